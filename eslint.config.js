@@ -1,0 +1,32 @@
+import ts from 'typescript-eslint';
+import svelte from 'eslint-plugin-svelte';
+import prettier from 'eslint-config-prettier';
+import globals from 'globals';
+import svelteConfig from './svelte.config.js';
+import { importDirection } from './scripts/lint/import-direction.js';
+
+export default ts.config(
+  { ignores: ['build/', '.svelte-kit/', 'node_modules/', 'data/', 'static/'] },
+  ...ts.configs.recommended,
+  ...svelte.configs.recommended,
+  prettier,
+  ...svelte.configs.prettier,
+  {
+    languageOptions: { globals: { ...globals.browser, ...globals.node } },
+    plugins: { house: { rules: { 'import-direction': importDirection } } },
+    rules: {
+      'house/import-direction': 'error',
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      'no-console': 'error',
+      eqeqeq: 'error',
+      'svelte/no-navigation-without-resolve': 'off',
+      'svelte/no-at-html-tags': 'error',
+    },
+  },
+  {
+    files: ['**/*.svelte', '**/*.svelte.ts'],
+    languageOptions: { parserOptions: { parser: ts.parser, svelteConfig } },
+  },
+  { files: ['scripts/**', 'cli/**', 'tests/**'], rules: { 'no-console': 'off' } },
+);

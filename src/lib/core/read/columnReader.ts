@@ -1,0 +1,206 @@
+import type { Column } from '../table/column';
+import { noDateFacts, offsetName, readClock, readDate, readDateTime, type DateFacts } from './dates';
+import { numberReader, type NumberFacts } from './numbers';
+import type { ColumnRecipe } from './recipe';
+import { LONG_CELL } from './split';
+import { readYesNo } from './yesno';
+
+/** What a column showed while it was read, beyond its values. */
+export interface ColumnEvidence {
+  readonly blanks: number;
+  /** Cells that a blank word stood in, by the word. */
+  readonly blankWords: ReadonlyMap<string, number>;
+  readonly outerSpaces: { count: number; records: number[] };
+  readonly longCells: { count: number; records: number[] };
+  readonly dates: DateFacts;
+  readonly percents: number;
+}
+
+const PLACES = 50;
+
+/** Float64 values that grow by doubling. */
+class GrowingValues {
+  values = new Float64Array(4096);
+  length = 0;
+
+  push(value: number): void {
+    if (this.length === this.values.length) {
+      const wider = new Float64Array(this.length * 2);
+      wider.set(this.values);
+      this.values = wider;
+    }
+    this.values[this.length++] = value;
+  }
+}
+
+/** Codes of text, growing by doubling. */
+class GrowingCodes {
+  codes = new Int32Array(4096);
+  length = 0;
+
+  push(code: number): void {
+    if (this.length === this.codes.length) {
+      const wider = new Int32Array(this.length * 2);
+      wider.set(this.codes);
+      this.codes = wider;
+    }
+    this.codes[this.length++] = code;
+  }
+}
+
+/** Cells of one column, pushed in the order of records, to a typed column. */
+export class ColumnReader {
+  readonly #recipe: ColumnRecipe;
+  readonly #blankWords = new Map<string, number>();
+  readonly #blankSet: ReadonlySet<string>;
+  readonly #unread = new Map<number, string>();
+  readonly #values = new GrowingValues();
+  readonly #codes = new GrowingCodes();
+  readonly #known = new Map<string, number>();
+  readonly #numbers: NumberFacts = { decimals: 0, percent: 0 };
+  readonly #dates = noDateFacts();
+  readonly #read: ((text: string) => number) | null;
+  readonly #outer = { count: 0, records: [] as number[] };
+  readonly #long = { count: 0, records: [] as number[] };
+  #blanks = 0;
+  #record = 0;
+
+  constructor(recipe: ColumnRecipe) {
+    this.#recipe = recipe;
+    this.#blankSet = new Set(recipe.blanks);
+    this.#read = this.#reader(recipe);
+  }
+
+  #reader(recipe: ColumnRecipe): ((text: string) => number) | null {
+    switch (recipe.type) {
+      case 'text':
+        return null;
+      case 'number':
+        return numberReader({ ...recipe, unit: recipe.unitInCells ? recipe.unit : '' }, this.#numbers);
+      case 'date':
+        return (text) => readDate(text, recipe.dateOrder, this.#dates);
+      case 'datetime':
+        return (text) => readDateTime(text, recipe.dateOrder, recipe.zone, this.#dates);
+      case 'time':
+        return readClock;
+      case 'yesno':
+        return readYesNo;
+    }
+  }
+
+  push(cell: string): void {
+    const record = this.#record++;
+    if (cell.length > LONG_CELL) note(this.#long, record);
+    if (this.#read === null) this.#pushText(cell, record);
+    else this.#pushScalar(cell, record, this.#read);
+  }
+
+  #pushText(cell: string, record: number): void {
+    const known = this.#known.get(cell);
+    if (known !== undefined) {
+      // Spaces and blank words were judged when the text was first met; only their counts go on.
+      this.#codes.push(known);
+      if (known < 0) this.#blank(cell.trim());
+      else if (hasOuterSpace(cell)) note(this.#outer, record);
+      return;
+    }
+    const trimmed = cell.trim();
+    let code = -1;
+    if (trimmed === '' || this.#blankSet.has(trimmed)) this.#blank(trimmed);
+    else {
+      code = this.#texts.length;
+      this.#texts.push(cell);
+      if (hasOuterSpace(cell)) note(this.#outer, record);
+    }
+    this.#known.set(cell, code);
+    this.#codes.push(code);
+  }
+  readonly #texts: string[] = [];
+
+  #pushScalar(cell: string, record: number, read: (text: string) => number): void {
+    const text = hasOuterSpace(cell) ? cell.trim() : cell;
+    if (text === '' || (this.#blankSet.size > 0 && this.#blankSet.has(text))) {
+      this.#blank(text);
+      this.#values.push(NaN);
+      return;
+    }
+    const value = read(text);
+    if (value !== value) this.#unread.set(record, cell);
+    this.#values.push(value);
+  }
+
+  #blank(word: string): void {
+    this.#blanks++;
+    if (word) this.#blankWords.set(word, (this.#blankWords.get(word) ?? 0) + 1);
+  }
+
+  get evidence(): ColumnEvidence {
+    return {
+      blanks: this.#blanks,
+      blankWords: this.#blankWords,
+      outerSpaces: this.#outer,
+      longCells: this.#long,
+      dates: this.#dates,
+      percents: this.#numbers.percent,
+    };
+  }
+
+  finish(): Column {
+    const { id, name, type, grain } = this.#recipe;
+    if (type === 'text')
+      return {
+        id,
+        name,
+        unit: this.#recipe.unit,
+        type,
+        codes: this.#codes.codes.slice(0, this.#codes.length),
+        dictionary: this.#texts,
+      };
+    return {
+      id,
+      name,
+      unit: this.#unit(),
+      type,
+      values: this.#values.values.slice(0, this.#values.length),
+      unread: this.#unread,
+      decimals: Math.min(this.#numbers.decimals, 12),
+      percent: this.#numbers.percent > (this.#record - this.#blanks) / 2,
+      grain,
+    };
+  }
+
+  /** One offset for all times goes into the head; times turned to UTC say so. */
+  #unit(): string {
+    const { type, unit, zone } = this.#recipe;
+    if (unit || type !== 'datetime') return unit;
+    const { offsets } = this.#dates;
+    if (zone === 'utc' && offsets.size) return 'UTC';
+    return offsets.size === 1 ? offsetName([...offsets][0]) : '';
+  }
+}
+
+function note(seen: { count: number; records: number[] }, record: number): void {
+  seen.count++;
+  if (seen.records.length < PLACES) seen.records.push(record);
+}
+
+const hasOuterSpace = (cell: string): boolean => {
+  const first = cell.charCodeAt(0);
+  const last = cell.charCodeAt(cell.length - 1);
+  return first <= 32 || last <= 32 || first === 0xa0 || last === 0xa0;
+};
+
+/**
+ * Reads a corrected text by a column's recipe: its value, NaN where it still cannot be read, and
+ * null where it is a blank. Text columns give the text back unread.
+ */
+export function readCell(recipe: ColumnRecipe, text: string): number | string | null {
+  const trimmed = text.trim();
+  if (trimmed === '' || recipe.blanks.includes(trimmed)) return null;
+  if (recipe.type === 'text') return text;
+  const reader = new ColumnReader(recipe);
+  reader.push(trimmed);
+  const column = reader.finish();
+  return column.type === 'text' ? trimmed : column.values[0];
+}
+

@@ -1,0 +1,142 @@
+import { DAY_MS, dayNumber, isCivil, MONTHS } from '../table/calendar';
+import type { Grain } from '../table/column';
+import type { DateOrder } from './recipe';
+
+/** What the dates of a column showed about the order of day and month. */
+export interface DateFacts {
+  /** Values where the first of two numbers is over 12, or the second; and neither. */
+  firstOver12: number;
+  secondOver12: number;
+  undecided: number;
+  grains: Record<Grain, number>;
+  offsets: Set<string>;
+}
+
+export const noDateFacts = (): DateFacts => ({
+  firstOver12: 0,
+  secondOver12: 0,
+  undecided: 0,
+  grains: { day: 0, month: 0, quarter: 0, year: 0 },
+  offsets: new Set(),
+});
+
+const monthOf = (word: string): number => {
+  if (word.length < 3) return 0;
+  const low = word.toLowerCase().replace(/\.$/, '');
+  return MONTHS.findIndex((m) => m.toLowerCase().startsWith(low) || (low === 'sept' && m === 'September')) + 1;
+};
+
+/** Two-digit years belong to 1970..2069. */
+const fullYear = (text: string): number => {
+  const n = Number(text);
+  return text.length > 2 ? n : n >= 70 ? 1900 + n : 2000 + n;
+};
+
+function checked(year: number, month: number, day: number): number {
+  return isCivil(year, month, day) ? dayNumber(year, month, day) : NaN;
+}
+
+const digit = (text: string, at: number): number => text.charCodeAt(at) - 48;
+const isDigit = (n: number): boolean => n >= 0 && n <= 9;
+
+/** `yyyy-mm-dd` without a pattern; NaN for any other form. */
+function readIsoDate(text: string): number {
+  if (text.length !== 10 || text.charCodeAt(4) !== 45 || text.charCodeAt(7) !== 45) return NaN;
+  const [a, b, c, d] = [digit(text, 0), digit(text, 1), digit(text, 2), digit(text, 3)];
+  const [e, f, g, h] = [digit(text, 5), digit(text, 6), digit(text, 8), digit(text, 9)];
+  if (![a, b, c, d, e, f, g, h].every(isDigit)) return NaN;
+  return checked(a * 1000 + b * 100 + c * 10 + d, e * 10 + f, g * 10 + h);
+}
+
+/**
+ * A date as days since 1970-01-01, or NaN. Forms: ISO 8601; day-month-year and month-day-year
+ * with `/ . -`; month names; year-month; year and quarter; year alone; compact yyyymmdd.
+ * @param order decides `03/04/2025`; values over 12 that contradict it are not read
+ */
+export function readDate(text: string, order: DateOrder, facts: DateFacts): number {
+  const iso = readIsoDate(text);
+  if (iso === iso) {
+    facts.grains.day++;
+    return iso;
+  }
+  let m = /^(\d{1,4})([-/.])(\d{1,2})\2(\d{1,4})$/.exec(text);
+  if (m) return fromNumbers(m[1], m[3], m[4], order, facts);
+  m = /^(\d{4})(\d{2})(\d{2})$/.exec(text);
+  if (m) return graded(checked(+m[1], +m[2], +m[3]), 'day', facts);
+  m = /^(\d{4})[-/.](\d{1,2})$/.exec(text) ?? swap(/^(\d{1,2})[/.](\d{4})$/.exec(text));
+  if (m) return graded(checked(+m[1], +m[2], 1), 'month', facts);
+  m = /^(\d{4})[-/ ]?[Qq]([1-4])$/.exec(text) ?? swap(/^[Qq]([1-4])[-/ ]?(\d{4})$/.exec(text));
+  if (m) return graded(checked(+m[1], +m[2] * 3 - 2, 1), 'quarter', facts);
+  m = /^(\d{4})$/.exec(text);
+  if (m) return graded(checked(+m[1], 1, 1), 'year', facts);
+  return fromMonthName(text, facts);
+}
+
+const swap = (m: RegExpExecArray | null): RegExpExecArray | null => {
+  if (m) [m[1], m[2]] = [m[2], m[1]];
+  return m;
+};
+
+function graded(days: number, grain: Grain, facts: DateFacts): number {
+  if (days === days) facts.grains[grain]++;
+  return days;
+}
+
+function fromNumbers(a: string, b: string, c: string, order: DateOrder, facts: DateFacts): number {
+  if (a.length > 2) return graded(checked(+a, +b, +c), 'day', facts);
+  if (order === 'ymd' && c.length <= 2) return graded(checked(fullYear(a), +b, +c), 'day', facts);
+  if (c.length === 1 || c.length === 3) return NaN;
+  if (+a > 12) facts.firstOver12++;
+  else if (+b > 12) facts.secondOver12++;
+  else if (a !== b) facts.undecided++;
+  const [day, month] = order === 'mdy' ? [+b, +a] : [+a, +b];
+  return graded(checked(fullYear(c), month, day), 'day', facts);
+}
+
+function fromMonthName(text: string, facts: DateFacts): number {
+  const m = /^(?:[A-Za-z]{3,9},?\s+)?(\d{1,2})(?:st|nd|rd|th)?[\s\-/.]+([A-Za-z]{3,9}\.?)[\s\-/.,]+(\d{4}|\d{2})$/.exec(text);
+  if (m) return graded(checked(fullYear(m[3]), monthOf(m[2]), +m[1]), 'day', facts);
+  const us = /^([A-Za-z]{3,9}\.?)\s+(\d{1,2})(?:st|nd|rd|th)?,?\s+(\d{4})$/.exec(text);
+  if (us) return graded(checked(+us[3], monthOf(us[1]), +us[2]), 'day', facts);
+  const monthYear = /^([A-Za-z]{3,9}\.?)[\s\-/]+(\d{4})$/.exec(text);
+  if (monthYear) return graded(checked(+monthYear[2], monthOf(monthYear[1]), 1), 'month', facts);
+  return NaN;
+}
+
+/** `08:10`, `8:10:05`, `08:10:05.250`, `8:10 pm`: milliseconds since midnight, or NaN. */
+export function readClock(text: string): number {
+  const m = /^(\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?\s*([aApP]\.?[mM]\.?)?$/.exec(text);
+  if (!m) return NaN;
+  let hour = +m[1];
+  if (m[5]) {
+    if (hour < 1 || hour > 12) return NaN;
+    hour = (hour % 12) + (m[5][0].toLowerCase() === 'p' ? 12 : 0);
+  }
+  const [minute, second] = [+m[2], +(m[3] ?? 0)];
+  if (hour > 23 || minute > 59 || second > 59) return NaN;
+  return ((hour * 60 + minute) * 60 + second) * 1000 + Math.round(Number(`0.${m[4] ?? 0}`) * 1000);
+}
+
+/**
+ * Date and time as milliseconds of the clock written, or of UTC where the zone is `utc` and the
+ * text has an offset. A date alone is its midnight.
+ */
+export function readDateTime(text: string, order: DateOrder, zone: 'clock' | 'utc', facts: DateFacts): number {
+  const m = /^(.{6,}?)(?:[T]|,?\s+)(\d{1,2}:\d{2}.*?)\s*(Z|[+-]\d{2}:?\d{2}|[+-]\d{2})?$/.exec(text);
+  if (!m) return readDate(text, order, facts) * DAY_MS;
+  const days = readDate(m[1], order, facts);
+  const clock = readClock(m[2]);
+  if (!m[3]) return days * DAY_MS + clock;
+  facts.offsets.add(m[3]);
+  return days * DAY_MS + clock - (zone === 'utc' ? offsetMs(m[3]) : 0);
+}
+
+function offsetMs(offset: string): number {
+  if (offset === 'Z') return 0;
+  const digits = offset.replace(/\D/g, '').padEnd(4, '0');
+  const ms = (Number(digits.slice(0, 2)) * 60 + Number(digits.slice(2))) * 60_000;
+  return offset.startsWith('-') ? -ms : ms;
+}
+
+/** `+01:00` → `UTC+01:00`. */
+export const offsetName = (offset: string): string => (offset === 'Z' ? 'UTC' : `UTC${offset}`);

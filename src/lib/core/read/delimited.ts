@@ -1,0 +1,203 @@
+import type { Table } from '../table/table';
+import { ColumnReader, type ColumnEvidence } from './columnReader';
+import { detectEncoding, TextStream } from './decode';
+import { IntakeError } from './intakeError';
+import { columnIds, inferColumn, uniqueNames } from './infer';
+import { detectLayout, headRows } from './layout';
+import { MAX_COLUMNS, type ColumnRecipe, type Layout, type Recipe } from './recipe';
+import { isEmptyRow, Splitter } from './split';
+
+/** A record whose number of cells is not the header's. */
+export interface WidthFault {
+  readonly record: number;
+  readonly cells: number;
+  /** Text of the cells past the last column, which the list leaves out. */
+  readonly extra: string;
+}
+
+/** What a file showed while it was read. */
+export interface ReadingEvidence {
+  readonly columns: readonly ColumnEvidence[];
+  readonly samples: readonly (readonly string[])[];
+  readonly widthFaults: { count: number; first: WidthFault[] };
+  readonly width: number;
+  readonly emptyLines: number;
+  readonly undecoded: number;
+  readonly nuls: number;
+  readonly mixedLineEnds: boolean;
+  readonly quoteFaults: readonly number[];
+}
+
+export interface DelimitedReading {
+  readonly table: Table;
+  readonly evidence: ReadingEvidence;
+}
+
+/** How many cells of each column are kept to reconsider its type. */
+const SAMPLE = 2000;
+const FIRST_FAULTS = 50;
+
+/**
+ * Reads a delimited file by a recipe, chunk by chunk in constant room beside the columns.
+ *
+ * @example
+ * const reader = new DelimitedReader(recipe);
+ * for (const chunk of chunks) reader.push(chunk);
+ * const { table, evidence } = reader.finish();
+ */
+export class DelimitedReader {
+  readonly #text: TextStream;
+  readonly #splitter: Splitter;
+  readonly #readers: ColumnReader[];
+  readonly #samples: string[][];
+  readonly #widthFaults = { count: 0, first: [] as WidthFault[] };
+  #headerSeen: boolean;
+  #emptyLines = 0;
+  #records = 0;
+
+  constructor(recipe: Recipe) {
+    this.#text = new TextStream(recipe.encoding);
+    this.#splitter = new Splitter(recipe);
+    this.#readers = recipe.columns.map((column) => new ColumnReader(column));
+    this.#samples = recipe.columns.map(() => []);
+    this.#headerSeen = !recipe.header;
+  }
+
+  get records(): number {
+    return this.#records;
+  }
+
+  /** @throws IntakeError when a quote never closes */
+  push(bytes: Uint8Array, last = false): void {
+    const rows = this.#splitter.push(this.#text.push(bytes, last), last);
+    const readers = this.#readers;
+    const width = readers.length;
+    for (const row of rows) {
+      if (row.length !== width && isEmptyRow(row)) {
+        this.#emptyLines++;
+        continue;
+      }
+      if (!this.#headerSeen) {
+        this.#headerSeen = true;
+        continue;
+      }
+      if (row.length !== width) this.#noteWidth(row, width);
+      for (let c = 0; c < width; c++) readers[c].push(c < row.length ? row[c] : '');
+      if (this.#records < SAMPLE) row.forEach((cell, c) => this.#samples[c]?.push(cell));
+      this.#records++;
+    }
+  }
+
+  #noteWidth(row: readonly string[], width: number): void {
+    this.#widthFaults.count++;
+    if (this.#widthFaults.first.length < FIRST_FAULTS)
+      this.#widthFaults.first.push({
+        record: this.#records,
+        cells: row.length,
+        extra: row.slice(width).join(' | ').slice(0, 500),
+      });
+  }
+
+  /** Call after the last chunk. */
+  finish(): DelimitedReading {
+    const table: Table = { length: this.#records, columns: this.#readers.map((r) => r.finish()) };
+    return {
+      table,
+      evidence: {
+        columns: this.#readers.map((r) => r.evidence),
+        samples: this.#samples,
+        widthFaults: this.#widthFaults,
+        width: this.#readers.length,
+        emptyLines: this.#emptyLines,
+        undecoded: this.#text.undecoded,
+        nuls: this.#text.nuls,
+        mixedLineEnds: this.#text.mixedLineEnds,
+        quoteFaults: this.#splitter.quoteFaults,
+      },
+    };
+  }
+}
+
+/** The first rows of a file under a layout, header apart. */
+export interface Head {
+  readonly heads: readonly string[];
+  readonly rows: readonly (readonly string[])[];
+}
+
+/**
+ * Splits the first bytes of a file.
+ * @param complete the bytes are the whole file
+ * @throws IntakeError for a file without rows, or with over 1,000 columns
+ */
+export function readHead(bytes: Uint8Array, layout: Layout, complete: boolean): Head {
+  const text = new TextStream(layout.encoding).push(bytes, complete);
+  const all = headRows(text, layout, complete).filter((row) => !isEmptyRow(row));
+  if (all.length === 0) throw new IntakeError('empty', 'The file holds no text to read.');
+  const width = layout.header ? all[0].length : commonWidth(all);
+  if (width > MAX_COLUMNS)
+    throw new IntakeError(
+      'tooManyColumns',
+      `The first line has ${width.toLocaleString('en')} columns; a list can have ${MAX_COLUMNS.toLocaleString('en')}. ` +
+        'Take out the columns you do not need, or check the delimiter.',
+    );
+  const heads = layout.header ? all[0] : Array.from({ length: width }, () => '');
+  return { heads, rows: layout.header ? all.slice(1) : all };
+}
+
+function commonWidth(rows: readonly string[][]): number {
+  const widths = new Map<number, number>();
+  for (const row of rows) widths.set(row.length, (widths.get(row.length) ?? 0) + 1);
+  return [...widths].reduce((a, b) => (b[1] > a[1] ? b : a))[0];
+}
+
+/** Column recipes for a head: names made unique, types inferred from the rows. */
+export function inferColumns({ heads, rows }: Head): ColumnRecipe[] {
+  const inferred = heads.map((head, c) =>
+    inferColumn(
+      head,
+      rows.map((row) => row[c] ?? ''),
+    ),
+  );
+  const { names } = uniqueNames(inferred.map((column) => column.name));
+  const ids = columnIds(names);
+  return inferred.map((column, c) => ({ ...column, name: names[c], id: ids[c], source: heads[c] }));
+}
+
+/**
+ * A recipe from the first bytes of a file.
+ * @throws IntakeError when the bytes are empty, not text, or have too many columns
+ */
+export function proposeRecipe(bytes: Uint8Array, complete: boolean): Recipe {
+  const encoding = detectEncoding(bytes);
+  const text = new TextStream(encoding).push(bytes, complete);
+  if (text.trim() === '') throw new IntakeError('empty', 'The file holds only blanks and line ends.');
+  const layout = detectLayout(text, encoding, complete);
+  return { ...layout, columns: inferColumns(readHead(bytes, layout, complete)) };
+}
+
+/**
+ * Judges the recipe again after the whole file was read: a column with unread cells may read
+ * better another way once all of its evidence is in.
+ * @param fixed columns that the analyst set by hand
+ * @returns a better recipe, or null when this one stands
+ */
+export function reconsider(recipe: Recipe, reading: DelimitedReading, fixed: ReadonlySet<string>): Recipe | null {
+  let changed = false;
+  const columns = recipe.columns.map((column, c) => {
+    const read = reading.table.columns[c];
+    if (read.type === 'text' || read.unread.size === 0 || fixed.has(column.id)) return column;
+    const unread = [...read.unread.values()];
+    const sample = reading.evidence.samples[c];
+    // Unread cells stand in the sample by their share of the whole column.
+    const share = Math.max(1, Math.round((unread.length * sample.length) / Math.max(1, read.values.length)));
+    const inferred = inferColumn(column.source, [...sample, ...unread.slice(0, share + SAMPLE)]);
+    const next = { ...column, ...inferred, name: column.name };
+    const gains = next.dateOrder !== column.dateOrder || next.type !== column.type || next.decimal !== column.decimal;
+    const marks = next.thousands !== column.thousands;
+    if (!gains && !marks) return column;
+    if (next.type === 'text' && unread.length < read.values.length * 0.15) return column;
+    changed = true;
+    return next;
+  });
+  return changed ? { ...recipe, columns } : null;
+}

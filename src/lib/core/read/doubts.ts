@@ -1,0 +1,42 @@
+import { z } from 'zod';
+
+/** A place in the file: the record (from 0) and the text that raised the doubt. */
+const Place = z.object({ record: z.number(), text: z.string() });
+export type Place = z.infer<typeof Place>;
+
+export const DOUBT_KINDS = [
+  'unread',
+  'ambiguousDates',
+  'ambiguousMarks',
+  'mixedOffsets',
+  'width',
+  'names',
+  'totals',
+  'twins',
+  'outerSpaces',
+  'blankWords',
+  'longCells',
+  'quotes',
+  'undecoded',
+  'nuls',
+  'lineEnds',
+  'emptyLines',
+] as const;
+
+/** Something in a file that the analyst should see before the reading is accepted. */
+export const Doubt = z.object({
+  kind: z.enum(DOUBT_KINDS),
+  /** Column id, where it concerns one. */
+  column: z.string().optional(),
+  count: z.number(),
+  /** The first places, at most PLACES of them. */
+  places: z.array(Place),
+  /** In plain words, with the remedy. */
+  says: z.string(),
+  /** An answer is needed before accepting. */
+  asks: z.boolean().default(false),
+});
+export type Doubt = z.infer<typeof Doubt>;
+
+/** How many places a doubt lists. */
+export const PLACES = 50;

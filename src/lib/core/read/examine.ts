@@ -1,0 +1,203 @@
+import { counted, showCount } from '../table/format';
+import { isText } from '../table/column';
+import type { DelimitedReading } from './delimited';
+import { PLACES, type Doubt, type DOUBT_KINDS, type Place } from './doubts';
+import { marksAmbiguous, typeName, uniqueNames } from './infer';
+import type { ColumnRecipe, Recipe } from './recipe';
+import { findTotals, type TotalLike } from './totals';
+import { findTwins } from './twins';
+
+/** All that is doubtful in a reading, and the records proposed for setting aside. */
+export interface Examination {
+  readonly doubts: Doubt[];
+  readonly totals: TotalLike[];
+}
+
+interface DoubtParts {
+  column?: string;
+  places?: Place[];
+  asks?: boolean;
+}
+
+const doubt = (
+  kind: (typeof DOUBT_KINDS)[number],
+  count: number,
+  says: string,
+  { column, places = [], asks = false }: DoubtParts = {},
+): Doubt => ({ kind, count, says, places: places.slice(0, PLACES), asks, ...(column ? { column } : {}) });
+
+/** Looks through a reading for everything that could make a figure wrong in silence. */
+export function examine(recipe: Recipe, reading: DelimitedReading): Examination {
+  const totals = findTotals(reading.table);
+  const doubts = [
+    ...recipe.columns.flatMap((column, c) => columnDoubts(column, c, reading)),
+    ...nameDoubts(recipe),
+    ...recordDoubts(reading, totals),
+    ...fileDoubts(recipe, reading),
+  ];
+  // What must be answered comes first, then what makes figures wrong, then what may.
+  return { doubts: doubts.sort((a, b) => Number(b.asks) - Number(a.asks)), totals };
+}
+
+function columnDoubts(column: ColumnRecipe, c: number, { table, evidence }: DelimitedReading): Doubt[] {
+  const read = table.columns[c];
+  const seen = evidence.columns[c];
+  const out: Doubt[] = [];
+  const at = { column: column.id };
+  if (!isText(read) && read.unread.size > 0)
+    out.push(
+      doubt(
+        'unread',
+        read.unread.size,
+        `${counted(read.unread.size, 'cell')} of ${column.name} cannot be read as ${typeName[column.type]}. ` +
+          (read.unread.size === 1 ? 'It keeps its text' : 'They keep their text') +
+          ' and no figure counts the value until it is corrected.',
+        { ...at, places: [...read.unread].map(([record, text]) => ({ record, text })) },
+      ),
+    );
+  const { dates } = seen;
+  const dated = column.type === 'date' || column.type === 'datetime';
+  if (dated && dates.undecided > 0 && dates.firstOver12 === 0 && dates.secondOver12 === 0)
+    out.push(
+      doubt(
+        'ambiguousDates',
+        dates.undecided,
+        `No value of ${column.name} tells day and month apart: ${counted(dates.undecided, 'date')} can be read both ways. Say which comes first.`,
+        { ...at, asks: true },
+      ),
+    );
+  if (column.type === 'number' && marksAmbiguous(evidence.samples[c], column))
+    out.push(
+      doubt(
+        'ambiguousMarks',
+        1,
+        `The mark “${column.thousands}” in ${column.name} is read as a thousands mark; no value rules out a decimal mark.`,
+        at,
+      ),
+    );
+  if (dated && dates.offsets.size > 1)
+    out.push(
+      doubt(
+        'mixedOffsets',
+        dates.offsets.size,
+        `Times in ${column.name} carry ${dates.offsets.size} different offsets; they are ${column.zone === 'utc' ? 'turned to UTC' : 'kept as the clock was written'}.`,
+        at,
+      ),
+    );
+  if (seen.outerSpaces.count > 0)
+    out.push(
+      doubt(
+        'outerSpaces',
+        seen.outerSpaces.count,
+        `${counted(seen.outerSpaces.count, 'cell')} of ${column.name} ${seen.outerSpaces.count === 1 ? 'begins or ends' : 'begin or end'} with spaces. Grouping can ignore them.`,
+        { ...at, places: seen.outerSpaces.records.map((record) => ({ record, text: textAt(read, record) })) },
+      ),
+    );
+  if (seen.blankWords.size > 0) {
+    const n = [...seen.blankWords.values()].reduce((a, b) => a + b, 0);
+    const words = [...seen.blankWords].map(([word, times]) => `“${word}” ${showCount(times)}×`).join(', ');
+    out.push(doubt('blankWords', n, `${counted(n, 'cell')} of ${column.name} read as blank: ${words}.`, at));
+  }
+  if (seen.longCells.count > 0)
+    out.push(
+      doubt(
+        'longCells',
+        seen.longCells.count,
+        `${counted(seen.longCells.count, 'cell')} of ${column.name} hold over a million characters: a quote may be missing nearby.`,
+        { ...at, places: seen.longCells.records.map((record) => ({ record, text: '' })) },
+      ),
+    );
+  return out;
+}
+
+const textAt = (column: DelimitedReading['table']['columns'][number], record: number): string =>
+  isText(column) ? (column.dictionary[column.codes[record]] ?? '') : (column.unread.get(record) ?? '');
+
+function nameDoubts(recipe: Recipe): Doubt[] {
+  if (!recipe.header) return [];
+  const { names, changed } = uniqueNames(recipe.columns.map((c) => c.source));
+  if (changed.length === 0) return [];
+  return [
+    doubt(
+      'names',
+      changed.length,
+      `${counted(changed.length, 'column name')} ${changed.length === 1 ? 'was empty, repeated or too long and is' : 'were empty, repeated or too long and are'} now: ` +
+        `${changed
+          .slice(0, 8)
+          .map((at) => `“${names[at].slice(0, 60)}”`)
+          .join(', ')}.`,
+    ),
+  ];
+}
+
+function recordDoubts({ table, evidence }: DelimitedReading, totals: readonly TotalLike[]): Doubt[] {
+  const out: Doubt[] = [];
+  const { widthFaults } = evidence;
+  if (widthFaults.count > 0)
+    out.push(
+      doubt(
+        'width',
+        widthFaults.count,
+        `${counted(widthFaults.count, 'record')} ${widthFaults.count === 1 ? 'does' : 'do'} not have ${counted(evidence.width, 'cell')}. Missing cells are blank; cells past the last column are left out.`,
+        {
+          places: widthFaults.first.map((f) => ({
+            record: f.record,
+            text: `${counted(f.cells, 'cell')}${f.extra ? `, left out: ${f.extra}` : ''}`,
+          })),
+        },
+      ),
+    );
+  if (totals.length > 0)
+    out.push(
+      doubt(
+        'totals',
+        totals.length,
+        `${counted(totals.length, 'record')} ${totals.length === 1 ? 'looks like a total' : 'look like totals'} inside the list. Counted with the rest, ${totals.length === 1 ? 'it' : 'they'} would double every sum.`,
+        {
+          places: totals.map(({ record, why }) => ({
+            record,
+            text: why.kind === 'label' ? `${why.column}: ${why.text}` : `the sum of records ${why.from + 1} to ${why.to + 1}`,
+          })),
+        },
+      ),
+    );
+  const twins = findTwins(table);
+  if (twins.length > 0)
+    out.push(
+      doubt(
+        'twins',
+        twins.length,
+        `${counted(twins.length, 'record')} ${twins.length === 1 ? 'stands' : 'stand'} twice: the same in every column.`,
+        { places: twins.slice(0, PLACES).map((t) => ({ record: t.record, text: `the same as record ${t.of + 1}` })) },
+      ),
+    );
+  return out;
+}
+
+function fileDoubts(recipe: Recipe, { evidence }: DelimitedReading): Doubt[] {
+  const out: Doubt[] = [];
+  if (evidence.quoteFaults.length > 0)
+    out.push(
+      doubt(
+        'quotes',
+        evidence.quoteFaults.length,
+        `${counted(evidence.quoteFaults.length, 'record')} ${evidence.quoteFaults.length === 1 ? 'has' : 'have'} a quote in the wrong place; cells there may have run together.`,
+        { places: evidence.quoteFaults.slice(0, PLACES).map((row) => ({ record: Math.max(0, row - (recipe.header ? 1 : 0)), text: '' })) },
+      ),
+    );
+  if (evidence.undecoded > 0)
+    out.push(
+      doubt(
+        'undecoded',
+        evidence.undecoded,
+        `${counted(evidence.undecoded, 'character')} cannot be decoded as ${recipe.encoding.toUpperCase()}. Try another encoding.`,
+      ),
+    );
+  if (evidence.nuls > 0)
+    out.push(doubt('nuls', evidence.nuls, `${counted(evidence.nuls, 'NUL character')} in the text. The file may be damaged, or in another encoding.`));
+  if (evidence.mixedLineEnds)
+    out.push(doubt('lineEnds', 1, 'Lines end in more than one way; each is read as the end of a line.'));
+  if (evidence.emptyLines > 0)
+    out.push(doubt('emptyLines', evidence.emptyLines, `${counted(evidence.emptyLines, 'empty line')} left out.`));
+  return out;
+}

@@ -1,0 +1,191 @@
+import type { ColumnType, Grain } from '../table/column';
+import { noDateFacts, readClock, readDate, readDateTime } from './dates';
+import { numberReader, unitBehind, type NumberStyle } from './numbers';
+import { BLANK_WORDS, type ColumnRecipe, type DateOrder } from './recipe';
+import { readYesNo } from './yesno';
+
+/** A type is taken when at least this share of the cells that are not blank read as it. */
+const ENOUGH = 0.85;
+
+/** Heads that hold a unit: `Delay (min)`, `Fares [£]`. */
+function unitOfHead(head: string): { name: string; unit: string } {
+  const m = /^(.*\S)\s*[([]([^()[\]]{1,12})[)\]]$/.exec(head);
+  return m ? { name: m[1].trim(), unit: m[2].trim() } : { name: head, unit: '' };
+}
+
+type Reading = Pick<
+  ColumnRecipe,
+  'type' | 'thousands' | 'decimal' | 'dateOrder' | 'grain' | 'unitInCells' | 'zone' | 'unit'
+>;
+
+const asText: Reading = {
+  type: 'text',
+  thousands: '',
+  decimal: '.',
+  dateOrder: 'ymd',
+  grain: 'day',
+  unitInCells: false,
+  zone: 'clock',
+  unit: '',
+};
+
+/**
+ * How a column reads, from its cells.
+ * @param cells texts of the column; blanks may be among them
+ * @returns the recipe's reading part, with the blank words that occur
+ */
+export function inferColumn(head: string, cells: readonly string[]): Omit<ColumnRecipe, 'id' | 'source'> {
+  const { name, unit } = unitOfHead(head);
+  const words = new Set<string>(BLANK_WORDS);
+  const found = new Set<string>();
+  const texts: string[] = [];
+  for (const cell of cells) {
+    const text = cell.trim();
+    if (text === '') continue;
+    if (words.has(text)) found.add(text);
+    else texts.push(text);
+  }
+  const reading = texts.length === 0 ? asText : bestReading(head, texts);
+  // "none" is a word like others in a column of text.
+  const blanks = [...found].filter((word) => reading.type !== 'text' || word !== 'none');
+  return { ...reading, name, unit: reading.unit || unit, blanks };
+}
+
+function bestReading(head: string, texts: readonly string[]): Reading {
+  if (texts.every((text) => !Number.isNaN(readYesNo(text))) && new Set(texts).size <= 2) {
+    const onlyDigits = texts.every((text) => text === '0' || text === '1');
+    if (!onlyDigits || new Set(texts).size === 2) return { ...asText, type: 'yesno' };
+  }
+  const enough = texts.length * ENOUGH;
+  const date = inferDate(head, texts, enough);
+  if (date) return date;
+  if (share(texts, (t) => !Number.isNaN(readClock(t))) >= enough) return { ...asText, type: 'time' };
+  return inferNumber(texts, enough) ?? asText;
+}
+
+const share = (texts: readonly string[], test: (text: string) => boolean): number => {
+  let n = 0;
+  for (const text of texts) if (test(text)) n++;
+  return n;
+};
+
+function inferDate(head: string, texts: readonly string[], enough: number): Reading | null {
+  // Bare numbers are dates only under a heading that says so.
+  const bare = share(texts, (t) => /^\d+$/.test(t));
+  if (bare > texts.length / 2) {
+    const years = share(texts, (t) => /^(1[89]|20|21)\d\d$/.test(t));
+    const compact = share(texts, (t) => /^(19|20)\d\d(0[1-9]|1[0-2])([0-2]\d|3[01])$/.test(t));
+    const isYear = years >= enough && /\byear\b/i.test(head);
+    const isCompact = compact >= enough && /date|day|_on\b/i.test(head);
+    if (!isYear && !isCompact) return null;
+  }
+  const orders: DateOrder[] = ['dmy', 'mdy', 'ymd'];
+  let best: { order: DateOrder; read: number; timed: boolean } | null = null;
+  for (const order of orders) {
+    const facts = noDateFacts();
+    const read = share(texts, (t) => !Number.isNaN(readDateTime(t, order, 'clock', facts)));
+    const timed = share(texts, (t) => /\d[T ,]+\d{1,2}:\d{2}/.test(t)) > texts.length / 2;
+    if (read >= enough && (!best || read > best.read)) best = { order, read, timed };
+  }
+  if (!best) return null;
+  const facts = noDateFacts();
+  for (const t of texts) readDateTime(t, best.order, 'clock', facts);
+  const numeric = facts.firstOver12 + facts.secondOver12 + facts.undecided;
+  const dateOrder = numeric > 0 ? best.order : 'ymd';
+  const grain = (Object.entries(facts.grains) as [Grain, number][]).reduce((a, b) => (b[1] > a[1] ? b : a))[0];
+  if (best.timed)
+    return { ...asText, type: 'datetime', dateOrder, zone: facts.offsets.size > 1 ? 'utc' : 'clock' };
+  if (share(texts, (t) => !Number.isNaN(readDate(t, best.order, noDateFacts()))) < enough) return null;
+  return { ...asText, type: 'date', dateOrder, grain };
+}
+
+const STYLES: readonly Omit<NumberStyle, 'unit'>[] = [
+  { thousands: '', decimal: '.' },
+  { thousands: ',', decimal: '.' },
+  { thousands: '', decimal: ',' },
+  { thousands: '.', decimal: ',' },
+  { thousands: ' ', decimal: '.' },
+  { thousands: ' ', decimal: ',' },
+  { thousands: "'", decimal: '.' },
+];
+
+function inferNumber(texts: readonly string[], enough: number): Reading | null {
+  // Codes with leading zeros, and numbers too long for a double, stay text.
+  const codes = share(texts, (t) => /^0\d+$/.test(t) || /^\d{16,}$/.test(t));
+  if (codes > texts.length * 0.05) return null;
+  const units = new Map<string, number>();
+  for (const t of texts) {
+    const unit = unitBehind(t);
+    if (unit) units.set(unit, (units.get(unit) ?? 0) + 1);
+  }
+  const [topUnit, topCount] = [...units].reduce((a, b) => (b[1] > a[1] ? b : a), ['', 0]);
+  const unit = topCount > texts.length / 2 ? topUnit : '';
+  let best: { style: NumberStyle; read: number } | null = null;
+  for (const style of STYLES) {
+    const read = numberReader({ ...style, unit }, { decimals: 0, percent: 0 });
+    const n = share(texts, (t) => !Number.isNaN(read(t)));
+    if (n > (best?.read ?? 0)) best = { style: { ...style, unit }, read: n };
+  }
+  if (!best || best.read < enough) return null;
+  return { ...asText, type: 'number', ...best.style, unitInCells: unit !== '' };
+}
+
+/** Whether every marked number of a column could be read in two ways: `1,200` as 1200 or as 1.2. */
+export function marksAmbiguous(texts: Iterable<string>, recipe: Pick<ColumnRecipe, 'thousands' | 'decimal'>): boolean {
+  if (recipe.thousands !== ',' && recipe.thousands !== '.') return false;
+  let marked = 0;
+  for (const text of texts) {
+    if (!text.includes(recipe.thousands)) {
+      if (text.includes(recipe.decimal)) return false;
+      continue;
+    }
+    if (text.includes(recipe.decimal) || text.split(recipe.thousands).length > 2) return false;
+    // A whole part of 0 or over three digits could stand before a decimal mark only.
+    marked++;
+  }
+  return marked > 0;
+}
+
+/** Headings made usable: never empty, never twice. `changed` lists the places that were altered. */
+export function uniqueNames(heads: readonly string[]): { names: string[]; changed: number[] } {
+  const taken = new Set<string>();
+  const changed: number[] = [];
+  const names = heads.map((head, at) => {
+    const plain = head.trim().slice(0, 180);
+    const base = plain || `Column ${at + 1}`;
+    let name = base;
+    for (let n = 2; taken.has(name.toLowerCase()); n++) name = `${base} (${n})`;
+    taken.add(name.toLowerCase());
+    if (name !== plain) changed.push(at);
+    return name;
+  });
+  return { names, changed };
+}
+
+/** Identifiers from names: letters, digits and underscores, distinct. */
+export function columnIds(names: readonly string[], taken: Iterable<string> = []): string[] {
+  const used = new Set(taken);
+  return names.map((name, at) => {
+    const base =
+      name
+        .normalize('NFKD')
+        .replace(/\p{M}/gu, '')
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '_')
+        .replace(/^_+|_+$/g, '')
+        .slice(0, 60) || `column_${at + 1}`;
+    let id = base;
+    for (let n = 2; used.has(id); n++) id = `${base}_${n}`;
+    used.add(id);
+    return id;
+  });
+}
+
+export const typeName: Record<ColumnType, string> = {
+  text: 'text',
+  number: 'number',
+  date: 'date',
+  datetime: 'date and time',
+  time: 'time of day',
+  yesno: 'yes or no',
+};

@@ -1,0 +1,115 @@
+/** Reading numbers as text writes them (calculations, section 2). */
+export interface NumberStyle {
+  readonly thousands: '' | ',' | '.' | ' ' | "'";
+  readonly decimal: '.' | ',';
+  /** Text that may stand behind the number; '' for none. */
+  readonly unit: string;
+}
+
+const POWERS = Float64Array.from({ length: 23 }, (_, k) => 10 ** k);
+const CURRENCY = '£$€¥';
+
+/** What a reader of cells found besides the value. */
+export interface NumberFacts {
+  decimals: number;
+  percent: number;
+}
+
+/** A number, or NaN where the text is not one in this style. The text comes trimmed, not empty. */
+export type NumberReader = (text: string) => number;
+
+/**
+ * A reader for one style.
+ *
+ * Plain digits are read directly: up to 15 significant digits and 22 decimals the quotient of two
+ * exact doubles is the correctly rounded value (Clinger 1990, fast path); all else goes through
+ * `Number`.
+ * @param facts gathers the most decimals seen and how many values were percentages
+ */
+export function numberReader(style: NumberStyle, facts: NumberFacts): NumberReader {
+  const mark = style.decimal.charCodeAt(0);
+  return (text) => {
+    const length = text.length;
+    const negative = text.charCodeAt(0) === 45;
+    let value = 0;
+    let digits = 0;
+    let decimals = -1;
+    for (let i = negative ? 1 : 0; i < length; i++) {
+      const c = text.charCodeAt(i);
+      if (c >= 48 && c <= 57) {
+        value = value * 10 + (c - 48);
+        digits++;
+        if (decimals >= 0) decimals++;
+      } else if (c === mark && decimals < 0) decimals = 0;
+      else return readStyled(text, style, facts);
+    }
+    if (digits === 0 || digits > 15 || decimals > 22) return readStyled(text, style, facts);
+    if (decimals > 0) {
+      if (decimals > facts.decimals) facts.decimals = decimals;
+      value /= POWERS[decimals];
+    }
+    return negative ? -value : value;
+  };
+}
+
+const escape = (text: string): string => text.replace(/[\\^$.*+?()[\]{}|]/g, '\\$&');
+const patterns = new Map<string, RegExp>();
+
+/** The whole form: sign or parentheses, currency, thousands groups, decimals, exponent, percent. */
+function patternOf({ thousands, decimal }: NumberStyle): RegExp {
+  const key = thousands + decimal;
+  let pattern = patterns.get(key);
+  if (!pattern) {
+    const group = thousands === ' ' ? '[ \\u00a0\\u2009\\u202f]' : thousands === "'" ? "['’]" : escape(thousands);
+    const whole = thousands ? `(?:\\d{1,3}(?:${group}\\d{3})+|\\d+)` : '\\d+';
+    const point = escape(decimal);
+    pattern = new RegExp(`^(${whole})?(?:${point}(\\d*))?(?:[eE]([+-]?\\d{1,3}))?$`);
+    patterns.set(key, pattern);
+  }
+  return pattern;
+}
+
+function readStyled(text: string, style: NumberStyle, facts: NumberFacts): number {
+  let body = text;
+  let negative = false;
+  if (body.startsWith('(') && body.endsWith(')')) {
+    negative = true;
+    body = body.slice(1, -1).trim();
+  }
+  if (style.unit && body.endsWith(style.unit)) body = body.slice(0, -style.unit.length).trimEnd();
+  const sign = /^[+\-−]/.exec(body);
+  if (sign) {
+    if (negative) return NaN;
+    negative = sign[0] !== '+';
+    body = body.slice(1).trimStart();
+  }
+  if (CURRENCY.includes(body[0])) body = body.slice(1).trimStart();
+  else if (CURRENCY.includes(body[body.length - 1])) body = body.slice(0, -1).trimEnd();
+  if (!sign && !negative && /^[-−]/.test(body)) {
+    negative = true;
+    body = body.slice(1);
+  }
+  let percent = false;
+  if (body.endsWith('%')) {
+    percent = true;
+    body = body.slice(0, -1).trimEnd();
+  }
+  const match = patternOf(style).exec(body);
+  if (!match || (match[1] === undefined && !match[2])) return NaN;
+  const whole = (match[1] ?? '0').replace(/\D/g, '');
+  const fraction = match[2] ?? '';
+  // The exponent is shifted in the text, so that 12.5 % is rounded once, not twice.
+  const exponent = Number(match[3] ?? 0) - (percent ? 2 : 0);
+  const value = Number(`${whole}.${fraction || '0'}e${exponent}`);
+  if (!Number.isFinite(value)) return NaN;
+  if (percent) facts.percent++;
+  const decimals = fraction.length + (percent ? 2 : 0);
+  if (decimals > facts.decimals && !match[3]) facts.decimals = decimals;
+  return negative ? -value : value;
+}
+
+/** Trailing text behind a number, as a unit: `14 min` → `min`; '' where there is none. */
+export function unitBehind(text: string): string {
+  const match = /^[+\-−]?[\d.,' ]*\d\s*([A-Za-zµ°²³/]{1,12}\.?)$/.exec(text);
+  return match && !/^[eE]\d*$/.test(match[1]) ? match[1] : '';
+}

@@ -1,0 +1,59 @@
+import { z } from 'zod';
+import { COLUMN_TYPES, GRAINS } from '../table/column';
+
+/** Encodings a delimited file may come in. */
+export const ENCODINGS = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const;
+export type Encoding = (typeof ENCODINGS)[number];
+
+export const DELIMITERS = [',', ';', '\t', '|'] as const;
+export type Delimiter = (typeof DELIMITERS)[number];
+
+export const DATE_ORDERS = ['ymd', 'dmy', 'mdy'] as const;
+export type DateOrder = (typeof DATE_ORDERS)[number];
+
+/** Words that may stand for a blank (calculations, section 2). */
+export const BLANK_WORDS = ['NA', 'N/A', 'n/a', 'null', 'none', '-', '–', '.'] as const;
+
+export const MAX_COLUMNS = 1000;
+
+/** How one column of the file is read. */
+export const ColumnRecipe = z
+  .object({
+    id: z.string().min(1).max(80),
+    /** The heading in the file; a refresh finds the column by it. */
+    source: z.string().max(10_000),
+    name: z.string().min(1).max(200),
+    type: z.enum(COLUMN_TYPES),
+    unit: z.string().max(40).default(''),
+    /** Whether the unit also stands behind the values in the cells ("14 min"). */
+    unitInCells: z.boolean().default(false),
+    thousands: z.enum(['', ',', '.', ' ', "'"]).default(''),
+    decimal: z.enum(['.', ',']).default('.'),
+    dateOrder: z.enum(DATE_ORDERS).default('ymd'),
+    /** What a date value covers: "2025 Q2" is a quarter. */
+    grain: z.enum(GRAINS).default('day'),
+    /** datetime only: the clock as written, or every time turned to UTC by its offset. */
+    zone: z.enum(['clock', 'utc']).default('clock'),
+    /** Words read as blank in this column, besides the empty cell. */
+    blanks: z.array(z.string().max(40)).max(40).default([]),
+  })
+  .strict();
+export type ColumnRecipe = z.infer<typeof ColumnRecipe>;
+
+/** How a file is read into a list: kept with the reading and used again at the next one. */
+export const Recipe = z
+  .object({
+    format: z.literal('delimited').default('delimited'),
+    delimiter: z.enum(DELIMITERS),
+    /** '' reads quotes as ordinary characters. */
+    quote: z.enum(['"', "'", '']),
+    encoding: z.enum(ENCODINGS),
+    header: z.boolean(),
+    skipLines: z.int().min(0).max(10_000),
+    columns: z.array(ColumnRecipe).min(1).max(MAX_COLUMNS),
+  })
+  .strict();
+export type Recipe = z.infer<typeof Recipe>;
+
+/** The part of a recipe that says how text becomes cells. */
+export type Layout = Omit<Recipe, 'columns'>;

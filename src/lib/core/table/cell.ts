@@ -1,0 +1,63 @@
+import { clockTime, DAY_MS, isoDate, isoDateTime, plainDate } from './calendar';
+import { isText, type Column, type ScalarColumn } from './column';
+import { periodLabel, periodOf } from './period';
+import { fullNumber, showNumber, type NumberFormat } from './format';
+
+/** The format a column has before the analyst chooses one. */
+export const usualFormat = (column: ScalarColumn): NumberFormat => ({
+  thousands: true,
+  style: column.percent ? 'percent' : 'plain',
+  currency: '£',
+  scale: 'one',
+  negative: 'minus',
+  decimals: column.percent ? Math.max(0, column.decimals - 2) : column.decimals,
+});
+
+/** A value of a scalar column as the page shows it; NaN gives an empty text. */
+export function showScalar(column: ScalarColumn, value: number, format?: NumberFormat): string {
+  if (Number.isNaN(value)) return '';
+  switch (column.type) {
+    case 'date':
+      return column.grain === 'day'
+        ? plainDate(value)
+        : periodLabel(periodOf(value, column.grain), column.grain);
+    case 'datetime': {
+      const day = Math.floor(value / DAY_MS);
+      return `${plainDate(day)}, ${clockTime(value - day * DAY_MS)}`;
+    }
+    case 'time':
+      return clockTime(value);
+    case 'yesno':
+      return value ? 'yes' : 'no';
+    case 'number':
+      return showNumber(value, format ?? usualFormat(column), column.decimals);
+  }
+}
+
+/** A cell as shown. A blank gives an empty text, an unread cell the text that stood in the file. */
+export function showCell(column: Column, record: number, format?: NumberFormat): string {
+  if (isText(column)) return column.codes[record] < 0 ? '' : column.dictionary[column.codes[record]];
+  return column.unread.get(record) ?? showScalar(column, column.values[record], format);
+}
+
+/** A scalar in full, as open formats write it: ISO 8601 dates, all digits, no marks. */
+export function fullScalar(column: ScalarColumn, value: number): string {
+  if (Number.isNaN(value)) return '';
+  switch (column.type) {
+    case 'date':
+      return isoDate(value);
+    case 'datetime':
+      return isoDateTime(value);
+    case 'time':
+      return clockTime(value);
+    case 'yesno':
+      return value ? 'yes' : 'no';
+    case 'number':
+      return fullNumber(value);
+  }
+}
+
+export function fullCell(column: Column, record: number): string {
+  if (isText(column)) return showCell(column, record);
+  return column.unread.get(record) ?? fullScalar(column, column.values[record]);
+}

@@ -1,0 +1,73 @@
+import { z } from 'zod';
+
+/** How a column's numbers are shown (calculations, section 15). The stored value never changes. */
+export const NumberFormat = z
+  .object({
+    /** Digits behind the mark, or as many as the file had. */
+    decimals: z.int().min(0).max(12).optional(),
+    /** Significant digits; goes before `decimals`. */
+    significant: z.int().min(1).max(15).optional(),
+    thousands: z.boolean().default(true),
+    style: z.enum(['plain', 'percent', 'currency']).default('plain'),
+    /** Sign set before the number when the style is currency. */
+    currency: z.string().max(4).default('£'),
+    scale: z.enum(['one', 'thousand', 'million']).default('one'),
+    negative: z.enum(['minus', 'parentheses']).default('minus'),
+  })
+  .strict();
+export type NumberFormat = z.infer<typeof NumberFormat>;
+
+export const plainFormat: NumberFormat = NumberFormat.parse({});
+
+const SCALE = { one: 1, thousand: 1e3, million: 1e6 } as const;
+const SCALE_SIGN = { one: '', thousand: ' k', million: ' m' } as const;
+
+/** Thousands marks into the whole part of a plain decimal. */
+function withThousands(digits: string): string {
+  const dot = digits.indexOf('.');
+  const whole = dot < 0 ? digits : digits.slice(0, dot);
+  const marked = whole.replace(/\B(?=(\d{3})+$)/g, ',');
+  return dot < 0 ? marked : marked + digits.slice(dot);
+}
+
+/** Digits of |value| by the format; exponent form only where plain digits would mislead. */
+function digitsOf(value: number, format: NumberFormat, fallbackDecimals: number): string {
+  if (format.significant !== undefined) {
+    const text = value.toPrecision(format.significant);
+    return text.includes('e') ? Number(text).toString() : text;
+  }
+  const decimals = format.decimals ?? fallbackDecimals;
+  return value >= 1e21 ? value.toString() : value.toFixed(decimals);
+}
+
+/**
+ * A number as shown: `−1,234.50`, `(1,234.50)`, `12.0 %`, `£3.2 m`.
+ * @param fallbackDecimals used where the format names no digits
+ */
+export function showNumber(
+  value: number,
+  format: NumberFormat = plainFormat,
+  fallbackDecimals = 0,
+): string {
+  if (Number.isNaN(value)) return 'none';
+  if (!Number.isFinite(value)) return value > 0 ? 'over range' : 'under range';
+  const scaled = (value / SCALE[format.scale]) * (format.style === 'percent' ? 100 : 1);
+  let digits = digitsOf(Math.abs(scaled), format, fallbackDecimals);
+  if (format.thousands && !digits.includes('e')) digits = withThousands(digits);
+  const negative = scaled < 0 && /[1-9]/.test(digits);
+  if (format.style === 'currency') digits = format.currency + digits;
+  digits += SCALE_SIGN[format.scale];
+  if (format.style === 'percent') digits += ' %';
+  if (!negative) return digits;
+  return format.negative === 'parentheses' ? `(${digits})` : `−${digits}`;
+}
+
+/** The value with every digit it has, no marks: what another program can read. */
+export const fullNumber = (value: number): string => (Number.isNaN(value) ? '' : String(value));
+
+/** `1 record`, `2 records`, `1,020 records`. */
+export function counted(n: number, one: string, many = `${one}s`): string {
+  return `${withThousands(String(n))} ${n === 1 ? one : many}`;
+}
+
+export const showCount = (n: number): string => withThousands(String(n));

@@ -1,0 +1,24 @@
+import { defineConfig } from 'vite';
+import { fileURLToPath } from 'node:url';
+
+/**
+ * The programs that run in Node beside the SvelteKit server: the thread that reads and reckons,
+ * the command line, and the benchmarks. Built from the same core as the page.
+ */
+export default defineConfig({
+  resolve: { alias: { $lib: fileURLToPath(new URL('./src/lib', import.meta.url)) } },
+  build: {
+    ssr: true,
+    outDir: 'build/node',
+    emptyOutDir: true,
+    target: 'node20',
+    rollupOptions: {
+      input: {
+        thread: 'src/lib/server/thread/thread.ts',
+        migrate: 'src/lib/server/storage/migrate.cli.ts',
+        bench: 'scripts/bench/bench.ts',
+      },
+      output: { entryFileNames: '[name].js' },
+    },
+  },
+});
