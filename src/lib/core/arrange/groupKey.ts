@@ -1,0 +1,23 @@
+import { z } from 'zod';
+import { PERIODS } from '../table/period';
+
+/** How the groups of one level follow one another. */
+export const GroupOrder = z.discriminatedUnion('by', [
+  z.object({ by: z.literal('label'), descending: z.boolean().default(false) }),
+  z.object({ by: z.literal('hand'), labels: z.array(z.string()).max(10_000) }),
+  z.object({ by: z.literal('count'), descending: z.boolean().default(true) }),
+  /** By one of the ledger's measures, named by its place. */
+  z.object({ by: z.literal('measure'), measure: z.int().min(0), descending: z.boolean().default(true) }),
+]);
+export type GroupOrder = z.infer<typeof GroupOrder>;
+
+/** One level of grouping. */
+export const GroupKey = z.object({
+  column: z.string(),
+  /** Dates and times only. Without it a date groups by day, and a date with time by its very value. */
+  period: z.enum(PERIODS).optional(),
+  /** Text that differs only in case or outer spaces makes one group. */
+  loose: z.boolean().default(false),
+  order: GroupOrder.default({ by: 'label', descending: false }),
+});
+export type GroupKey = z.infer<typeof GroupKey>;

@@ -1,0 +1,45 @@
+import type { Column, ScalarColumn } from '../table/column';
+import type { Table } from '../table/table';
+import type { Measure } from '../measure/measure';
+import type { BenchDocument } from './document';
+
+/** Whole numbers that all lie where years do: adding them up says nothing. */
+export const looksLikeYears = (column: ScalarColumn): boolean =>
+  column.decimals === 0 && column.values.every((v) => v !== v || (v >= 1800 && v < 2200)) && column.values.some((v) => v === v);
+
+/** Columns worth a sum at the foot: numbers that are neither years nor shares. */
+export const addable = (columns: readonly Column[]): ScalarColumn[] =>
+  columns.filter((c): c is ScalarColumn => c.type === 'number' && !c.percent && !looksLikeYears(c));
+
+/**
+ * The first bench of a list: all records in the order read, sums at the foot.
+ * @param setAside records the analyst agreed to set aside at intake
+ */
+export function newBench(table: Table, reading: number, setAside: readonly number[] = []): BenchDocument {
+  const sums = addable(table.columns);
+  const measures = sums.slice(0, 12).map((c): Measure => ({ kind: 'sum', column: c.id }));
+  const years = table.columns.filter((c): c is ScalarColumn => c.type === 'number').filter(looksLikeYears);
+  return {
+    version: 1,
+    reading,
+    ladder: { rungs: [], setAside: { records: [...setAside], values: [], kept: [] } },
+    scopes: [],
+    lead: (sums.find((c) => /[£$€¥]/.test(c.unit)) ?? sums[0])?.id ?? null,
+    tallies: [
+      {
+        id: 'ledger',
+        kind: 'ledger',
+        spec: { groups: [], sort: [], measures, totals: 'below' },
+        view: { showDown: 1, turned: [], columns: [], fixed: 0, groupWidth: 260 },
+      },
+    ],
+    open: 'ledger',
+    formats: Object.fromEntries(
+      years.map((c) => [
+        c.id,
+        { thousands: false, style: 'plain', currency: '£', scale: 'one', negative: 'minus', decimals: 0 } as const,
+      ]),
+    ),
+    corrections: [],
+  };
+}

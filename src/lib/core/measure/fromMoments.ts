@@ -1,0 +1,42 @@
+import type { Moments } from './moments';
+import type { MeasureKind } from './measure';
+
+/** Measures that follow from moments alone; null for the others. NaN: none. */
+export function fromMoments(kind: MeasureKind, m: Moments, g: number): number | null {
+  const n = m.count[g];
+  switch (kind) {
+    case 'values':
+      return n;
+    case 'sum':
+    case 'running':
+      return m.sum(g);
+    case 'mean':
+      return m.mean(g);
+    case 'min':
+      return n ? m.min[g] : NaN;
+    case 'max':
+      return n ? m.max[g] : NaN;
+    case 'range':
+      return n ? m.max[g] - m.min[g] : NaN;
+    case 'variance':
+      return n > 1 ? m.squares[g] / (n - 1) : NaN;
+    case 'variancePopulation':
+      return n ? m.squares[g] / n : NaN;
+    case 'sd':
+      return n > 1 ? Math.sqrt(m.squares[g] / (n - 1)) : NaN;
+    case 'sdPopulation':
+      return n ? Math.sqrt(m.squares[g] / n) : NaN;
+    case 'standardError':
+      return n > 1 ? Math.sqrt(m.squares[g] / (n - 1) / n) : NaN;
+    case 'cv': {
+      const mean = m.mean(g);
+      return n > 1 && mean !== 0 ? Math.sqrt(m.squares[g] / (n - 1)) / mean : NaN;
+    }
+    default:
+      return null;
+  }
+}
+
+/** Whether the squared deviations must be reckoned for this measure. */
+export const needsSquares = (kind: MeasureKind): boolean =>
+  ['variance', 'variancePopulation', 'sd', 'sdPopulation', 'standardError', 'cv'].includes(kind);

@@ -1,0 +1,135 @@
+import { z } from 'zod';
+import type { Column, ColumnType } from '../table/column';
+
+/** The measures over one column (calculations, section 3). */
+export const MEASURE_KINDS = [
+  'records',
+  'values',
+  'blanks',
+  'unread',
+  'distinct',
+  'sum',
+  'mean',
+  'median',
+  'min',
+  'max',
+  'range',
+  'percentile',
+  'lowerQuartile',
+  'upperQuartile',
+  'iqr',
+  'sd',
+  'sdPopulation',
+  'variance',
+  'variancePopulation',
+  'standardError',
+  'cv',
+  'meanDeviation',
+  'medianDeviation',
+  'skewness',
+  'skewnessPopulation',
+  'kurtosis',
+  'kurtosisPopulation',
+  'product',
+  'geometricMean',
+  'trimmedMean',
+  'mode',
+  'first',
+  'last',
+  'shareOfParent',
+  'shareOfTotal',
+  'running',
+] as const;
+export type MeasureKind = (typeof MEASURE_KINDS)[number];
+
+/** A measure of one column under each group. */
+export const Measure = z.object({
+  kind: z.enum(MEASURE_KINDS),
+  /** Column id; left out for the count of records. */
+  column: z.string().optional(),
+  /** percentile: the share below (0..1). trimmedMean: the share cut at each end (0..0.5). */
+  p: z.number().min(0).max(1).optional(),
+});
+export type Measure = z.infer<typeof Measure>;
+
+/** What a measure's figures are written in. */
+export type FigureKind = 'count' | 'column' | 'share' | 'number' | 'squared';
+
+interface MeasureFacts {
+  /** As a sentence says it: `sum of Boarded`. */
+  readonly says: string;
+  readonly types: readonly ColumnType[];
+  readonly figure: FigureKind;
+  /** Whether group figures add up to their parent's. */
+  readonly adds: boolean;
+}
+
+const ANY: readonly ColumnType[] = ['text', 'number', 'date', 'datetime', 'time', 'yesno'];
+const ORDERED: readonly ColumnType[] = ['number', 'date', 'datetime', 'time'];
+const NUMBERS: readonly ColumnType[] = ['number', 'yesno'];
+
+const facts = (says: string, types: readonly ColumnType[], figure: FigureKind, adds = false): MeasureFacts => ({
+  says,
+  types,
+  figure,
+  adds,
+});
+
+/** The catalogue: words, columns it suits, and how its figures are written. */
+export const MEASURES: Record<MeasureKind, MeasureFacts> = {
+  records: facts('count of records', ANY, 'count', true),
+  values: facts('count of values', ANY, 'count', true),
+  blanks: facts('count of blanks', ANY, 'count', true),
+  unread: facts('count of unread cells', ANY, 'count', true),
+  distinct: facts('count of distinct values', ANY, 'count'),
+  sum: facts('sum', NUMBERS, 'column', true),
+  mean: facts('mean', ['number', 'yesno', 'date', 'datetime', 'time'], 'column'),
+  median: facts('median', ORDERED, 'column'),
+  min: facts('lowest', ORDERED, 'column'),
+  max: facts('highest', ORDERED, 'column'),
+  range: facts('range', ['number'], 'column'),
+  percentile: facts('percentile', ORDERED, 'column'),
+  lowerQuartile: facts('lower quartile', ORDERED, 'column'),
+  upperQuartile: facts('upper quartile', ORDERED, 'column'),
+  iqr: facts('interquartile range', ['number'], 'column'),
+  sd: facts('standard deviation', NUMBERS, 'number'),
+  sdPopulation: facts('standard deviation (population)', NUMBERS, 'number'),
+  variance: facts('variance', NUMBERS, 'squared'),
+  variancePopulation: facts('variance (population)', NUMBERS, 'squared'),
+  standardError: facts('standard error', NUMBERS, 'number'),
+  cv: facts('coefficient of variation', NUMBERS, 'share'),
+  meanDeviation: facts('mean deviation from the mean', NUMBERS, 'number'),
+  medianDeviation: facts('mean deviation from the median', NUMBERS, 'number'),
+  skewness: facts('skewness', NUMBERS, 'squared'),
+  skewnessPopulation: facts('skewness (population)', NUMBERS, 'squared'),
+  kurtosis: facts('excess kurtosis', NUMBERS, 'squared'),
+  kurtosisPopulation: facts('excess kurtosis (population)', NUMBERS, 'squared'),
+  product: facts('product', ['number'], 'number'),
+  geometricMean: facts('geometric mean', ['number'], 'number'),
+  trimmedMean: facts('trimmed mean', ['number'], 'number'),
+  mode: facts('mode', ANY, 'column'),
+  first: facts('first', ANY, 'column'),
+  last: facts('last', ANY, 'column'),
+  shareOfParent: facts('share of the group above', NUMBERS, 'share'),
+  shareOfTotal: facts('share of the grand total', NUMBERS, 'share'),
+  running: facts('running total', NUMBERS, 'column', true),
+};
+
+export const suits = (kind: MeasureKind, column: Column): boolean => MEASURES[kind].types.includes(column.type);
+
+/** `90th percentile`, `mean without the outer 10 %`, or the catalogue's word. */
+export function measureWords({ kind, p }: Measure): string {
+  if (kind === 'percentile') return `${ordinal(Number(((p ?? 0.5) * 100).toPrecision(6)))} percentile`;
+  if (kind === 'trimmedMean') return `mean without the outer ${Number(((p ?? 0.05) * 100).toPrecision(6))} %`;
+  return MEASURES[kind].says;
+}
+
+function ordinal(n: number): string {
+  const tail = n % 100;
+  const suffix = tail > 10 && tail < 14 ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th');
+  return `${n}${Number.isInteger(n) ? suffix : 'th'}`;
+}
+
+/** Measures that need the ordered values of a group. */
+export const needsOrder = (kind: MeasureKind): boolean =>
+  ['median', 'percentile', 'lowerQuartile', 'upperQuartile', 'iqr', 'trimmedMean', 'medianDeviation', 'mode', 'distinct'].includes(kind);

@@ -1,0 +1,27 @@
+/** The values of each group side by side: group g has values[start[g]..start[g+1]-1]. */
+export interface Slices {
+  readonly values: Float64Array;
+  readonly start: Int32Array;
+}
+
+/**
+ * Gathers the values that are there, group by group: one counting pass, one placing pass.
+ * @param groupOf group of each record of the list
+ * @param records the selection, as record numbers
+ */
+export function gather(values: Float64Array, groupOf: Int32Array, size: number, records: Int32Array): Slices {
+  const start = new Int32Array(size + 1);
+  for (let k = 0; k < records.length; k++) {
+    const i = records[k];
+    if (values[i] === values[i]) start[groupOf[i] + 1]++;
+  }
+  for (let g = 0; g < size; g++) start[g + 1] += start[g];
+  const out = new Float64Array(start[size]);
+  const at = start.slice();
+  for (let k = 0; k < records.length; k++) {
+    const i = records[k];
+    const v = values[i];
+    if (v === v) out[at[groupOf[i]]++] = v;
+  }
+  return { values: out, start };
+}

@@ -1,0 +1,61 @@
+import { z } from 'zod';
+import { isText, type Column } from '../table/column';
+import type { Table } from '../table/table';
+import { readCell } from './columnReader';
+import type { Recipe } from './recipe';
+
+/** A cell put right by hand. The reading keeps its old text; this stands beside it. */
+export const Correction = z.object({
+  record: z.int().min(0),
+  column: z.string(),
+  /** What should stand there, as a file would write it. */
+  text: z.string().max(10_000),
+  /** What stands in the reading. */
+  was: z.string().max(10_000),
+});
+export type Correction = z.infer<typeof Correction>;
+
+/**
+ * The table with corrections in it. Only the columns concerned are copied; a correction that
+ * cannot be read as its column's type stays an unread cell.
+ */
+export function correct(table: Table, recipe: Recipe, corrections: readonly Correction[]): Table {
+  if (corrections.length === 0) return table;
+  const byColumn = new Map<string, Correction[]>();
+  for (const c of corrections) if (c.record < table.length) byColumn.set(c.column, [...(byColumn.get(c.column) ?? []), c]);
+  return {
+    length: table.length,
+    columns: table.columns.map((column) => {
+      const mine = byColumn.get(column.id);
+      const read = recipe.columns.find((c) => c.id === column.id);
+      return mine && read ? correctColumn(column, mine, (text) => readCell(read, text)) : column;
+    }),
+  };
+}
+
+function correctColumn(column: Column, corrections: readonly Correction[], read: (text: string) => number | string | null): Column {
+  if (isText(column)) {
+    const codes = column.codes.slice();
+    const dictionary = [...column.dictionary];
+    for (const { record, text } of corrections) {
+      const value = read(text);
+      if (value === null) {
+        codes[record] = -1;
+        continue;
+      }
+      let code = dictionary.indexOf(text);
+      if (code < 0) code = dictionary.push(text) - 1;
+      codes[record] = code;
+    }
+    return { ...column, codes, dictionary };
+  }
+  const values = column.values.slice();
+  const unread = new Map(column.unread);
+  for (const { record, text } of corrections) {
+    const value = read(text);
+    unread.delete(record);
+    values[record] = typeof value === 'number' ? value : NaN;
+    if (typeof value === 'number' && Number.isNaN(value)) unread.set(record, text);
+  }
+  return { ...column, values, unread };
+}

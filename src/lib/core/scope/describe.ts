@@ -1,0 +1,91 @@
+import { MONTHS, plainDate, WEEKDAYS } from '../table/calendar';
+import { counted } from '../table/format';
+import { periodLabel, periodOf } from '../table/period';
+import { noDateFacts, readDate } from '../read/dates';
+import type { Comparison, Condition, Test } from './condition';
+
+const OP: Record<Comparison, string> = {
+  eq: 'is',
+  ne: 'is not',
+  lt: 'is under',
+  le: 'is at most',
+  gt: 'is over',
+  ge: 'is at least',
+};
+
+/** Dates read as people write them; other points stay as they are. */
+function pointWords(point: number | string): string {
+  if (typeof point === 'number') return point.toLocaleString('en-GB', { maximumFractionDigits: 10 });
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(point)) return point;
+  const day = readDate(point, 'ymd', noDateFacts());
+  return Number.isNaN(day) ? point : plainDate(day);
+}
+
+/** `a`, `a or b`, `a, b or c`. */
+export function orList(items: readonly string[], word = 'or'): string {
+  if (items.length < 2) return items.join('');
+  return `${items.slice(0, -1).join(', ')} ${word} ${items[items.length - 1]}`;
+}
+
+function testWords(test: Test): string {
+  switch (test.test) {
+    case 'is':
+      return `is ${orList(test.values.length > 4 ? [...test.values.slice(0, 3), `${test.values.length - 3} more`] : test.values)}`;
+    case 'contains':
+      return `contains “${test.text}”`;
+    case 'startsWith':
+      return `starts with “${test.text}”`;
+    case 'endsWith':
+      return `ends with “${test.text}”`;
+    case 'pattern':
+      return `matches the pattern ${test.text}`;
+    case 'regex':
+      return `matches the regular expression ${test.text}`;
+    case 'compare':
+      return `${OP[test.op]} ${pointWords(test.value)}`;
+    case 'between': {
+      const edge = test.fromIn && test.toIn ? '' : ` (${test.fromIn ? 'with' : 'without'} the first, ${test.toIn ? 'with' : 'without'} the last)`;
+      return `is between ${pointWords(test.from)} and ${pointWords(test.to)}${edge}`;
+    }
+    case 'extreme':
+      return test.of === 'percent' ? `is in the ${test.side} ${test.k} %` : `is among the ${test.side} ${test.k}`;
+    case 'mean':
+      return `is ${test.side} the mean`;
+    case 'deviations':
+      return `is over ${counted(test.k, 'standard deviation')} from the mean`;
+    case 'outlying':
+      return `lies outside ${test.k} IQR of the quartiles`;
+    case 'period':
+      return `is in ${orList(test.days.map((d) => periodLabel(periodOf(readDate(d, 'ymd', noDateFacts()), test.period), test.period)))}`;
+    case 'season':
+      return test.of === 'month'
+        ? `is in ${orList(test.values.map((m) => MONTHS[m - 1]))}`
+        : test.of === 'weekday'
+          ? `is on a ${orList(test.values.map((d) => WEEKDAYS[(d - 1) % 7]))}`
+          : `is in quarter ${orList(test.values.map(String))}`;
+    case 'last':
+      return `is in the last ${test.k === 1 ? '' : `${test.k} `}${test.k === 1 ? test.period : plural(test.period)} of the data`;
+    case 'blank':
+      return 'is blank';
+    case 'unread':
+      return 'is unread';
+  }
+}
+
+const plural = (period: string): string => (period === 'half' ? 'half-years' : `${period}s`);
+
+/** A condition in plain words: `Delay is at least 10 and not (Route is Nessness)`. */
+export function describeCondition(condition: Condition, names: ReadonlyMap<string, string>): string {
+  if (condition.kind === 'leaf') {
+    const words = testWords(condition.test);
+    const name = names.get(condition.column) ?? condition.column;
+    if (!condition.not) return `${name} ${words}`;
+    return words.startsWith('is ') ? `${name} is not ${words.slice(3)}` : `${name}: not ${words}`;
+  }
+  const inner = condition.parts.map((part) => {
+    const text = describeCondition(part, names);
+    return part.kind === 'leaf' || part.not ? text : `(${text})`;
+  });
+  const text = inner.join(condition.kind === 'all' ? ' and ' : ' or ');
+  return condition.not ? `not (${text})` : text;
+}

@@ -1,0 +1,163 @@
+import { DAY_MS } from '../table/calendar';
+import { add, emptyBitset, fullBitset, wordsFor, type Bitset } from '../table/bitset';
+import { isText, type Column, type ScalarColumn, type TextColumn } from '../table/column';
+import { columnOf, type Table } from '../table/table';
+import { isRelative, type Condition, type Leaf, type Test } from './condition';
+import { dayTest, fixedInterval, relativeInterval, type Interval } from './interval';
+import { BadCondition, textTest } from './textTest';
+
+/** Three-valued outcome: a record in neither `yes` nor `no` is unknown (blank or unread). */
+export interface Outcome {
+  readonly yes: Bitset;
+  readonly no: Bitset;
+}
+
+/** Keeps outcomes of leaves that do not look at other records. */
+export interface OutcomeCache {
+  get(key: string): Outcome | undefined;
+  set(key: string, outcome: Outcome): void;
+}
+
+/**
+ * Where a condition holds, by the three-valued logic of SQL (ISO/IEC 9075).
+ * @param above what the rungs above kept; only "highest k", "above the mean" and their like look at it
+ * @throws BadCondition where the test does not suit the column, UnknownColumn
+ */
+export function evaluate(table: Table, condition: Condition, above: Bitset, cache?: OutcomeCache): Outcome {
+  if (condition.kind === 'leaf') return evaluateLeaf(table, condition, above, cache);
+  const parts = condition.parts.map((part) => evaluate(table, part, above, cache));
+  const yes = parts[0].yes.slice();
+  const no = parts[0].no.slice();
+  const all = condition.kind === 'all';
+  for (const part of parts.slice(1))
+    for (let w = 0; w < yes.length; w++) {
+      yes[w] = all ? yes[w] & part.yes[w] : yes[w] | part.yes[w];
+      no[w] = all ? no[w] | part.no[w] : no[w] & part.no[w];
+    }
+  return condition.not ? { yes: no, no: yes } : { yes, no };
+}
+
+function evaluateLeaf(table: Table, leaf: Leaf, above: Bitset, cache?: OutcomeCache): Outcome {
+  const column = columnOf(table, leaf.column);
+  const key = isRelative(leaf.test) ? null : `${leaf.column}\n${JSON.stringify(leaf.test)}`;
+  let outcome = key === null ? undefined : cache?.get(key);
+  if (!outcome) {
+    outcome = testColumn(column, leaf.test, table.length, above);
+    if (key !== null) cache?.set(key, outcome);
+  }
+  return leaf.not ? { yes: outcome.no, no: outcome.yes } : outcome;
+}
+
+function testColumn(column: Column, test: Test, length: number, above: Bitset): Outcome {
+  if (test.test === 'blank' || test.test === 'unread') return missingOutcome(column, test.test, length);
+  if (isText(column)) return textOutcome(column, test);
+  if (test.test === 'is') return wordOutcome(column, test);
+  if (test.test === 'period' || test.test === 'season') {
+    if (column.type !== 'date' && column.type !== 'datetime')
+      throw new BadCondition(`${column.name} is not a date: it has no ${test.test === 'period' ? test.period : test.of}.`);
+    return dayOutcome(column, dayTest(test));
+  }
+  const interval = isRelative(test) ? relativeInterval(column, test, above) : fixedInterval(column, test);
+  if (!interval) throw new BadCondition(`${column.name} is not text: “${test.test}” cannot be asked of it.`);
+  return intervalOutcome(column.values, interval);
+}
+
+/** Yes/no columns, and others asked for listed values as shown in full. */
+function wordOutcome(column: ScalarColumn, test: Extract<Test, { test: 'is' }>): Outcome {
+  const wanted = new Set(
+    test.values.map((text) => {
+      if (column.type === 'yesno') return /^(yes|true|y|1)$/i.test(text) ? 1 : 0;
+      const interval = fixedInterval(column, { test: 'compare', op: 'eq', value: column.type === 'number' ? Number(text) : text });
+      return interval ? interval.lo : NaN;
+    }),
+  );
+  const yes = emptyBitset(column.values.length);
+  const no = emptyBitset(column.values.length);
+  column.values.forEach((v, i) => {
+    if (v === v) add(wanted.has(v) ? yes : no, i);
+  });
+  return { yes, no };
+}
+
+/** One pass: 32 values make a word of each set, without a branch on the data. */
+export function intervalOutcome(values: Float64Array, { lo, hi, outside }: Interval): Outcome {
+  const words = wordsFor(values.length);
+  const yes = new Uint32Array(words);
+  const no = new Uint32Array(words);
+  const whole = values.length >>> 5;
+  for (let w = 0; w < words; w++) {
+    const base = w << 5;
+    const size = w < whole ? 32 : values.length - base;
+    let within = 0;
+    let known = 0;
+    for (let b = 0; b < size; b++) {
+      const v = values[base + b];
+      within |= (v >= lo && v <= hi ? 1 : 0) << b;
+      known |= (v === v ? 1 : 0) << b;
+    }
+    yes[w] = outside ? known & ~within : within;
+    no[w] = outside ? within : known & ~within;
+  }
+  return { yes, no };
+}
+
+/** Tests each text of the dictionary once, then only looks codes up. */
+function textOutcome(column: TextColumn, test: Test): Outcome {
+  if (!('text' in test) && test.test !== 'is')
+    throw new BadCondition(`${column.name} is text: “${test.test}” cannot be asked of it.`);
+  const passes = textTest(test);
+  // Position 0 stands for the code -1: a blank is unknown.
+  const byCode = new Uint8Array(column.dictionary.length + 1);
+  column.dictionary.forEach((text, code) => (byCode[code + 1] = passes(text) ? 1 : 2));
+  return lookedUp(column.codes, byCode, 1);
+}
+
+function lookedUp(codes: Int32Array, byCode: Uint8Array, offset: number): Outcome {
+  const words = wordsFor(codes.length);
+  const yes = new Uint32Array(words);
+  const no = new Uint32Array(words);
+  for (let w = 0; w < words; w++) {
+    const base = w << 5;
+    const size = Math.min(32, codes.length - base);
+    let y = 0;
+    let n = 0;
+    for (let b = 0; b < size; b++) {
+      const state = byCode[codes[base + b] + offset];
+      y |= (state & 1) << b;
+      n |= (state >>> 1) << b;
+    }
+    yes[w] = y;
+    no[w] = n;
+  }
+  return { yes, no };
+}
+
+/** Asks the calendar once for each day that occurs. */
+function dayOutcome(column: ScalarColumn, passes: (day: number) => boolean): Outcome {
+  const { values } = column;
+  const perDay = column.type === 'datetime' ? DAY_MS : 1;
+  const known = new Map<number, boolean>();
+  const yes = emptyBitset(values.length);
+  const no = emptyBitset(values.length);
+  for (let i = 0; i < values.length; i++) {
+    const v = values[i];
+    if (v !== v) continue;
+    const day = perDay === 1 ? v : Math.floor(v / perDay);
+    let pass = known.get(day);
+    if (pass === undefined) known.set(day, (pass = passes(day)));
+    add(pass ? yes : no, i);
+  }
+  return { yes, no };
+}
+
+/** Blank and unread are always known. */
+function missingOutcome(column: Column, which: 'blank' | 'unread', length: number): Outcome {
+  const yes = emptyBitset(length);
+  if (isText(column)) {
+    if (which === 'blank') column.codes.forEach((code, i) => code < 0 && add(yes, i));
+  } else if (which === 'unread') for (const i of column.unread.keys()) add(yes, i);
+  else column.values.forEach((v, i) => v !== v && !column.unread.has(i) && add(yes, i));
+  const no = fullBitset(length);
+  for (let w = 0; w < no.length; w++) no[w] &= ~yes[w];
+  return { yes, no };
+}

@@ -1,0 +1,160 @@
+import { DAY_MS, civil, weekday } from '../table/calendar';
+import { has, type Bitset } from '../table/bitset';
+import type { ScalarColumn } from '../table/column';
+import { periodOf, periodStart } from '../table/period';
+import { readClock, readDateTime, noDateFacts, readDate } from '../read/dates';
+import type { Test } from './condition';
+import { BadCondition } from './textTest';
+
+/** Values from lo to hi, both in; or, when `outside`, the values before and behind them. */
+export interface Interval {
+  readonly lo: number;
+  readonly hi: number;
+  readonly outside: boolean;
+}
+
+const inside = (lo: number, hi: number): Interval => ({ lo, hi, outside: false });
+
+const bits = new BigInt64Array(1);
+const asFloat = new Float64Array(bits.buffer);
+
+/** The next double above (IEEE 754 nextUp); infinities stay. */
+export function nextUp(x: number): number {
+  if (x === Infinity || Number.isNaN(x)) return x;
+  if (x === 0) return Number.MIN_VALUE;
+  asFloat[0] = x;
+  bits[0] += x > 0 ? 1n : -1n;
+  return asFloat[0];
+}
+
+export const nextDown = (x: number): number => -nextUp(-x);
+
+/** A point as the column's numbers: a number, days, or milliseconds. @throws BadCondition */
+export function pointOf(column: ScalarColumn, point: number | string): number {
+  if (typeof point === 'number') return point;
+  const facts = noDateFacts();
+  const value =
+    column.type === 'date'
+      ? readDate(point, 'ymd', facts)
+      : column.type === 'datetime'
+        ? readDateTime(point, 'ymd', 'clock', facts)
+        : column.type === 'time'
+          ? readClock(point)
+          : Number(point);
+  if (Number.isNaN(value) || point.trim() === '') throw new BadCondition(`“${point}” cannot be read as a value of ${column.name}.`);
+  return value;
+}
+
+/** Whether a bare date stands for its whole day in a column of dates and times. */
+const isWholeDay = (column: ScalarColumn, point: number | string): boolean =>
+  column.type === 'datetime' && typeof point === 'string' && /^\d{4}-\d{2}-\d{2}$/.test(point);
+
+/** The interval a test asks for, where it does not look at other records. */
+export function fixedInterval(column: ScalarColumn, test: Test): Interval | null {
+  if (test.test === 'compare') {
+    const from = pointOf(column, test.value);
+    const to = isWholeDay(column, test.value) ? from + DAY_MS - 1 : from;
+    switch (test.op) {
+      case 'eq':
+        return inside(from, to);
+      case 'ne':
+        return { lo: from, hi: to, outside: true };
+      case 'lt':
+        return inside(-Infinity, nextDown(from));
+      case 'le':
+        return inside(-Infinity, to);
+      case 'gt':
+        return inside(nextUp(to), Infinity);
+      case 'ge':
+        return inside(from, Infinity);
+    }
+  }
+  if (test.test === 'between') {
+    const from = pointOf(column, test.from);
+    const to = pointOf(column, test.to) + (isWholeDay(column, test.to) ? DAY_MS - 1 : 0);
+    return inside(test.fromIn ? from : nextUp(from), test.toIn ? to : nextDown(to));
+  }
+  if (test.test === 'last') return lastPeriods(column, test);
+  return null;
+}
+
+/** From the start of the k-th last period to the latest date of the whole list. */
+function lastPeriods(column: ScalarColumn, { k, period }: Extract<Test, { test: 'last' }>): Interval {
+  let latest = -Infinity;
+  for (const v of column.values) if (v > latest) latest = v;
+  if (latest === -Infinity) return inside(1, 0);
+  const perDay = column.type === 'datetime' ? DAY_MS : 1;
+  const last = periodOf(Math.floor(latest / perDay), period);
+  return inside(periodStart(last - k + 1, period) * perDay, Infinity);
+}
+
+/** Which days pass a test on the calendar. */
+export function dayTest(test: Extract<Test, { test: 'period' | 'season' }>): (day: number) => boolean {
+  if (test.test === 'period') {
+    const wanted = new Set(
+      test.days.map((text) => {
+        const day = readDate(text, 'ymd', noDateFacts());
+        if (Number.isNaN(day)) throw new BadCondition(`“${text}” is not a date.`);
+        return periodOf(day, test.period);
+      }),
+    );
+    return (day) => wanted.has(periodOf(day, test.period));
+  }
+  const wanted = new Set(test.values);
+  switch (test.of) {
+    case 'month':
+      return (day) => wanted.has(civil(day).month);
+    case 'quarter':
+      return (day) => wanted.has(Math.floor((civil(day).month + 2) / 3));
+    case 'weekday':
+      return (day) => wanted.has(weekday(day) + 1);
+  }
+}
+
+/** The read values of a selection, in rising order. */
+export function orderedValues(column: ScalarColumn, selection: Bitset): Float64Array {
+  const { values } = column;
+  const out = new Float64Array(values.length);
+  let n = 0;
+  for (let i = 0; i < values.length; i++) if (values[i] === values[i] && has(selection, i)) out[n++] = values[i];
+  return out.slice(0, n).sort();
+}
+
+const quantile7 = (sorted: Float64Array, p: number): number => {
+  const at = (sorted.length - 1) * p;
+  const low = Math.floor(at);
+  const next = Math.min(low + 1, sorted.length - 1);
+  return sorted[low] + (at - low) * (sorted[next] - sorted[low]);
+};
+
+/**
+ * The interval of a test that looks at what the rungs above kept. Ties at the edge of the highest
+ * or lowest k stay in. Nothing passes where there is no value, or one only for a deviation.
+ */
+export function relativeInterval(column: ScalarColumn, test: Test, above: Bitset): Interval {
+  const sorted = orderedValues(column, above);
+  const n = sorted.length;
+  if (n === 0) return inside(1, 0);
+  const mean = sorted.reduce((a, b) => a + b, 0) / n;
+  switch (test.test) {
+    case 'extreme': {
+      const k = Math.min(n, test.of === 'records' ? Math.floor(test.k) : Math.ceil((test.k / 100) * n));
+      if (k < 1) return inside(1, 0);
+      return test.side === 'highest' ? inside(sorted[n - k], Infinity) : inside(-Infinity, sorted[k - 1]);
+    }
+    case 'mean':
+      return test.side === 'above' ? inside(nextUp(mean), Infinity) : inside(-Infinity, nextDown(mean));
+    case 'deviations': {
+      if (n < 2) return inside(1, 0);
+      const sd = Math.sqrt(sorted.reduce((a, b) => a + (b - mean) ** 2, 0) / (n - 1));
+      return { lo: mean - test.k * sd, hi: mean + test.k * sd, outside: true };
+    }
+    case 'outlying': {
+      const [q1, q3] = [quantile7(sorted, 0.25), quantile7(sorted, 0.75)];
+      return { lo: q1 - test.k * (q3 - q1), hi: q3 + test.k * (q3 - q1), outside: true };
+    }
+    default:
+      return inside(1, 0);
+  }
+}
+

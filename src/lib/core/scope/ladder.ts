@@ -1,0 +1,113 @@
+import { add, and, count, emptyBitset, fullBitset, or, popcount, remove, without, type Bitset } from '../table/bitset';
+import { isText, type ScalarColumn } from '../table/column';
+import { fullCell } from '../table/cell';
+import { columnOf, type Table } from '../table/table';
+import { leavesOf, type Ladder, type Rung, type SetAside } from './condition';
+import { evaluate, type OutcomeCache } from './evaluate';
+
+/** What one rung kept and removed. */
+export interface RungResult {
+  readonly id: string;
+  readonly on: boolean;
+  /** Records left after it. */
+  readonly kept: number;
+  readonly removed: number;
+  /** Of those removed, how many were blank, and unread, in the columns asked. */
+  readonly blank: number;
+  readonly unread: number;
+  readonly selection: Bitset;
+}
+
+/** all records → each rung that is on → set aside by hand → counted */
+export interface LadderResult {
+  readonly all: Bitset;
+  readonly rungs: readonly RungResult[];
+  /** What the rungs left, before setting aside. */
+  readonly narrowed: Bitset;
+  /** Set aside by hand, among what the rungs left. */
+  readonly setAside: Bitset;
+  readonly counted: Bitset;
+}
+
+/** Climbs the ladder. @throws BadCondition, UnknownColumn */
+export function climb(table: Table, ladder: Ladder, cache?: OutcomeCache): LadderResult {
+  const all = fullBitset(table.length);
+  let selection = all;
+  const rungs: RungResult[] = [];
+  for (const rung of ladder.rungs) {
+    const result = step(table, rung, selection, cache);
+    rungs.push(result);
+    selection = result.selection;
+  }
+  const setAside = and(selection, setAsideBits(table, ladder.setAside));
+  return { all, rungs, narrowed: selection, setAside, counted: without(selection, setAside) };
+}
+
+function step(table: Table, rung: Rung, above: Bitset, cache?: OutcomeCache): RungResult {
+  if (!rung.on)
+    return { id: rung.id, on: false, kept: count(above), removed: 0, blank: 0, unread: 0, selection: above };
+  const { yes, no } = evaluate(table, rung.condition, above, cache);
+  const unreadBits = unreadOf(table, rung);
+  const selection = new Uint32Array(above.length);
+  let kept = 0;
+  let removed = 0;
+  let blank = 0;
+  let unread = 0;
+  for (let w = 0; w < above.length; w++) {
+    const word = above[w] & yes[w];
+    selection[w] = word;
+    kept += popcount(word);
+    const gone = above[w] & ~word;
+    if (gone === 0) continue;
+    removed += popcount(gone);
+    const unknown = gone & ~no[w];
+    if (unknown === 0) continue;
+    const notRead = unreadBits ? unknown & unreadBits[w] : 0;
+    unread += popcount(notRead);
+    blank += popcount(unknown & ~notRead);
+  }
+  return { id: rung.id, on: true, kept, removed, blank, unread, selection };
+}
+
+function unreadOf(table: Table, rung: Rung): Bitset | null {
+  const columns = [...leavesOf(rung.condition)]
+    .map((leaf) => columnOf(table, leaf.column))
+    .filter((c): c is ScalarColumn => !isText(c) && c.unread.size > 0);
+  if (columns.length === 0) return null;
+  const bits = emptyBitset(table.length);
+  for (const column of columns) for (const i of column.unread.keys()) add(bits, i);
+  return bits;
+}
+
+/** Records set aside by number or by value, less those put back. Numbers past the end are ignored. */
+export function setAsideBits(table: Table, setAside: SetAside): Bitset {
+  let bits = emptyBitset(table.length);
+  for (const i of setAside.records) if (i < table.length) add(bits, i);
+  for (const { column, value } of setAside.values) bits = or(bits, holding(table, column, value));
+  for (const i of setAside.kept) if (i < table.length) remove(bits, i);
+  return bits;
+}
+
+/** Records whose cell, written in full, is this text; null: blank. */
+export function holding(table: Table, columnId: string, value: string | null): Bitset {
+  const column = columnOf(table, columnId);
+  const bits = emptyBitset(table.length);
+  if (isText(column)) {
+    const code = value === null ? -1 : column.dictionary.indexOf(value);
+    if (value === null || code >= 0) column.codes.forEach((c, i) => c === code && add(bits, i));
+    return bits;
+  }
+  const known = new Map<number, boolean>();
+  column.values.forEach((v, i) => {
+    const unread = column.unread.get(i);
+    let same: boolean | undefined;
+    if (unread !== undefined) same = unread === value;
+    else if (v !== v) same = value === null;
+    else {
+      same = known.get(v);
+      if (same === undefined) known.set(v, (same = fullCell(column, i) === value));
+    }
+    if (same) add(bits, i);
+  });
+  return bits;
+}

@@ -1,0 +1,67 @@
+/** A table of texts on its way out: what is copied, or written to a file. */
+export interface Grid {
+  readonly heads: readonly string[];
+  readonly rows: readonly (readonly Cell[])[];
+}
+
+export interface Cell {
+  readonly text: string;
+  /** Text from the records, as against a number or a date written by us. */
+  readonly free: boolean;
+  readonly strong?: boolean;
+  readonly indent?: number;
+  readonly right?: boolean;
+}
+
+/** Characters that make a spreadsheet take a cell for a formula. */
+const STARTS_FORMULA = /^[=+\-@\t\r]/;
+
+/** Counts what was made harmless, so that the page can say so. */
+export interface Guarded {
+  count: number;
+}
+
+/** A text that would start a formula in the program that opens it gets an apostrophe before it. */
+export function harmless(text: string, guarded: Guarded): string {
+  if (!STARTS_FORMULA.test(text)) return text;
+  guarded.count++;
+  return `'${text}`;
+}
+
+const field = (text: string, delimiter: string): string =>
+  text.includes(delimiter) || /["\r\n]/.test(text) || text !== text.trim() ? `"${text.replaceAll('"', '""')}"` : text;
+
+/** One line of delimited text (RFC 4180 quoting), without its line end. */
+export function delimitedLine(cells: readonly Cell[], delimiter: string, guarded: Guarded): string {
+  return cells.map(({ text, free }) => field(free ? harmless(text, guarded) : text, delimiter)).join(delimiter);
+}
+
+/** The grid as delimited text, lines ended by CRLF as RFC 4180 has it. */
+export function toDelimited(grid: Grid, delimiter: string): { text: string; guarded: number } {
+  const guarded: Guarded = { count: 0 };
+  const head = grid.heads.map((text): Cell => ({ text, free: true }));
+  const lines = [head, ...grid.rows].map((row) => delimitedLine(row, delimiter, guarded));
+  return { text: `${lines.join('\r\n')}\r\n`, guarded: guarded.count };
+}
+
+const MARKUP: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
+
+export const escapeMarkup = (text: string): string => text.replace(/[&<>"']/g, (c) => MARKUP[c]);
+
+/** The grid as an HTML table, for programs that paste one. */
+export function toHtml(grid: Grid, caption: string): { text: string; guarded: number } {
+  const guarded: Guarded = { count: 0 };
+  const heads = grid.heads.map((h) => `<th scope="col">${escapeMarkup(harmless(h, guarded))}</th>`).join('');
+  const rows = grid.rows.map((row) => {
+    const cells = row.map(({ text, free, strong, indent, right }) => {
+      const style = [indent ? `padding-left:${indent}em` : '', right ? 'text-align:right' : ''].filter(Boolean).join(';');
+      const inner = escapeMarkup(free ? harmless(text, guarded) : text);
+      return `<td${style ? ` style="${style}"` : ''}>${strong ? `<b>${inner}</b>` : inner}</td>`;
+    });
+    return `<tr>${cells.join('')}</tr>`;
+  });
+  return {
+    text: `<table><caption>${escapeMarkup(caption)}</caption><thead><tr>${heads}</tr></thead><tbody>${rows.join('')}</tbody></table>`,
+    guarded: guarded.count,
+  };
+}

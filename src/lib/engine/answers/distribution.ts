@@ -1,0 +1,104 @@
+import { isText, type Column, type ScalarColumn, type TextColumn } from '../../core/table/column';
+import { showScalar } from '../../core/table/cell';
+import { select } from '../../core/measure/quantile';
+import { compareText } from '../../core/arrange/collate';
+import type { Distribution } from '../protocol';
+
+const SAMPLE = 4096;
+
+/**
+ * How a column's values fall over a selection: bins for numbers and dates, the commonest values
+ * for text. The outermost bins reach from the 1st to the 99th percentile (of an even sample), so
+ * that one absurd value does not flatten the rest; what lies outside is counted apart.
+ */
+export function distributionOf(column: Column, records: Int32Array, bins: number): Distribution {
+  if (isText(column)) return commonest(column, records, bins);
+  if (column.type === 'yesno') return yesNo(column, records);
+  return binned(column, records, bins);
+}
+
+function binned(column: ScalarColumn, records: Int32Array, bins: number): Distribution {
+  const range = usualRange(column.values, records);
+  if (!range) return { kind: 'none' };
+  const step = roundStep((range.hi - range.lo) / bins, column);
+  const lo = Math.floor(range.lo / step) * step;
+  const n = Math.max(1, Math.min(bins * 2, Math.floor((range.hi - lo) / step) + 1));
+  const counts = new Array<number>(n).fill(0);
+  let [under, over] = [0, 0];
+  const { values } = column;
+  const scale = 1 / step;
+  for (let k = 0; k < records.length; k++) {
+    const v = values[records[k]];
+    if (v !== v) continue;
+    const at = Math.floor((v - lo) * scale);
+    if (at < 0) under++;
+    else if (at >= n) over++;
+    else counts[at]++;
+  }
+  const edges = Array.from({ length: n + 1 }, (_, k) => Number((lo + k * step).toPrecision(12)));
+  return { kind: 'bins', edges, labels: edges.map((e) => showScalar(column, e)), counts, under, over };
+}
+
+/** 1st to 99th percentile of an even sample; null without values. */
+function usualRange(values: Float64Array, records: Int32Array): { lo: number; hi: number } | null {
+  const sample: number[] = [];
+  const stride = Math.max(1, Math.floor(records.length / SAMPLE));
+  for (let k = 0; k < records.length; k += stride) {
+    const v = values[records[k]];
+    if (v === v) sample.push(v);
+  }
+  if (sample.length === 0) for (const i of records) if (values[i] === values[i]) sample.push(values[i]);
+  if (sample.length === 0) return null;
+  const taken = Float64Array.from(sample);
+  const at = (p: number): number => {
+    const k = Math.floor((taken.length - 1) * p);
+    select(taken, k, 0, taken.length - 1);
+    return taken[k];
+  };
+  return { lo: at(0.01), hi: at(0.99) };
+}
+
+/** A step of 1, 2 or 5 times a power of ten; whole days for dates. */
+function roundStep(raw: number, column: ScalarColumn): number {
+  const least = column.type === 'number' ? 10 ** -column.decimals : 1;
+  if (!(raw > least)) return least;
+  const power = 10 ** Math.floor(Math.log10(raw));
+  const lead = raw / power;
+  const step = (lead <= 1 ? 1 : lead <= 2 ? 2 : lead <= 5 ? 5 : 10) * power;
+  return column.type === 'number' ? step : Math.max(1, Math.ceil(step));
+}
+
+function yesNo(column: ScalarColumn, records: Int32Array): Distribution {
+  let [yes, no] = [0, 0];
+  for (let k = 0; k < records.length; k++) {
+    const v = column.values[records[k]];
+    if (v === 1) yes++;
+    else if (v === 0) no++;
+  }
+  return {
+    kind: 'values',
+    items: [
+      { text: 'yes', count: yes },
+      { text: 'no', count: no },
+    ],
+    others: 0,
+  };
+}
+
+/** Counts by dictionary code over a selection. */
+export function countTexts(column: TextColumn, records: Int32Array): Int32Array {
+  const counts = new Int32Array(column.dictionary.length);
+  for (let k = 0; k < records.length; k++) {
+    const code = column.codes[records[k]];
+    if (code >= 0) counts[code]++;
+  }
+  return counts;
+}
+
+function commonest(column: TextColumn, records: Int32Array, most: number): Distribution {
+  const counts = countTexts(column, records);
+  const codes = [...counts.keys()].filter((code) => counts[code] > 0);
+  codes.sort((a, b) => counts[b] - counts[a] || compareText(column.dictionary[a], column.dictionary[b]));
+  const items = codes.slice(0, most).map((code) => ({ text: column.dictionary[code], count: counts[code] }));
+  return { kind: 'values', items, others: codes.length - items.length };
+}
