@@ -23,9 +23,6 @@ const config = {
         'frame-ancestors': ['none'],
       },
     },
-    // hooks.server.ts refuses every cross-site write, whatever its content type.
-    csrf: { checkOrigin: false },
-    version: { pollInterval: 0 },
   },
 };
 

@@ -15,7 +15,7 @@ export default defineConfig({
     rollupOptions: {
       input: {
         thread: 'src/lib/server/thread/thread.ts',
-        migrate: 'src/lib/server/storage/migrate.cli.ts',
+        config: 'src/lib/server/config.ts',
         bench: 'scripts/bench/bench.ts',
       },
       output: { entryFileNames: '[name].js' },

@@ -140,7 +140,8 @@ export const Behind = z.object({
 });
 export type Behind = z.infer<typeof Behind>;
 
-export const BehindRecords = z.array(z.object({ record: z.int(), cells: z.array(LineCell) }));
+export const BehindRecord = z.object({ record: z.int(), cells: z.array(LineCell) });
+export type BehindRecord = z.infer<typeof BehindRecord>;
 
 export const Replies = {
   reckon: Overview,
@@ -150,7 +151,7 @@ export const Replies = {
   values: z.object({ items: z.array(z.object({ text: z.string(), count: z.int() })), more: z.int(), blank: z.int() }),
   try: z.object({ kept: z.int(), removed: z.int(), blank: z.int(), unread: z.int(), says: z.string() }),
   behind: Behind,
-  behindRecords: BehindRecords,
+  behindRecords: z.array(BehindRecord),
   check: z.object({
     difference: z.string(),
     explanations: z.array(z.object({ says: z.string(), records: z.array(z.int()) })),

@@ -63,7 +63,7 @@ function shownGrid(r: Reckoned, full: boolean): Grid {
     if (line.kind === 'group' && !line.carriesTotals) continue;
     const path = groupPath(r.tree, line.level, line.group);
     rows.push([
-      ...levels.map((_, l) => (l <= line.level ? label(l === line.level && line.kind === 'total' ? `${path[l]} total` : path[l]) : label(''))),
+      ...levels.map((_, l) => (l <= line.level ? label(path[l]) : label(''))),
       ...(naming ? [number('')] : []),
       number(String(r.figures.records[line.level][line.group])),
       ...r.columns.slots.map((slot) => figure(r, slot.measure, slot.measure < 0 ? NaN : r.figures.levels[line.level][slot.measure][line.group], full)),

@@ -1,0 +1,71 @@
+import { existsSync } from 'node:fs';
+import path from 'node:path';
+import { readConfig, type Config } from './config';
+import { Incoming } from './intake/incoming';
+import { log, setLogLevel } from './log';
+import { PassphraseGate } from './security/passphrase';
+import { databasePath, migrate, openDatabase, type Database } from './storage/database';
+import { WorkThread } from './thread/client';
+
+/** Everything the server holds while it runs. */
+export interface Application {
+  readonly config: Config;
+  readonly db: Database;
+  readonly thread: WorkThread;
+  readonly incoming: Incoming;
+  readonly gate: PassphraseGate | null;
+}
+
+let running: Application | null = null;
+
+/** The application; it is started before the first request. */
+export function application(): Application {
+  if (!running) throw new Error('The application has not been started.');
+  return running;
+}
+
+/** Files of the demo: their list's name, and what its first bench groups by. */
+const DEMO: readonly (readonly [file: string, name: string, groups: readonly string[]])[] = [
+  ['delay-bands.csv', 'Delay bands', []],
+  ['statement.csv', 'Quarterly statement 2025', ['section']],
+  ['monthly-fares.csv', 'Monthly fares', ['route']],
+  ['kiosks.csv', 'Kiosk sales 2025', []],
+  ['vessels.csv', 'Vessels', []],
+  ['sailings.csv', 'Sailings 2023–26', ['route', 'vessel']],
+];
+
+/** Opens the data, brings it up to date, and on the first run loads the demo. */
+export async function start(env: Readonly<Record<string, string | undefined>>): Promise<Application> {
+  if (running) return running;
+  const config = readConfig(env);
+  setLogLevel(config.logLevel);
+  const file = databasePath(config.dataFolder);
+  const first = !existsSync(file);
+  const db = openDatabase(file, config.storageBytes);
+  const done = await migrate(db);
+  if (done.length) log().info({ migrations: done }, 'the database was brought up to date');
+  const root = env.TALLY_LOFT_ROOT ?? process.cwd();
+  const thread = new WorkThread(path.join(root, 'build/node/thread.js'));
+  if (first && config.demo) await loadDemo(config, thread, path.join(root, 'demo'));
+  running = {
+    config,
+    db,
+    thread,
+    incoming: new Incoming(path.join(config.dataFolder, 'incoming'), config.uploadBytes),
+    gate: config.passphrase ? new PassphraseGate(config.passphrase) : null,
+  };
+  return running;
+}
+
+async function loadDemo(config: Config, thread: WorkThread, folder: string): Promise<void> {
+  for (const [file, listName, groups] of DEMO)
+    await thread.perform({
+      task: 'demo',
+      database: databasePath(config.dataFolder),
+      limitBytes: config.storageBytes,
+      file: path.join(folder, file),
+      listName,
+      groups: [...groups],
+    });
+  log().info({ lists: DEMO.length }, 'the demo data was loaded');
+}

@@ -1,0 +1,87 @@
+import { z } from 'zod';
+import { TooLarge } from '../intake/incoming';
+import { log } from '../log';
+import { StaleRevision } from '../storage/benches';
+import { StorageFull } from '../storage/database';
+import { TaskFailed } from '../thread/client';
+
+/** A fault as problem details (RFC 9457). */
+export function problem(status: number, title: string, detail: string, more: Record<string, unknown> = {}): Response {
+  return new Response(JSON.stringify({ type: 'about:blank', title, status, detail, ...more }), {
+    status,
+    headers: { 'content-type': 'application/problem+json' },
+  });
+}
+
+export const notFound = (what: string): Response => problem(404, 'Not found', `There is no such ${what}. It may have been deleted.`);
+
+/** A body or an address that cannot be used. */
+export class BadInput extends Error {
+  override name = 'BadInput';
+}
+
+/** Runs a route and turns what it throws into problem details; nothing of the inside shows. */
+export async function answering(work: () => Promise<Response>): Promise<Response> {
+  try {
+    return await work();
+  } catch (error) {
+    if (error instanceof BadInput) return problem(400, 'Cannot be used', error.message);
+    if (error instanceof z.ZodError)
+      return problem(400, 'Cannot be used', error.issues.map((i) => `${i.path.join('.') || 'body'}: ${i.message}`).join('; '));
+    if (error instanceof StaleRevision)
+      return problem(409, 'Saved elsewhere', error.message, { revision: error.newest.revision, doc: error.newest.doc });
+    if (error instanceof StorageFull) return problem(507, 'No room left', error.message);
+    if (error instanceof TooLarge) return problem(413, 'Too large', error.message);
+    if (error instanceof TaskFailed) {
+      const mine = ['BadArrow', 'BadCondition', 'UnknownColumn', 'ThreadDied', 'NoSuchPlace'].includes(error.name);
+      if (mine) return problem(422, 'Cannot be done', error.message);
+    }
+    log().error(error, 'a request failed');
+    return problem(500, 'Something failed here', 'The server could not do this. Nothing was changed; try again, and look at its log if it happens twice.');
+  }
+}
+
+/** The number in a route's address. @throws BadInput */
+export function idOf(text: string): number {
+  if (!/^\d{1,15}$/.test(text)) throw new BadInput('The address does not name a number.');
+  return Number(text);
+}
+
+const JSON_LIMIT = 16 * 1024 * 1024;
+
+/** A JSON body within its limit, validated. @throws BadInput, ZodError */
+export async function bodyOf<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
+  const bytes = await bytesOf(request, JSON_LIMIT);
+  let raw: unknown;
+  try {
+    raw = JSON.parse(new TextDecoder().decode(bytes));
+  } catch {
+    throw new BadInput('The body is not JSON.');
+  }
+  return schema.parse(raw);
+}
+
+/** A body of at most `limit` bytes. @throws TooLarge */
+export async function bytesOf(request: Request, limit: number): Promise<Uint8Array> {
+  if (Number(request.headers.get('content-length') ?? 0) > limit) throw new TooLarge(limit);
+  const parts: Uint8Array[] = [];
+  let size = 0;
+  const reader = request.body?.getReader();
+  while (reader) {
+    const { done, value } = await reader.read();
+    if (done) break;
+    size += value.length;
+    if (size > limit) {
+      await reader.cancel();
+      throw new TooLarge(limit);
+    }
+    parts.push(value);
+  }
+  const out = new Uint8Array(size);
+  let at = 0;
+  for (const part of parts) {
+    out.set(part, at);
+    at += part.length;
+  }
+  return out;
+}

@@ -1,0 +1,69 @@
+import { mkdirSync } from 'node:fs';
+import path from 'node:path';
+import Sqlite from 'better-sqlite3';
+import { Kysely, Migrator, SqliteDialect } from 'kysely';
+import { migrations } from './migrations';
+import type { Schema } from './schema';
+
+export type Database = Kysely<Schema>;
+
+/** No room is left on the disk, or within the limit set for the data. */
+export class StorageFull extends Error {
+  override name = 'StorageFull';
+  constructor() {
+    super('There is no room left to save in. Nothing was changed. Free some space, or raise TALLY_LOFT_STORAGE_MB, and try again.');
+  }
+}
+
+export const databasePath = (dataFolder: string): string => path.join(dataFolder, 'tally-loft.sqlite');
+
+/**
+ * Opens the database, made when missing. Write-ahead logging, foreign keys, and full
+ * synchronisation, so that a save that was answered survives a power cut.
+ * @param limitBytes room the file may take; 0: no limit
+ */
+export function openDatabase(file: string, limitBytes = 0): Database {
+  mkdirSync(path.dirname(file), { recursive: true });
+  const sqlite = new Sqlite(file);
+  sqlite.pragma('journal_mode = WAL');
+  sqlite.pragma('foreign_keys = ON');
+  sqlite.pragma('synchronous = FULL');
+  // Waiting would hold up the whole server: writes try again by themselves (see `writing`).
+  sqlite.pragma('busy_timeout = 0');
+  if (limitBytes > 0) {
+    const size = Number(sqlite.pragma('page_size', { simple: true }));
+    sqlite.pragma(`max_page_count = ${Math.max(1, Math.floor(limitBytes / size))}`);
+  }
+  return new Kysely<Schema>({ dialect: new SqliteDialect({ database: sqlite }) });
+}
+
+/** Brings the database up to the newest form. @throws the first migration's error */
+export async function migrate(db: Database, upTo?: string): Promise<string[]> {
+  const migrator = new Migrator({ db, provider: { getMigrations: async () => migrations } });
+  const { error, results } = upTo ? await migrator.migrateTo(upTo) : await migrator.migrateToLatest();
+  if (error) throw error;
+  return (results ?? []).map((r) => r.migrationName);
+}
+
+const WAIT_MS = 25;
+const TRIES = 600;
+
+const codeOf = (error: unknown): string =>
+  error instanceof Error && 'code' in error && typeof error.code === 'string' ? error.code : '';
+
+/**
+ * Does a write, again and again while another connection holds the database.
+ * @throws StorageFull
+ */
+export async function writing<T>(work: () => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries++) {
+    try {
+      return await work();
+    } catch (error) {
+      const code = codeOf(error);
+      if (code.startsWith('SQLITE_FULL') || code.startsWith('SQLITE_IOERR')) throw new StorageFull();
+      if (!code.startsWith('SQLITE_BUSY') || tries >= TRIES) throw error;
+      await new Promise((resolve) => setTimeout(resolve, WAIT_MS));
+    }
+  }
+}

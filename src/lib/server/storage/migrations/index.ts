@@ -1,0 +1,9 @@
+import type { Migration } from 'kysely';
+import * as lists from './0001-lists';
+import * as benchStates from './0002-bench-states';
+
+/** In the order they run; a name once used is never changed. */
+export const migrations: Record<string, Migration> = {
+  '0001-lists': lists,
+  '0002-bench-states': benchStates,
+};

@@ -1,0 +1,131 @@
+import { z } from 'zod';
+import { Doubt } from '$lib/core/read/doubts';
+import { Recipe } from '$lib/core/read/recipe';
+import { writing, type Database } from './database';
+
+/** What is known of a reading besides its records. */
+export interface ReadingFacts {
+  readonly id: number;
+  readonly listId: number;
+  readonly listName: string;
+  readonly number: number;
+  readonly fileName: string;
+  readonly readAt: string;
+  readonly records: number;
+  readonly chunks: number;
+  readonly recipe: Recipe;
+  readonly doubts: readonly Doubt[];
+}
+
+export async function findReading(db: Database, id: number): Promise<ReadingFacts | undefined> {
+  const row = await db
+    .selectFrom('readings')
+    .innerJoin('lists', 'lists.id', 'readings.list_id')
+    .select(['readings.id', 'list_id', 'lists.name', 'number', 'file_name', 'read_at', 'records', 'recipe', 'doubts'])
+    .where('readings.id', '=', id)
+    .executeTakeFirst();
+  if (!row) return undefined;
+  const { n } = await db
+    .selectFrom('chunks')
+    .where('reading_id', '=', id)
+    .select((eb) => eb.fn.countAll<number>().as('n'))
+    .executeTakeFirstOrThrow();
+  return {
+    id: row.id,
+    listId: row.list_id,
+    listName: row.name,
+    number: row.number,
+    fileName: row.file_name,
+    readAt: row.read_at,
+    records: row.records,
+    chunks: n,
+    recipe: Recipe.parse(JSON.parse(row.recipe)),
+    doubts: z.array(Doubt).parse(JSON.parse(row.doubts)),
+  };
+}
+
+/** A chunk's Arrow IPC stream, as stored. */
+export async function findChunk(db: Database, reading: number, n: number): Promise<Uint8Array | undefined> {
+  const row = await db.selectFrom('chunks').select('data').where('reading_id', '=', reading).where('n', '=', n).executeTakeFirst();
+  return row?.data;
+}
+
+export async function readingsOf(db: Database, listId: number) {
+  return db
+    .selectFrom('readings')
+    .select(['id', 'number', 'file_name', 'read_at', 'records'])
+    .where('list_id', '=', listId)
+    .orderBy('number', 'desc')
+    .execute();
+}
+
+/** Makes a reading the one that the list's new benches start from. */
+export const setCurrentReading = (db: Database, listId: number, reading: number) =>
+  writing(() => db.updateTable('lists').set({ current_reading: reading }).where('id', '=', listId).execute());
+
+/** A reading about to be stored. */
+export interface NewReading {
+  /** The list it refreshes; null makes a new list. */
+  readonly listId: number | null;
+  readonly listName: string;
+  readonly fileName: string;
+  readonly records: number;
+  readonly recipe: Recipe;
+  readonly doubts: readonly Doubt[];
+  /** The first bench of a new list: its document for a given reading. */
+  readonly bench: { readonly name: string; readonly docFor: (reading: number) => string } | null;
+}
+
+export interface StoredReading {
+  readonly listId: number;
+  readonly reading: number;
+  readonly bench: number | null;
+}
+
+/** Stores a reading, its chunks and a new list's first bench in one transaction, or nothing. */
+export function storeReading(db: Database, given: NewReading, chunks: Iterable<Uint8Array>): Promise<StoredReading> {
+  const now = new Date().toISOString();
+  return writing(() =>
+    db.transaction().execute(async (tx) => {
+      const listId =
+        given.listId ??
+        (
+          await tx
+            .insertInto('lists')
+            .values({ name: given.listName, created_at: now, current_reading: null })
+            .returning('id')
+            .executeTakeFirstOrThrow()
+        ).id;
+      const last = await tx.selectFrom('readings').where('list_id', '=', listId).select((eb) => eb.fn.max('number').as('n')).executeTakeFirst();
+      const { id: reading } = await tx
+        .insertInto('readings')
+        .values({
+          list_id: listId,
+          number: Number(last?.n ?? 0) + 1,
+          file_name: given.fileName,
+          read_at: now,
+          records: given.records,
+          recipe: JSON.stringify(given.recipe),
+          doubts: JSON.stringify(given.doubts),
+        })
+        .returning('id')
+        .executeTakeFirstOrThrow();
+      let n = 0;
+      for (const data of chunks) await tx.insertInto('chunks').values({ reading_id: reading, n: n++, data }).execute();
+      await tx.updateTable('lists').set({ current_reading: reading }).where('id', '=', listId).execute();
+      let bench: number | null = null;
+      if (given.bench) {
+        const doc = given.bench.docFor(reading);
+        bench = (
+          await tx
+            .insertInto('benches')
+            .values({ list_id: listId, name: given.bench.name, revision: 1, doc, saved_at: now })
+            .returning('id')
+            .executeTakeFirstOrThrow()
+        ).id;
+        await tx.insertInto('bench_states').values({ bench_id: bench, revision: 1, doc, saved_at: now, kept: 0 }).execute();
+      }
+      return { listId, reading, bench };
+    }),
+  );
+}

@@ -1,0 +1,57 @@
+import type { Generated } from 'kysely';
+
+/** The tables as Kysely sees them. Times are ISO 8601 text in UTC; documents are JSON text. */
+export interface Schema {
+  lists: ListsTable;
+  readings: ReadingsTable;
+  chunks: ChunksTable;
+  benches: BenchesTable;
+  bench_states: BenchStatesTable;
+}
+
+export interface ListsTable {
+  id: Generated<number>;
+  name: string;
+  created_at: string;
+  /** The reading that new benches work on. */
+  current_reading: number | null;
+}
+
+export interface ReadingsTable {
+  id: Generated<number>;
+  list_id: number;
+  /** 1 for the list's first. */
+  number: number;
+  file_name: string;
+  read_at: string;
+  records: number;
+  recipe: string;
+  doubts: string;
+}
+
+/** A stretch of a reading's records, all columns, as an Arrow IPC stream. */
+export interface ChunksTable {
+  reading_id: number;
+  n: number;
+  data: Uint8Array;
+}
+
+export interface BenchesTable {
+  id: Generated<number>;
+  list_id: number;
+  name: string;
+  /** Counts the saves; a save must name the one it follows. */
+  revision: number;
+  doc: string;
+  saved_at: string;
+}
+
+/** Earlier states of a bench, so that a link opens it as it was. */
+export interface BenchStatesTable {
+  bench_id: number;
+  revision: number;
+  doc: string;
+  saved_at: string;
+  /** 1 where a link was made to it; such a state is never dropped. */
+  kept: number;
+}

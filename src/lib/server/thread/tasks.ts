@@ -1,0 +1,44 @@
+import { z } from 'zod';
+import { BenchDocument } from '$lib/core/bench/document';
+import { Doubt } from '$lib/core/read/doubts';
+import { Recipe } from '$lib/core/read/recipe';
+import { Request } from '$lib/engine/protocol';
+
+/** Work that would hold up the server, done in a thread of its own. */
+export const Task = z.discriminatedUnion('task', [
+  /** Checks uploaded chunks and stores them as a reading, all or nothing. */
+  z.object({
+    task: z.literal('store'),
+    database: z.string(),
+    limitBytes: z.number(),
+    chunkFiles: z.array(z.string()),
+    listId: z.int().nullable(),
+    listName: z.string(),
+    fileName: z.string(),
+    records: z.int().min(0),
+    recipe: Recipe,
+    doubts: z.array(Doubt),
+    setAside: z.array(z.int().min(0)),
+  }),
+  /** Reads a file of the demo by its own recipe and stores it. */
+  z.object({
+    task: z.literal('demo'),
+    database: z.string(),
+    limitBytes: z.number(),
+    file: z.string(),
+    listName: z.string(),
+    /** Group by these columns, where the file has them. */
+    groups: z.array(z.string()),
+  }),
+  /** Answers requests to the engine for a stored bench. */
+  z.object({ task: z.literal('ask'), database: z.string(), reading: z.int(), doc: BenchDocument, requests: z.array(Request).max(10) }),
+]);
+export type Task = z.infer<typeof Task>;
+
+export const TaskResult = z.union([
+  z.object({ ok: z.literal(true), value: z.unknown() }),
+  z.object({ ok: z.literal(false), name: z.string(), message: z.string() }),
+]);
+export type TaskResult = z.infer<typeof TaskResult>;
+
+export const Stored = z.object({ listId: z.int(), reading: z.int(), bench: z.int().nullable() });

@@ -1,0 +1,134 @@
+import { readFileSync } from 'node:fs';
+import { parentPort } from 'node:worker_threads';
+import { newBench } from '$lib/core/bench/newBench';
+import type { BenchDocument } from '$lib/core/bench/document';
+import { HEAD_BYTES } from '$lib/core/read/decode';
+import { DelimitedReader, proposeRecipe } from '$lib/core/read/delimited';
+import { examine } from '$lib/core/read/examine';
+import type { Recipe } from '$lib/core/read/recipe';
+import { finish } from '$lib/core/steps/steps';
+import { BadArrow, chunkCount, encodeChunk, TableAssembler } from '$lib/core/table/arrow';
+import type { Table } from '$lib/core/table/table';
+import { Engine } from '$lib/engine/engine';
+import { openDatabase } from '../storage/database';
+import { findChunk, findReading, storeReading, type StoredReading } from '../storage/readings';
+import { Task, type TaskResult } from './tasks';
+
+/** The table of a stored reading. */
+async function loadTable(file: string, reading: number): Promise<{ table: Table; recipe: Recipe; listName: string }> {
+  const db = openDatabase(file);
+  try {
+    const facts = await findReading(db, reading);
+    if (!facts) throw new Error(`There is no reading ${reading}.`);
+    const assembler = new TableAssembler(facts.records);
+    for (let n = 0; n < facts.chunks; n++) {
+      const data = await findChunk(db, reading, n);
+      if (data) assembler.push(data);
+    }
+    return { table: assembler.finish(), recipe: facts.recipe, listName: facts.listName };
+  } finally {
+    await db.destroy();
+  }
+}
+
+/** What was sent must be what its recipe says, before any of it is stored. */
+function assemble(chunks: readonly Uint8Array[], task: Extract<Task, { task: 'store' }>): Table {
+  const assembler = new TableAssembler(task.records);
+  for (const chunk of chunks) assembler.push(chunk);
+  const table = assembler.finish();
+  const { columns } = task.recipe;
+  const matches =
+    table.columns.length === columns.length &&
+    table.columns.every((c, k) => c.id === columns[k].id && c.type === columns[k].type && c.name === columns[k].name);
+  if (!matches) throw new BadArrow('The columns sent are not those of the recipe.');
+  return table;
+}
+
+async function store(task: Extract<Task, { task: 'store' }>): Promise<StoredReading> {
+  const chunks = task.chunkFiles.map((file) => new Uint8Array(readFileSync(file)));
+  const table = assemble(chunks, task);
+  const db = openDatabase(task.database, task.limitBytes);
+  try {
+    const bench = task.listId === null ? { name: 'Bench 1', docFor: (reading: number) => JSON.stringify(newBench(table, reading, task.setAside)) } : null;
+    return await storeReading(db, { ...task, bench }, chunks);
+  } finally {
+    await db.destroy();
+  }
+}
+
+async function demo(task: Extract<Task, { task: 'demo' }>): Promise<StoredReading> {
+  const bytes = new Uint8Array(readFileSync(task.file));
+  const recipe = proposeRecipe(bytes.subarray(0, HEAD_BYTES), bytes.length <= HEAD_BYTES);
+  const reader = new DelimitedReader(recipe);
+  reader.push(bytes, true);
+  const reading = reader.finish();
+  const { doubts, totals } = examine(recipe, reading);
+  const { table } = reading;
+  const docFor = (id: number): string => {
+    const doc = newBench(table, id, totals.map((t) => t.record));
+    const keys = task.groups.filter((column) => table.columns.some((c) => c.id === column));
+    if (keys.length) arrangeDemo(doc, keys);
+    return JSON.stringify(doc);
+  };
+  const db = openDatabase(task.database, task.limitBytes);
+  try {
+    return await storeReading(
+      db,
+      {
+        listId: null,
+        listName: task.listName,
+        fileName: task.file.split(/[\\/]/).pop() ?? '',
+        records: table.length,
+        recipe,
+        doubts,
+        bench: { name: 'Bench 1', docFor },
+      },
+      Array.from({ length: chunkCount(table) }, (_, n) => encodeChunk(table, n)),
+    );
+  } finally {
+    await db.destroy();
+  }
+}
+
+/** The demo's first bench is grouped, so that a newcomer sees a ledger at once. */
+function arrangeDemo(doc: BenchDocument, keys: readonly string[]): void {
+  const { spec, view } = doc.tallies[0];
+  spec.groups = keys.map((column) => ({ column, loose: true, order: { by: 'label', descending: false } }));
+  spec.measures = spec.measures.map((m) => (m.column === 'delay' ? { kind: 'mean', column: 'delay' } : m));
+  view.showDown = keys.length;
+}
+
+/** The table asked last stays in memory for the next question. */
+let held: { key: string; engine: Engine } | null = null;
+
+async function ask(task: Extract<Task, { task: 'ask' }>): Promise<unknown[]> {
+  const key = `${task.database}|${task.reading}`;
+  if (held?.key !== key) {
+    const { table, recipe, listName } = await loadTable(task.database, task.reading);
+    held = { key, engine: new Engine(table, recipe, listName) };
+  }
+  const { engine } = held;
+  return [{ do: 'reckon' as const, doc: task.doc }, ...task.requests].map((request) => finish(engine.answer(request)));
+}
+
+async function perform(task: Task): Promise<unknown> {
+  switch (task.task) {
+    case 'store':
+      return store(task);
+    case 'demo':
+      return demo(task);
+    case 'ask':
+      return ask(task);
+  }
+}
+
+parentPort?.on('message', async (message: { id: number; task: unknown }) => {
+  let result: TaskResult;
+  try {
+    result = { ok: true, value: await perform(Task.parse(message.task)) };
+  } catch (error) {
+    const { name, message: text } = error instanceof Error ? error : new Error(String(error));
+    result = { ok: false, name, message: text };
+  }
+  parentPort?.postMessage({ id: message.id, result });
+});

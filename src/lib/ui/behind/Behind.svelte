@@ -1,0 +1,207 @@
+<script lang="ts">
+  import { counted, showCount } from '../../core/table/format';
+  import type { Behind, BehindRecord, Place, ReplyOf } from '../../engine/protocol';
+  import { Refused } from '../../worker/engineClient';
+  import type { BenchState } from '../bench/bench.svelte';
+  import { copyText } from '../handover/clipboard';
+
+  interface Props {
+    bench: BenchState;
+    place: Place;
+    onledger: (place: Place) => void;
+  }
+  let { bench, place, onledger }: Props = $props();
+
+  const STEP = 100;
+  let behind = $state.raw<Behind | null>(null);
+  let records = $state.raw<BehindRecord[]>([]);
+  let fault = $state('');
+  let known = $state('');
+  let check = $state.raw<ReplyOf<'check'> | null>(null);
+
+  $effect(() => {
+    void bench.reckonings;
+    const at = place;
+    check = null;
+    bench.engine
+      .ask<'behind'>({ do: 'behind', place: at })
+      .then(async (reply) => {
+        behind = reply;
+        fault = '';
+        records = await bench.engine.ask<'behindRecords'>({ do: 'behindRecords', place: at, from: 0, count: STEP });
+      })
+      .catch((error: unknown) => {
+        if (error instanceof Refused && error.name === 'Superseded') return;
+        behind = null;
+        fault = error instanceof Error ? error.message : String(error);
+      });
+  });
+
+  async function more(): Promise<void> {
+    const next = await bench.engine.ask<'behindRecords'>({ do: 'behindRecords', place, from: records.length, count: STEP });
+    records = [...records, ...next];
+  }
+
+  async function compare(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    const total = Number(known.replace(/[,\s£$€]/g, ''));
+    if (known.trim() === '' || Number.isNaN(total)) {
+      check = { difference: '', explanations: [{ says: 'Type the total as a number.', records: [] }] };
+      return;
+    }
+    check = await bench.engine.ask<'check'>({ do: 'check', place, known: total });
+  }
+</script>
+
+{#if fault}
+  <p class="pad">{fault}</p>
+{:else if behind}
+  {@const missing = [behind.blanks ? `${showCount(behind.blanks)} blank` : '', behind.unread ? `${showCount(behind.unread)} unread` : ''].filter(Boolean)}
+  <div class="pad" data-test="behind">
+    <p class="figure"><b class="serif">{behind.figure}</b> {behind.unit ? `${behind.unit}, ` : ''}{behind.says}</p>
+    <p>
+      {behind.where}. <b>{counted(behind.records, 'record')}</b>{#if missing.length}, {missing.join(' and ')} left out of the reckoning{/if}.
+      {behind.arithmetic}
+    </p>
+    {#if behind.warning}<p class="warning">{behind.warning}</p>{/if}
+    <div class="acts">
+      {#if place.at === 'group'}<button type="button" class="act" onclick={() => onledger(place)} data-test="show-in-ledger">Show in ledger</button>{/if}
+      <button type="button" class="act" onclick={() => copyText(behind?.figure ?? '').then(() => (bench.notice = 'The figure was copied.'))}>Copy figure</button>
+    </div>
+  </div>
+  <div class="records">
+    <table>
+      <thead><tr>{#each behind.columns as column (column.name)}<th scope="col" class:right={column.right}>{column.name}</th>{/each}</tr></thead>
+      <tbody>
+        {#each records as { record, cells } (record)}
+          <tr>
+            {#each cells as cell, c (c)}
+              <td class:right={behind.columns[c]?.right} class:soft={cell.k === 'b'} class:doubt={cell.k === 'u' || cell.k === 'c'}>
+                {#if c === 0}<button type="button" class="plain" title="Record {record + 1}" onclick={() => (bench.side = { kind: 'record', record, column: null })}>{cell.t}</button>{:else}{cell.t}{/if}
+              </td>
+            {/each}
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+    {#if records.length < behind.records}
+      <button type="button" class="act more" onclick={more}>{showCount(behind.records - records.length)} more</button>
+    {/if}
+  </div>
+  {#if behind.canCheck}
+    <form class="check" onsubmit={compare}>
+      <h3 class="caps">Check against a known total</h3>
+      <div class="row">
+        <input class="field" inputmode="decimal" aria-label="Known total" bind:value={known} data-test="known" />
+        <button type="submit" class="plain-button">Check</button>
+      </div>
+      {#if check}
+        <div aria-live="polite" data-test="check">
+          {#if check.difference}<p>Known less figure: <b>{check.difference}</b></p>{/if}
+          <ul>
+            {#each check.explanations as { says }, k (k)}<li>{says}</li>{:else}<li>Nothing here explains it: no record, pair, set-aside or narrowed records of that amount.</li>{/each}
+          </ul>
+        </div>
+      {/if}
+    </form>
+  {/if}
+{/if}
+
+<style>
+  .pad {
+    padding: 0 16px 8px;
+  }
+  p {
+    margin: 0 0 6px;
+    overflow-wrap: anywhere;
+  }
+  .figure b {
+    font-size: 24px;
+  }
+  .figure {
+    color: var(--ink-soft);
+  }
+  .figure b {
+    color: var(--ink);
+  }
+  .warning {
+    background: var(--plum-wash);
+    color: var(--plum);
+    padding: 6px 9px;
+    border-radius: 5px;
+  }
+  .acts {
+    display: flex;
+    gap: 14px;
+  }
+  .records {
+    border-top: 1px solid var(--rule);
+    overflow: auto;
+    flex: 1;
+    min-height: 120px;
+  }
+  table {
+    border-collapse: collapse;
+    width: 100%;
+    font-size: 13px;
+  }
+  th {
+    text-align: left;
+    font-weight: 600;
+    border-bottom: 1.5px solid var(--rule-strong);
+    padding: 5px 8px;
+    position: sticky;
+    top: 0;
+    background: var(--paper);
+  }
+  td {
+    padding: 3px 8px;
+    border-bottom: 1px solid var(--rule);
+    white-space: nowrap;
+  }
+  th:first-child,
+  td:first-child {
+    padding-left: 16px;
+  }
+  .right {
+    text-align: right;
+  }
+  .soft {
+    color: var(--ink-faint);
+    font-style: italic;
+  }
+  .doubt {
+    color: var(--plum);
+  }
+  .plain {
+    background: none;
+    border: 0;
+    padding: 0;
+    font: inherit;
+    color: var(--tide);
+    cursor: pointer;
+  }
+  .more {
+    margin: 6px 16px;
+  }
+  .check {
+    background: var(--panel);
+    border-top: 1px solid var(--rule);
+    padding: 10px 16px 14px;
+    display: grid;
+    gap: 7px;
+  }
+  .row {
+    display: flex;
+    gap: 8px;
+  }
+  .row input {
+    flex: 1;
+    text-align: right;
+  }
+  ul {
+    margin: 0;
+    padding-left: 18px;
+    color: var(--brass);
+  }
+</style>

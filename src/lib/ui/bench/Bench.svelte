@@ -1,0 +1,287 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import Redo2 from '@lucide/svelte/icons/redo-2';
+  import Undo2 from '@lucide/svelte/icons/undo-2';
+  import { z } from 'zod';
+  import { counted } from '../../core/table/format';
+  import type { Place } from '../../engine/protocol';
+  import Behind from '../behind/Behind.svelte';
+  import ColumnPanel from '../column/ColumnPanel.svelte';
+  import { benchActs, type Act } from '../finder/acts';
+  import Finder from '../finder/Finder.svelte';
+  import { copyText } from '../handover/clipboard';
+  import HandOver from '../handover/HandOver.svelte';
+  import Ladder from '../ladder/Ladder.svelte';
+  import RungDialog from '../ladder/RungDialog.svelte';
+  import Ledger from '../ledger/Ledger.svelte';
+  import LedgerBar from '../ledger/LedgerBar.svelte';
+  import LedgerSentence from '../sentence/LedgerSentence.svelte';
+  import TopBar from '../shell/TopBar.svelte';
+  import { turnTheme } from '../shell/theme';
+  import { BenchState, type BenchFacts } from './bench.svelte';
+  import Conflict from './Conflict.svelte';
+  import RecordPanel from './RecordPanel.svelte';
+  import SidePanel from './SidePanel.svelte';
+
+  let { facts }: { facts: BenchFacts } = $props();
+  // A bench's page belongs to one bench: the route keys it.
+  // svelte-ignore state_referenced_locally
+  const bench = new BenchState(facts);
+
+  let finder: Finder;
+  let rungDialog: RungDialog;
+  let handOver: HandOver;
+  let ledger = $state<Ledger>();
+
+  $effect(() => {
+    void bench.open();
+    return () => bench.stop();
+  });
+
+  const acts = $derived<Act[]>([
+    { kind: 'act', label: 'Undo', keys: 'Ctrl+Z', run: () => bench.undo() },
+    { kind: 'act', label: 'Redo', keys: 'Ctrl+Shift+Z', run: () => bench.redo() },
+    { kind: 'act', label: 'Narrow by…', keys: 'n', run: () => rungDialog.add() },
+    { kind: 'act', label: 'Hand over: copy the ledger', run: () => void handOver.copyShown() },
+    { kind: 'act', label: 'Hand over: save the ledger as a CSV file', run: () => void handOver.saveShown() },
+    { kind: 'act', label: 'Hand over: save the counted records as a CSV file', run: () => void handOver.saveRecords() },
+    { kind: 'act', label: 'Copy a link to this state', run: () => void copyLink() },
+    { kind: 'act', label: 'Set aside or put back the chosen records', keys: 'a', run: () => void ledger?.turnAside() },
+    { kind: 'act', label: 'Turn between light and dark', run: () => void turnTheme() },
+    { kind: 'page', label: 'Refresh data', run: () => void goto(`/intake?list=${facts.listId}`) },
+    { kind: 'page', label: 'Readings of this list', run: () => void goto(`/lists/${facts.listId}`) },
+    { kind: 'page', label: 'The shelf', run: () => void goto('/') },
+    { kind: 'page', label: 'Keys', keys: '?', run: () => void goto('/keys') },
+    ...benchActs(bench, { narrow: (column) => rungDialog.add(column) }),
+  ]);
+
+  function keyed(event: KeyboardEvent): void {
+    const ctrl = event.ctrlKey || event.metaKey;
+    const key = event.key.toLowerCase();
+    const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement || event.target instanceof HTMLSelectElement;
+    if (ctrl && key === 'k') finder.show();
+    else if (ctrl && key === 'z' && !typing) {
+      if (event.shiftKey) bench.redo();
+      else bench.undo();
+    } else if (event.key === 'Escape' && bench.side && !document.querySelector('dialog[open], :popover-open')) bench.side = null;
+    else if (typing || ctrl || document.querySelector('dialog[open], :popover-open')) return;
+    else if (event.key === 'n') rungDialog.add();
+    else if (event.key === '?') void goto('/keys');
+    else return;
+    event.preventDefault();
+  }
+
+  async function toFigure(place: Place): Promise<void> {
+    const { line } = await bench.engine.ask<'locate'>({ do: 'locate', place });
+    const column = bench.overview?.heads.findIndex((h) => h.measure === place.measure) ?? -1;
+    if (line < 0) bench.notice = 'That group is folded away: show down to its level first.';
+    else ledger?.goTo(line, column);
+  }
+
+  async function toRecord(record: number): Promise<void> {
+    const { line } = await bench.engine.ask<'locateRecord'>({ do: 'locateRecord', record });
+    if (line < 0) bench.notice = 'That record is folded away or narrowed out: show down to the records.';
+    else ledger?.goTo(line);
+  }
+
+  const Kept = z.object({ revision: z.int() });
+
+  async function copyLink(): Promise<void> {
+    await bench.saver.flush();
+    const response = await fetch(`/api/benches/${facts.id}/states`, { method: 'POST' });
+    if (!response.ok) {
+      bench.fault = 'The link could not be made. Try again when the bench is saved.';
+      return;
+    }
+    const { revision } = Kept.parse(await response.json());
+    await copyText(`${location.origin}/benches/${facts.id}?state=${revision}`);
+    bench.notice = `A link to this state (revision ${revision}) was copied.`;
+  }
+
+  const Made = z.object({ id: z.int() });
+
+  async function keepAsNew(): Promise<void> {
+    const response = await fetch(`/api/lists/${facts.listId}/benches`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ name: `${facts.name}, my copy`.slice(0, 120), doc: $state.snapshot(bench.doc) }),
+    });
+    if (response.ok) {
+      bench.saver.takeTheirs();
+      await goto(`/benches/${Made.parse(await response.json()).id}`);
+    } else bench.fault = 'The copy could not be saved.';
+  }
+
+  const SAVED = { saved: 'saved', saving: 'saving…', waiting: 'saving…', failed: 'not saved', conflict: 'not saved' } as const;
+</script>
+
+<svelte:window
+  onkeydown={keyed}
+  onbeforeunload={(event) => {
+    if (bench.saver.unsaved) {
+      void bench.saver.flush();
+      event.preventDefault();
+    }
+  }}
+/>
+<svelte:head><title>{facts.listName}, {facts.name} · Tally Loft</title></svelte:head>
+
+<div class="page">
+  <TopBar>
+    {#snippet trail()}
+      <a href="/lists/{facts.listId}" title={facts.listName}><b>{facts.listName}</b></a> / {facts.name}
+      <span class="meta">· read {facts.readAt}, {counted(bench.overview?.all.records ?? 0, 'record')} · <span data-test="save-state">{SAVED[bench.saver.state]}</span></span>
+    {/snippet}
+    {#snippet acts()}
+      <button type="button" class="bar-button finder" onclick={() => finder.show()}><span>Find or do…</span><small>Ctrl K</small></button>
+      <button type="button" class="bar-button icon" aria-label="Undo{bench.canUndo ? `: ${bench.canUndo}` : ''}" title={bench.canUndo ? `Undo: ${bench.canUndo}` : 'Nothing to undo'} disabled={!bench.canUndo} onclick={() => bench.undo()} data-test="undo"
+        ><Undo2 size={16} aria-hidden="true" /></button
+      >
+      <button type="button" class="bar-button icon" aria-label="Redo{bench.canRedo ? `: ${bench.canRedo}` : ''}" title={bench.canRedo ? `Redo: ${bench.canRedo}` : 'Nothing to redo'} disabled={!bench.canRedo} onclick={() => bench.redo()} data-test="redo"
+        ><Redo2 size={16} aria-hidden="true" /></button
+      >
+      <a class="bar-button" href="/intake?list={facts.listId}">Refresh data</a>
+      <HandOver bind:this={handOver} {bench} />
+    {/snippet}
+  </TopBar>
+
+  <Conflict {bench} oncopy={keepAsNew} />
+  {#if facts.currentReading !== bench.doc.reading}
+    <div class="older" role="status">
+      This bench works on an earlier reading of the list. <a href="/lists/{facts.listId}">Bring it up to date, or see all readings</a>.
+    </div>
+  {/if}
+  {#if bench.fault}<div class="fault" role="alert" data-test="fault">{bench.fault}</div>{/if}
+
+  <div class="floor">
+    <nav class="left" aria-label="What counts and tallies">
+      <Ladder {bench} onnarrow={() => rungDialog.add()} onedit={(id) => rungDialog.edit(id)} />
+      <section class="tray" aria-labelledby="tray">
+        <h2 class="caps" id="tray">Tallies</h2>
+        <ul>
+          <li aria-current="page"><span aria-hidden="true">≡</span> Ledger <small>{bench.overview ? (bench.overview.footing.foots ? 'foots ✓' : 'does not foot') : ''}</small></li>
+        </ul>
+      </section>
+    </nav>
+    <main class="centre">
+      <h1 class="visually-hidden">{facts.listName}: the ledger</h1>
+      {#if bench.columns.length}
+        <LedgerSentence {bench} />
+        <LedgerBar {bench} />
+        <Ledger bind:this={ledger} {bench} />
+      {:else if !bench.fault}
+        <p class="opening" role="status">Opening the list… <progress value={bench.progress} aria-label="Opened so far"></progress></p>
+      {/if}
+      <p class="visually-hidden" role="status" aria-live="polite" data-test="notice">{bench.notice}</p>
+    </main>
+    {#if bench.side}
+      {@const side = bench.side}
+      <SidePanel
+        title={side.kind === 'behind' ? 'Behind this figure' : side.kind === 'column' ? 'Column' : 'Record'}
+        onclose={() => (bench.side = null)}
+      >
+        {#if side.kind === 'behind'}<Behind {bench} place={side.place} onledger={toFigure} />
+        {:else if side.kind === 'column'}<ColumnPanel {bench} column={side.column} onnarrow={(column) => rungDialog.add(column)} />
+        {:else}<RecordPanel {bench} record={side.record} column={side.column} onledger={toRecord} />{/if}
+      </SidePanel>
+    {/if}
+  </div>
+  {#if bench.notice}<div class="toast" aria-hidden="true">{bench.notice}</div>{/if}
+</div>
+<Finder bind:this={finder} {acts} />
+<RungDialog bind:this={rungDialog} {bench} />
+
+<style>
+  .page {
+    height: 100vh;
+    display: flex;
+    flex-direction: column;
+    min-width: 1024px;
+  }
+  .page :global(.trail a) {
+    color: var(--on-bar);
+    text-decoration: none;
+  }
+  .page :global(.trail a:hover) {
+    text-decoration: underline;
+  }
+  .finder {
+    min-width: 180px;
+    justify-content: space-between;
+  }
+  .floor {
+    flex: 1;
+    display: flex;
+    min-height: 0;
+  }
+  .left {
+    width: 272px;
+    flex: none;
+    background: var(--panel);
+    border-right: 1px solid var(--rule);
+    overflow: auto;
+  }
+  .tray {
+    padding: 4px 14px 14px;
+  }
+  .tray ul {
+    list-style: none;
+    padding: 0;
+    margin: 8px 0;
+  }
+  .tray li {
+    display: flex;
+    gap: 9px;
+    padding: 5px 9px;
+    border-radius: 6px;
+  }
+  .tray li[aria-current] {
+    background: var(--tide-wash);
+    font-weight: 600;
+  }
+  .tray small {
+    margin-left: auto;
+    color: var(--ink-soft);
+    font-weight: 400;
+  }
+  .centre {
+    flex: 1;
+    min-width: 0;
+    display: flex;
+    flex-direction: column;
+  }
+  .opening {
+    padding: 40px;
+    color: var(--ink-soft);
+  }
+  .fault,
+  .older {
+    padding: 7px 20px;
+    border-bottom: 1px solid var(--rule);
+  }
+  .fault {
+    background: var(--plum-wash);
+    color: var(--bad);
+  }
+  .older {
+    background: var(--brass-wash);
+    color: var(--brass);
+  }
+  .older a {
+    color: inherit;
+  }
+  .toast {
+    position: fixed;
+    left: 14px;
+    bottom: 12px;
+    max-width: 244px;
+    font-size: 12px;
+    color: var(--ink-soft);
+    background: var(--panel);
+    padding: 2px 4px;
+    pointer-events: none;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+</style>

@@ -1,0 +1,156 @@
+<script lang="ts">
+  import { correctCell, putBack, setAsideRecords, setAsideValue, takeBackCorrection } from '../../core/bench/edits';
+  import { showCount } from '../../core/table/format';
+  import type { ReplyOf } from '../../engine/protocol';
+  import type { BenchState } from './bench.svelte';
+
+  interface Props {
+    bench: BenchState;
+    record: number;
+    /** The column that was clicked. */
+    column: string | null;
+    onledger: (record: number) => void;
+  }
+  let { bench, record, column, onledger }: Props = $props();
+
+  let cells = $state.raw<ReplyOf<'recordCells'>>([]);
+  let editing = $state<string | null>(null);
+  let text = $state('');
+
+  $effect(() => {
+    void bench.reckonings;
+    bench.engine.ask<'recordCells'>({ do: 'recordCells', record }).then(
+      (reply) => (cells = reply),
+      () => {},
+    );
+  });
+
+  const aside = $derived(
+    bench.lines.lines.find((l) => l.record === record)?.aside === 1 || bench.doc.ladder.setAside.records.includes(record),
+  );
+
+  function begin(cell: (typeof cells)[number]): void {
+    editing = cell.column;
+    text = cell.text;
+  }
+
+  function correct(event: SubmitEvent, cell: (typeof cells)[number]): void {
+    event.preventDefault();
+    const was = cell.state === 'c' ? cell.was : cell.text;
+    const now = text;
+    editing = null;
+    if (now === cell.text) return;
+    bench.change(`Correct ${cell.name} in record ${record + 1}`, (doc) => correctCell(doc, { record, column: cell.column, text: now, was }));
+  }
+</script>
+
+<div class="pad" data-test="record-panel">
+  <h3 class="serif">Record {showCount(record + 1)}</h3>
+  <div class="acts">
+    {#if aside}
+      <button type="button" class="plain-button" onclick={() => bench.change(`Put back record ${record + 1}`, (doc) => putBack(doc, [record]))}>Put back</button>
+    {:else}
+      <button type="button" class="plain-button" onclick={() => bench.change(`Set aside record ${record + 1}`, (doc) => setAsideRecords(doc, [record]))} data-test="set-aside">Set aside</button>
+    {/if}
+    <button type="button" class="act" onclick={() => onledger(record)}>Show in ledger</button>
+  </div>
+  <dl>
+    {#each cells as cell (cell.column)}
+      <div class="cell" class:here={cell.column === column}>
+        <dt>{cell.name}</dt>
+        <dd>
+          {#if editing === cell.column}
+            <form onsubmit={(e) => correct(e, cell)}>
+              <!-- svelte-ignore a11y_autofocus -->
+              <input class="field" autofocus aria-label="{cell.name} corrected" bind:value={text} onkeydown={(e) => e.key === 'Escape' && (e.stopPropagation(), (editing = null))} data-test="correction" />
+              <button type="submit" class="main-button">Correct</button>
+            </form>
+          {:else}
+            <span class:blank={cell.state === 'b'} class:doubt={cell.state === 'u' || cell.state === 'c'}>{cell.state === 'b' ? 'blank' : cell.text}</span>
+            {#if cell.state === 'u'}<small>cannot be read; no figure counts it</small>{/if}
+            {#if cell.state === 'c'}
+              <small>corrected; the file says “{cell.was || 'blank'}”</small>
+              <button type="button" class="act" onclick={() => bench.change(`Take back the correction of ${cell.name}`, (doc) => takeBackCorrection(doc, record, cell.column))}
+                >Take back</button
+              >
+            {/if}
+            <span class="tools">
+              <button type="button" class="act" aria-label="Correct {cell.name}" onclick={() => begin(cell)}>Correct</button>
+              <button
+                type="button"
+                class="act"
+                aria-label="Set aside all records with this {cell.name}"
+                onclick={() => bench.change(`Set aside all where ${cell.name} is ${cell.text || 'blank'}`, (doc) => setAsideValue(doc, cell.column, cell.state === 'b' ? null : cell.text))}
+                >Set all like it aside</button
+              >
+            </span>
+          {/if}
+        </dd>
+      </div>
+    {/each}
+  </dl>
+</div>
+
+<style>
+  .pad {
+    padding: 0 16px 16px;
+  }
+  h3 {
+    margin: 0 0 6px;
+    font-size: 20px;
+  }
+  .acts {
+    display: flex;
+    gap: 10px;
+    align-items: center;
+    margin-bottom: 8px;
+  }
+  dl {
+    margin: 0;
+  }
+  .cell {
+    border-bottom: 1px solid var(--rule);
+    padding: 5px 0;
+  }
+  .here {
+    background: var(--tide-wash);
+    margin: 0 -6px;
+    padding: 5px 6px;
+  }
+  dt {
+    color: var(--ink-soft);
+    font-size: 12px;
+  }
+  dd {
+    margin: 0;
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 10px;
+    align-items: baseline;
+    overflow-wrap: anywhere;
+  }
+  form {
+    display: flex;
+    gap: 6px;
+    width: 100%;
+  }
+  form input {
+    flex: 1;
+  }
+  .tools {
+    display: flex;
+    gap: 8px;
+    font-size: 12px;
+    margin-left: auto;
+  }
+  .blank {
+    color: var(--ink-faint);
+    font-style: italic;
+  }
+  .doubt {
+    color: var(--plum);
+  }
+  small {
+    color: var(--ink-soft);
+  }
+</style>

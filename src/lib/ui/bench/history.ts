@@ -1,0 +1,44 @@
+import type { BenchDocument } from '../../core/bench/document';
+
+/** One change that can be undone, with words for it. */
+interface Change {
+  readonly says: string;
+  readonly before: BenchDocument;
+  readonly after: BenchDocument;
+}
+
+const MOST = 300;
+
+/** Undo and redo over whole documents, which share what they have in common. */
+export class History {
+  readonly #done: Change[] = [];
+  readonly #undone: Change[] = [];
+
+  record(says: string, before: BenchDocument, after: BenchDocument): void {
+    this.#done.push({ says, before, after });
+    if (this.#done.length > MOST) this.#done.shift();
+    this.#undone.length = 0;
+  }
+
+  undo(): { says: string; doc: BenchDocument } | null {
+    const change = this.#done.pop();
+    if (!change) return null;
+    this.#undone.push(change);
+    return { says: change.says, doc: change.before };
+  }
+
+  redo(): { says: string; doc: BenchDocument } | null {
+    const change = this.#undone.pop();
+    if (!change) return null;
+    this.#done.push(change);
+    return { says: change.says, doc: change.after };
+  }
+
+  get canUndo(): string | null {
+    return this.#done.at(-1)?.says ?? null;
+  }
+
+  get canRedo(): string | null {
+    return this.#undone.at(-1)?.says ?? null;
+  }
+}

@@ -1,0 +1,88 @@
+<script lang="ts">
+  import { counted } from '../../core/table/format';
+  import type { BenchState } from '../bench/bench.svelte';
+  import Pop from '../shell/Pop.svelte';
+  import { copyTable, fileNameFor, saveFile } from './clipboard';
+
+  let { bench }: { bench: BenchState } = $props();
+  let full = $state(false);
+  let working = $state(false);
+  let pop = $state<Pop>();
+
+  const guardedWords = (n: number): string =>
+    n ? ` ${counted(n, 'text cell')} that would start a formula ${n === 1 ? 'was' : 'were'} given an apostrophe in front.` : '';
+
+  async function doing(work: () => Promise<string>): Promise<void> {
+    working = true;
+    try {
+      bench.notice = await work();
+      pop?.close();
+    } catch (error) {
+      bench.fault = error instanceof Error ? error.message : String(error);
+    } finally {
+      working = false;
+    }
+  }
+
+  export const copyShown = (): Promise<void> =>
+    doing(async () => {
+      const { text, html, rows, guarded } = await bench.engine.ask<'copy'>({ do: 'copy', full });
+      await copyTable(text, html);
+      return `Copied ${counted(rows, 'line')} ${full ? 'with full values' : 'as shown'}.${guardedWords(guarded)}`;
+    });
+
+  export const saveShown = (): Promise<void> => save('shown', 'ledger');
+  export const saveRecords = (): Promise<void> => save('records', 'records');
+
+  const save = (what: 'shown' | 'records', name: string): Promise<void> =>
+    doing(async () => {
+      const { text, rows, guarded } = await bench.engine.ask<'file'>({ do: 'file', what, full });
+      saveFile(fileNameFor(bench.facts.listName, name), text, 'text/csv');
+      return `Saved ${counted(rows, what === 'shown' ? 'line' : 'record')} as a file.${guardedWords(guarded)}`;
+    });
+</script>
+
+<Pop bind:this={pop} class="bar-button strong" width={330} title="Copy or save what is shown">
+  {#snippet label()}Hand over{/snippet}
+  {#snippet children()}
+    <div class="list">
+      <fieldset>
+        <legend class="caps">Values</legend>
+        <label><input type="radio" name="values" checked={!full} onchange={() => (full = false)} /> as shown</label>
+        <label><input type="radio" name="values" checked={full} onchange={() => (full = true)} /> full values, without marks or rounding</label>
+      </fieldset>
+      <p class="caps">The ledger, at the level shown</p>
+      <button type="button" class="plain-button" data-first disabled={working} onclick={copyShown} data-test="copy">Copy</button>
+      <button type="button" class="plain-button" disabled={working} onclick={saveShown} data-test="save-shown">Save as a CSV file</button>
+      <p class="caps">The counted records</p>
+      <button type="button" class="plain-button" disabled={working} onclick={saveRecords} data-test="save-records">Save as a CSV file</button>
+      <p class="soft">Folded records and records set aside are not handed over. Group labels are plain text in columns of their own.</p>
+    </div>
+  {/snippet}
+</Pop>
+
+<style>
+  .list {
+    display: grid;
+    gap: 7px;
+    justify-items: start;
+  }
+  fieldset {
+    border: 0;
+    padding: 0;
+    margin: 0;
+    display: grid;
+    gap: 3px;
+  }
+  label {
+    display: flex;
+    gap: 6px;
+  }
+  p {
+    margin: 4px 0 0;
+  }
+  .soft {
+    color: var(--ink-soft);
+    font-size: 12px;
+  }
+</style>

@@ -1,0 +1,26 @@
+/** Puts plain text on the clipboard. */
+export const copyText = (text: string): Promise<void> => navigator.clipboard.writeText(text);
+
+/** Puts a table on the clipboard as tab-separated text and as an HTML table at once. */
+export function copyTable(text: string, html: string): Promise<void> {
+  return navigator.clipboard.write([
+    new ClipboardItem({
+      'text/plain': new Blob([text], { type: 'text/plain' }),
+      'text/html': new Blob([html], { type: 'text/html' }),
+    }),
+  ]);
+}
+
+/** Hands a file to the browser to save. The mark before CSV text tells programs that it is UTF-8. */
+export function saveFile(name: string, text: string, type: string): void {
+  const url = URL.createObjectURL(new Blob(['\ufeff', text], { type }));
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}
+
+/** A file name from a list's name: letters and digits of any script, dashes for the rest. */
+export const fileNameFor = (name: string, what: string): string =>
+  `${name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '') || 'list'}-${what}.csv`;

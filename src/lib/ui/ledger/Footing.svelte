@@ -1,0 +1,89 @@
+<script lang="ts">
+  import { showCount } from '../../core/table/format';
+  import type { Overview } from '../../engine/protocol';
+  import type { BenchState } from '../bench/bench.svelte';
+
+  interface Props {
+    bench: BenchState;
+    overview: Overview;
+    lefts: readonly (number | null)[];
+  }
+  let { bench, overview, lefts }: Props = $props();
+  const LINES = ['all', 'narrowed', 'counted'] as const;
+  const labels = $derived([
+    `All ${showCount(overview.foot[0].records)} records`,
+    `After narrowing, ${showCount(overview.foot[1].records)}`,
+    `Grand total, ${showCount(overview.foot[2].records)} counted`,
+  ]);
+</script>
+
+{#each LINES as line, k (line)}
+  <div class="row {line}" role="row" data-test="foot-{line}">
+    <div class="lead" role="rowheader">{labels[k]}</div>
+    {#each overview.heads as head, c (c)}
+      <div class="cell" class:right={head.right} class:fixed={head.fixed} role="gridcell" style:left={lefts[c] === null ? undefined : `${lefts[c]}px`}>
+        {#if head.measure >= 0}
+          <button type="button" title="Behind this figure" onclick={() => (bench.side = { kind: 'behind', place: { at: 'foot', line, measure: head.measure } })}>{overview.foot[k].cells[c]}</button>
+        {/if}
+      </div>
+    {/each}
+  </div>
+{/each}
+
+<style>
+  .row {
+    display: grid;
+    grid-template-columns: var(--columns);
+    height: 27px;
+    background: var(--paper);
+    width: var(--wide);
+    color: var(--ink-soft);
+  }
+  .row > div {
+    display: flex;
+    align-items: center;
+    padding: 0 12px;
+    background: var(--paper);
+    white-space: nowrap;
+    overflow: hidden;
+    min-width: 0;
+  }
+  .lead {
+    position: sticky;
+    left: 0;
+    z-index: 1;
+  }
+  .fixed {
+    position: sticky;
+    z-index: 1;
+  }
+  .all > div {
+    border-top: 1px solid var(--rule-strong);
+  }
+  .counted {
+    color: var(--ink);
+    font-weight: 600;
+    height: 33px;
+  }
+  .counted > div {
+    border-top: 1px solid var(--rule-strong);
+    border-bottom: 4px double var(--rule-strong);
+  }
+  .right {
+    justify-content: flex-end;
+  }
+  button {
+    background: none;
+    border: 0;
+    padding: 0;
+    color: inherit;
+    font: inherit;
+    cursor: pointer;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  button:hover {
+    text-decoration: underline;
+    text-decoration-color: var(--tide);
+  }
+</style>

@@ -1,0 +1,312 @@
+<script lang="ts">
+  import { putBack, setAsideRecords, setGroupWidth, turnGroup } from '../../core/bench/edits';
+  import { counted } from '../../core/table/format';
+  import { groupKeyText } from '../../core/tally/ledger/lines';
+  import type { Line } from '../../engine/protocol';
+  import type { BenchState } from '../bench/bench.svelte';
+  import Footing from './Footing.svelte';
+  import { LINE, scrollFor, scrollHeight, windowAt } from './geometry';
+  import Head from './Head.svelte';
+  import LedgerLine from './LedgerLine.svelte';
+
+  let { bench }: { bench: BenchState } = $props();
+  const id = $props.id();
+
+  let scroller: HTMLDivElement;
+  let scrollTop = $state(0);
+  let viewHeight = $state(600);
+  let viewWidth = $state(900);
+  let active = $state<{ line: number; column: number }>({ line: 0, column: -1 });
+  let anchor = $state<number | null>(null);
+  let dragged = $state<{ column: string; width: number } | null>(null);
+
+  const overview = $derived(bench.overview);
+  const lines = $derived(overview?.lines ?? 0);
+  const heads = $derived((overview?.heads ?? []).map((h) => (dragged && h.column === dragged.column ? { ...h, width: dragged.width } : h)));
+  const order = $derived([...new Set([...(overview?.naming ? [overview.naming.column] : []), ...(overview?.heads ?? []).flatMap((h) => (h.column ? [h.column] : []))])]);
+  let groupDrag = $state<number | null>(null);
+  const groupWidth = $derived(groupDrag ?? bench.tally.view.groupWidth);
+  const wide = $derived(groupWidth + heads.reduce((sum, h) => sum + h.width, 0));
+  const template = $derived(`${groupWidth}px ${heads.map((h) => `${h.width}px`).join(' ')} minmax(0, 1fr)`);
+  const lefts = $derived.by(() => {
+    let at = groupWidth;
+    return heads.map((h) => {
+      const left = h.fixed ? at : null;
+      at += h.width;
+      return left;
+    });
+  });
+  const HEAD = 62;
+  const FOOT = 87;
+  const bodyHeight = $derived(Math.max(LINE, viewHeight - HEAD - FOOT));
+  const shownCount = $derived(Math.ceil(bodyHeight / LINE) + 2);
+  const window = $derived(windowAt(lines, scrollTop, bodyHeight));
+  const visible = $derived.by(() => {
+    const { from, lines: have } = bench.lines;
+    return have.slice(Math.max(0, window.first - from), Math.max(0, window.first - from) + shownCount).map((line, k) => ({ line, at: Math.max(window.first, from) + k }));
+  });
+  const range = $derived(anchor === null ? null : { from: Math.min(anchor, active.line), to: Math.max(anchor, active.line) });
+
+  $effect(() => {
+    if (lines > 0) void bench.look(window.first, shownCount);
+  });
+
+  const lineAt = (n: number): Line | undefined => bench.lines.lines[n - bench.lines.from];
+
+  function show(line: number): void {
+    const top = windowAt(lines, scroller.scrollTop, bodyHeight).first;
+    if (line < top + 1) scroller.scrollTop = scrollFor(lines, line, bodyHeight, LINE);
+    else if (line > top + Math.floor(bodyHeight / LINE) - 2) scroller.scrollTop = scrollFor(lines, line, bodyHeight, bodyHeight - 2 * LINE);
+  }
+
+  /** Brings a line to the middle and makes it the active one. */
+  export function goTo(line: number, column = -1): void {
+    if (line < 0) return;
+    active = { line, column };
+    anchor = null;
+    scroller.scrollTop = scrollFor(lines, line, bodyHeight, bodyHeight / 2);
+    scroller.focus();
+  }
+
+  function move(line: number, column: number, extend: boolean): void {
+    if (extend && anchor === null) anchor = active.line;
+    if (!extend) anchor = null;
+    active = { line: Math.max(0, Math.min(lines - 1, line)), column: Math.max(-1, Math.min(heads.length - 1, column)) };
+    show(active.line);
+  }
+
+  function turn(line: Line): void {
+    bench.change(`${line.open ? 'Fold' : 'Unfold'} ${line.label}`, (doc) => turnGroup(doc, groupKeyText(line.path)));
+  }
+
+  function open(at: number, column: number): void {
+    const line = lineAt(at);
+    if (!line) return;
+    const measure = column >= 0 ? heads[column].measure : -1;
+    if (line.kind === 'record') bench.side = { kind: 'record', record: line.record, column: column >= 0 ? heads[column].column : null };
+    else if (measure >= 0 && line.totals) bench.side = { kind: 'behind', place: { at: 'group', path: line.path, measure } };
+    else if (column === -1 && line.kind === 'group') turn(line);
+  }
+
+  /** Sets the chosen records aside, or puts them back when they all are. */
+  export async function turnAside(): Promise<void> {
+    const { from, to } = range ?? { from: active.line, to: active.line };
+    const { records } = await bench.engine.ask<'recordsOn'>({ do: 'recordsOn', from, to });
+    if (records.length === 0) {
+      bench.notice = 'Choose one or more records first: set aside works on records.';
+      return;
+    }
+    const first = lineAt(from);
+    const back = first?.kind === 'record' && first.aside > 0;
+    anchor = null;
+    if (back) bench.change(`Put back ${counted(records.length, 'record')}`, (doc) => putBack(doc, records));
+    else bench.change(`Set aside ${counted(records.length, 'record')}`, (doc) => setAsideRecords(doc, records));
+  }
+
+  function keyed(event: KeyboardEvent): void {
+    if (event.target !== scroller || event.ctrlKey || event.metaKey || event.altKey) return;
+    const { line, column } = active;
+    const page = Math.max(1, Math.floor(bodyHeight / LINE) - 1);
+    const moves: Record<string, [number, number]> = {
+      ArrowDown: [line + 1, column],
+      ArrowUp: [line - 1, column],
+      ArrowRight: [line, column + 1],
+      ArrowLeft: [line, column - 1],
+      PageDown: [line + page, column],
+      PageUp: [line - page, column],
+      Home: [0, column],
+      End: [lines - 1, column],
+    };
+    const to = moves[event.key];
+    if (to) {
+      event.preventDefault();
+      move(to[0], to[1], event.shiftKey);
+    } else if (event.key === 'Enter') {
+      event.preventDefault();
+      open(line, column);
+    } else if (event.key === 'a') void turnAside();
+    else if (event.key === ' ') {
+      event.preventDefault();
+      const here = lineAt(line);
+      if (here?.kind === 'group') turn(here);
+    } else if (event.key === 'Escape') anchor = null;
+  }
+
+  let groupStart: { x: number; width: number } | null = null;
+  function grabGroup(event: PointerEvent): void {
+    groupStart = { x: event.clientX, width: groupWidth };
+    (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
+  }
+  function dragGroup(event: PointerEvent): void {
+    if (groupStart) groupDrag = Math.max(120, Math.min(900, groupStart.width + event.clientX - groupStart.x));
+  }
+  function dropGroup(): void {
+    const width = groupDrag;
+    groupStart = null;
+    groupDrag = null;
+    if (width !== null) bench.change('Resize the column of groups', (doc) => setGroupWidth(doc, Math.round(width)));
+  }
+</script>
+
+<div
+  bind:this={scroller}
+  bind:clientHeight={viewHeight}
+  bind:clientWidth={viewWidth}
+  class="ledger"
+  role="grid"
+  aria-label="Ledger"
+  aria-rowcount={lines + 4}
+  aria-colcount={heads.length + 1}
+  aria-activedescendant="{id}-active"
+  aria-multiselectable="true"
+  tabindex="0"
+  data-test="ledger"
+  style:--columns={template}
+  style:--wide="max({wide}px, 100%)"
+  onscroll={() => (scrollTop = scroller.scrollTop)}
+  onkeydown={keyed}
+>
+  {#if overview}
+    <div class="heads" role="rowgroup">
+      <div class="row" role="row">
+        <div class="lead-head" role="columnheader">
+          <span>{bench.tally.spec.groups.length ? 'Group' : 'Record'}{overview.naming ? ` and ${overview.naming.name}` : ''}</span>
+          <!-- svelte-ignore a11y_no_static_element_interactions -->
+          <span class="grip" onpointerdown={grabGroup} onpointermove={dragGroup} onpointerup={dropGroup}></span>
+        </div>
+        {#each heads as head, c (c)}
+          <Head
+            {bench}
+            {head}
+            {order}
+            distribution={bench.heads[c]}
+            left={lefts[c]}
+            onwidth={(width) => (dragged = width === null || !head.column ? null : { column: head.column, width })}
+          />
+        {/each}
+      </div>
+    </div>
+    <div class="body" role="rowgroup" style:height="{scrollHeight(lines)}px">
+      <div style:transform="translateY({window.top}px)" class="lines">
+        {#each visible as { line, at } (at)}
+          <LedgerLine
+            {line}
+            {at}
+            {heads}
+            {lefts}
+            ledger={id}
+            active={active.line === at ? active.column : null}
+            selected={range !== null && at >= range.from && at <= range.to}
+            totalsBelow={bench.tally.spec.totals === 'below'}
+            onturn={() => turn(line)}
+            onpick={(column, extend) => {
+              if (extend && anchor === null) anchor = active.line;
+              if (!extend) anchor = null;
+              active = { line: at, column };
+              scroller.focus({ preventScroll: true });
+            }}
+            onopen={(column) => column >= 0 && open(at, column)}
+          />
+        {/each}
+      </div>
+    </div>
+    {#if lines === 0}
+      <p class="none" style:width="{viewWidth}px">
+        {overview.counted.records === 0 ? 'No record meets every condition. Switch a step of What counts off, or put records back.' : ''}
+      </p>
+    {/if}
+    <div class="foot" role="rowgroup"><Footing {bench} {overview} {lefts} /></div>
+  {/if}
+</div>
+{#if range && range.to > range.from}
+  <div class="chosen" role="status">
+    {counted(range.to - range.from + 1, 'line')} chosen
+    <button type="button" class="act" onclick={() => turnAside()}>Set aside or put back (a)</button>
+    <button type="button" class="act" onclick={() => (anchor = null)}>Let go (Esc)</button>
+  </div>
+{/if}
+
+<style>
+  .ledger {
+    position: relative;
+    overflow: auto;
+    flex: 1;
+    min-height: 0;
+    display: flex;
+    flex-direction: column;
+    overflow-anchor: none;
+  }
+  .ledger:focus-visible {
+    outline-offset: -2px;
+  }
+  .heads {
+    position: sticky;
+    top: 0;
+    z-index: 4;
+    flex: none;
+  }
+  .row {
+    display: grid;
+    grid-template-columns: var(--columns);
+    width: var(--wide);
+    background: var(--paper);
+  }
+  .lead-head {
+    position: sticky;
+    left: 0;
+    z-index: 5;
+    background: var(--paper);
+    border-bottom: 1.5px solid var(--rule-strong);
+    display: flex;
+    align-items: flex-end;
+    padding: 0 12px 20px;
+    font-weight: 600;
+  }
+  .lead-head > span:first-child {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .grip {
+    position: absolute;
+    right: 0;
+    top: 0;
+    bottom: 0;
+    width: 7px;
+    cursor: col-resize;
+    touch-action: none;
+  }
+  .body {
+    position: relative;
+    flex: none;
+    width: var(--wide);
+  }
+  .lines {
+    position: absolute;
+    top: 0;
+    left: 0;
+    width: 100%;
+  }
+  .foot {
+    position: sticky;
+    bottom: 0;
+    z-index: 4;
+    margin-top: auto;
+    flex: none;
+  }
+  .none {
+    position: sticky;
+    left: 0;
+    margin: 30px 0;
+    padding: 0 20px;
+    color: var(--ink-soft);
+    text-align: center;
+  }
+  .chosen {
+    display: flex;
+    gap: 12px;
+    padding: 6px 20px;
+    border-top: 1px solid var(--rule);
+    background: var(--tide-wash);
+  }
+</style>

@@ -1,0 +1,102 @@
+<script lang="ts">
+  import { setShowDown, setTotals } from '../../core/bench/edits';
+  import type { BenchState } from '../bench/bench.svelte';
+
+  let { bench }: { bench: BenchState } = $props();
+  const overview = $derived(bench.overview);
+  const view = $derived(bench.tally.view);
+  const spec = $derived(bench.tally.spec);
+  const shown = $derived(Math.min(view.showDown, (overview?.levels.length ?? 1) - 1));
+  const levels = $derived(spec.groups.length ? (overview?.levels ?? []) : ['Grand total', 'Records']);
+</script>
+
+<div class="bar">
+  {#if overview}
+    <div class="levels" role="group" aria-label="Show down to">
+      <span>Show down to</span>
+      <div class="segments">
+        {#each levels as level, k (k)}
+          <button type="button" aria-pressed={shown === k} onclick={() => bench.change(`Show down to ${level}`, (doc) => setShowDown(doc, k))} data-test="level">{level}</button>
+        {/each}
+      </div>
+      {#if spec.groups.length}
+        <span class="totals"
+          >Totals
+          <button
+            type="button"
+            class="act"
+            onclick={() => bench.change('Move the totals', (doc) => setTotals(doc, spec.totals === 'below' ? 'above' : 'below'))}
+            title="Turn between under and above">{spec.totals === 'below' ? 'under' : 'above'}</button
+          >
+          each group</span
+        >
+      {/if}
+    </div>
+    <p class="footing" class:bad={!overview.footing.foots} data-test="footing" title={overview.footing.says}>
+      <span aria-hidden="true">{overview.footing.foots ? '✓' : '✗'}</span>
+      {overview.footing.says}
+    </p>
+  {/if}
+</div>
+
+<style>
+  .bar {
+    display: flex;
+    justify-content: space-between;
+    align-items: center;
+    gap: 16px;
+    padding: 7px 20px;
+    border-bottom: 1px solid var(--rule);
+    min-height: 26px;
+    color: var(--ink-soft);
+  }
+  .levels {
+    display: flex;
+    align-items: center;
+    gap: 10px;
+    white-space: nowrap;
+    flex: none;
+  }
+  .segments {
+    display: inline-flex;
+    border: 1px solid var(--rule);
+    border-radius: 6px;
+    overflow: hidden;
+  }
+  .segments button {
+    border: 0;
+    border-right: 1px solid var(--rule);
+    background: var(--raised);
+    color: var(--ink);
+    padding: 3px 11px;
+    font: inherit;
+    cursor: pointer;
+    max-width: 170px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .segments button:last-child {
+    border-right: 0;
+  }
+  .segments button[aria-pressed='true'] {
+    background: var(--tide);
+    color: var(--on-tide);
+    font-weight: 600;
+  }
+  .segments button:focus-visible {
+    outline-offset: -2px;
+  }
+  .footing {
+    margin: 0;
+    color: var(--good);
+    text-align: right;
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .bad {
+    color: var(--bad);
+    font-weight: 600;
+  }
+</style>

@@ -1,0 +1,189 @@
+<script lang="ts">
+  import { showCount } from '../../core/table/format';
+  import type { Head, Line } from '../../engine/protocol';
+
+  interface Props {
+    line: Line;
+    /** Its place in the ledger, from 0. */
+    at: number;
+    heads: readonly Head[];
+    lefts: readonly (number | null)[];
+    /** Cell the keys act on: −1 is the group's, null none on this line. */
+    active: number | null;
+    selected: boolean;
+    /** Id of the ledger, for the active cell's. */
+    ledger: string;
+    totalsBelow: boolean;
+    onturn: () => void;
+    onpick: (column: number, extend: boolean) => void;
+    onopen: (column: number) => void;
+  }
+  let { line, at, heads, lefts, active, selected, ledger, totalsBelow, onturn, onpick, onopen }: Props = $props();
+
+  const STATE = { '': '', b: 'blank', u: 'unread', c: 'corrected', n: 'none' } as const;
+  const figures = $derived(line.kind !== 'record' && line.totals);
+  const ruled = $derived(line.kind === 'total' && totalsBelow);
+
+  function clicked(event: MouseEvent, column: number): void {
+    onpick(column, event.shiftKey);
+    if (!event.shiftKey && (column >= 0 || line.kind === 'record')) onopen(column);
+  }
+</script>
+
+<!-- The ledger's own key handler serves every line. -->
+<!-- svelte-ignore a11y_click_events_have_key_events -->
+<!-- svelte-ignore a11y_interactive_supports_focus -->
+<div
+  class="row {line.kind} level{Math.min(line.level, 3)}"
+  class:aside={line.kind === 'record' && line.aside > 0}
+  class:selected
+  class:ruled
+  role="row"
+  aria-rowindex={at + 2}
+  aria-selected={selected}
+  data-line={at}
+>
+  <div
+    class="lead"
+    class:active={active === -1}
+    role="rowheader"
+    id={active === -1 ? `${ledger}-active` : undefined}
+    style:padding-left="{12 + line.level * 20}px"
+    onclick={(e) => clicked(e, -1)}
+  >
+    {#if line.kind === 'group'}
+      <button type="button" class="turn" tabindex="-1" aria-expanded={line.open} aria-label="{line.open ? 'Fold' : 'Unfold'} {line.label}" onclick={onturn}>
+        <span aria-hidden="true">{line.open ? '▾' : '▸'}</span>
+      </button>
+      <span class="label" title={line.label}>{line.label}</span>
+      <small>{showCount(line.count)}{line.aside ? ` + ${showCount(line.aside)} aside` : ''}</small>
+    {:else if line.kind === 'total'}
+      <span class="label total" title={line.label}>{line.label}{line.level === 0 ? ' total' : ''}, {showCount(line.count)} counted</span>
+    {:else}
+      <span class="label" title={line.label}>{line.aside ? '✕ ' : ''}{line.label}</span>
+      {#if line.aside}<span class="visually-hidden">set aside</span>{/if}
+    {/if}
+  </div>
+  {#each heads as head, c (c)}
+    {@const cell = line.cells[c]}
+    <div
+      class="cell {cell ? STATE[cell.k] : ''}"
+      class:right={head.right}
+      class:figure={figures && head.measure >= 0}
+      class:fixed={head.fixed}
+      class:active={active === c}
+      role="gridcell"
+      tabindex="-1"
+      id={active === c ? `${ledger}-active` : undefined}
+      style:left={lefts[c] === null ? undefined : `${lefts[c]}px`}
+      title={cell && cell.t.length > 18 ? cell.t : undefined}
+      onclick={(e) => clicked(e, c)}
+    >
+      {#if cell}<span>{cell.t}</span>{#if cell.k === 'u'}<span class="visually-hidden"> (unread)</span>{/if}{#if cell.k === 'c'}<sup
+            aria-label="corrected">✎</sup
+          >{/if}{/if}
+    </div>
+  {/each}
+</div>
+
+<style>
+  .row {
+    display: grid;
+    grid-template-columns: var(--columns);
+    height: 26px;
+    border-bottom: 1px solid var(--rule);
+    background: var(--paper);
+    width: var(--wide);
+  }
+  .row > div {
+    display: flex;
+    align-items: center;
+    gap: 6px;
+    padding: 0 12px;
+    min-width: 0;
+    overflow: hidden;
+    white-space: nowrap;
+    background: inherit;
+  }
+  .lead {
+    position: sticky;
+    left: 0;
+    z-index: 1;
+  }
+  .fixed {
+    position: sticky;
+    z-index: 1;
+  }
+  .right {
+    justify-content: flex-end;
+  }
+  .cell span,
+  .label {
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .group,
+  .total {
+    font-weight: 600;
+  }
+  .group.level0,
+  .total.level0 {
+    background: var(--band);
+  }
+  .ruled .figure {
+    box-shadow: inset 0 1px 0 var(--rule-strong);
+  }
+  small {
+    font-weight: 400;
+    font-size: 12px;
+    color: var(--ink-soft);
+  }
+  .turn {
+    border: 0;
+    background: none;
+    color: var(--ink-soft);
+    padding: 0;
+    width: 14px;
+    cursor: pointer;
+    font: inherit;
+  }
+  .figure {
+    cursor: pointer;
+  }
+  .figure:hover {
+    text-decoration: underline;
+    text-decoration-color: var(--tide);
+  }
+  .blank,
+  .none {
+    color: var(--ink-faint);
+    font-weight: 400;
+  }
+  .blank span {
+    opacity: 0.8;
+    font-style: italic;
+  }
+  .unread span:first-child {
+    color: var(--plum);
+    border-bottom: 1px dashed var(--plum);
+  }
+  .corrected {
+    color: var(--plum);
+  }
+  sup {
+    font-size: 10px;
+  }
+  .aside .cell span:first-child,
+  .aside .label {
+    color: var(--brass);
+    text-decoration: line-through;
+  }
+  .selected {
+    background: var(--tide-wash);
+  }
+  .row > .active {
+    outline: 2px solid var(--tide);
+    outline-offset: -2px;
+    background: var(--tide-wash);
+  }
+</style>

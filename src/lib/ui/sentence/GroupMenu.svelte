@@ -1,0 +1,141 @@
+<script lang="ts">
+  import type { GroupKey, GroupOrder } from '../../core/arrange/groupKey';
+  import { measurePhrase } from '../../core/tally/ledger/sentence';
+  import type { Period } from '../../core/table/period';
+  import type { BenchState } from '../bench/bench.svelte';
+  import Choices from '../shell/Choices.svelte';
+  import HandOrder from './HandOrder.svelte';
+
+  interface Props {
+    bench: BenchState;
+    group: GroupKey | null;
+    level: number;
+    onchange: (key: GroupKey | null) => void;
+    close: () => void;
+  }
+  let { bench, group, level, onchange, close }: Props = $props();
+
+  const taken = $derived(new Set(bench.tally.spec.groups.map((g) => g.column)));
+  const columns = $derived(
+    bench.columns.filter((c) => c.id === group?.column || !taken.has(c.id) || c.type === 'date' || c.type === 'datetime').map((c) => ({ value: c.id, label: c.name, note: c.type })),
+  );
+  const type = $derived(bench.column(group?.column)?.type);
+  const dated = $derived(type === 'date' || type === 'datetime');
+  const names = $derived(new Map(bench.columns.map((c) => [c.id, c.name])));
+  let handing = $state(false);
+
+  const PERIODS: readonly [Period, string][] = [
+    ['day', 'day'],
+    ['week', 'week (ISO)'],
+    ['month', 'month'],
+    ['quarter', 'quarter'],
+    ['half', 'half-year'],
+    ['year', 'year'],
+    ['weekday', 'weekday'],
+  ];
+
+  const ORDERS = $derived<{ value: string; label: string; order: GroupOrder }[]>([
+    { value: 'label', label: 'label, first to last', order: { by: 'label', descending: false } },
+    { value: 'label-down', label: 'label, last to first', order: { by: 'label', descending: true } },
+    { value: 'count-down', label: 'most records first', order: { by: 'count', descending: true } },
+    { value: 'count', label: 'fewest records first', order: { by: 'count', descending: false } },
+    ...bench.tally.spec.measures.flatMap((m, k): { value: string; label: string; order: GroupOrder }[] => [
+      { value: `m${k}-down`, label: `${measurePhrase(m, names)}, highest first`, order: { by: 'measure', measure: k, descending: true } },
+      { value: `m${k}`, label: `${measurePhrase(m, names)}, lowest first`, order: { by: 'measure', measure: k, descending: false } },
+    ]),
+  ]);
+  const orderNow = $derived(group?.order.by === 'hand' ? 'hand' : ORDERS.find((o) => JSON.stringify(o.order) === JSON.stringify(group?.order))?.value);
+
+  function chooseColumn(column: string): void {
+    const t = bench.column(column)?.type;
+    const period = t === 'date' || t === 'datetime' ? ('month' as const) : undefined;
+    onchange({ column, ...(period ? { period } : {}), loose: false, order: { by: 'label', descending: false } });
+    if (!group) close();
+  }
+
+  function chooseOrder(value: string): void {
+    if (value === 'hand') {
+      handing = true;
+      return;
+    }
+    const order = ORDERS.find((o) => o.value === value)?.order;
+    if (order && group) onchange({ ...group, order });
+  }
+</script>
+
+{#if handing && group}
+  <HandOrder
+    {bench}
+    {level}
+    given={group.order.by === 'hand' ? group.order.labels : []}
+    ondone={(labels) => {
+      onchange({ ...group, order: { by: 'hand', labels } });
+      close();
+    }}
+  />
+{:else}
+  {#if group}
+    <div class="now">
+      {#if dated}
+        <label
+          >by
+          <select
+            class="field"
+            data-first
+            value={group.period ?? ''}
+            onchange={(e) => {
+              const period = PERIODS.find(([p]) => p === e.currentTarget.value)?.[0];
+              onchange({ ...group, period });
+            }}
+          >
+            {#each PERIODS as [value, text] (value)}<option {value}>{text}</option>{/each}
+            <option value="">its very value</option>
+          </select></label
+        >
+      {/if}
+      {#if type === 'text'}
+        <label><input type="checkbox" checked={group.loose} onchange={(e) => onchange({ ...group, loose: e.currentTarget.checked })} /> ignore case and outer spaces</label>
+      {/if}
+      <label
+        >groups in order of
+        <select class="field" value={orderNow} onchange={(e) => chooseOrder(e.currentTarget.value)}>
+          {#each ORDERS as order (order.value)}<option value={order.value}>{order.label}</option>{/each}
+          <option value="hand">an order given by hand…</option>
+        </select></label
+      >
+      <button
+        type="button"
+        class="act"
+        onclick={() => {
+          close();
+          onchange(null);
+        }}>Take this group out</button
+      >
+    </div>
+    <p class="caps">Another column</p>
+  {/if}
+  <Choices name="columns" choices={columns} chosen={group?.column ?? null} onchoose={chooseColumn} search />
+{/if}
+
+<style>
+  .now {
+    display: grid;
+    gap: 8px;
+    justify-items: start;
+    padding-bottom: 8px;
+    margin-bottom: 8px;
+    border-bottom: 1px solid var(--rule);
+  }
+  label {
+    display: flex;
+    gap: 6px;
+    align-items: center;
+    flex-wrap: wrap;
+  }
+  select {
+    max-width: 260px;
+  }
+  .caps {
+    margin: 0 0 6px;
+  }
+</style>

@@ -1,0 +1,123 @@
+import { Replies, type ReplyOf, type Request, type RequestOf } from '../engine/protocol';
+import { FromEngine, type ToEngine } from './messages';
+
+/** A request that the engine refused, with its words. */
+export class Refused extends Error {
+  constructor(
+    override readonly name: string,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+export interface OpenedColumn {
+  readonly id: string;
+  readonly name: string;
+  readonly type: string;
+  readonly unit: string;
+}
+
+export interface Opened {
+  readonly records: number;
+  readonly columns: readonly OpenedColumn[];
+}
+
+interface Waiting {
+  readonly request: Request;
+  resolve(value: unknown): void;
+  reject(error: Error): void;
+}
+
+/** What the page is told while it waits. */
+export interface EngineListener {
+  progress(share: number): void;
+  /** The worker ended by itself; `reopen` starts another. */
+  died(): void;
+}
+
+/** The page's side of the engine in its worker. */
+export class EngineClient {
+  #worker: Worker;
+  #next = 1;
+  #opening: { resolve(opened: Opened): void; reject(error: Error): void } | null = null;
+  readonly #waiting = new Map<number, Waiting>();
+
+  constructor(readonly listener: EngineListener) {
+    this.#worker = this.#start();
+  }
+
+  #start(): Worker {
+    const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' });
+    worker.addEventListener('message', (event: MessageEvent<unknown>) => this.#receive(FromEngine.parse(event.data)));
+    worker.addEventListener('error', () => {
+      this.stop();
+      this.listener.died();
+    });
+    return worker;
+  }
+
+  /** Loads a reading into the worker. */
+  open(reading: number, base: string): Promise<Opened> {
+    return new Promise((resolve, reject) => {
+      this.#opening = { resolve, reject };
+      this.#post({ kind: 'open', reading, base });
+    });
+  }
+
+  /**
+   * Asks; a newer request in the same lane takes the place of an older one.
+   * @throws Refused; its name is `Superseded` when a newer one came
+   */
+  ask<K extends Request['do']>(request: RequestOf<K>, lane: string = request.do): Promise<ReplyOf<K>> {
+    const id = this.#next++;
+    return new Promise((resolve, reject) => {
+      this.#waiting.set(id, { request, resolve: resolve as (value: unknown) => void, reject });
+      this.#post({ kind: 'ask', id, lane, request });
+    });
+  }
+
+  stop(): void {
+    this.#worker.terminate();
+    const gone = new Refused('WorkerDied', 'The calculation was interrupted. Nothing was lost; it starts again.');
+    this.#opening?.reject(gone);
+    for (const { reject } of this.#waiting.values()) reject(gone);
+    this.#waiting.clear();
+    this.#opening = null;
+  }
+
+  /** A new worker in the place of one that ended. */
+  restart(): void {
+    this.#worker = this.#start();
+  }
+
+  #post(message: ToEngine): void {
+    this.#worker.postMessage(message);
+  }
+
+  #receive(message: FromEngine): void {
+    switch (message.kind) {
+      case 'progress':
+        return this.listener.progress(message.share);
+      case 'opened':
+        this.#opening?.resolve(message);
+        this.#opening = null;
+        return;
+      case 'failed':
+        this.#opening?.reject(new Refused('OpenFailed', message.message));
+        this.#opening = null;
+        return;
+      case 'answer': {
+        const waiting = this.#waiting.get(message.id);
+        this.#waiting.delete(message.id);
+        if (waiting) waiting.resolve(Replies[waiting.request.do].parse(message.value));
+        return;
+      }
+      case 'refusal': {
+        const waiting = this.#waiting.get(message.id);
+        this.#waiting.delete(message.id);
+        waiting?.reject(new Refused(message.name, message.message));
+      }
+    }
+  }
+}

@@ -1,0 +1,57 @@
+import { json } from '@sveltejs/kit';
+import { z } from 'zod';
+import { Doubt } from '$lib/core/read/doubts';
+import { Recipe } from '$lib/core/read/recipe';
+import { application } from '$lib/server/application';
+import { answering, bodyOf, notFound, problem } from '$lib/server/http/problem';
+import { databasePath } from '$lib/server/storage/database';
+import { findList } from '$lib/server/storage/lists';
+import { Stored } from '$lib/server/thread/tasks';
+import type { RequestHandler } from './$types';
+
+const Accepted = z.object({
+  /** The list this refreshes; null makes a new one. */
+  list: z.int().nullable(),
+  name: z.string().trim().min(1, 'The list needs a name.').max(200),
+  fileName: z.string().max(500),
+  records: z.int().min(0),
+  chunks: z.int().min(1).max(100_000),
+  recipe: Recipe,
+  doubts: z.array(Doubt).max(5000),
+  setAside: z.array(z.int().min(0)).max(1_000_000),
+});
+
+/** Accepts an intake: its chunks become a reading in one transaction, or nothing happens. */
+export const POST: RequestHandler = ({ params, request }) =>
+  answering(async () => {
+    const { config, db, incoming, thread } = application();
+    const given = await bodyOf(request, Accepted);
+    const chunkFiles = incoming.files(params.id, given.chunks);
+    if (!chunkFiles) return notFound('intake');
+    if (given.list !== null && !(await findList(db, given.list))) return notFound('list');
+    const stored = Stored.parse(
+      await thread.perform({
+        task: 'store',
+        database: databasePath(config.dataFolder),
+        limitBytes: config.storageBytes,
+        chunkFiles,
+        listId: given.list,
+        listName: given.name,
+        fileName: given.fileName,
+        records: given.records,
+        recipe: given.recipe,
+        doubts: given.doubts,
+        setAside: given.setAside,
+      }),
+    );
+    incoming.drop(params.id);
+    return json(stored, { status: 201 });
+  });
+
+export const DELETE: RequestHandler = ({ params }) =>
+  answering(async () => {
+    const { incoming } = application();
+    if (!incoming.has(params.id)) return problem(404, 'Not found', 'There is no such intake.');
+    incoming.drop(params.id);
+    return new Response(null, { status: 204 });
+  });

@@ -1,0 +1,32 @@
+import { error } from '@sveltejs/kit';
+import { application } from '$lib/server/application';
+import { findBench, findState } from '$lib/server/storage/benches';
+import { findList } from '$lib/server/storage/lists';
+import { findReading } from '$lib/server/storage/readings';
+import type { PageServerLoad } from './$types';
+
+const shortDate = (iso: string): string =>
+  new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+
+export const load: PageServerLoad = async ({ params, url }) => {
+  const { db } = application();
+  const bench = /^\d+$/.test(params.id) ? await findBench(db, Number(params.id)) : undefined;
+  if (!bench) error(404, 'There is no such bench. It may have been deleted.');
+  const state = url.searchParams.get('state');
+  const kept = state && /^\d+$/.test(state) ? await findState(db, bench.id, Number(state)) : undefined;
+  if (state && !kept) error(404, 'This link names a state of the bench that is no longer kept.');
+  const doc = kept ?? bench.doc;
+  const [list, reading] = await Promise.all([findList(db, bench.listId), findReading(db, doc.reading)]);
+  return {
+    facts: {
+      id: bench.id,
+      name: bench.name,
+      listId: bench.listId,
+      listName: list?.name ?? '',
+      readAt: reading ? shortDate(reading.readAt) : '',
+      currentReading: list?.current_reading ?? doc.reading,
+      revision: bench.revision,
+      doc,
+    },
+  };
+};

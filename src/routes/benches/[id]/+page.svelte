@@ -1,0 +1,9 @@
+<script lang="ts">
+  import Bench from '$lib/ui/bench/Bench.svelte';
+  import type { PageData } from './$types';
+  let { data }: { data: PageData } = $props();
+</script>
+
+{#key `${data.facts.id}/${data.facts.revision}`}
+  <Bench facts={data.facts} />
+{/key}
