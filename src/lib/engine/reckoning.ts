@@ -9,6 +9,7 @@ import { suits, type Measure } from '../core/measure/measure';
 import { valuesOf } from '../core/measure/valuesOf';
 import { correct } from '../core/read/correct';
 import type { Recipe } from '../core/read/recipe';
+import { leavesOf, type Ladder, type Rung } from '../core/scope/condition';
 import type { Outcome } from '../core/scope/evaluate';
 import { climb, type LadderResult } from '../core/scope/ladder';
 import type { Steps } from '../core/steps/steps';
@@ -17,6 +18,7 @@ import { isNumeric, isText } from '../core/table/column';
 import { columnOf, namesOf, type Table } from '../core/table/table';
 import { layRows, orderGroups, type Rows, type ShownGroups } from '../core/tally/ledger/arrangement';
 import { reckonGroups, type GroupFigures } from '../core/tally/ledger/figures';
+import { figureText } from '../core/tally/ledger/figureText';
 import { LedgerLines } from '../core/tally/ledger/lines';
 import type { LedgerSpec } from '../core/tally/ledger/spec';
 import { StepCache } from './cache';
@@ -70,8 +72,9 @@ export class Reckoner {
   ) {}
 
   /** @throws BadCondition, UnknownColumn */
-  *reckon(given: BenchDocument): Steps<Reckoned> {
-    const table = this.#correctedTable(given);
+  *reckon(asked: BenchDocument): Steps<Reckoned> {
+    const table = this.#correctedTable(asked);
+    const given: BenchDocument = { ...asked, ladder: fittingLadder(table, asked.ladder) };
     const tally = openTally(given);
     const spec = fitting(table, tally.spec);
     const ladderKey = `${this.#epoch}|${JSON.stringify(given.ladder)}`;
@@ -115,10 +118,16 @@ export class Reckoner {
       figures,
       shown,
       lines,
-      columns: layColumns(table, spec, tally.view),
+      columns: layColumns(table, spec, tally.view, this.#totalTexts(table, spec, given, foot)),
       foot,
       footing,
     };
+  }
+
+  #totalTexts(table: Table, spec: LedgerSpec, { formats }: BenchDocument, foot: Reckoned['foot']): string[] {
+    return spec.measures.map((m, k) =>
+      figureText(m, table.columns.find((c) => c.id === m.column) ?? null, foot.all.figures[k], formats),
+    );
   }
 
   /** Record numbers of a selection, kept as long as the selection. */
@@ -222,6 +231,20 @@ function fitting(table: Table, spec: LedgerSpec): LedgerSpec {
       return m.kind === 'records' || (c && suits(m.kind, c)) ? m : { kind: 'records' };
     }),
   };
+}
+
+/** The ladder with steps on columns that are gone switched off; the page says so. */
+function fittingLadder(table: Table, ladder: Ladder): Ladder {
+  return {
+    rungs: ladder.rungs.map((rung) => (lostColumn(table, rung) === null ? rung : { ...rung, on: false })),
+    setAside: { ...ladder.setAside, values: ladder.setAside.values.filter((v) => table.columns.some((c) => c.id === v.column)) },
+  };
+}
+
+/** The first column a step asks about that the list no longer has; null where there is none. */
+export function lostColumn(table: Table, rung: Rung): string | null {
+  for (const leaf of leavesOf(rung.condition)) if (!table.columns.some((c) => c.id === leaf.column)) return leaf.column;
+  return null;
 }
 
 /** How many groups a key would merge if case and outer spaces were ignored. */

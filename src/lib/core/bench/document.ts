@@ -25,7 +25,7 @@ export const LedgerView = z.object({
   /** How many columns stay at the left while the rest scrolls, besides the groups. */
   fixed: z.int().min(0).max(20).default(0),
   /** Width of the column of groups. */
-  groupWidth: z.int().min(120).max(900).default(260),
+  groupWidth: z.int().min(120).max(900).default(230),
 });
 export type LedgerView = z.infer<typeof LedgerView>;
 

@@ -30,7 +30,7 @@ export function newBench(table: Table, reading: number, setAside: readonly numbe
         id: 'ledger',
         kind: 'ledger',
         spec: { groups: [], sort: [], measures, totals: 'below' },
-        view: { showDown: 1, turned: [], columns: [], fixed: 0, groupWidth: 260 },
+        view: { showDown: 1, turned: [], columns: [], fixed: 0, groupWidth: 230 },
       },
     ],
     open: 'ledger',

@@ -1,4 +1,6 @@
 import type { Measure } from '../measure/measure';
+import { showCell } from '../table/cell';
+import { isText, type Column } from '../table/column';
 import type { Table } from '../table/table';
 import type { LedgerSpec } from '../tally/ledger/spec';
 import type { LedgerView } from './document';
@@ -34,10 +36,34 @@ export function isHidden(id: string, spec: LedgerSpec, view: LedgerView): boolea
   return chosen ?? spec.groups.some((key) => key.column === id && !key.period);
 }
 
-const usualWidth = (type: string): number => (type === 'text' ? 140 : type === 'datetime' ? 170 : type === 'date' ? 130 : 110);
+/** Pixels for a character of tabular figures, and for the space around a cell. */
+const CHARACTER = 7.4;
+const AROUND = 25;
+const SAMPLED = 200;
 
-/** Lays out the ledger's columns: each shown column with its first measure, further measures behind it. */
-export function layColumns(table: Table, spec: LedgerSpec, view: LedgerView): LedgerColumns {
+/** Characters of the longest of a few cells, even over the list; long text is cut at 26. */
+function longestCell(column: Column): number {
+  let longest = 4;
+  if (isText(column)) for (const text of column.dictionary.slice(0, SAMPLED)) longest = Math.max(longest, text.length);
+  else {
+    const stride = Math.max(1, Math.floor(column.values.length / SAMPLED));
+    for (let i = 0; i < column.values.length; i += stride) longest = Math.max(longest, showCell(column, i).length);
+  }
+  return Math.min(26, longest);
+}
+
+/** The width a column has until the analyst changes it: that of its head, cells and figures. */
+function usualWidth(column: Column | undefined, cells: boolean, figure: string): number {
+  const head = column ? column.name.length * 1.06 : 7;
+  const characters = Math.max(Math.min(head, 24), figure.length * 1.05, cells && column ? longestCell(column) : 0);
+  return Math.max(62, Math.round(characters * CHARACTER) + AROUND);
+}
+
+/**
+ * Lays out the ledger's columns: each shown column with its first measure, further measures behind it.
+ * @param totals each measure's grand total as shown; its width counts
+ */
+export function layColumns(table: Table, spec: LedgerSpec, view: LedgerView, totals: readonly string[] = []): LedgerColumns {
   const shown = columnOrder(table, view).filter((id) => !isHidden(id, spec, view));
   const measuresOf = (id: string): number[] => spec.measures.flatMap((m: Measure, k) => (m.column === id ? [k] : []));
   const naming = shown.find((id) => measuresOf(id).length === 0) ?? null;
@@ -45,17 +71,35 @@ export function layColumns(table: Table, spec: LedgerSpec, view: LedgerView): Le
   shown
     .filter((id) => id !== naming)
     .forEach((id, at) => {
-      const type = table.columns.find((c) => c.id === id)?.type ?? 'text';
-      const width = view.columns.find((c) => c.column === id)?.width ?? usualWidth(type);
+      const column = table.columns.find((c) => c.id === id);
       const [first = -1, ...rest] = measuresOf(id);
+      const given = view.columns.find((c) => c.column === id)?.width;
+      const width = given ?? usualWidth(column, true, totals[first] ?? '');
       const fixed = at < view.fixed;
       slots.push({ column: id, measure: first, cells: true, width, fixed });
-      for (const measure of rest) slots.push({ column: id, measure, cells: spec.measures[measure].kind === 'running', width, fixed });
+      for (const measure of rest) 
+        slots.push({
+          column: id,
+          measure,
+          cells: spec.measures[measure].kind === 'running',
+          width: given ?? usualWidth(column, false, totals[measure] ?? ''),
+          fixed,
+        });
     });
   const shownIds = new Set(shown);
   spec.measures.forEach((m, measure) => {
     if (m.column === undefined || !shownIds.has(m.column))
-      slots.push({ column: m.column ?? null, measure, cells: false, width: 110, fixed: false });
+      slots.push({
+        column: m.column ?? null,
+        measure,
+        cells: false,
+        width: usualWidth(
+          table.columns.find((c) => c.id === m.column),
+          false,
+          totals[measure] ?? '',
+        ),
+        fixed: false,
+      });
   });
   return { naming, slots };
 }

@@ -49,6 +49,8 @@ export class DelimitedReader {
   readonly #text: TextStream;
   readonly #splitter: Splitter;
   readonly #readers: ColumnReader[];
+  readonly #places: readonly number[];
+  readonly #width: number;
   readonly #samples: string[][];
   readonly #widthFaults = { count: 0, first: [] as WidthFault[] };
   #headerSeen: boolean;
@@ -59,6 +61,8 @@ export class DelimitedReader {
     this.#text = new TextStream(recipe.encoding);
     this.#splitter = new Splitter(recipe);
     this.#readers = recipe.columns.map((column) => new ColumnReader(column));
+    this.#places = recipe.columns.map((column) => column.at ?? -1);
+    this.#width = recipe.width;
     this.#samples = recipe.columns.map(() => []);
     this.#headerSeen = !recipe.header;
   }
@@ -71,7 +75,8 @@ export class DelimitedReader {
   push(bytes: Uint8Array, last = false): void {
     const rows = this.#splitter.push(this.#text.push(bytes, last), last);
     const readers = this.#readers;
-    const width = readers.length;
+    const places = this.#places;
+    const width = this.#width;
     for (const row of rows) {
       if (row.length !== width && isEmptyRow(row)) {
         this.#emptyLines++;
@@ -82,8 +87,8 @@ export class DelimitedReader {
         continue;
       }
       if (row.length !== width) this.#noteWidth(row, width);
-      for (let c = 0; c < width; c++) readers[c].push(c < row.length ? row[c] : '');
-      if (this.#records < SAMPLE) row.forEach((cell, c) => this.#samples[c]?.push(cell));
+      for (let c = 0; c < readers.length; c++) readers[c].push(row[places[c]] ?? '');
+      if (this.#records < SAMPLE) places.forEach((at, c) => this.#samples[c].push(row[at] ?? ''));
       this.#records++;
     }
   }
@@ -107,7 +112,7 @@ export class DelimitedReader {
         columns: this.#readers.map((r) => r.evidence),
         samples: this.#samples,
         widthFaults: this.#widthFaults,
-        width: this.#readers.length,
+        width: this.#width,
         emptyLines: this.#emptyLines,
         undecoded: this.#text.undecoded,
         nuls: this.#text.nuls,
@@ -160,7 +165,7 @@ export function inferColumns({ heads, rows }: Head): ColumnRecipe[] {
   );
   const { names } = uniqueNames(inferred.map((column) => column.name));
   const ids = columnIds(names);
-  return inferred.map((column, c) => ({ ...column, name: names[c], id: ids[c], source: heads[c] }));
+  return inferred.map((column, c) => ({ ...column, name: names[c], id: ids[c], at: c, source: heads[c] }));
 }
 
 /**
@@ -171,8 +176,14 @@ export function proposeRecipe(bytes: Uint8Array, complete: boolean): Recipe {
   const encoding = detectEncoding(bytes);
   const text = new TextStream(encoding).push(bytes, complete);
   if (text.trim() === '') throw new IntakeError('empty', 'The file holds only blanks and line ends.');
-  const layout = detectLayout(text, encoding, complete);
-  return { ...layout, columns: inferColumns(readHead(bytes, layout, complete)) };
+  return recipeFor(bytes, detectLayout(text, encoding, complete), complete);
+}
+
+/** A recipe under a given layout, its columns inferred from the first bytes. */
+export function recipeFor(bytes: Uint8Array, { format, delimiter, quote, encoding, header, skipLines }: Layout, complete: boolean): Recipe {
+  const layout: Layout = { format, delimiter, quote, encoding, header, skipLines };
+  const head = readHead(bytes, layout, complete);
+  return { ...layout, width: head.heads.length, columns: inferColumns(head) };
 }
 
 /**

@@ -2,7 +2,7 @@ import { counted, showCount } from '../table/format';
 import { isText } from '../table/column';
 import type { DelimitedReading } from './delimited';
 import { PLACES, type Doubt, type DOUBT_KINDS, type Place } from './doubts';
-import { marksAmbiguous, typeName, uniqueNames } from './infer';
+import { marksAmbiguous, typeName, uniqueNames, unitOfHead } from './infer';
 import type { ColumnRecipe, Recipe } from './recipe';
 import { findTotals, type TotalLike } from './totals';
 import { findTwins } from './twins';
@@ -115,7 +115,7 @@ const textAt = (column: DelimitedReading['table']['columns'][number], record: nu
 
 function nameDoubts(recipe: Recipe): Doubt[] {
   if (!recipe.header) return [];
-  const { names, changed } = uniqueNames(recipe.columns.map((c) => c.source));
+  const { names, changed } = uniqueNames(recipe.columns.map((c) => unitOfHead(c.source).name));
   if (changed.length === 0) return [];
   return [
     doubt(

@@ -8,7 +8,7 @@ import { readYesNo } from './yesno';
 const ENOUGH = 0.85;
 
 /** Heads that hold a unit: `Delay (min)`, `Fares [£]`. */
-function unitOfHead(head: string): { name: string; unit: string } {
+export function unitOfHead(head: string): { name: string; unit: string } {
   const m = /^(.*\S)\s*[([]([^()[\]]{1,12})[)\]]$/.exec(head);
   return m ? { name: m[1].trim(), unit: m[2].trim() } : { name: head, unit: '' };
 }
@@ -34,7 +34,7 @@ const asText: Reading = {
  * @param cells texts of the column; blanks may be among them
  * @returns the recipe's reading part, with the blank words that occur
  */
-export function inferColumn(head: string, cells: readonly string[]): Omit<ColumnRecipe, 'id' | 'source'> {
+export function inferColumn(head: string, cells: readonly string[]): Omit<ColumnRecipe, 'id' | 'source' | 'at'> {
   const { name, unit } = unitOfHead(head);
   const words = new Set<string>(BLANK_WORDS);
   const found = new Set<string>();

@@ -20,6 +20,8 @@ export const MAX_COLUMNS = 1000;
 export const ColumnRecipe = z
   .object({
     id: z.string().min(1).max(80),
+    /** Its place among the cells of a record; null: not in this file, all blank. */
+    at: z.int().min(0).max(100_000).nullable(),
     /** The heading in the file; a refresh finds the column by it. */
     source: z.string().max(10_000),
     name: z.string().min(1).max(200),
@@ -50,10 +52,13 @@ export const Recipe = z
     encoding: z.enum(ENCODINGS),
     header: z.boolean(),
     skipLines: z.int().min(0).max(10_000),
+    /** Cells that a record should have. */
+    width: z.int().min(1).max(100_000),
+    /** The columns taken into the list, in its order; cells of others are left out. */
     columns: z.array(ColumnRecipe).min(1).max(MAX_COLUMNS),
   })
   .strict();
 export type Recipe = z.infer<typeof Recipe>;
 
 /** The part of a recipe that says how text becomes cells. */
-export type Layout = Omit<Recipe, 'columns'>;
+export type Layout = Omit<Recipe, 'columns' | 'width'>;

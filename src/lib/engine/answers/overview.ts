@@ -7,7 +7,7 @@ import { describeLedger, groupWords } from '../../core/tally/ledger/sentence';
 import { figureText } from '../../core/tally/ledger/figureText';
 import { count } from '../../core/table/bitset';
 import type { Head, Overview } from '../protocol';
-import { looseMerges, type Foot, type Reckoned } from '../reckoning';
+import { looseMerges, lostColumn, type Foot, type Reckoned } from '../reckoning';
 import { measureColumn } from './lines';
 
 /** The whole of a bench but its lines: What counts, heads, footing, whether it foots. */
@@ -24,7 +24,9 @@ export function answerOverview(r: Reckoned, listName: string): Overview {
     rungs: ladder.rungs.map((rung, k) => ({
       id: rung.id,
       on: rung.on,
-      says: describeCondition(r.doc.ladder.rungs[k].condition, r.names),
+      says:
+        describeCondition(r.doc.ladder.rungs[k].condition, r.names) +
+        (lostColumn(r.table, r.doc.ladder.rungs[k]) === null ? '' : ' (its column is no longer in the list)'),
       records: rung.kept,
       removed: rung.removed,
       blank: rung.blank,

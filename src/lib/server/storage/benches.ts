@@ -26,6 +26,16 @@ export async function findBench(db: Database, id: number): Promise<Bench | undef
   return row && { id: row.id, listId: row.list_id, name: row.name, revision: row.revision, doc: BenchDocument.parse(JSON.parse(row.doc)), savedAt: row.saved_at };
 }
 
+export async function benchesOf(db: Database, listId: number): Promise<Bench[]> {
+  const rows = await db.selectFrom('benches').select('id').where('list_id', '=', listId).orderBy('id').execute();
+  const benches: Bench[] = [];
+  for (const { id } of rows) {
+    const bench = await findBench(db, id);
+    if (bench) benches.push(bench);
+  }
+  return benches;
+}
+
 /** A bench as it was at a revision; its own newest state when that is the one. */
 export async function findState(db: Database, id: number, revision: number): Promise<BenchDocument | undefined> {
   const row = await db.selectFrom('bench_states').select('doc').where('bench_id', '=', id).where('revision', '=', revision).executeTakeFirst();

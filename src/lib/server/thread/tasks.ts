@@ -30,6 +30,8 @@ export const Task = z.discriminatedUnion('task', [
     /** Group by these columns, where the file has them. */
     groups: z.array(z.string()),
   }),
+  /** Makes a reading of a list its current one and brings the list's benches to it. */
+  z.object({ task: z.literal('move'), database: z.string(), limitBytes: z.number(), listId: z.int(), reading: z.int() }),
   /** Answers requests to the engine for a stored bench. */
   z.object({ task: z.literal('ask'), database: z.string(), reading: z.int(), doc: BenchDocument, requests: z.array(Request).max(10) }),
 ]);
@@ -41,4 +43,10 @@ export const TaskResult = z.union([
 ]);
 export type TaskResult = z.infer<typeof TaskResult>;
 
-export const Stored = z.object({ listId: z.int(), reading: z.int(), bench: z.int().nullable() });
+export const Stored = z.object({
+  listId: z.int(),
+  reading: z.int(),
+  bench: z.int().nullable(),
+  /** Records set aside or corrected that benches could not take along to the new reading. */
+  lost: z.int(),
+});

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { parentPort } from 'node:worker_threads';
+import { moveBench } from '$lib/core/bench/move';
 import { newBench } from '$lib/core/bench/newBench';
 import type { BenchDocument } from '$lib/core/bench/document';
 import { HEAD_BYTES } from '$lib/core/read/decode';
@@ -10,25 +11,21 @@ import { finish } from '$lib/core/steps/steps';
 import { BadArrow, chunkCount, encodeChunk, TableAssembler } from '$lib/core/table/arrow';
 import type { Table } from '$lib/core/table/table';
 import { Engine } from '$lib/engine/engine';
-import { openDatabase } from '../storage/database';
-import { findChunk, findReading, storeReading, type StoredReading } from '../storage/readings';
+import { benchesOf, saveBench } from '../storage/benches';
+import { openDatabase, type Database } from '../storage/database';
+import { findChunk, findReading, setCurrentReading, storeReading, type StoredReading } from '../storage/readings';
 import { Task, type TaskResult } from './tasks';
 
 /** The table of a stored reading. */
-async function loadTable(file: string, reading: number): Promise<{ table: Table; recipe: Recipe; listName: string }> {
-  const db = openDatabase(file);
-  try {
-    const facts = await findReading(db, reading);
-    if (!facts) throw new Error(`There is no reading ${reading}.`);
-    const assembler = new TableAssembler(facts.records);
-    for (let n = 0; n < facts.chunks; n++) {
-      const data = await findChunk(db, reading, n);
-      if (data) assembler.push(data);
-    }
-    return { table: assembler.finish(), recipe: facts.recipe, listName: facts.listName };
-  } finally {
-    await db.destroy();
+async function loadTable(db: Database, reading: number): Promise<{ table: Table; recipe: Recipe; listName: string }> {
+  const facts = await findReading(db, reading);
+  if (!facts) throw new Error(`There is no reading ${reading}.`);
+  const assembler = new TableAssembler(facts.records);
+  for (let n = 0; n < facts.chunks; n++) {
+    const data = await findChunk(db, reading, n);
+    if (data) assembler.push(data);
   }
+  return { table: assembler.finish(), recipe: facts.recipe, listName: facts.listName };
 }
 
 /** What was sent must be what its recipe says, before any of it is stored. */
@@ -44,16 +41,46 @@ function assemble(chunks: readonly Uint8Array[], task: Extract<Task, { task: 'st
   return table;
 }
 
-async function store(task: Extract<Task, { task: 'store' }>): Promise<StoredReading> {
+type Kept = StoredReading & { readonly lost: number };
+
+async function store(task: Extract<Task, { task: 'store' }>): Promise<Kept> {
   const chunks = task.chunkFiles.map((file) => new Uint8Array(readFileSync(file)));
   const table = assemble(chunks, task);
   const db = openDatabase(task.database, task.limitBytes);
   try {
     const bench = task.listId === null ? { name: 'Bench 1', docFor: (reading: number) => JSON.stringify(newBench(table, reading, task.setAside)) } : null;
-    return await storeReading(db, { ...task, bench }, chunks);
+    const stored = await storeReading(db, { ...task, bench }, chunks);
+    const lost = task.listId === null ? 0 : await bringBenches(db, stored.listId, stored.reading, table);
+    return { ...stored, lost };
   } finally {
     await db.destroy();
   }
+}
+
+/** Makes a reading current, and brings every bench of the list to it. @returns records not found again */
+async function move({ database, limitBytes, listId, reading }: Extract<Task, { task: 'move' }>): Promise<{ lost: number }> {
+  const db = openDatabase(database, limitBytes);
+  try {
+    const { table } = await loadTable(db, reading);
+    await setCurrentReading(db, listId, reading);
+    return { lost: await bringBenches(db, listId, reading, table) };
+  } finally {
+    await db.destroy();
+  }
+}
+
+async function bringBenches(db: Database, listId: number, reading: number, to: Table): Promise<number> {
+  const tables = new Map<number, Table>();
+  let lost = 0;
+  for (const bench of await benchesOf(db, listId)) {
+    if (bench.doc.reading === reading) continue;
+    const from = tables.get(bench.doc.reading) ?? (await loadTable(db, bench.doc.reading)).table;
+    tables.set(bench.doc.reading, from);
+    const moved = moveBench(bench.doc, from, to, reading);
+    lost += moved.lost;
+    await saveBench(db, bench.id, bench.revision, moved.doc);
+  }
+  return lost;
 }
 
 async function demo(task: Extract<Task, { task: 'demo' }>): Promise<StoredReading> {
@@ -104,8 +131,13 @@ let held: { key: string; engine: Engine } | null = null;
 async function ask(task: Extract<Task, { task: 'ask' }>): Promise<unknown[]> {
   const key = `${task.database}|${task.reading}`;
   if (held?.key !== key) {
-    const { table, recipe, listName } = await loadTable(task.database, task.reading);
-    held = { key, engine: new Engine(table, recipe, listName) };
+    const db = openDatabase(task.database);
+    try {
+      const { table, recipe, listName } = await loadTable(db, task.reading);
+      held = { key, engine: new Engine(table, recipe, listName) };
+    } finally {
+      await db.destroy();
+    }
   }
   const { engine } = held;
   return [{ do: 'reckon' as const, doc: task.doc }, ...task.requests].map((request) => finish(engine.answer(request)));
@@ -117,6 +149,8 @@ async function perform(task: Task): Promise<unknown> {
       return store(task);
     case 'demo':
       return demo(task);
+    case 'move':
+      return move(task);
     case 'ask':
       return ask(task);
   }

@@ -51,8 +51,7 @@
 
 <button bind:this={button} type="button" class={look} {title} aria-label={name} aria-haspopup="dialog" aria-expanded={open} popovertarget={id}>
   {@render label()}
-</button>
-<div bind:this={panel} {id} popover class="pop" role="dialog" aria-label={name ?? title ?? 'Menu'} style:width="{width}px" ontoggle={toggled}>
+</button><div bind:this={panel} {id} popover class="pop" role="dialog" aria-label={name ?? title ?? 'Menu'} style:width="{width}px" ontoggle={toggled}>
   {#if open}{@render children(close)}{/if}
 </div>
 

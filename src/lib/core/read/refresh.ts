@@ -1,0 +1,79 @@
+import type { ColumnRecipe, Recipe } from './recipe';
+import { typeName } from './infer';
+
+/** A difference between a list and a new file for it; each waits for the analyst's decision. */
+export type Difference =
+  | { readonly kind: 'missing'; readonly column: ColumnRecipe }
+  | { readonly kind: 'new'; readonly column: ColumnRecipe }
+  | { readonly kind: 'type'; readonly column: ColumnRecipe; readonly before: ColumnRecipe };
+
+/** What was decided: keep as the list has it (true), or follow the new file (false). */
+export type Decisions = ReadonlyMap<string, boolean>;
+
+/** Names a difference among the decisions. */
+export const differenceKey = (d: Difference): string => `${d.kind}/${d.column.id}`;
+
+/** A heading as two files would both write it. */
+const headForm = (text: string): string => text.trim().toLowerCase().replace(/\s+/g, ' ');
+
+/**
+ * Reads a new file by the list's recipe: layout from the file, columns as they were, matched by
+ * their headings (by place where there is no header).
+ */
+export function matchRecipe(file: Recipe, list: Recipe): { recipe: Recipe; differences: Difference[] } {
+  const taken = new Set<number>();
+  const differences: Difference[] = [];
+  const columns = list.columns.map((old): ColumnRecipe => {
+    const at = file.columns.findIndex(
+      (c, k) => !taken.has(k) && (file.header ? headForm(c.source) === headForm(old.source) : c.at === old.at),
+    );
+    if (at < 0) {
+      const gone = { ...old, at: null };
+      differences.push({ kind: 'missing', column: gone });
+      return gone;
+    }
+    taken.add(at);
+    const found = file.columns[at];
+    const same = { ...old, at: found.at };
+    if (found.type !== old.type) differences.push({ kind: 'type', column: { ...found, id: old.id, name: old.name }, before: same });
+    return same;
+  });
+  const ids = new Set(columns.map((c) => c.id));
+  file.columns.forEach((column, k) => {
+    if (taken.has(k)) return;
+    let { id } = column;
+    for (let n = 2; ids.has(id); n++) id = `${column.id}_${n}`;
+    ids.add(id);
+    differences.push({ kind: 'new', column: { ...column, id } });
+  });
+  return { recipe: { ...file, columns }, differences };
+}
+
+/** The recipe once everything is decided. */
+export function decide(recipe: Recipe, differences: readonly Difference[], decisions: Decisions): Recipe {
+  let columns = [...recipe.columns];
+  for (const d of differences) {
+    const keep = decisions.get(differenceKey(d));
+    if (keep === undefined) continue;
+    if (d.kind === 'missing' && !keep) columns = columns.filter((c) => c.id !== d.column.id);
+    if (d.kind === 'type' && !keep) columns = columns.map((c) => (c.id === d.column.id ? d.column : c));
+    if (d.kind === 'new' && !keep && !columns.some((c) => c.id === d.column.id)) columns = [...columns, d.column];
+  }
+  return { ...recipe, columns };
+}
+
+/** What is to be decided, in words, with the two answers. */
+export function differenceWords(d: Difference): { asks: string; keep: string; follow: string } {
+  switch (d.kind) {
+    case 'missing':
+      return { asks: `${d.column.name} is not in the new file.`, keep: 'Keep the column, all blank', follow: 'Let the column go' };
+    case 'new':
+      return { asks: `${d.column.name} (${typeName[d.column.type]}) is new.`, keep: 'Leave it out', follow: 'Take it in' };
+    case 'type':
+      return {
+        asks: `${d.column.name} was read as ${typeName[d.before.type]}; the new file looks like ${typeName[d.column.type]}.`,
+        keep: `Read it as ${typeName[d.before.type]} still`,
+        follow: `Read it as ${typeName[d.column.type]} now`,
+      };
+  }
+}

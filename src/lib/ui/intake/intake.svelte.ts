@@ -1,0 +1,205 @@
+import { decide, differenceKey, matchRecipe, type Difference } from '../../core/read/refresh';
+import type { Doubt } from '../../core/read/doubts';
+import type { ColumnRecipe, Recipe } from '../../core/read/recipe';
+import { FromIntake, type PreviewCell, type ToIntake } from '../../worker/intakeMessages';
+
+/** The list a file refreshes. */
+export interface Refreshed {
+  readonly id: number;
+  readonly name: string;
+  readonly recipe: Recipe;
+}
+
+type Stage = 'empty' | 'reading' | 'read' | 'stopped' | 'sending' | 'done' | 'fault';
+
+/** A file being read: its recipe, first records and doubts, until it is accepted or left. */
+export class IntakeState {
+  stage = $state<Stage>('empty');
+  fileName = $state('');
+  name = $state('');
+  recipe = $state.raw<Recipe | null>(null);
+  /** The file read without a list's recipe: all of its columns. */
+  file = $state.raw<Recipe | null>(null);
+  rows = $state.raw<PreviewCell[][]>([]);
+  progress = $state(0);
+  records = $state(0);
+  doubts = $state.raw<Doubt[]>([]);
+  totals = $state.raw<number[]>([]);
+  setTotalsAside = $state(true);
+  fault = $state('');
+  differences = $state.raw<Difference[]>([]);
+  decisions = $state.raw<ReadonlyMap<string, boolean>>(new Map());
+  stored = $state.raw<{ listId: number; bench: number | null; lost: number } | null>(null);
+  readonly refreshed: Refreshed | null;
+  readonly #limit: number;
+  readonly #settled = new Set<string>();
+  #worker: Worker | null = null;
+  /** A list's differences are found with the first look at the file. */
+  #first = true;
+
+  constructor(refreshed: Refreshed | null, limit: number) {
+    this.refreshed = refreshed;
+    this.#limit = limit;
+  }
+
+  begin(file: File): void {
+    this.fileName = file.name;
+    this.name = this.refreshed?.name ?? (file.name.replace(/\.[^.]+$/, '').replace(/[-_]+/g, ' ').trim() || 'New list');
+    this.fault = '';
+    this.doubts = [];
+    this.#settled.clear();
+    this.#first = true;
+    if (file.size > this.#limit) {
+      const mb = (n: number): string => `${Math.round(n / 1024 / 1024).toLocaleString('en')} MB`;
+      this.#fail(`${file.name} has ${mb(file.size)}; one list may take ${mb(this.#limit)}. Bring in a part of it, or raise TALLY_LOFT_UPLOAD_MB.`);
+      return;
+    }
+    this.#stopWorker();
+    this.#worker = new Worker(new URL('../../worker/intake.worker.ts', import.meta.url), { type: 'module' });
+    this.#worker.addEventListener('message', (event: MessageEvent<unknown>) => this.#receive(FromIntake.parse(event.data)));
+    this.#worker.addEventListener('error', () => this.#fail('Reading was interrupted. Nothing was changed; choose the file again.'));
+    this.#reading();
+    this.#post({ kind: 'begin', file, previous: this.refreshed ? this.refreshed.recipe : null });
+  }
+
+  /** Another delimiter, quote, encoding, header or number of lines to skip. */
+  changeLayout(change: Partial<Pick<Recipe, 'delimiter' | 'quote' | 'encoding' | 'header' | 'skipLines'>>): void {
+    if (!this.recipe) return;
+    this.#settled.clear();
+    this.#reading();
+    this.#post({ kind: 'layout', recipe: { ...this.recipe, ...change } });
+  }
+
+  changeColumn(id: string, change: Partial<ColumnRecipe>): void {
+    if (!this.recipe) return;
+    this.#settled.add(id);
+    this.#use({ ...this.recipe, columns: this.recipe.columns.map((c) => (c.id === id ? { ...c, ...change } : c)) });
+  }
+
+  /** Takes a column of the file in, or leaves it out. */
+  takeColumn(column: ColumnRecipe, taken: boolean): void {
+    if (!this.recipe) return;
+    const columns = taken ? [...this.recipe.columns, column] : this.recipe.columns.filter((c) => c.id !== column.id);
+    if (columns.length === 0) return;
+    const order = new Map((this.file?.columns ?? []).map((c, k) => [c.at, k]));
+    if (!this.refreshed) columns.sort((a, b) => (order.get(a.at) ?? 0) - (order.get(b.at) ?? 0));
+    this.#use({ ...this.recipe, columns });
+  }
+
+  decideOn(difference: Difference, keep: boolean): void {
+    if (!this.refreshed || !this.file) return;
+    this.decisions = new Map(this.decisions).set(differenceKey(difference), keep);
+    const matched = matchRecipe(this.file, this.refreshed.recipe).recipe;
+    this.#use(decide(matched, this.differences, this.decisions));
+  }
+
+  get undecided(): number {
+    return this.differences.filter((d) => !this.decisions.has(differenceKey(d))).length;
+  }
+
+  get asking(): number {
+    return this.doubts.filter((d) => d.asks).length;
+  }
+
+  get canAccept(): boolean {
+    return this.stage === 'read' && this.undecided === 0 && this.asking === 0 && this.name.trim() !== '';
+  }
+
+  /** Columns of the file that the list leaves out. */
+  get leftOut(): ColumnRecipe[] {
+    const taken = new Set(this.recipe?.columns.map((c) => c.at));
+    return (this.file?.columns ?? []).filter((c) => !taken.has(c.at));
+  }
+
+  stop(): void {
+    this.#post({ kind: 'stop' });
+  }
+
+  again(): void {
+    if (this.recipe) this.#use(this.recipe);
+  }
+
+  accept(): void {
+    if (!this.canAccept) return;
+    this.stage = 'sending';
+    this.progress = 0;
+    this.fault = '';
+    this.#post({
+      kind: 'accept',
+      base: location.origin,
+      list: this.refreshed?.id ?? null,
+      name: this.name.trim(),
+      fileName: this.fileName,
+      setAside: this.setTotalsAside ? [...this.totals] : [],
+    });
+  }
+
+  leave(): void {
+    this.#stopWorker();
+  }
+
+  #use(recipe: Recipe): void {
+    this.recipe = recipe;
+    this.#reading();
+    this.#post({ kind: 'recipe', recipe, settled: [...this.#settled] });
+  }
+
+  #reading(): void {
+    this.stage = 'reading';
+    this.progress = 0;
+    this.fault = '';
+  }
+
+  #fail(message: string): void {
+    this.fault = message;
+    this.stage = 'fault';
+  }
+
+  #stopWorker(): void {
+    this.#worker?.terminate();
+    this.#worker = null;
+  }
+
+  #post(message: ToIntake): void {
+    this.#worker?.postMessage(message);
+  }
+
+  #receive(message: FromIntake): void {
+    switch (message.kind) {
+      case 'preview':
+        this.recipe = message.recipe;
+        this.file = message.file;
+        this.rows = message.rows;
+        if (this.#first && this.refreshed) this.differences = matchRecipe(message.file, this.refreshed.recipe).differences;
+        this.#first = false;
+        return;
+      case 'progress':
+        this.progress = message.share;
+        this.records = message.records;
+        return;
+      case 'read':
+        this.recipe = message.recipe;
+        this.rows = message.rows;
+        this.records = message.records;
+        this.doubts = message.doubts;
+        this.totals = message.totals;
+        this.stage = 'read';
+        return;
+      case 'stopped':
+        this.stage = 'stopped';
+        return;
+      case 'fault':
+        return this.#fail(message.message);
+      case 'sending':
+        this.progress = message.share;
+        return;
+      case 'stored':
+        this.stored = message;
+        this.stage = 'done';
+        return;
+      case 'refused':
+        this.fault = message.message;
+        this.stage = 'read';
+    }
+  }
+}

@@ -1,0 +1,197 @@
+<script lang="ts">
+  import { goto, invalidateAll } from '$app/navigation';
+  import { z } from 'zod';
+  import type { BenchDocument } from '../../core/bench/document';
+  import type { Doubt } from '../../core/read/doubts';
+  import { typeName } from '../../core/read/infer';
+  import { counted } from '../../core/table/format';
+  import type { ColumnType } from '../../core/table/column';
+  import TopBar from '../shell/TopBar.svelte';
+
+  interface Props {
+    list: { id: number; name: string; current: number | null };
+    readings: readonly { id: number; number: number; fileName: string; readAt: string; records: number }[];
+    benches: readonly { id: number; name: string; savedAt: string; doc: BenchDocument }[];
+    doubts: readonly Doubt[];
+    columns: readonly { id: string; name: string; type: ColumnType; unit: string }[];
+    /** Just come from a refresh. */
+    refreshed: boolean;
+  }
+  let { list, readings, benches, doubts, columns, refreshed }: Props = $props();
+  let says = $state('');
+  let fault = $state('');
+
+  const when = (iso: string): string => new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+
+  async function send(url: string, method: string, body: unknown): Promise<unknown> {
+    fault = '';
+    const response = await fetch(url, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+    if (response.ok) return response.status === 204 ? null : response.json();
+    fault = 'That could not be done. Nothing was changed.';
+    return null;
+  }
+
+  const Moved = z.object({ lost: z.int() });
+
+  async function bringBack(reading: (typeof readings)[number]): Promise<void> {
+    const reply = Moved.safeParse(await send(`/api/lists/${list.id}/readings`, 'PUT', { reading: reading.id }));
+    if (!reply.success) return;
+    says =
+      `Reading ${reading.number} is the current one, and the benches work on it.` +
+      (reply.data.lost ? ` ${counted(reply.data.lost, 'record')} set aside or corrected ${reply.data.lost === 1 ? 'is' : 'are'} not in it.` : '');
+    await invalidateAll();
+  }
+
+  async function rename(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    const name = String(new FormData(event.currentTarget as HTMLFormElement).get('name') ?? '').trim();
+    if (name && (await send(`/api/lists/${list.id}`, 'PATCH', { name }))) {
+      says = 'The list was renamed.';
+      await invalidateAll();
+    }
+  }
+
+  const Made = z.object({ id: z.int() });
+
+  async function addBench(): Promise<void> {
+    const doc = benches[0]?.doc;
+    if (!doc) return;
+    const reply = Made.safeParse(await send(`/api/lists/${list.id}/benches`, 'POST', { name: `Bench ${benches.length + 1}`, doc }));
+    if (reply.success) await goto(`/benches/${reply.data.id}`);
+  }
+
+  async function removeBench(id: number): Promise<void> {
+    await send(`/api/benches/${id}`, 'DELETE', {});
+    await invalidateAll();
+  }
+</script>
+
+<svelte:head><title>{list.name} · Tally Loft</title></svelte:head>
+<TopBar>
+  {#snippet trail()}{list.name}{/snippet}
+  {#snippet acts()}<a class="bar-button" href="/">Shelf</a><a class="bar-button strong" href="/intake?list={list.id}">Refresh data</a>{/snippet}
+</TopBar>
+<main>
+  <h1 class="serif">{list.name}</h1>
+  {#if refreshed && !says}<p role="status" class="good" data-test="says">The new reading was accepted, and the benches work on it. The one before can be brought back below.</p>{/if}
+  {#if says}<p role="status" class="good" data-test="says">{says}</p>{/if}
+  {#if fault}<p role="alert" class="bad">{fault}</p>{/if}
+
+  <section>
+    <h2 class="caps">Benches</h2>
+    <ul class="plain">
+      {#each benches as bench (bench.id)}
+        <li>
+          <a href="/benches/{bench.id}">{bench.name}</a> <small>saved {when(bench.savedAt)}</small>
+          {#if benches.length > 1}<button type="button" class="act" onclick={() => removeBench(bench.id)} aria-label="Delete {bench.name}">Delete</button>{/if}
+        </li>
+      {/each}
+    </ul>
+    <button type="button" class="plain-button" onclick={addBench}>Add a bench like the first</button>
+  </section>
+
+  <section>
+    <h2 class="caps">Readings</h2>
+    <table>
+      <thead><tr><th scope="col">Reading</th><th scope="col">File</th><th scope="col">Read</th><th scope="col" class="right">Records</th><th scope="col"><span class="visually-hidden">Acts</span></th></tr></thead>
+      <tbody>
+        {#each readings as reading (reading.id)}
+          <tr data-test="reading">
+            <th scope="row">{reading.number}</th>
+            <td>{reading.fileName}</td>
+            <td>{when(reading.readAt)}</td>
+            <td class="right">{counted(reading.records, 'record')}</td>
+            <td class="right">
+              {#if reading.id === list.current}<b>current</b>{:else}<button type="button" class="plain-button" onclick={() => bringBack(reading)} data-test="bring-back">Bring back</button>{/if}
+            </td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </section>
+
+  <section class="two">
+    <div>
+      <h2 class="caps">Doubts at the current reading</h2>
+      <ul>
+        {#each doubts as d, k (k)}<li>{d.says}</li>{:else}<li>None.</li>{/each}
+      </ul>
+    </div>
+    <div>
+      <h2 class="caps">Columns</h2>
+      <ul>
+        {#each columns as c (c.id)}<li>{c.name} <small>{typeName[c.type]}{c.unit ? `, ${c.unit}` : ''}</small></li>{/each}
+      </ul>
+    </div>
+  </section>
+
+  <form onsubmit={rename}>
+    <label>Rename the list <input class="field" name="name" value={list.name} maxlength="200" required /></label>
+    <button type="submit" class="plain-button">Rename</button>
+  </form>
+</main>
+
+<style>
+  main {
+    max-width: 980px;
+    margin: 0 auto;
+    padding: 22px 24px 60px;
+  }
+  h1 {
+    font-size: 27px;
+    margin: 0 0 12px;
+    overflow-wrap: anywhere;
+  }
+  section {
+    margin-bottom: 24px;
+  }
+  .plain {
+    list-style: none;
+    padding: 0;
+  }
+  .plain a {
+    color: var(--tide);
+    font-weight: 600;
+  }
+  small {
+    color: var(--ink-soft);
+  }
+  table {
+    width: 100%;
+    border-collapse: collapse;
+    margin-top: 6px;
+  }
+  th,
+  td {
+    text-align: left;
+    padding: 6px 8px;
+    border-bottom: 1px solid var(--rule);
+    overflow-wrap: anywhere;
+  }
+  thead th {
+    border-bottom: 1.5px solid var(--rule-strong);
+  }
+  .right {
+    text-align: right;
+  }
+  .two {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 30px;
+  }
+  .two ul {
+    padding-left: 18px;
+    overflow-wrap: anywhere;
+  }
+  .good {
+    color: var(--good);
+  }
+  .bad {
+    color: var(--bad);
+  }
+  form {
+    display: flex;
+    gap: 8px;
+    align-items: end;
+  }
+</style>

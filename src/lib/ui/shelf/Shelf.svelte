@@ -1,0 +1,264 @@
+<script lang="ts">
+  import { goto, invalidateAll } from '$app/navigation';
+  import { counted } from '../../core/table/format';
+  import { pending } from '../intake/pending';
+  import TopBar from '../shell/TopBar.svelte';
+  import { freshness } from './freshness';
+
+  interface ShelfList {
+    id: number;
+    name: string;
+    records: number;
+    readAt: string;
+    fileName: string;
+    readings: number;
+    benches: readonly { id: number; name: string; savedAt: string }[];
+  }
+  interface Props {
+    lists: readonly ShelfList[];
+    now: string;
+  }
+  let { lists, now }: Props = $props();
+
+  let over = $state(false);
+  let text = $state('');
+  let deleting = $state<ShelfList | null>(null);
+  let confirm: HTMLDialogElement;
+  let fault = $state('');
+
+  function take(file: File | undefined | null): void {
+    if (!file) return;
+    pending.file = file;
+    void goto('/intake');
+  }
+
+  function dropped(event: DragEvent): void {
+    event.preventDefault();
+    over = false;
+    take(event.dataTransfer?.files[0]);
+  }
+
+  function takeText(): void {
+    if (text.trim()) take(new File([text], 'pasted text.txt', { type: 'text/plain' }));
+  }
+
+  /** Pasting anywhere on the shelf brings text in, but not into a field. */
+  function pasted(event: ClipboardEvent): void {
+    if (event.target instanceof HTMLTextAreaElement || event.target instanceof HTMLInputElement) return;
+    const data = event.clipboardData?.getData('text/plain') ?? '';
+    if (data.includes('\n')) take(new File([data], 'pasted text.txt', { type: 'text/plain' }));
+  }
+
+  async function remove(): Promise<void> {
+    if (!deleting) return;
+    const response = await fetch(`/api/lists/${deleting.id}`, { method: 'DELETE' });
+    confirm.close();
+    fault = response.ok ? '' : 'The list could not be deleted.';
+    await invalidateAll();
+  }
+</script>
+
+<svelte:head><title>Shelf · Tally Loft</title></svelte:head>
+<svelte:window onpaste={pasted} />
+
+<div class="page">
+  <TopBar>
+    {#snippet trail()}Shelf{/snippet}
+    {#snippet acts()}<a class="bar-button" href="/keys">Keys</a>{/snippet}
+  </TopBar>
+  <main>
+    <h1 class="serif">{lists.length ? 'Your lists' : 'Bring in a first list'}</h1>
+    {#if fault}<p role="alert" class="fault">{fault}</p>{/if}
+    <section
+      class="drop"
+      class:over
+      aria-label="Bring in a list"
+      ondragover={(e) => {
+        e.preventDefault();
+        over = true;
+      }}
+      ondragleave={() => (over = false)}
+      ondrop={dropped}
+    >
+      <div>
+        <p class="lead serif">Drop a file here, or paste a table.</p>
+        <p class="soft">
+          Comma, semicolon, tab or pipe between the cells. You see how it is read, and everything doubtful in it, before anything is kept.
+          {#if !lists.length}For a start, export any list of records as CSV and drop it here.{/if}
+        </p>
+        <label class="main-button file"
+          >Choose a file<input type="file" accept=".csv,.tsv,.txt,.psv,text/*" onchange={(e) => take(e.currentTarget.files?.[0])} data-test="choose-file" /></label
+        >
+      </div>
+      <form
+        onsubmit={(e) => {
+          e.preventDefault();
+          takeText();
+        }}
+      >
+        <textarea class="field" rows="4" bind:value={text} aria-label="Paste a table here" placeholder={'Paste here:\nroute;boarded\nNessness;120'} data-test="paste"></textarea>
+        <button type="submit" class="plain-button" disabled={!text.trim()} data-test="take-text">Read the pasted text</button>
+      </form>
+    </section>
+
+    {#if lists.length}
+      <table>
+        <caption class="visually-hidden">Lists</caption>
+        <thead><tr><th scope="col">List</th><th scope="col" class="right">Records</th><th scope="col">Read</th><th scope="col">From</th><th scope="col">Benches</th><th scope="col"><span class="visually-hidden">Acts</span></th></tr></thead>
+        <tbody>
+          {#each lists as list (list.id)}
+            <tr data-test="list">
+              <th scope="row"><a href="/benches/{list.benches[0]?.id ?? ''}">{list.name}</a></th>
+              <td class="right">{counted(list.records, 'record')}</td>
+              <td title={new Date(list.readAt).toLocaleString('en-GB')}>{freshness(list.readAt, now)}</td>
+              <td class="from" title={list.fileName}>{list.fileName}</td>
+              <td>{#each list.benches as bench, k (bench.id)}{k ? ', ' : ''}<a href="/benches/{bench.id}">{bench.name}</a>{/each}</td>
+              <td class="acts">
+                <a href="/intake?list={list.id}">Refresh</a>
+                <a href="/lists/{list.id}">{list.readings === 1 ? 'Details' : `${list.readings} readings`}</a>
+                <button
+                  type="button"
+                  class="act"
+                  aria-label="Delete {list.name}"
+                  onclick={() => {
+                    deleting = list;
+                    confirm.showModal();
+                  }}>Delete</button
+                >
+              </td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    {/if}
+  </main>
+</div>
+
+<dialog bind:this={confirm} aria-labelledby="delete-title">
+  {#if deleting}
+    <h2 class="serif" id="delete-title">Delete “{deleting.name}”?</h2>
+    <p>Its {counted(deleting.readings, 'reading')} and {counted(deleting.benches.length, 'bench', 'benches')} go with it. This cannot be undone.</p>
+    <div class="confirm">
+      <button type="button" class="plain-button" onclick={() => confirm.close()}>Keep it</button>
+      <button type="button" class="main-button" onclick={remove} data-test="delete-list">Delete</button>
+    </div>
+  {/if}
+</dialog>
+
+<style>
+  main {
+    max-width: 1100px;
+    margin: 0 auto;
+    padding: 26px 24px 60px;
+  }
+  h1 {
+    font-size: 28px;
+    margin: 0 0 14px;
+    font-weight: 600;
+  }
+  .drop {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 26px;
+    padding: 20px;
+    border: 1.5px dashed var(--rule);
+    border-radius: 10px;
+    background: var(--panel);
+    margin-bottom: 26px;
+  }
+  .over {
+    border-color: var(--tide);
+    background: var(--tide-wash);
+  }
+  .lead {
+    font-size: 19px;
+    margin: 0 0 6px;
+  }
+  .soft {
+    color: var(--ink-soft);
+    margin: 0 0 12px;
+  }
+  .file {
+    display: inline-block;
+    position: relative;
+  }
+  .file input {
+    position: absolute;
+    inset: 0;
+    opacity: 0;
+    cursor: pointer;
+  }
+  .file:focus-within {
+    outline: 2px solid var(--tide);
+    outline-offset: 2px;
+  }
+  form {
+    display: grid;
+    gap: 8px;
+    justify-items: end;
+  }
+  textarea {
+    width: 100%;
+    font-family: ui-monospace, monospace;
+    font-size: 13px;
+  }
+  table {
+    width: 100%;
+    border-collapse: collapse;
+  }
+  thead th {
+    text-align: left;
+    border-bottom: 1.5px solid var(--rule-strong);
+    padding: 6px 10px;
+    font-weight: 600;
+  }
+  tbody th,
+  td {
+    text-align: left;
+    padding: 9px 10px;
+    border-bottom: 1px solid var(--rule);
+    font-weight: 400;
+    overflow-wrap: anywhere;
+  }
+  tbody th a {
+    font: 600 17px var(--font-serif);
+  }
+  a {
+    color: var(--tide);
+    text-decoration: none;
+  }
+  a:hover {
+    text-decoration: underline;
+  }
+  .right {
+    text-align: right !important;
+    white-space: nowrap;
+  }
+  .from {
+    color: var(--ink-soft);
+    max-width: 200px;
+  }
+  .acts {
+    white-space: nowrap;
+    text-align: right;
+  }
+  .acts > * {
+    margin-left: 10px;
+  }
+  dialog {
+    padding: 18px 22px;
+    max-width: 440px;
+  }
+  dialog h2 {
+    margin: 0 0 8px;
+    font-size: 20px;
+  }
+  .confirm {
+    display: flex;
+    justify-content: flex-end;
+    gap: 8px;
+  }
+  .fault {
+    color: var(--bad);
+  }
+</style>

@@ -1,0 +1,81 @@
+<script lang="ts">
+  import TopBar from './TopBar.svelte';
+
+  const GROUPS: readonly (readonly [string, readonly (readonly [string, string])[]])[] = [
+    [
+      'Anywhere on a bench',
+      [
+        ['Ctrl K', 'Find or do: columns, steps, levels, every act'],
+        ['Ctrl Z', 'Undo the last change'],
+        ['Ctrl Shift Z', 'Redo it'],
+        ['n', 'Narrow by a new condition'],
+        ['Esc', 'Close what is open'],
+        ['?', 'This page'],
+      ],
+    ],
+    [
+      'In the ledger',
+      [
+        ['Arrows', 'Go from cell to cell'],
+        ['Page Up, Page Down', 'Go a page'],
+        ['Home, End', 'Go to the first or last line'],
+        ['Enter', 'Open the figure, the record, or the group under the mark'],
+        ['Space', 'Fold or unfold the group'],
+        ['Shift with arrows', 'Choose several lines'],
+        ['a', 'Set the chosen records aside, or put them back'],
+      ],
+    ],
+    [
+      'In menus and panels',
+      [
+        ['Tab', 'Go to the next control'],
+        ['Arrows', 'Go through a list of choices; choose a part of a column’s bars'],
+        ['Enter', 'Choose'],
+        ['Esc', 'Close without a change'],
+      ],
+    ],
+    ['At intake', [['Ctrl Enter', 'Accept the reading, once every doubt that asks is answered']]],
+  ];
+</script>
+
+<svelte:head><title>Keys · Tally Loft</title></svelte:head>
+<TopBar>
+  {#snippet trail()}Keys{/snippet}
+  {#snippet acts()}<a class="bar-button" href="/">Shelf</a>{/snippet}
+</TopBar>
+<main>
+  <h1 class="serif">Everything by keyboard</h1>
+  {#each GROUPS as [title, keys] (title)}
+    <h2 class="caps">{title}</h2>
+    <dl>
+      {#each keys as [key, does] (key)}<dt><kbd>{key}</kbd></dt><dd>{does}</dd>{/each}
+    </dl>
+  {/each}
+</main>
+
+<style>
+  main {
+    max-width: 720px;
+    margin: 0 auto;
+    padding: 24px;
+  }
+  h1 {
+    font-size: 26px;
+    margin: 0 0 14px;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: 190px 1fr;
+    margin: 6px 0 22px;
+  }
+  dt,
+  dd {
+    margin: 0;
+    padding: 5px 0;
+    border-bottom: 1px solid var(--rule);
+  }
+  kbd {
+    font: inherit;
+    font-weight: 600;
+  }
+</style>

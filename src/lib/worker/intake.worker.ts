@@ -1,0 +1,154 @@
+import { z } from 'zod';
+import { HEAD_BYTES } from '../core/read/decode';
+import { DelimitedReader, proposeRecipe, recipeFor, reconsider, type DelimitedReading } from '../core/read/delimited';
+import type { Doubt } from '../core/read/doubts';
+import { examine } from '../core/read/examine';
+import { IntakeError } from '../core/read/intakeError';
+import { previewOf } from '../core/read/preview';
+import type { Recipe } from '../core/read/recipe';
+import { matchRecipe } from '../core/read/refresh';
+import { chunkCount, encodeChunk } from '../core/table/arrow';
+import { ToIntake, type FromIntake } from './intakeMessages';
+import { pause } from './pause';
+
+z.config({ jitless: true });
+
+/** Bytes read at a time: some tens of milliseconds of work. */
+const SLICE = 1 << 21;
+const PREVIEW = 60;
+
+let file: Blob | null = null;
+let head = new Uint8Array(0);
+let whole = true;
+/** Counts the readings begun; an older one stops when it is no longer the newest. */
+let turn = 0;
+let latest: { recipe: Recipe; reading: DelimitedReading; doubts: Doubt[] } | null = null;
+
+const send = (message: FromIntake): void => postMessage(message);
+
+const faultOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+
+async function begin(given: Blob, previous: Recipe | null): Promise<void> {
+  file = given;
+  latest = null;
+  head = new Uint8Array(await given.slice(0, HEAD_BYTES).arrayBuffer());
+  whole = given.size <= HEAD_BYTES;
+  const proposed = proposeRecipe(head, whole);
+  await take(previous ? matchRecipe(proposed, previous).recipe : proposed, proposed, new Set());
+}
+
+/** Shows the first records at once, then reads the whole file. */
+async function take(recipe: Recipe, own: Recipe, settled: ReadonlySet<string>): Promise<void> {
+  const mine = ++turn;
+  send({ kind: 'preview', recipe, file: own, rows: previewOf(recipe, head, PREVIEW) });
+  let reading = await readAll(recipe, mine);
+  if (!reading) return;
+  let used = recipe;
+  const better = reconsider(recipe, reading, settled);
+  if (better) {
+    send({ kind: 'preview', recipe: better, file: own, rows: previewOf(better, head, PREVIEW) });
+    reading = await readAll(better, mine);
+    if (!reading) return;
+    used = better;
+  }
+  if (reading.table.length === 0)
+    throw new IntakeError('noRecords', recipe.header ? 'The file holds a header and no records below it.' : 'The file holds no records.');
+  await pause();
+  const { doubts, totals } = examine(used, reading);
+  // What the analyst has set by hand no longer waits for an answer.
+  const asked = doubts.map((d) => (d.asks && d.column !== undefined && settled.has(d.column) ? { ...d, asks: false } : d));
+  latest = { recipe: used, reading, doubts: asked };
+  send({
+    kind: 'read',
+    recipe: used,
+    records: reading.table.length,
+    doubts: asked,
+    totals: totals.map((t) => t.record),
+    rows: previewOf(used, head, PREVIEW),
+  });
+}
+
+/** The whole file by a recipe; null when a newer reading was begun. */
+async function readAll(recipe: Recipe, mine: number): Promise<DelimitedReading | null> {
+  if (!file) return null;
+  const reader = new DelimitedReader(recipe);
+  for (let at = 0; at < file.size; at += SLICE) {
+    const bytes = new Uint8Array(await file.slice(at, at + SLICE).arrayBuffer());
+    await pause();
+    if (mine !== turn) return null;
+    reader.push(bytes, at + SLICE >= file.size);
+    send({ kind: 'progress', share: Math.min(1, (at + bytes.length) / file.size), records: reader.records });
+  }
+  return reader.finish();
+}
+
+const Begun = z.object({ id: z.string() });
+const Stored = z.object({ listId: z.int(), reading: z.int(), bench: z.int().nullable(), lost: z.int() });
+const Problem = z.object({ detail: z.string() });
+
+async function asked(url: string, init: RequestInit): Promise<unknown> {
+  let response: Response;
+  try {
+    response = await fetch(url, init);
+  } catch {
+    throw new Error('The server does not answer. Nothing was kept of this; it is still here, and you can accept it again.');
+  }
+  const body: unknown = response.status === 204 ? null : await response.json().catch(() => null);
+  if (response.ok) return body;
+  const problem = Problem.safeParse(body);
+  throw new Error(problem.success ? problem.data.detail : `The server refused it (${response.status}).`);
+}
+
+/** Sends the columns chunk by chunk, then asks for them to be kept: all of them or none. */
+async function accept(given: Extract<ToIntake, { kind: 'accept' }>): Promise<void> {
+  if (!latest) throw new Error('The file has not been read to its end yet.');
+  const { recipe, reading, doubts } = latest;
+  const { id } = Begun.parse(await asked(`${given.base}/api/intakes`, { method: 'POST' }));
+  const chunks = chunkCount(reading.table);
+  for (let n = 0; n < chunks; n++) {
+    const body = new Uint8Array(encodeChunk(reading.table, n));
+    await asked(`${given.base}/api/intakes/${id}/chunks/${n}`, { method: 'PUT', body, headers: { 'content-type': 'application/vnd.apache.arrow.stream' } });
+    send({ kind: 'sending', share: (n + 1) / (chunks + 1) });
+  }
+  const stored = await asked(`${given.base}/api/intakes/${id}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({
+      list: given.list,
+      name: given.name,
+      fileName: given.fileName,
+      records: reading.table.length,
+      chunks,
+      recipe,
+      doubts,
+      setAside: given.setAside,
+    }),
+  });
+  send({ kind: 'stored', ...Stored.parse(stored) });
+}
+
+function obey(message: ToIntake): Promise<void> | void {
+  switch (message.kind) {
+    case 'begin':
+      return begin(message.file, message.previous);
+    case 'layout': {
+      const recipe = recipeFor(head, message.recipe, whole);
+      return take(recipe, recipe, new Set());
+    }
+    case 'recipe':
+      return take(message.recipe, recipeFor(head, message.recipe, whole), new Set(message.settled));
+    case 'stop':
+      turn++;
+      send({ kind: 'stopped' });
+      return;
+    case 'accept':
+      return accept(message).catch((error: unknown) => send({ kind: 'refused', message: faultOf(error) }));
+  }
+}
+
+addEventListener('message', (event: MessageEvent<unknown>) => {
+  const message = ToIntake.parse(event.data);
+  Promise.resolve()
+    .then(() => obey(message))
+    .catch((error: unknown) => send({ kind: 'fault', message: faultOf(error) }));
+});

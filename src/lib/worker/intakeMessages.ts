@@ -1,0 +1,48 @@
+import { z } from 'zod';
+import { Doubt } from '../core/read/doubts';
+import { Recipe } from '../core/read/recipe';
+
+/** From the page to the intake's worker. A file goes beside the message: it cannot be validated as data. */
+export const ToIntake = z.discriminatedUnion('kind', [
+  /** A file; read by the list's recipe where one is given. */
+  z.object({ kind: z.literal('begin'), file: z.instanceof(Blob), previous: Recipe.nullable() }),
+  /** Another layout: the columns are inferred anew. */
+  z.object({ kind: z.literal('layout'), recipe: Recipe }),
+  /** Another recipe for the same cells. `settled`: columns the analyst set by hand. */
+  z.object({ kind: z.literal('recipe'), recipe: Recipe, settled: z.array(z.string()) }),
+  z.object({ kind: z.literal('stop') }),
+  z.object({
+    kind: z.literal('accept'),
+    base: z.string(),
+    list: z.int().nullable(),
+    name: z.string(),
+    fileName: z.string(),
+    setAside: z.array(z.int()),
+  }),
+]);
+export type ToIntake = z.infer<typeof ToIntake>;
+
+const PreviewCell = z.object({ text: z.string(), state: z.enum(['read', 'blank', 'unread']) });
+
+export const FromIntake = z.discriminatedUnion('kind', [
+  /** How the file is read now, and its first records. `file`: all of its columns as they would be read without a list's recipe. */
+  z.object({ kind: z.literal('preview'), recipe: Recipe, file: Recipe, rows: z.array(z.array(PreviewCell)) }),
+  z.object({ kind: z.literal('progress'), share: z.number(), records: z.int() }),
+  /** The whole file was read. */
+  z.object({
+    kind: z.literal('read'),
+    recipe: Recipe,
+    records: z.int(),
+    doubts: z.array(Doubt),
+    /** Record numbers proposed for setting aside. */
+    totals: z.array(z.int()),
+    rows: z.array(z.array(PreviewCell)),
+  }),
+  z.object({ kind: z.literal('stopped') }),
+  z.object({ kind: z.literal('fault'), message: z.string() }),
+  z.object({ kind: z.literal('sending'), share: z.number() }),
+  z.object({ kind: z.literal('stored'), listId: z.int(), reading: z.int(), bench: z.int().nullable(), lost: z.int() }),
+  z.object({ kind: z.literal('refused'), message: z.string() }),
+]);
+export type FromIntake = z.infer<typeof FromIntake>;
+export type PreviewCell = z.infer<typeof PreviewCell>;

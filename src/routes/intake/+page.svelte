@@ -1,0 +1,7 @@
+<script lang="ts">
+  import Intake from '$lib/ui/intake/Intake.svelte';
+  import type { PageData } from './$types';
+  let { data }: { data: PageData } = $props();
+</script>
+
+{#key data.refreshed?.id ?? 0}<Intake refreshed={data.refreshed} limit={data.limit} />{/key}
