@@ -1,5 +1,6 @@
 import { expect, it } from 'vitest';
 import { readDemo } from '../support/demo';
+import { Replies } from '$lib/engine/protocol';
 import { Engine } from '$lib/engine/engine';
 import { newBench } from '$lib/core/bench/newBench';
 import { chunkCount, encodeChunk, TableAssembler } from '$lib/core/table/arrow';
@@ -19,9 +20,10 @@ it('smoke', () => {
   const doc = newBench(table, 1);
   doc.tallies[0].spec.groups = [{ column: 'route', loose: false, order: { by: 'label', descending: false } }, { column: 'vessel', loose: false, order: { by: 'measure', measure: 2, descending: true } }];
   doc.tallies[0].spec.measures.push({ kind: 'mean', column: 'delay' }, { kind: 'median', column: 'delay' }, { kind: 'mode', column: 'weather' });
-  doc.tallies[0].view.showDown = 2;
+  doc.tallies[0].view.showDown = 3;
   doc.ladder.rungs.push({ id: 'a', on: true, condition: { kind: 'leaf', column: 'delay', not: false, test: { test: 'compare', op: 'ge', value: 10 } } });
   const o = engine.now({ do: 'reckon', doc });
+  console.log(Replies.reckon.safeParse(o).error, Replies.lines.safeParse(engine.now({ do: 'lines', from: 0, count: 200 })).error, Replies.heads.safeParse(engine.now({do:'heads'})).error);
   console.log(JSON.stringify(o, null, 1).slice(0, 6000));
   console.log(engine.now({ do: 'lines', from: 0, count: 8 }).map((l) => JSON.stringify(l)).join('\n'));
   console.log(engine.now({ do: 'heads' })[2], engine.now({ do: 'facts', column: 'delay' }));

@@ -110,7 +110,10 @@ export class EngineClient {
       case 'answer': {
         const waiting = this.#waiting.get(message.id);
         this.#waiting.delete(message.id);
-        if (waiting) waiting.resolve(Replies[waiting.request.do].parse(message.value));
+        if (!waiting) return;
+        const reply = Replies[waiting.request.do].safeParse(message.value);
+        if (reply.success) waiting.resolve(reply.data);
+        else waiting.reject(new Refused('BadReply', `The calculation gave an answer this page cannot read: ${reply.error.message}`));
         return;
       }
       case 'refusal': {

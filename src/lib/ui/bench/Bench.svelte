@@ -2,6 +2,7 @@
   import { goto } from '$app/navigation';
   import Redo2 from '@lucide/svelte/icons/redo-2';
   import Undo2 from '@lucide/svelte/icons/undo-2';
+  import { onMount } from 'svelte';
   import { z } from 'zod';
   import { counted } from '../../core/table/format';
   import type { Place } from '../../engine/protocol';
@@ -33,7 +34,7 @@
   let handOver: HandOver;
   let ledger = $state<Ledger>();
 
-  $effect(() => {
+  onMount(() => {
     void bench.open();
     return () => bench.stop();
   });

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
+  import { onMount } from 'svelte';
   import { counted, showCount } from '../../core/table/format';
   import { differenceKey, differenceWords } from '../../core/read/refresh';
   import TopBar from '../shell/TopBar.svelte';
@@ -20,7 +21,7 @@
   let chosen = $state<string | null>(null);
   let benchLink = $state('');
 
-  $effect(() => {
+  onMount(() => {
     const { file } = pending;
     pending.file = null;
     if (file) intake.begin(file);
@@ -182,7 +183,7 @@
           <section class="doubts" aria-labelledby="doubts" tabindex="0" data-test="doubts">
             <h2 class="caps" id="doubts">Doubts</h2>
             {#each intake.doubts as d, k (k)}
-              <details class:asks={d.asks} open={d.asks}>
+              <details class:asks={d.asks} open={d.asks || d.kind === 'totals'}>
                 <summary>
                   {d.says}
                   {#if d.column}<button type="button" class="act" onclick={() => (chosen = d.column ?? null)}>Change how it is read</button>{/if}
