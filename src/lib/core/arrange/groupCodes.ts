@@ -7,14 +7,13 @@ import type { GroupKey } from './groupKey';
 
 /** Each record's group at one level, as an integer. */
 export interface GroupCodes {
-  /** 0..size-1 for each record. */
+  /** 0..size-1 for each record; -1 where the key is blank or unread. */
   readonly codes: Int32Array;
   readonly size: number;
+  /** The group's name; the code -1 has one too. */
   label(code: number): string;
-  /** The place of each code in label order; the blank group is last. */
-  readonly ranks: Int32Array;
-  /** The code of records that are blank or unread in the key; -1 where there are none. */
-  readonly blank: number;
+  /** The place of each code in label order; the blank group comes last. */
+  rank(code: number): number;
 }
 
 export const BLANK_LABEL = 'blank';
@@ -56,26 +55,18 @@ function textCodes(column: TextColumn, loose: boolean): GroupCodes {
     labels = firsts;
   }
   const { codes: raw } = column;
-  const blankCode = labels.length;
-  const anyBlank = raw.includes(-1);
-  // A column without blanks and nothing to merge is its own grouping.
-  const codes = anyBlank || merged ? new Int32Array(raw.length) : raw;
-  if (codes !== raw)
-    for (let i = 0; i < raw.length; i++) {
-      const code = raw[i];
-      codes[i] = code < 0 ? blankCode : merged ? merged[code] : code;
-    }
-  const ranks = new Int32Array(blankCode + 1);
-  ranks.set(textRanks(labels));
-  ranks[blankCode] = blankCode;
-  return {
-    codes,
-    size: blankCode + (anyBlank ? 1 : 0),
-    label: (code) => (code === blankCode ? BLANK_LABEL : labels[code]),
-    ranks,
-    blank: anyBlank ? blankCode : -1,
-  };
+  // A column with nothing to merge is its own grouping.
+  const to = merged;
+  const codes = to ? raw.map((code) => (code < 0 ? -1 : to[code])) : raw;
+  return named(codes, labels.length, (code) => labels[code], textRanks(labels));
 }
+
+const named = (codes: Int32Array, size: number, label: (code: number) => string, ranks: Int32Array): GroupCodes => ({
+  codes,
+  size,
+  label: (code) => (code < 0 ? BLANK_LABEL : label(code)),
+  rank: (code) => (code < 0 ? size : ranks[code]),
+});
 
 /** How many neighbouring whole values are looked up in a table instead of a map. */
 const DIRECT = 1 << 20;
@@ -89,28 +80,14 @@ function scalarCodes(
   const codes = new Int32Array(values.length);
   const indexes: number[] = [];
   const codeOf = codeTable(values, indexOf, indexes);
-  let anyBlank = false;
   for (let i = 0; i < values.length; i++) {
     const v = values[i];
-    if (v === v) codes[i] = codeOf(v);
-    else {
-      codes[i] = -1;
-      anyBlank = true;
-    }
+    codes[i] = v === v ? codeOf(v) : -1;
   }
-  const blankCode = indexes.length;
-  if (anyBlank) for (let i = 0; i < codes.length; i++) if (codes[i] < 0) codes[i] = blankCode;
   const order = Int32Array.from(indexes.keys()).sort((a, b) => indexes[a] - indexes[b]);
-  const ranks = new Int32Array(blankCode + 1);
+  const ranks = new Int32Array(indexes.length);
   order.forEach((code, rank) => (ranks[code] = rank));
-  ranks[blankCode] = blankCode;
-  return {
-    codes,
-    size: blankCode + (anyBlank ? 1 : 0),
-    label: (code) => (code === blankCode ? BLANK_LABEL : label(indexes[code])),
-    ranks,
-    blank: anyBlank ? blankCode : -1,
-  };
+  return named(codes, indexes.length, (code) => label(indexes[code]), ranks);
 }
 
 /** Value → code, new codes in the order met. Whole values of a small range go through an array. */

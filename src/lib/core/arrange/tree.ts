@@ -5,7 +5,7 @@ export interface TreeLevel {
   readonly size: number;
   /** The group above each, by number in the level above; 0 (the root) for the first level. */
   readonly parent: Int32Array;
-  /** Each group's code in its key. */
+  /** Each group's code in its key; -1 is the blank group. */
   readonly code: Int32Array;
 }
 
@@ -18,55 +18,104 @@ export interface GroupTree {
   readonly leaves: number;
 }
 
-/** Pairs (group above, code) up to this many are numbered through an array, more through a map. */
-const DIRECT = 1 << 24;
+/** Combinations of codes up to this many are numbered through an array, more through a map. */
+const DIRECT = 1 << 22;
 
 /** Builds the tree over all records of the list; selections only leave groups empty. */
 export function buildTree(length: number, keys: readonly GroupCodes[]): GroupTree {
-  const levels: TreeLevel[] = [];
-  let above = new Int32Array(length);
-  let aboveSize = 1;
-  for (const key of keys) {
-    const { level, groupOf } = deepen(above, aboveSize, key);
-    levels.push(level);
-    above = groupOf;
-    aboveSize = level.size;
-  }
-  return { keys, levels, leafOf: above, leaves: keys.length ? aboveSize : 1 };
+  if (keys.length === 0) return { keys, levels: [], leafOf: new Int32Array(length), leaves: 1 };
+  const combinations = keys.reduce((n, key) => n * (key.size + 1), 1);
+  const { leafOf, codes } = combinations <= DIRECT ? numberDirectly(length, keys, combinations) : numberByMap(length, keys);
+  return { keys, levels: levelsOf(keys.length, codes), leafOf, leaves: codes[0].length };
 }
 
-function deepen(above: Int32Array, aboveSize: number, key: GroupCodes): { level: TreeLevel; groupOf: Int32Array<ArrayBuffer> } {
-  const { codes, size } = key;
-  const groupOf = new Int32Array(codes.length);
-  const parent: number[] = [];
-  const code: number[] = [];
-  if (aboveSize * size <= DIRECT) {
-    // Numbers are one higher in the table, so that its zeros mean "not met yet".
-    const number = new Int32Array(aboveSize * size);
-    for (let i = 0; i < codes.length; i++) {
-      const pair = above[i] * size + codes[i];
-      let group = number[pair];
-      if (group === 0) {
-        group = parent.push(above[i]);
-        code.push(codes[i]);
-        number[pair] = group;
-      }
-      groupOf[i] = group - 1;
+interface Leaves {
+  readonly leafOf: Int32Array;
+  /** Codes of each leaf, by key. */
+  readonly codes: readonly number[][];
+}
+
+/** One pass: the combination of a record's codes, counted from the blank's 0, is a place in a table. */
+function numberDirectly(length: number, keys: readonly GroupCodes[], combinations: number): Leaves {
+  // Leaves are one higher in the table, so that its zeros mean "not met yet".
+  const number = new Int32Array(combinations);
+  const met: number[] = [];
+  const leafOf = new Int32Array(length);
+  if (keys.length === 2) {
+    const [first, second] = [keys[0].codes, keys[1].codes];
+    const step = keys[1].size + 1;
+    for (let i = 0; i < length; i++) {
+      const place = (first[i] + 1) * step + second[i] + 1;
+      let leaf = number[place];
+      if (leaf === 0) number[place] = leaf = met.push(place);
+      leafOf[i] = leaf - 1;
     }
   } else {
-    const number = new Map<number, number>();
-    for (let i = 0; i < codes.length; i++) {
-      const pair = above[i] * size + codes[i];
-      let group = number.get(pair);
-      if (group === undefined) {
-        group = parent.push(above[i]) - 1;
-        code.push(codes[i]);
-        number.set(pair, group);
-      }
-      groupOf[i] = group;
+    for (const { codes, size } of keys) for (let i = 0; i < length; i++) leafOf[i] = leafOf[i] * (size + 1) + codes[i] + 1;
+    for (let i = 0; i < length; i++) {
+      const place = leafOf[i];
+      let leaf = number[place];
+      if (leaf === 0) number[place] = leaf = met.push(place);
+      leafOf[i] = leaf - 1;
     }
   }
-  return { level: { size: parent.length, parent: Int32Array.from(parent), code: Int32Array.from(code) }, groupOf };
+  const codes: number[][] = keys.map(() => []);
+  for (const place of met)
+    for (let k = keys.length - 1, rest = place; k >= 0; k--) {
+      codes[k].push((rest % (keys[k].size + 1)) - 1);
+      rest = Math.floor(rest / (keys[k].size + 1));
+    }
+  return { leafOf, codes };
+}
+
+/** Key by key: pairs of the group so far and the next code are numbered as they are met. */
+function numberByMap(length: number, keys: readonly GroupCodes[]): Leaves {
+  let leafOf = new Int32Array(length);
+  let codes: number[][] = [];
+  for (const key of keys) {
+    const number = new Map<number, number>();
+    const above = leafOf;
+    const longer: number[][] = [...codes.map(() => []), []] as number[][];
+    leafOf = new Int32Array(length);
+    for (let i = 0; i < length; i++) {
+      const pair = above[i] * (key.size + 1) + key.codes[i] + 1;
+      let leaf = number.get(pair);
+      if (leaf === undefined) {
+        number.set(pair, (leaf = number.size));
+        codes.forEach((of, k) => longer[k].push(of[above[i]]));
+        longer[longer.length - 1].push(key.codes[i]);
+      }
+      leafOf[i] = leaf;
+    }
+    codes = longer;
+  }
+  return { leafOf, codes };
+}
+
+/** The groups above the leaves, from the leaves' codes alone. */
+function levelsOf(depth: number, codes: readonly number[][]): TreeLevel[] {
+  const leaves = codes[0].length;
+  const levels: TreeLevel[] = [];
+  let above = new Int32Array(leaves);
+  for (let l = 0; l < depth; l++) {
+    const parent: number[] = [];
+    const code: number[] = [];
+    const groupOf = new Int32Array(leaves);
+    const number = new Map<string, number>();
+    for (let leaf = 0; leaf < leaves; leaf++) {
+      const pair = l === depth - 1 ? '' : `${above[leaf]}/${codes[l][leaf]}`;
+      let group = l === depth - 1 ? undefined : number.get(pair);
+      if (group === undefined) {
+        group = parent.push(above[leaf]) - 1;
+        code.push(codes[l][leaf]);
+        if (l < depth - 1) number.set(pair, group);
+      }
+      groupOf[leaf] = group;
+    }
+    levels.push({ size: parent.length, parent: Int32Array.from(parent), code: Int32Array.from(code) });
+    above = groupOf;
+  }
+  return levels;
 }
 
 /** Where the groups of every level stand once the leaves are put side by side, parent by parent. */

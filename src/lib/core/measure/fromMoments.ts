@@ -3,7 +3,7 @@ import type { MeasureKind } from './measure';
 
 /** Measures that follow from moments alone; null for the others. NaN: none. */
 export function fromMoments(kind: MeasureKind, m: Moments, g: number): number | null {
-  const n = m.count[g];
+  const n = m.count(g);
   switch (kind) {
     case 'values':
       return n;
@@ -13,24 +13,24 @@ export function fromMoments(kind: MeasureKind, m: Moments, g: number): number | 
     case 'mean':
       return m.mean(g);
     case 'min':
-      return n ? m.min[g] : NaN;
+      return m.min(g);
     case 'max':
-      return n ? m.max[g] : NaN;
+      return m.max(g);
     case 'range':
-      return n ? m.max[g] - m.min[g] : NaN;
+      return m.max(g) - m.min(g);
     case 'variance':
-      return n > 1 ? m.squares[g] / (n - 1) : NaN;
+      return n > 1 ? m.squares(g) / (n - 1) : NaN;
     case 'variancePopulation':
-      return n ? m.squares[g] / n : NaN;
+      return n ? m.squares(g) / n : NaN;
     case 'sd':
-      return n > 1 ? Math.sqrt(m.squares[g] / (n - 1)) : NaN;
+      return n > 1 ? Math.sqrt(m.squares(g) / (n - 1)) : NaN;
     case 'sdPopulation':
-      return n ? Math.sqrt(m.squares[g] / n) : NaN;
+      return n ? Math.sqrt(m.squares(g) / n) : NaN;
     case 'standardError':
-      return n > 1 ? Math.sqrt(m.squares[g] / (n - 1) / n) : NaN;
+      return n > 1 ? Math.sqrt(m.squares(g) / (n - 1) / n) : NaN;
     case 'cv': {
       const mean = m.mean(g);
-      return n > 1 && mean !== 0 ? Math.sqrt(m.squares[g] / (n - 1)) / mean : NaN;
+      return n > 1 && mean !== 0 ? Math.sqrt(m.squares(g) / (n - 1)) / mean : NaN;
     }
     default:
       return null;

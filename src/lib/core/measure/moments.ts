@@ -3,71 +3,162 @@
  * of many groups. Merges exactly as far as doubles go.
  *
  * Sums: Neumaier (1974), the lost low parts kept apart and added at the end. Squared deviations:
- * the corrected two-pass form, and merging, of Chan, Golub and LeVeque (1983).
+ * about a shift near the mean, or in two passes where that would lose digits; merging after Chan,
+ * Golub and LeVeque (1983).
  */
 export class Moments {
-  readonly count: Float64Array;
-  /** High parts of the sums; the whole sum is `sum + low`. */
-  readonly high: Float64Array;
-  readonly low: Float64Array;
-  readonly min: Float64Array;
-  readonly max: Float64Array;
-  /** Σ(x − mean)² */
-  readonly squares: Float64Array;
-  /** Records in each group, with or without a value. */
-  readonly records: Float64Array;
+  readonly #count: Float64Array;
+  readonly #high: Float64Array;
+  readonly #low: Float64Array;
+  readonly #min: Float64Array;
+  readonly #max: Float64Array;
+  readonly #squares: Float64Array;
 
   constructor(readonly size: number) {
-    this.count = new Float64Array(size);
-    this.high = new Float64Array(size);
-    this.low = new Float64Array(size);
-    this.min = new Float64Array(size).fill(Infinity);
-    this.max = new Float64Array(size).fill(-Infinity);
-    this.squares = new Float64Array(size);
-    this.records = new Float64Array(size);
+    this.#count = new Float64Array(size);
+    this.#high = new Float64Array(size);
+    this.#low = new Float64Array(size);
+    this.#min = new Float64Array(size).fill(Infinity);
+    this.#max = new Float64Array(size).fill(-Infinity);
+    this.#squares = new Float64Array(size);
+  }
+
+  count(group: number): number {
+    return this.#count[group];
   }
 
   sum(group: number): number {
-    return this.high[group] + this.low[group];
+    return this.#high[group] + this.#low[group];
   }
 
   /** NaN without values. */
   mean(group: number): number {
-    return this.count[group] ? this.sum(group) / this.count[group] : NaN;
+    return this.#count[group] ? this.sum(group) / this.#count[group] : NaN;
+  }
+
+  /** NaN without values; so is `max`. */
+  min(group: number): number {
+    return this.#count[group] ? this.#min[group] : NaN;
+  }
+
+  max(group: number): number {
+    return this.#count[group] ? this.#max[group] : NaN;
+  }
+
+  /** Σ(x − mean)²; 0 where it was not asked for. */
+  squares(group: number): number {
+    return this.#squares[group];
   }
 
   /** Adds a group of another set into one of this. */
   merge(into: number, other: Moments, from: number): void {
-    const nb = other.count[from];
-    this.records[into] += other.records[from];
+    const [na, nb] = [this.#count[into], other.#count[from]];
     if (nb === 0) return;
-    const na = this.count[into];
     if (na > 0) {
       const delta = other.mean(from) - this.mean(into);
-      this.squares[into] += other.squares[from] + (delta * delta * na * nb) / (na + nb);
-    } else this.squares[into] = other.squares[from];
-    this.count[into] = na + nb;
-    this.#addToSum(into, other.high[from]);
-    this.low[into] += other.low[from];
-    if (other.min[from] < this.min[into]) this.min[into] = other.min[from];
-    if (other.max[from] > this.max[into]) this.max[into] = other.max[from];
+      this.#squares[into] += other.#squares[from] + (delta * delta * na * nb) / (na + nb);
+    } else this.#squares[into] = other.#squares[from];
+    this.#count[into] = na + nb;
+    const s = this.#high[into];
+    const t = s + other.#high[from];
+    const b = t - s;
+    this.#low[into] += s - (t - b) + (other.#high[from] - b) + other.#low[from];
+    this.#high[into] = t;
+    if (other.#min[from] < this.#min[into]) this.#min[into] = other.#min[from];
+    if (other.#max[from] > this.#max[into]) this.#max[into] = other.#max[from];
   }
 
-  #addToSum(group: number, x: number): void {
-    const s = this.high[group];
-    const t = s + x;
-    const b = t - s;
-    this.low[group] += s - (t - b) + (x - b);
-    this.high[group] = t;
+  /**
+   * Takes in the values of a selection, each into its record's group.
+   * @param values NaN: missing
+   * @param groupOf group of each record of the list, 0..size-1
+   * @param records the selection, as record numbers
+   */
+  add(values: Float64Array, groupOf: Int32Array, records: Int32Array, squares: boolean): void {
+    const shift = squares ? roughMean(values, records) : 0;
+    this.#accumulate(values, groupOf, records, shift);
+    // An overflowing sum leaves no meaningful low part.
+    for (let g = 0; g < this.size; g++) if (!Number.isFinite(this.#low[g])) this.#low[g] = 0;
+    if (!squares) this.#squares.fill(0);
+    else if (!this.#centre(shift)) this.#deviations(values, groupOf, records);
   }
+
+  /**
+   * One pass. Knuth's two-sum gives the lost part of each addition without a branch. All is
+   * written out: a call for each record would cost as much again.
+   */
+  #accumulate(values: Float64Array, groupOf: Int32Array, records: Int32Array, shift: number): void {
+    const [count, high, low, min, max, squares] = [this.#count, this.#high, this.#low, this.#min, this.#max, this.#squares];
+    for (let k = 0; k < records.length; k++) {
+      const i = records[k];
+      const x = values[i];
+      if (x !== x) continue;
+      const g = groupOf[i];
+      count[g]++;
+      const s = high[g];
+      const t = s + x;
+      const b = t - s;
+      low[g] += s - (t - b) + (x - b);
+      high[g] = t;
+      if (x < min[g]) min[g] = x;
+      if (x > max[g]) max[g] = x;
+      const d = x - shift;
+      squares[g] += d * d;
+    }
+  }
+
+  /**
+   * From squares about the shift to squares about each mean: Σ(x−c)² − n(mean−c)².
+   * @returns false where a group lies so far from the shift that digits would be lost
+   */
+  #centre(shift: number): boolean {
+    for (let g = 0; g < this.size; g++) {
+      const n = this.#count[g];
+      if (n === 0) continue;
+      const away = (this.#high[g] - n * shift + this.#low[g]) / n;
+      const taken = n * away * away;
+      const left = this.#squares[g] - taken;
+      if (taken > 16 * left) return false;
+      this.#squares[g] = left;
+    }
+    return true;
+  }
+
+  /** The corrected two-pass form: squares about the mean, less what the mean's rounding adds. */
+  #deviations(values: Float64Array, groupOf: Int32Array, records: Int32Array): void {
+    const squares = this.#squares.fill(0);
+    const drift = new Float64Array(this.size);
+    const means = Float64Array.from({ length: this.size }, (_, g) => this.mean(g));
+    for (let k = 0; k < records.length; k++) {
+      const i = records[k];
+      const x = values[i];
+      if (x !== x) continue;
+      const g = groupOf[i];
+      const d = x - means[g];
+      squares[g] += d * d;
+      drift[g] += d;
+    }
+    for (let g = 0; g < this.size; g++) if (this.#count[g]) squares[g] -= (drift[g] * drift[g]) / this.#count[g];
+  }
+}
+
+/** The mean of up to 64 values, even over the selection; 0 without any. */
+function roughMean(values: Float64Array, records: Int32Array): number {
+  const stride = Math.max(1, Math.floor(records.length / 64));
+  let [sum, n] = [0, 0];
+  for (let k = 0; k < records.length; k += stride) {
+    const x = values[records[k]];
+    if (x === x) {
+      sum += x;
+      n++;
+    }
+  }
+  return n && Number.isFinite(sum) ? sum / n : 0;
 }
 
 /**
  * Moments of a column in each group, over a selection.
- * @param values NaN: missing
- * @param groupOf group of each record of the list, 0..size-1
- * @param records the selection, as record numbers
- * @param squares whether the squared deviations are wanted; without them one pass does
+ * @param squares whether the squared deviations are wanted
  */
 export function reckonMoments(
   values: Float64Array,
@@ -77,48 +168,8 @@ export function reckonMoments(
   squares: boolean,
 ): Moments {
   const m = new Moments(size);
-  accumulate(values, groupOf, records, m);
-  // An overflowing sum leaves no meaningful low part.
-  for (let g = 0; g < size; g++) if (!Number.isFinite(m.low[g])) m.low[g] = 0;
-  if (squares) addSquares(values, groupOf, records, m);
+  m.add(values, groupOf, records, squares);
   return m;
-}
-
-/** First pass. Knuth's two-sum gives the lost part of each addition without a branch. */
-function accumulate(values: Float64Array, groupOf: Int32Array, records: Int32Array, m: Moments): void {
-  const { count, high, low, min, max, records: met } = m;
-  for (let k = 0; k < records.length; k++) {
-    const i = records[k];
-    const g = groupOf[i];
-    const x = values[i];
-    met[g]++;
-    if (x !== x) continue;
-    count[g]++;
-    const s = high[g];
-    const t = s + x;
-    const b = t - s;
-    low[g] += s - (t - b) + (x - b);
-    high[g] = t;
-    if (x < min[g]) min[g] = x;
-    if (x > max[g]) max[g] = x;
-  }
-}
-
-/** Second pass, with the correction for the rounding of the mean. */
-function addSquares(values: Float64Array, groupOf: Int32Array, records: Int32Array, m: Moments): void {
-  const { squares, count } = m;
-  const means = Float64Array.from({ length: m.size }, (_, g) => m.mean(g));
-  const drift = new Float64Array(m.size);
-  for (let k = 0; k < records.length; k++) {
-    const i = records[k];
-    const x = values[i];
-    if (x !== x) continue;
-    const g = groupOf[i];
-    const d = x - means[g];
-    squares[g] += d * d;
-    drift[g] += d;
-  }
-  for (let g = 0; g < m.size; g++) if (count[g]) squares[g] -= (drift[g] * drift[g]) / count[g];
 }
 
 /** Groups of one level gathered into the level above. */

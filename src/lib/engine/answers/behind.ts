@@ -64,12 +64,12 @@ function arithmeticWords(r: Reckoned, measure: Measure, column: Column | null, a
       return isNumeric(column) ? `Sum ${sum} ÷ ${n}.` : `Mean of ${n} values.`;
     case 'min':
     case 'max': {
-      const value = measure.kind === 'min' ? moments.min[0] : moments.max[0];
+      const value = measure.kind === 'min' ? moments.min(0) : moments.max(0);
       const ties = at.records.filter((i) => view.values[i] === value);
       return `${measure.kind === 'min' ? 'Lowest' : 'Highest'} of ${n} values, in record ${showCount(ties[0] + 1)}${ties.length > 1 ? ` and ${counted(ties.length - 1, 'other')}` : ''}.`;
     }
     case 'range':
-      return `Highest ${show(moments.max[0])} − lowest ${show(moments.min[0])}.`;
+      return `Highest ${show(moments.max(0))} − lowest ${show(moments.min(0))}.`;
     case 'median':
       return values % 2 ? `The middle one of ${n} ordered values.` : `Halfway between the two middle ones of ${n} ordered values.`;
     case 'percentile':

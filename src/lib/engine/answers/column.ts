@@ -29,8 +29,8 @@ export function answerFacts(r: Reckoned, id: string, counted: Int32Array): Colum
   const text = (measure: Measure, value: number): string => figureText(measure, column, value, r.doc.formats);
   const unread = isText(column) ? 0 : counted.reduce((n, i) => n + (column.unread.has(i) ? 1 : 0), 0);
   const facts = [
-    { name: 'values', value: showCount(moments.count[0]) },
-    { name: 'blank', value: showCount(counted.length - moments.count[0] - unread) },
+    { name: 'values', value: showCount(moments.count(0)) },
+    { name: 'blank', value: showCount(counted.length - moments.count(0) - unread) },
   ];
   if (!isText(column)) facts.push({ name: 'unread', value: showCount(unread) });
   facts.push({ name: 'distinct', value: showCount(fromSlice({ kind: 'distinct' }, slice.values, 0, slice.values.length)) });

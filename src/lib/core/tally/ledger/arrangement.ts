@@ -68,13 +68,13 @@ export function orderGroups(tree: GroupTree, orders: readonly GroupOrder[], rows
 }
 
 function comparator(tree: GroupTree, l: number, order: GroupOrder, figures: GroupFigures): (a: number, b: number) => number {
-  const { ranks, blank, label } = tree.keys[l];
+  const { rank, label } = tree.keys[l];
   const { code } = tree.levels[l];
-  const byLabel = (a: number, b: number): number => ranks[code[a]] - ranks[code[b]];
+  const byLabel = (a: number, b: number): number => rank(code[a]) - rank(code[b]);
   switch (order.by) {
     case 'label': {
       const sign = order.descending ? -1 : 1;
-      const isBlank = (g: number): number => (code[g] === blank ? 1 : 0);
+      const isBlank = (g: number): number => (code[g] < 0 ? 1 : 0);
       return (a, b) => isBlank(a) - isBlank(b) || sign * byLabel(a, b);
     }
     case 'hand': {

@@ -93,7 +93,7 @@ function* reckonMeasure(grouped: Grouped, measure: Measure, ready: Shared): Step
   switch (measure.kind) {
     case 'blanks':
     case 'unread':
-      return missing(grouped, measure, spread, moments);
+      return missing(grouped, measure, spread, moments, counts);
     case 'shareOfTotal':
       return spread((level, group) => ratio(moments[level].sum(group), moments[0].sum(0)));
     case 'shareOfParent':
@@ -129,6 +129,7 @@ function missing(
   measure: Measure,
   spread: (of: (level: number, group: number) => number) => MeasureFigures,
   moments: readonly Moments[],
+  counts: readonly Float64Array[],
 ): MeasureFigures {
   const column = columnOf(table, measure.column ?? '');
   const unread = tree.levels.map((level) => new Float64Array(level.size));
@@ -141,7 +142,7 @@ function missing(
     }
   return spread((level, group) => {
     const notRead = level === 0 ? all : unread[level - 1][group];
-    return measure.kind === 'unread' ? notRead : moments[level].records[group] - moments[level].count[group] - notRead;
+    return measure.kind === 'unread' ? notRead : counts[level][group] - moments[level].count(group) - notRead;
   });
 }
 
