@@ -56,7 +56,11 @@ export class ColumnReader {
   readonly #unread = new Map<number, string>();
   readonly #values = new GrowingValues();
   readonly #codes = new GrowingCodes();
+  /** Codes of texts met before; -1 for those that are blank. */
   readonly #known = new Map<string, number>();
+  readonly #texts: string[] = [];
+  /** Codes of texts with spaces at their ends. */
+  readonly #spaced = new Set<number>();
   readonly #numbers: NumberFacts = { decimals: 0, percent: 0 };
   readonly #dates = noDateFacts();
   readonly #read: ((text: string) => number) | null;
@@ -100,8 +104,8 @@ export class ColumnReader {
     if (known !== undefined) {
       // Spaces and blank words were judged when the text was first met; only their counts go on.
       this.#codes.push(known);
-      if (known < 0) this.#blank(cell.trim());
-      else if (hasOuterSpace(cell)) note(this.#outer, record);
+      if (known < 0) this.#blank(cell === '' ? '' : cell.trim());
+      else if (this.#spaced.size > 0 && this.#spaced.has(known)) note(this.#outer, record);
       return;
     }
     const trimmed = cell.trim();
@@ -110,22 +114,26 @@ export class ColumnReader {
     else {
       code = this.#texts.length;
       this.#texts.push(cell);
-      if (hasOuterSpace(cell)) note(this.#outer, record);
+      if (hasOuterSpace(cell)) {
+        this.#spaced.add(code);
+        note(this.#outer, record);
+      }
     }
     this.#known.set(cell, code);
     this.#codes.push(code);
   }
-  readonly #texts: string[] = [];
 
   #pushScalar(cell: string, record: number, read: (text: string) => number): void {
-    const text = hasOuterSpace(cell) ? cell.trim() : cell;
-    if (text === '' || (this.#blankSet.size > 0 && this.#blankSet.has(text))) {
-      this.#blank(text);
-      this.#values.push(NaN);
-      return;
+    // Most cells read as they are; only the others are looked at closer.
+    let value = cell === '' ? NaN : read(cell);
+    if (value !== value) {
+      const text = cell.trim();
+      if (text === '' || this.#blankSet.has(text)) this.#blank(text);
+      else {
+        if (text !== cell) value = read(text);
+        if (value !== value) this.#unread.set(record, cell);
+      }
     }
-    const value = read(text);
-    if (value !== value) this.#unread.set(record, cell);
     this.#values.push(value);
   }
 

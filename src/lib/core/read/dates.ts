@@ -36,16 +36,21 @@ function checked(year: number, month: number, day: number): number {
   return isCivil(year, month, day) ? dayNumber(year, month, day) : NaN;
 }
 
-const digit = (text: string, at: number): number => text.charCodeAt(at) - 48;
-const isDigit = (n: number): boolean => n >= 0 && n <= 9;
+/** The number that `count` digits from `at` write; NaN where one of them is no digit. */
+function digits(text: string, at: number, count: number): number {
+  let n = 0;
+  for (let i = at; i < at + count; i++) {
+    const d = text.charCodeAt(i) - 48;
+    if (!(d >= 0 && d <= 9)) return NaN;
+    n = n * 10 + d;
+  }
+  return n;
+}
 
 /** `yyyy-mm-dd` without a pattern; NaN for any other form. */
 function readIsoDate(text: string): number {
   if (text.length !== 10 || text.charCodeAt(4) !== 45 || text.charCodeAt(7) !== 45) return NaN;
-  const [a, b, c, d] = [digit(text, 0), digit(text, 1), digit(text, 2), digit(text, 3)];
-  const [e, f, g, h] = [digit(text, 5), digit(text, 6), digit(text, 8), digit(text, 9)];
-  if (![a, b, c, d, e, f, g, h].every(isDigit)) return NaN;
-  return checked(a * 1000 + b * 100 + c * 10 + d, e * 10 + f, g * 10 + h);
+  return checked(digits(text, 0, 4), digits(text, 5, 2), digits(text, 8, 2));
 }
 
 /**
@@ -105,6 +110,10 @@ function fromMonthName(text: string, facts: DateFacts): number {
 
 /** `08:10`, `8:10:05`, `08:10:05.250`, `8:10 pm`: milliseconds since midnight, or NaN. */
 export function readClock(text: string): number {
+  if (text.length === 5 && text.charCodeAt(2) === 58) {
+    const [hours, minutes] = [digits(text, 0, 2), digits(text, 3, 2)];
+    if (hours < 24 && minutes < 60) return (hours * 60 + minutes) * 60_000;
+  }
   const m = /^(\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?\s*([aApP]\.?[mM]\.?)?$/.exec(text);
   if (!m) return NaN;
   let hour = +m[1];
