@@ -17,12 +17,17 @@ function stop(text) {
 }
 
 const [major, minor] = process.versions.node.split('.').map(Number);
-if (major < 20 || (major === 20 && minor < 19)) stop(`Tally Loft needs Node 20.19 or later; this is ${process.versions.node}.`);
+if (major < 20 || (major === 20 && minor < 19))
+  stop(`Tally Loft needs Node 20.19 or later; this is ${process.versions.node}.`);
 
 /** @param {string[]} args */
 function npm(args, what) {
   process.stdout.write(`${what}…\n`);
-  const { status } = spawnSync('npm', args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], shell: process.platform === 'win32' });
+  const { status } = spawnSync('npm', args, {
+    cwd: root,
+    stdio: ['ignore', 'inherit', 'inherit'],
+    shell: process.platform === 'win32',
+  });
   if (status !== 0) stop(`${what} failed. Its own words stand above.`);
 }
 
@@ -30,14 +35,22 @@ function npm(args, what) {
 function sourcePrint() {
   const hash = createHash('sha256');
   const visit = (entry) => {
-    for (const item of readdirSync(inRoot(entry), { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+    for (const item of readdirSync(inRoot(entry), { withFileTypes: true }).sort((a, b) =>
+      a.name < b.name ? -1 : 1,
+    )) {
       const name = `${entry}/${item.name}`;
       if (item.isDirectory()) visit(name);
       else hash.update(name).update(readFileSync(inRoot(name)));
     }
   };
   for (const folder of ['src', 'cli', 'static'].filter((f) => existsSync(inRoot(f)))) visit(folder);
-  for (const file of ['package-lock.json', 'vite.config.ts', 'vite.node.config.ts', 'svelte.config.js']) hash.update(readFileSync(inRoot(file)));
+  for (const file of [
+    'package-lock.json',
+    'vite.config.ts',
+    'vite.node.config.ts',
+    'svelte.config.js',
+  ])
+    hash.update(readFileSync(inRoot(file)));
   return hash.digest('hex');
 }
 
@@ -48,7 +61,9 @@ function stamp(file, text) {
 }
 
 export function prepare() {
-  const lock = createHash('sha256').update(readFileSync(inRoot('package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(inRoot('package-lock.json')))
+    .digest('hex');
   if (stamped('node_modules/.tally-loft-lock') !== lock) {
     npm(['ci', '--no-fund', '--no-audit'], 'Installing packages');
     stamp('node_modules/.tally-loft-lock', lock);
@@ -66,7 +81,9 @@ async function serve() {
   try {
     config = readConfig(process.env);
   } catch (error) {
-    stop(`Tally Loft cannot start with these settings:\n${error instanceof Error ? error.message : error}`);
+    stop(
+      `Tally Loft cannot start with these settings:\n${error instanceof Error ? error.message : error}`,
+    );
   }
   process.env.TALLY_LOFT_ROOT = root;
   // The routes bound their bodies themselves.
@@ -79,7 +96,10 @@ async function serve() {
   });
   server.on('error', (error) => {
     const code = /** @type {NodeJS.ErrnoException} */ (error).code;
-    if (code === 'EADDRINUSE') stop(`Port ${config.port} is taken. Stop what runs there, or set TALLY_LOFT_PORT to another.`);
+    if (code === 'EADDRINUSE')
+      stop(
+        `Port ${config.port} is taken. Stop what runs there, or set TALLY_LOFT_PORT to another.`,
+      );
     stop(`The server cannot listen on ${config.host}:${config.port}: ${error.message}`);
   });
   server.listen(config.port, config.host, () => {

@@ -16,10 +16,19 @@ export const handle: Handle = async ({ event, resolve }) => {
   if (config.loopback && isForeignHost(host))
     return problem(421, 'Wrong address', 'This server answers on its loopback address only.');
   if (isCrossSiteWrite(event.request.method, event.request.headers, host ?? ''))
-    return problem(403, 'From another site', 'Writes are taken from this application’s own pages only.');
+    return problem(
+      403,
+      'From another site',
+      'Writes are taken from this application’s own pages only.',
+    );
   const open = event.url.pathname === '/enter' || event.url.pathname.startsWith('/_app/');
   if (gate && !open && !gate.admits(event.cookies.get(SESSION))) {
-    if (event.url.pathname.startsWith('/api/')) return problem(401, 'Passphrase needed', 'Open the application and give the passphrase first.');
+    if (event.url.pathname.startsWith('/api/'))
+      return problem(
+        401,
+        'Passphrase needed',
+        'Open the application and give the passphrase first.',
+      );
     return new Response(null, { status: 303, headers: { location: '/enter' } });
   }
   const response = await resolve(event);

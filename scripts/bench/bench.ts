@@ -47,10 +47,20 @@ function time(work: () => unknown, runs = 9): number {
 }
 
 function atMost(work: string, ratio: number, limit: number, against: string): void {
-  results.push({ work, bar: `at most ${limit}x ${against}`, measured: `${ratio.toFixed(2)}x`, holds: ratio <= limit });
+  results.push({
+    work,
+    bar: `at most ${limit}x ${against}`,
+    measured: `${ratio.toFixed(2)}x`,
+    holds: ratio <= limit,
+  });
 }
 function atLeast(work: string, ratio: number, limit: number, against: string): void {
-  results.push({ work, bar: `at least ${limit}x faster than ${against}`, measured: `${ratio.toFixed(1)}x`, holds: ratio >= limit });
+  results.push({
+    work,
+    bar: `at least ${limit}x faster than ${against}`,
+    measured: `${ratio.toFixed(1)}x`,
+    holds: ratio >= limit,
+  });
 }
 
 const scalar = (table: Table, id: string): ScalarColumn => columnOf(table, id) as ScalarColumn;
@@ -58,10 +68,22 @@ const text = (table: Table, id: string): TextColumn => columnOf(table, id) as Te
 
 /** Count, sum, mean, lowest, highest and standard deviation by two text keys. */
 function groupWork(table: Table, records: Int32Array): unknown {
-  const key = (id: string) => groupCodes(columnOf(table, id), { column: id, loose: false, order: { by: 'label', descending: false } });
+  const key = (id: string) =>
+    groupCodes(columnOf(table, id), {
+      column: id,
+      loose: false,
+      order: { by: 'label', descending: false },
+    });
   const tree = buildTree(table.length, [key('route'), key('vessel')]);
   const m = reckonMoments(scalar(table, 'fares').values, tree.leafOf, tree.leaves, records, true);
-  return Array.from({ length: tree.leaves }, (_, g) => [m.count(g), m.sum(g), m.mean(g), m.min(g), m.max(g), Math.sqrt(m.squares(g) / (m.count(g) - 1))]);
+  return Array.from({ length: tree.leaves }, (_, g) => [
+    m.count(g),
+    m.sum(g),
+    m.mean(g),
+    m.min(g),
+    m.max(g),
+    Math.sqrt(m.squares(g) / (m.count(g) - 1)),
+  ]);
 }
 
 function bareLoop(values: Float64Array, keys: Int32Array, groups: number): Float64Array {
@@ -76,20 +98,36 @@ const records = members(fullBitset(N));
 const fares = scalar(table, 'fares').values;
 
 {
-  const ready = Int32Array.from({ length: N }, (_, i) => text(table, 'route').codes[i] * 30 + text(table, 'vessel').codes[i]);
+  const ready = Int32Array.from(
+    { length: N },
+    (_, i) => text(table, 'route').codes[i] * 30 + text(table, 'vessel').codes[i],
+  );
   const bare = time(() => bareLoop(fares, ready, 360), 25);
   const ours = time(() => groupWork(table, records), 25);
-  atMost('group by two text keys with six measures', ours / bare, 10, 'a bare loop that sums by a ready key');
+  atMost(
+    'group by two text keys with six measures',
+    ours / bare,
+    10,
+    'a bare loop that sums by a ready key',
+  );
 
   const db = new Sqlite(':memory:');
   db.exec('create table t (route text, vessel text, fares real)');
   const insert = db.prepare('insert into t values (?, ?, ?)');
   const [r, v] = [text(table, 'route'), text(table, 'vessel')];
   db.transaction(() => {
-    for (let i = 0; i < N; i++) insert.run(r.dictionary[r.codes[i]], v.dictionary[v.codes[i]], fares[i]);
+    for (let i = 0; i < N; i++)
+      insert.run(r.dictionary[r.codes[i]], v.dictionary[v.codes[i]], fares[i]);
   })();
-  const sql = db.prepare('select route, vessel, count(*), sum(fares), avg(fares) from t group by route, vessel');
-  atLeast('the same', time(() => sql.all(), 3) / ours, 60, "SQLite's GROUP BY with count, sum, avg");
+  const sql = db.prepare(
+    'select route, vessel, count(*), sum(fares), avg(fares) from t group by route, vessel',
+  );
+  atLeast(
+    'the same',
+    time(() => sql.all(), 3) / ours,
+    60,
+    "SQLite's GROUP BY with count, sum, avg",
+  );
   db.close();
 }
 
@@ -98,11 +136,31 @@ const fares = scalar(table, 'fares').values;
   const delay = scalar(table, 'fuel').values;
   const ours = time(() => {
     const slices = gather(delay, route.codes, 12, records);
-    return Array.from({ length: 12 }, (_, g) => quantiles(slices.values, slices.start[g], slices.start[g + 1], [0.05, 0.25, 0.5, 0.75, 0.9, 0.95]));
+    return Array.from({ length: 12 }, (_, g) =>
+      quantiles(
+        slices.values,
+        slices.start[g],
+        slices.start[g + 1],
+        [0.05, 0.25, 0.5, 0.75, 0.9, 0.95],
+      ),
+    );
   });
   const index = Array.from(records);
-  const theirs = time(() => rollup(index, (group) => median(group, (i) => delay[i]), (i) => route.codes[i]), 3);
-  atLeast('exact median and 5 percentiles for each of 12 groups', theirs / ours, 4, 'd3.rollup with d3.median alone');
+  const theirs = time(
+    () =>
+      rollup(
+        index,
+        (group) => median(group, (i) => delay[i]),
+        (i) => route.codes[i],
+      ),
+    3,
+  );
+  atLeast(
+    'exact median and 5 percentiles for each of 12 groups',
+    theirs / ours,
+    4,
+    'd3.rollup with d3.median alone',
+  );
 }
 
 {
@@ -114,25 +172,71 @@ const fares = scalar(table, 'fares').values;
     return sum;
   }, 31);
   const ours = time(
-    () => and(above, evaluate(table, { kind: 'leaf', column: 'delay', not: false, test: { test: 'compare', op: 'ge', value: 10 } }, above).yes),
+    () =>
+      and(
+        above,
+        evaluate(
+          table,
+          {
+            kind: 'leaf',
+            column: 'delay',
+            not: false,
+            test: { test: 'compare', op: 'ge', value: 10 },
+          },
+          above,
+        ).yes,
+      ),
     31,
   );
-  atMost('one more narrowing step to a new selection', ours / bare, 3, 'a bare loop over the column');
+  atMost(
+    'one more narrowing step to a new selection',
+    ours / bare,
+    3,
+    'a bare loop over the column',
+  );
 }
 
 {
-  const ours = time(() => finish(sortRecords(table, [{ column: 'route', descending: false, blanks: 'last' }, { column: 'fares', descending: true, blanks: 'last' }])), 5);
+  const ours = time(
+    () =>
+      finish(
+        sortRecords(table, [
+          { column: 'route', descending: false, blanks: 'last' },
+          { column: 'fares', descending: true, blanks: 'last' },
+        ]),
+      ),
+    5,
+  );
   const route = text(table, 'route');
-  const objects = Array.from({ length: N }, (_, i) => ({ route: route.dictionary[route.codes[i]], fares: fares[i] }));
-  const theirs = time(() => objects.slice().sort((a, b) => (a.route < b.route ? -1 : a.route > b.route ? 1 : b.fares - a.fares)), 3);
-  atLeast('sort 1,000,000 records by two columns', theirs / ours, 3, 'Array.prototype.sort on objects');
+  const objects = Array.from({ length: N }, (_, i) => ({
+    route: route.dictionary[route.codes[i]],
+    fares: fares[i],
+  }));
+  const theirs = time(
+    () =>
+      objects
+        .slice()
+        .sort((a, b) => (a.route < b.route ? -1 : a.route > b.route ? 1 : b.fares - a.fares)),
+    3,
+  );
+  atLeast(
+    'sort 1,000,000 records by two columns',
+    theirs / ours,
+    3,
+    'Array.prototype.sort on objects',
+  );
 }
 
 {
   const four = madeTable(4 * N);
   const all = members(fullBitset(4 * N));
   const ratio = time(() => groupWork(four, all), 9) / time(() => groupWork(table, records), 9);
-  atMost('growth of that grouping from 1 to 4 million records', ratio, 4.6, 'the time of 1 million');
+  atMost(
+    'growth of that grouping from 1 to 4 million records',
+    ratio,
+    4.6,
+    'the time of 1 million',
+  );
 }
 
 {
@@ -141,37 +245,80 @@ const fares = scalar(table, 'fares').values;
   const recipe = proposeRecipe(bytes.subarray(0, HEAD_BYTES), false);
   const ours = time(() => {
     const reader = new DelimitedReader(recipe);
-    for (let at = 0; at < bytes.length; at += slice) reader.push(bytes.subarray(at, at + slice), at + slice >= bytes.length);
+    for (let at = 0; at < bytes.length; at += slice)
+      reader.push(bytes.subarray(at, at + slice), at + slice >= bytes.length);
     return reader.finish().table.length;
   }, 3);
   const theirs = time(() => {
     const whole = new TextDecoder().decode(bytes);
     let n = 0;
-    Papa.parse<string[]>(whole, { chunkSize: slice, chunk: ({ data }) => void (n += data.length) } as Papa.ParseLocalConfig<string[], never>);
+    Papa.parse<string[]>(whole, {
+      chunkSize: slice,
+      chunk: ({ data }) => void (n += data.length),
+    } as Papa.ParseLocalConfig<string[], never>);
     return n;
   }, 3);
-  atMost('read a 70 MB delimited file into typed columns', ours / theirs, 1.8, "Papa Parse's own chunked parse of it");
+  atMost(
+    'read a 70 MB delimited file into typed columns',
+    ours / theirs,
+    1.8,
+    "Papa Parse's own chunked parse of it",
+  );
 }
 
 {
   globalThis.gc?.();
   const before = process.memoryUsage();
-  const engine = new Engine(table, { format: 'delimited', delimiter: ',', quote: '"', encoding: 'utf-8', header: true, skipLines: 0, width: 12, columns: [] }, 'Made');
+  const engine = new Engine(
+    table,
+    {
+      format: 'delimited',
+      delimiter: ',',
+      quote: '"',
+      encoding: 'utf-8',
+      header: true,
+      skipLines: 0,
+      width: 12,
+      columns: [],
+    },
+    'Made',
+  );
   const doc = newBench(table, 1);
-  doc.tallies[0].spec.groups = ['route', 'vessel'].map((column) => ({ column, loose: false, order: { by: 'label', descending: false } }));
+  doc.tallies[0].spec.groups = ['route', 'vessel'].map((column) => ({
+    column,
+    loose: false,
+    order: { by: 'label', descending: false },
+  }));
   engine.now<'reckon'>({ do: 'reckon', doc });
   engine.now<'heads'>({ do: 'heads' });
   for (const id of ['fares', 'delay']) {
-    doc.ladder.rungs.push({ id, on: true, condition: { kind: 'leaf', column: id, not: false, test: { test: 'compare', op: 'ge', value: 2 } } });
+    doc.ladder.rungs.push({
+      id,
+      on: true,
+      condition: {
+        kind: 'leaf',
+        column: id,
+        not: false,
+        test: { test: 'compare', op: 'ge', value: 2 },
+      },
+    });
     engine.now<'reckon'>({ do: 'reckon', doc: structuredClone(doc) });
   }
   globalThis.gc?.();
   const after = process.memoryUsage();
-  const held = tableBytes(table) + (after.heapUsed + after.arrayBuffers - before.heapUsed - before.arrayBuffers);
-  atMost('memory of an open list of 1,000,000 records, reckoned three times', held / tableBytes(table), 3, 'its columns');
+  const held =
+    tableBytes(table) +
+    (after.heapUsed + after.arrayBuffers - before.heapUsed - before.arrayBuffers);
+  atMost(
+    'memory of an open list of 1,000,000 records, reckoned three times',
+    held / tableBytes(table),
+    3,
+    'its columns',
+  );
 }
 
-const wide = (rows: readonly (readonly string[])[]): string => rows.map((row) => `| ${row.join(' | ')} |`).join('\n');
+const wide = (rows: readonly (readonly string[])[]): string =>
+  rows.map((row) => `| ${row.join(' | ')} |`).join('\n');
 const report = wide([
   ['work', 'bar', 'measured', ''],
   ['---', '---', '---', '---'],

@@ -20,10 +20,18 @@ export function madeTable(length: number): Table {
     name: id,
     unit: '',
     type: 'text',
-    codes: Int32Array.from({ length }, () => (random() < blanks ? -1 : Math.floor(random() * names.length))),
+    codes: Int32Array.from({ length }, () =>
+      random() < blanks ? -1 : Math.floor(random() * names.length),
+    ),
     dictionary: names,
   });
-  const scalar = (id: string, type: ScalarColumn['type'], make: () => number, decimals = 0, blanks = 0): ScalarColumn => ({
+  const scalar = (
+    id: string,
+    type: ScalarColumn['type'],
+    make: () => number,
+    decimals = 0,
+    blanks = 0,
+  ): ScalarColumn => ({
     id,
     name: id,
     unit: '',
@@ -34,7 +42,8 @@ export function madeTable(length: number): Table {
     percent: false,
     grain: 'day',
   });
-  const named = (word: string, n: number): string[] => Array.from({ length: n }, (_, k) => `${word} ${k + 1}`);
+  const named = (word: string, n: number): string[] =>
+    Array.from({ length: n }, (_, k) => `${word} ${k + 1}`);
   const columns: Column[] = [
     scalar('day', 'date', () => 19000 + Math.floor(random() * 1200)),
     scalar('clock', 'time', () => Math.floor(random() * 1440) * 60_000),
@@ -57,7 +66,10 @@ export function madeFile(bytes: number): Uint8Array {
   const random = randomFrom(11);
   const encoder = new TextEncoder();
   const out = new Uint8Array(bytes + 65_536);
-  let at = encoder.encodeInto('Sailed on,Time,Route,Vessel,Direction,Weather,Boarded,Vehicles,Fares taken,Delay (min),Cause,Cancelled\n', out).written;
+  let at = encoder.encodeInto(
+    'Sailed on,Time,Route,Vessel,Direction,Weather,Boarded,Vehicles,Fares taken,Delay (min),Cause,Cancelled\n',
+    out,
+  ).written;
   const weather = ['calm', 'fresh', 'rain', 'fog', 'gale'];
   const cause = ['', '', '', '', 'loading', 'tide'];
   const two = (n: number): string => String(n).padStart(2, '0');

@@ -39,7 +39,10 @@ function rankOf(file) {
 function resolve(from, source) {
   if (source.startsWith('$lib/')) return `src/lib/${source.slice(5)}`;
   if (source.startsWith('.'))
-    return path.relative(root, path.resolve(path.dirname(from), source)).split(path.sep).join('/');
+    return path
+      .relative(root, path.resolve(path.dirname(from), source))
+      .split(path.sep)
+      .join('/');
   return null;
 }
 
@@ -56,7 +59,9 @@ export function judgeImport(from, source) {
   const isTest = here.endsWith('.test.ts');
   const target = resolve(from, source);
   if (target === null) {
-    const name = source.startsWith('@') ? source.split('/').slice(0, 2).join('/') : source.split('/')[0];
+    const name = source.startsWith('@')
+      ? source.split('/').slice(0, 2).join('/')
+      : source.split('/')[0];
     if (inCore && !isTest && !allowedInCore.has(name))
       return `The core takes nothing from '${name}': it holds no interface code and no input or output.`;
     return null;

@@ -19,4 +19,5 @@ export function readText(
   return { recipe, reading: reader.finish() };
 }
 
-export const readDemo = (name: string): { recipe: Recipe; reading: DelimitedReading } => readText(readFileSync(demoPath(name)));
+export const readDemo = (name: string): { recipe: Recipe; reading: DelimitedReading } =>
+  readText(readFileSync(demoPath(name)));

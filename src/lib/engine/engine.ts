@@ -68,7 +68,13 @@ export class Engine {
       case 'facts':
         return answerFacts(r, request.column, counted);
       case 'values':
-        return answerValues(r, request.column, request.search, request.limit, this.#reckoner.membersOf(r.ladder.all));
+        return answerValues(
+          r,
+          request.column,
+          request.search,
+          request.limit,
+          this.#reckoner.membersOf(r.ladder.all),
+        );
       case 'try':
         return tryCondition(r, request);
       case 'behind':
@@ -91,7 +97,9 @@ export class Engine {
       case 'copy':
         return copyShown(r, request.full);
       case 'file':
-        return request.what === 'shown' ? fileShown(r, request.full) : yield* fileRecords(r, request.full);
+        return request.what === 'shown'
+          ? fileShown(r, request.full)
+          : yield* fileRecords(r, request.full);
       case 'recordCells':
         return recordCells(r, request.record);
     }
@@ -100,7 +108,11 @@ export class Engine {
   *#heads(r: Reckoned, counted: Int32Array): Steps<ReplyOf<'heads'>> {
     const out: ReplyOf<'heads'> = [];
     for (const slot of r.columns.slots) {
-      out.push(slot.column && slot.cells ? distributionOf(columnOf(r.table, slot.column), counted, HEAD_BINS) : { kind: 'none' });
+      out.push(
+        slot.column && slot.cells
+          ? distributionOf(columnOf(r.table, slot.column), counted, HEAD_BINS)
+          : { kind: 'none' },
+      );
       yield undefined;
     }
     return out;
@@ -109,7 +121,9 @@ export class Engine {
 
 function tryCondition(r: Reckoned, { condition, at }: RequestOf<'try'>): ReplyOf<'try'> {
   const rungs = [...r.doc.ladder.rungs.slice(0, at), { id: 'tried', on: true, condition }];
-  const result = climb(r.table, { rungs, setAside: { records: [], values: [], kept: [] } }).rungs[rungs.length - 1];
+  const result = climb(r.table, { rungs, setAside: { records: [], values: [], kept: [] } }).rungs[
+    rungs.length - 1
+  ];
   const { kept, removed, blank, unread } = result;
   return { kept, removed, blank, unread, says: describeCondition(condition, r.names) };
 }
@@ -133,7 +147,9 @@ function labelsOf(r: Reckoned, level: number): string[] {
 /** Every cell of a record in full, with what stood there before a correction. */
 function recordCells(r: Reckoned, record: number): ReplyOf<'recordCells'> {
   const corrected = correctedCells(r);
-  const was = new Map(r.doc.corrections.filter((c) => c.record === record).map((c) => [c.column, c.was]));
+  const was = new Map(
+    r.doc.corrections.filter((c) => c.record === record).map((c) => [c.column, c.was]),
+  );
   return r.table.columns.map((column) => ({
     column: column.id,
     name: column.name,

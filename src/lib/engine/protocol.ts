@@ -5,7 +5,11 @@ import { Condition } from '../core/scope/condition';
 /** A figure of the ledger: under a group, or in one of the three lines of the footing. */
 export const Place = z.discriminatedUnion('at', [
   z.object({ at: z.literal('group'), path: z.array(z.string()), measure: z.int() }),
-  z.object({ at: z.literal('foot'), line: z.enum(['all', 'narrowed', 'counted']), measure: z.int() }),
+  z.object({
+    at: z.literal('foot'),
+    line: z.enum(['all', 'narrowed', 'counted']),
+    measure: z.int(),
+  }),
 ]);
 export type Place = z.infer<typeof Place>;
 
@@ -16,11 +20,21 @@ export const Request = z.discriminatedUnion('do', [
   z.object({ do: z.literal('lines'), from: z.int().min(0), count: z.int().min(0).max(2000) }),
   z.object({ do: z.literal('heads') }),
   z.object({ do: z.literal('facts'), column: z.string() }),
-  z.object({ do: z.literal('values'), column: z.string(), search: z.string().default(''), limit: z.int().max(1000).default(200) }),
+  z.object({
+    do: z.literal('values'),
+    column: z.string(),
+    search: z.string().default(''),
+    limit: z.int().max(1000).default(200),
+  }),
   /** What a condition would keep of what the rungs before place `at` keep. */
   z.object({ do: z.literal('try'), condition: Condition, at: z.int().min(0) }),
   z.object({ do: z.literal('behind'), place: Place }),
-  z.object({ do: z.literal('behindRecords'), place: Place, from: z.int().min(0), count: z.int().min(0).max(500) }),
+  z.object({
+    do: z.literal('behindRecords'),
+    place: Place,
+    from: z.int().min(0),
+    count: z.int().min(0).max(500),
+  }),
   z.object({ do: z.literal('check'), place: Place, known: z.number() }),
   z.object({ do: z.literal('locate'), place: Place }),
   z.object({ do: z.literal('locateRecord'), record: z.int().min(0) }),
@@ -77,7 +91,14 @@ export type Head = z.infer<typeof Head>;
 export const Overview = z.object({
   all: Count,
   rungs: z.array(
-    Count.extend({ id: z.string(), on: z.boolean(), says: z.string(), removed: z.int(), blank: z.int(), unread: z.int() }),
+    Count.extend({
+      id: z.string(),
+      on: z.boolean(),
+      says: z.string(),
+      removed: z.int(),
+      blank: z.int(),
+      unread: z.int(),
+    }),
   ),
   narrowed: Count,
   setAside: Count,
@@ -106,7 +127,11 @@ export const Distribution = z.discriminatedUnion('kind', [
     under: z.int(),
     over: z.int(),
   }),
-  z.object({ kind: z.literal('values'), items: z.array(z.object({ text: z.string(), count: z.int() })), others: z.int() }),
+  z.object({
+    kind: z.literal('values'),
+    items: z.array(z.object({ text: z.string(), count: z.int() })),
+    others: z.int(),
+  }),
   z.object({ kind: z.literal('none') }),
 ]);
 export type Distribution = z.infer<typeof Distribution>;
@@ -148,8 +173,18 @@ export const Replies = {
   lines: z.array(Line),
   heads: z.array(Distribution),
   facts: ColumnFacts,
-  values: z.object({ items: z.array(z.object({ text: z.string(), count: z.int() })), more: z.int(), blank: z.int() }),
-  try: z.object({ kept: z.int(), removed: z.int(), blank: z.int(), unread: z.int(), says: z.string() }),
+  values: z.object({
+    items: z.array(z.object({ text: z.string(), count: z.int() })),
+    more: z.int(),
+    blank: z.int(),
+  }),
+  try: z.object({
+    kept: z.int(),
+    removed: z.int(),
+    blank: z.int(),
+    unread: z.int(),
+    says: z.string(),
+  }),
   behind: Behind,
   behindRecords: z.array(BehindRecord),
   check: z.object({
@@ -162,6 +197,14 @@ export const Replies = {
   labels: z.array(z.string()),
   copy: z.object({ text: z.string(), html: z.string(), rows: z.int(), guarded: z.int() }),
   file: z.object({ text: z.string(), rows: z.int(), guarded: z.int() }),
-  recordCells: z.array(z.object({ column: z.string(), name: z.string(), text: z.string(), state: CellState, was: z.string() })),
+  recordCells: z.array(
+    z.object({
+      column: z.string(),
+      name: z.string(),
+      text: z.string(),
+      state: CellState,
+      was: z.string(),
+    }),
+  ),
 } as const;
 export type ReplyOf<K extends Request['do']> = z.infer<(typeof Replies)[K]>;

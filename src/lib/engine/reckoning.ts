@@ -4,7 +4,12 @@ import { sortRecords } from '../core/arrange/sort';
 import { buildTree, type GroupTree } from '../core/arrange/tree';
 import { openTally, type BenchDocument } from '../core/bench/document';
 import { layColumns, type LedgerColumns } from '../core/bench/slots';
-import { directTotal, checkFooting, type DirectTotal, type FootingCheck } from '../core/check/footing';
+import {
+  directTotal,
+  checkFooting,
+  type DirectTotal,
+  type FootingCheck,
+} from '../core/check/footing';
 import { suits, type Measure } from '../core/measure/measure';
 import { valuesOf } from '../core/measure/valuesOf';
 import { correct } from '../core/read/correct';
@@ -16,7 +21,12 @@ import type { Steps } from '../core/steps/steps';
 import { members, type Bitset } from '../core/table/bitset';
 import { isNumeric, isText } from '../core/table/column';
 import { columnOf, namesOf, type Table } from '../core/table/table';
-import { layRows, orderGroups, type Rows, type ShownGroups } from '../core/tally/ledger/arrangement';
+import {
+  layRows,
+  orderGroups,
+  type Rows,
+  type ShownGroups,
+} from '../core/tally/ledger/arrangement';
 import { reckonGroups, type GroupFigures } from '../core/tally/ledger/figures';
 import { figureText } from '../core/tally/ledger/figureText';
 import { LedgerLines } from '../core/tally/ledger/lines';
@@ -78,7 +88,9 @@ export class Reckoner {
     const tally = openTally(given);
     const spec = fitting(table, tally.spec);
     const ladderKey = `${this.#epoch}|${JSON.stringify(given.ladder)}`;
-    const ladder = this.#once(this.#ladders, ladderKey, () => climb(table, given.ladder, this.#outcomes));
+    const ladder = this.#once(this.#ladders, ladderKey, () =>
+      climb(table, given.ladder, this.#outcomes),
+    );
     yield undefined;
     const treeKey = `${this.#epoch}|${JSON.stringify(spec.groups.map(({ column, period, loose }) => [column, period, loose]))}`;
     const tree = yield* this.#tree(table, spec, treeKey);
@@ -95,16 +107,41 @@ export class Reckoner {
     let figures = this.#figures.get(figuresKey);
     if (!figures) {
       const records = this.membersOf(ladder.counted);
-      figures = yield* reckonGroups({ table, tree, records, ordered: this.#inOrder(sorted, ladder.counted, spec) }, spec.measures);
+      figures = yield* reckonGroups(
+        { table, tree, records, ordered: this.#inOrder(sorted, ladder.counted, spec) },
+        spec.measures,
+      );
       this.#figures.set(figuresKey, figures);
     }
     yield undefined;
-    const shown = orderGroups(tree, spec.groups.map((g) => g.order), rows, figures);
-    const lines = new LedgerLines(tree, rows, shown, { showDown: tally.view.showDown, turned: new Set(tally.view.turned), totals: spec.totals });
-    const foot = yield* this.#footing(table, spec, ladder, sorted, figures, `${measureKey}|${orderKey}`, ladderKey);
+    const shown = orderGroups(
+      tree,
+      spec.groups.map((g) => g.order),
+      rows,
+      figures,
+    );
+    const lines = new LedgerLines(tree, rows, shown, {
+      showDown: tally.view.showDown,
+      turned: new Set(tally.view.turned),
+      totals: spec.totals,
+    });
+    const foot = yield* this.#footing(
+      table,
+      spec,
+      ladder,
+      sorted,
+      figures,
+      `${measureKey}|${orderKey}`,
+      ladderKey,
+    );
     yield undefined;
     const lead = yield* this.#lead(table, given, ladder, ladderKey);
-    const footing = checkFooting(tree, spec.measures, figures, this.#direct(table, spec.measures, ladder, ladderKey));
+    const footing = checkFooting(
+      tree,
+      spec.measures,
+      figures,
+      this.#direct(table, spec.measures, ladder, ladderKey),
+    );
     return {
       doc: given,
       spec,
@@ -124,9 +161,19 @@ export class Reckoner {
     };
   }
 
-  #totalTexts(table: Table, spec: LedgerSpec, { formats }: BenchDocument, foot: Reckoned['foot']): string[] {
+  #totalTexts(
+    table: Table,
+    spec: LedgerSpec,
+    { formats }: BenchDocument,
+    foot: Reckoned['foot'],
+  ): string[] {
     return spec.measures.map((m, k) =>
-      figureText(m, table.columns.find((c) => c.id === m.column) ?? null, foot.all.figures[k], formats),
+      figureText(
+        m,
+        table.columns.find((c) => c.id === m.column) ?? null,
+        foot.all.figures[k],
+        formats,
+      ),
     );
   }
 
@@ -159,7 +206,11 @@ export class Reckoner {
     const codes: GroupCodes[] = [];
     for (const group of spec.groups) {
       const { column, period, loose } = group;
-      codes.push(this.#once(this.#keyCodes, `${this.#epoch}|${column}|${period}|${loose}`, () => groupCodes(columnOf(table, column), group)));
+      codes.push(
+        this.#once(this.#keyCodes, `${this.#epoch}|${column}|${period}|${loose}`, () =>
+          groupCodes(columnOf(table, column), group),
+        ),
+      );
       yield undefined;
     }
     const tree = buildTree(table.length, codes);
@@ -169,51 +220,106 @@ export class Reckoner {
 
   /** Only `first` and `last` look at the order; without them the selection itself will do. */
   #inOrder(order: Int32Array, selection: Bitset, spec: LedgerSpec): Int32Array {
-    if (!spec.measures.some((m) => m.kind === 'first' || m.kind === 'last')) return this.membersOf(selection);
+    if (!spec.measures.some((m) => m.kind === 'first' || m.kind === 'last'))
+      return this.membersOf(selection);
     return order.filter((i) => ((selection[i >>> 5] >>> (i & 31)) & 1) === 1);
   }
 
-  *#footing(table: Table, spec: LedgerSpec, ladder: LadderResult, order: Int32Array, figures: GroupFigures, measuresKey: string, ladderKey: string): Steps<Reckoned['foot']> {
-    const counted: Foot = { records: this.membersOf(ladder.counted).length, figures: figures.total };
+  *#footing(
+    table: Table,
+    spec: LedgerSpec,
+    ladder: LadderResult,
+    order: Int32Array,
+    figures: GroupFigures,
+    measuresKey: string,
+    ladderKey: string,
+  ): Steps<Reckoned['foot']> {
+    const counted: Foot = {
+      records: this.membersOf(ladder.counted).length,
+      figures: figures.total,
+    };
     const key = (which: string): string => `${this.#epoch}|${which}|${measuresKey}`;
     const none = this.membersOf(ladder.setAside).length === 0;
-    const narrowed = none ? counted : yield* this.#foot(table, spec, ladder.narrowed, order, key(ladderKey));
-    const all = this.membersOf(ladder.narrowed).length === table.length ? narrowed : yield* this.#foot(table, spec, ladder.all, order, key('all'));
+    const narrowed = none
+      ? counted
+      : yield* this.#foot(table, spec, ladder.narrowed, order, key(ladderKey));
+    const all =
+      this.membersOf(ladder.narrowed).length === table.length
+        ? narrowed
+        : yield* this.#foot(table, spec, ladder.all, order, key('all'));
     return { all, narrowed, counted };
   }
 
-  *#foot(table: Table, spec: LedgerSpec, selection: Bitset, order: Int32Array, key: string): Steps<Foot> {
+  *#foot(
+    table: Table,
+    spec: LedgerSpec,
+    selection: Bitset,
+    order: Int32Array,
+    key: string,
+  ): Steps<Foot> {
     const known = this.#feet.get(key);
     if (known) return known;
     const records = this.membersOf(selection);
-    const { total } = yield* reckonGroups({ table, tree: NO_TREE(table.length), records, ordered: this.#inOrder(order, selection, spec) }, spec.measures);
+    const { total } = yield* reckonGroups(
+      {
+        table,
+        tree: NO_TREE(table.length),
+        records,
+        ordered: this.#inOrder(order, selection, spec),
+      },
+      spec.measures,
+    );
     const foot = { records: records.length, figures: total };
     this.#feet.set(key, foot);
     return foot;
   }
 
   #sum(table: Table, column: string, selection: Bitset, key: string): DirectTotal {
-    return this.#once(this.#sums, `${this.#epoch}|${column}|${key}`, () => directTotal(valuesOf(columnOf(table, column)).values, this.membersOf(selection)));
+    return this.#once(this.#sums, `${this.#epoch}|${column}|${key}`, () =>
+      directTotal(valuesOf(columnOf(table, column)).values, this.membersOf(selection)),
+    );
   }
 
-  *#lead(table: Table, doc: BenchDocument, ladder: LadderResult, ladderKey: string): Steps<(number | null)[]> {
+  *#lead(
+    table: Table,
+    doc: BenchDocument,
+    ladder: LadderResult,
+    ladderKey: string,
+  ): Steps<(number | null)[]> {
     const column = table.columns.find((c) => c.id === doc.lead);
-    const sets = [ladder.all, ...ladder.rungs.map((r) => r.selection), ladder.narrowed, ladder.setAside, ladder.counted];
+    const sets = [
+      ladder.all,
+      ...ladder.rungs.map((r) => r.selection),
+      ladder.narrowed,
+      ladder.setAside,
+      ladder.counted,
+    ];
     if (!column || !isNumeric(column)) return sets.map(() => null);
     const out: number[] = [];
     for (let k = 0; k < sets.length; k++) {
       // Prefixes of the ladder stay the same when a rung further down changes.
-      const key = k === 0 ? 'all' : k <= ladder.rungs.length ? `rungs|${JSON.stringify(doc.ladder.rungs.slice(0, k))}` : `${ladderKey}|${k - ladder.rungs.length}`;
+      const key =
+        k === 0
+          ? 'all'
+          : k <= ladder.rungs.length
+            ? `rungs|${JSON.stringify(doc.ladder.rungs.slice(0, k))}`
+            : `${ladderKey}|${k - ladder.rungs.length}`;
       out.push(this.#sum(table, column.id, sets[k], key).total);
       yield undefined;
     }
     return out;
   }
 
-  #direct(table: Table, measures: readonly Measure[], ladder: LadderResult, ladderKey: string): Map<number, DirectTotal> {
+  #direct(
+    table: Table,
+    measures: readonly Measure[],
+    ladder: LadderResult,
+    ladderKey: string,
+  ): Map<number, DirectTotal> {
     const out = new Map<number, DirectTotal>();
     measures.forEach((m, k) => {
-      if ((m.kind === 'sum' || m.kind === 'running') && m.column) out.set(k, this.#sum(table, m.column, ladder.counted, `${ladderKey}|3`));
+      if ((m.kind === 'sum' || m.kind === 'running') && m.column)
+        out.set(k, this.#sum(table, m.column, ladder.counted, `${ladderKey}|3`));
     });
     return out;
   }
@@ -236,14 +342,20 @@ function fitting(table: Table, spec: LedgerSpec): LedgerSpec {
 /** The ladder with steps on columns that are gone switched off; the page says so. */
 function fittingLadder(table: Table, ladder: Ladder): Ladder {
   return {
-    rungs: ladder.rungs.map((rung) => (lostColumn(table, rung) === null ? rung : { ...rung, on: false })),
-    setAside: { ...ladder.setAside, values: ladder.setAside.values.filter((v) => table.columns.some((c) => c.id === v.column)) },
+    rungs: ladder.rungs.map((rung) =>
+      lostColumn(table, rung) === null ? rung : { ...rung, on: false },
+    ),
+    setAside: {
+      ...ladder.setAside,
+      values: ladder.setAside.values.filter((v) => table.columns.some((c) => c.id === v.column)),
+    },
   };
 }
 
 /** The first column a step asks about that the list no longer has; null where there is none. */
 export function lostColumn(table: Table, rung: Rung): string | null {
-  for (const leaf of leavesOf(rung.condition)) if (!table.columns.some((c) => c.id === leaf.column)) return leaf.column;
+  for (const leaf of leavesOf(rung.condition))
+    if (!table.columns.some((c) => c.id === leaf.column)) return leaf.column;
   return null;
 }
 

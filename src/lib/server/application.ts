@@ -35,7 +35,9 @@ const DEMO: readonly (readonly [file: string, name: string, groups: readonly str
 ];
 
 /** Opens the data, brings it up to date, and on the first run loads the demo. */
-export async function start(env: Readonly<Record<string, string | undefined>>): Promise<Application> {
+export async function start(
+  env: Readonly<Record<string, string | undefined>>,
+): Promise<Application> {
   if (running) return running;
   const config = readConfig(env);
   setLogLevel(config.logLevel);

@@ -16,7 +16,9 @@ const Environment = z.object({
   TALLY_LOFT_HOST: z.string().min(1).default('127.0.0.1'),
   TALLY_LOFT_PORT: whole(0, 65535).default(4180),
   TALLY_LOFT_LOG: z
-    .enum(['silent', 'error', 'warn', 'info', 'debug'], { error: 'must be silent, error, warn, info or debug' })
+    .enum(['silent', 'error', 'warn', 'info', 'debug'], {
+      error: 'must be silent, error, warn, info or debug',
+    })
     .default('info'),
   TALLY_LOFT_UPLOAD_MB: whole(1, 4096).default(256),
   TALLY_LOFT_STORAGE_MB: whole(0, 1_000_000).default(0),
@@ -50,11 +52,15 @@ export class BadConfig extends Error {
  * @throws BadConfig naming every setting that is wrong, and what it must be
  */
 export function readConfig(env: Readonly<Record<string, string | undefined>>): Config {
-  const given = Object.fromEntries(Object.entries(env).filter(([k, v]) => k.startsWith('TALLY_LOFT_') && v !== ''));
+  const given = Object.fromEntries(
+    Object.entries(env).filter(([k, v]) => k.startsWith('TALLY_LOFT_') && v !== ''),
+  );
   const parsed = Environment.safeParse(given);
   if (!parsed.success)
     throw new BadConfig(
-      parsed.error.issues.map((i) => `${i.path.join('.')} ${i.message} (it is “${given[String(i.path[0])] ?? ''}”)`).join('\n'),
+      parsed.error.issues
+        .map((i) => `${i.path.join('.')} ${i.message} (it is “${given[String(i.path[0])] ?? ''}”)`)
+        .join('\n'),
     );
   const e = parsed.data;
   const loopback = LOOPBACK.has(e.TALLY_LOFT_HOST);

@@ -9,7 +9,11 @@ import { pause } from './pause';
 // The page's policy forbids code from text; Zod must not try.
 z.config({ jitless: true });
 
-const scheduler = new Scheduler(['reckon', 'lines', 'behind', 'behindRecords', 'try', 'values', 'facts', 'heads'], pause, () => performance.now());
+const scheduler = new Scheduler(
+  ['reckon', 'lines', 'behind', 'behindRecords', 'try', 'values', 'facts', 'heads'],
+  pause,
+  () => performance.now(),
+);
 let engine: Engine | null = null;
 
 const send = (message: FromEngine): void => postMessage(message);
@@ -18,7 +22,8 @@ const Facts = z.object({ listName: z.string(), records: z.int(), chunks: z.int()
 
 async function fetched(url: string): Promise<Response> {
   const response = await fetch(url);
-  if (!response.ok) throw new Error(`The list could not be fetched (${response.status}). Reload the page.`);
+  if (!response.ok)
+    throw new Error(`The list could not be fetched (${response.status}). Reload the page.`);
   return response;
 }
 
@@ -26,7 +31,9 @@ async function open(reading: number, base: string): Promise<void> {
   const facts = Facts.parse(await (await fetched(`${base}/api/readings/${reading}`)).json());
   const assembler = new TableAssembler(facts.records);
   for (let n = 0; n < facts.chunks; n++) {
-    const bytes = await (await fetched(`${base}/api/readings/${reading}/chunks/${n}`)).arrayBuffer();
+    const bytes = await (
+      await fetched(`${base}/api/readings/${reading}/chunks/${n}`)
+    ).arrayBuffer();
     assembler.push(new Uint8Array(bytes));
     send({ kind: 'progress', share: (n + 1) / facts.chunks });
   }
@@ -48,7 +55,14 @@ addEventListener('message', (event: MessageEvent<unknown>) => {
     return;
   }
   const { id, lane, request } = message;
-  if (!engine) return send({ kind: 'refusal', id, ok: false, name: 'NotOpen', message: 'The list is still being opened.' });
+  if (!engine)
+    return send({
+      kind: 'refusal',
+      id,
+      ok: false,
+      name: 'NotOpen',
+      message: 'The list is still being opened.',
+    });
   scheduler.post(lane, engine.answer(request)).then(
     (value) => send({ kind: 'answer', id, ok: true, value }),
     (error: unknown) => {

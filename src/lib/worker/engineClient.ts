@@ -49,7 +49,9 @@ export class EngineClient {
 
   #start(): Worker {
     const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' });
-    worker.addEventListener('message', (event: MessageEvent<unknown>) => this.#receive(FromEngine.parse(event.data)));
+    worker.addEventListener('message', (event: MessageEvent<unknown>) =>
+      this.#receive(FromEngine.parse(event.data)),
+    );
     worker.addEventListener('error', () => {
       this.stop();
       this.listener.died();
@@ -69,7 +71,10 @@ export class EngineClient {
    * Asks; a newer request in the same lane takes the place of an older one.
    * @throws Refused; its name is `Superseded` when a newer one came
    */
-  ask<K extends Request['do']>(request: RequestOf<K>, lane: string = request.do): Promise<ReplyOf<K>> {
+  ask<K extends Request['do']>(
+    request: RequestOf<K>,
+    lane: string = request.do,
+  ): Promise<ReplyOf<K>> {
     const id = this.#next++;
     return new Promise((resolve, reject) => {
       this.#waiting.set(id, { request, resolve: resolve as (value: unknown) => void, reject });
@@ -79,7 +84,10 @@ export class EngineClient {
 
   stop(): void {
     this.#worker.terminate();
-    const gone = new Refused('WorkerDied', 'The calculation was interrupted. Nothing was lost; it starts again.');
+    const gone = new Refused(
+      'WorkerDied',
+      'The calculation was interrupted. Nothing was lost; it starts again.',
+    );
     this.#opening?.reject(gone);
     for (const { reject } of this.#waiting.values()) reject(gone);
     this.#waiting.clear();
@@ -113,7 +121,13 @@ export class EngineClient {
         if (!waiting) return;
         const reply = Replies[waiting.request.do].safeParse(message.value);
         if (reply.success) waiting.resolve(reply.data);
-        else waiting.reject(new Refused('BadReply', `The calculation gave an answer this page cannot read: ${reply.error.message}`));
+        else
+          waiting.reject(
+            new Refused(
+              'BadReply',
+              `The calculation gave an answer this page cannot read: ${reply.error.message}`,
+            ),
+          );
         return;
       }
       case 'refusal': {

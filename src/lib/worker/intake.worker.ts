@@ -1,6 +1,12 @@
 import { z } from 'zod';
 import { HEAD_BYTES } from '../core/read/decode';
-import { DelimitedReader, proposeRecipe, recipeFor, reconsider, type DelimitedReading } from '../core/read/delimited';
+import {
+  DelimitedReader,
+  proposeRecipe,
+  recipeFor,
+  reconsider,
+  type DelimitedReading,
+} from '../core/read/delimited';
 import type { Doubt } from '../core/read/doubts';
 import { examine } from '../core/read/examine';
 import { IntakeError } from '../core/read/intakeError';
@@ -26,7 +32,8 @@ let latest: { recipe: Recipe; reading: DelimitedReading; doubts: Doubt[] } | nul
 
 const send = (message: FromIntake): void => postMessage(message);
 
-const faultOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+const faultOf = (error: unknown): string =>
+  error instanceof Error ? error.message : String(error);
 
 async function begin(given: Blob, previous: Recipe | null): Promise<void> {
   file = given;
@@ -52,11 +59,18 @@ async function take(recipe: Recipe, own: Recipe, settled: ReadonlySet<string>): 
     used = better;
   }
   if (reading.table.length === 0)
-    throw new IntakeError('noRecords', recipe.header ? 'The file holds a header and no records below it.' : 'The file holds no records.');
+    throw new IntakeError(
+      'noRecords',
+      recipe.header
+        ? 'The file holds a header and no records below it.'
+        : 'The file holds no records.',
+    );
   await pause();
   const { doubts, totals } = examine(used, reading);
   // What the analyst has set by hand no longer waits for an answer.
-  const asked = doubts.map((d) => (d.asks && d.column !== undefined && settled.has(d.column) ? { ...d, asks: false } : d));
+  const asked = doubts.map((d) =>
+    d.asks && d.column !== undefined && settled.has(d.column) ? { ...d, asks: false } : d,
+  );
   latest = { recipe: used, reading, doubts: asked };
   send({
     kind: 'read',
@@ -77,13 +91,22 @@ async function readAll(recipe: Recipe, mine: number): Promise<DelimitedReading |
     await pause();
     if (mine !== turn) return null;
     reader.push(bytes, at + SLICE >= file.size);
-    send({ kind: 'progress', share: Math.min(1, (at + bytes.length) / file.size), records: reader.records });
+    send({
+      kind: 'progress',
+      share: Math.min(1, (at + bytes.length) / file.size),
+      records: reader.records,
+    });
   }
   return reader.finish();
 }
 
 const Begun = z.object({ id: z.string() });
-const Stored = z.object({ listId: z.int(), reading: z.int(), bench: z.int().nullable(), lost: z.int() });
+const Stored = z.object({
+  listId: z.int(),
+  reading: z.int(),
+  bench: z.int().nullable(),
+  lost: z.int(),
+});
 const Problem = z.object({ detail: z.string() });
 
 async function asked(url: string, init: RequestInit): Promise<unknown> {
@@ -91,12 +114,16 @@ async function asked(url: string, init: RequestInit): Promise<unknown> {
   try {
     response = await fetch(url, init);
   } catch {
-    throw new Error('The server does not answer. Nothing was kept of this; it is still here, and you can accept it again.');
+    throw new Error(
+      'The server does not answer. Nothing was kept of this; it is still here, and you can accept it again.',
+    );
   }
   const body: unknown = response.status === 204 ? null : await response.json().catch(() => null);
   if (response.ok) return body;
   const problem = Problem.safeParse(body);
-  throw new Error(problem.success ? problem.data.detail : `The server refused it (${response.status}).`);
+  throw new Error(
+    problem.success ? problem.data.detail : `The server refused it (${response.status}).`,
+  );
 }
 
 /** Sends the columns chunk by chunk, then asks for them to be kept: all of them or none. */
@@ -107,7 +134,11 @@ async function accept(given: Extract<ToIntake, { kind: 'accept' }>): Promise<voi
   const chunks = chunkCount(reading.table);
   for (let n = 0; n < chunks; n++) {
     const body = new Uint8Array(encodeChunk(reading.table, n));
-    await asked(`${given.base}/api/intakes/${id}/chunks/${n}`, { method: 'PUT', body, headers: { 'content-type': 'application/vnd.apache.arrow.stream' } });
+    await asked(`${given.base}/api/intakes/${id}/chunks/${n}`, {
+      method: 'PUT',
+      body,
+      headers: { 'content-type': 'application/vnd.apache.arrow.stream' },
+    });
     send({ kind: 'sending', share: (n + 1) / (chunks + 1) });
   }
   const stored = await asked(`${given.base}/api/intakes/${id}`, {
@@ -142,7 +173,9 @@ function obey(message: ToIntake): Promise<void> | void {
       send({ kind: 'stopped' });
       return;
     case 'accept':
-      return accept(message).catch((error: unknown) => send({ kind: 'refused', message: faultOf(error) }));
+      return accept(message).catch((error: unknown) =>
+        send({ kind: 'refused', message: faultOf(error) }),
+      );
   }
 }
 

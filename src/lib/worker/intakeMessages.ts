@@ -26,7 +26,12 @@ const PreviewCell = z.object({ text: z.string(), state: z.enum(['read', 'blank',
 
 export const FromIntake = z.discriminatedUnion('kind', [
   /** How the file is read now, and its first records. `file`: all of its columns as they would be read without a list's recipe. */
-  z.object({ kind: z.literal('preview'), recipe: Recipe, file: Recipe, rows: z.array(z.array(PreviewCell)) }),
+  z.object({
+    kind: z.literal('preview'),
+    recipe: Recipe,
+    file: Recipe,
+    rows: z.array(z.array(PreviewCell)),
+  }),
   z.object({ kind: z.literal('progress'), share: z.number(), records: z.int() }),
   /** The whole file was read. */
   z.object({
@@ -41,7 +46,13 @@ export const FromIntake = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('stopped') }),
   z.object({ kind: z.literal('fault'), message: z.string() }),
   z.object({ kind: z.literal('sending'), share: z.number() }),
-  z.object({ kind: z.literal('stored'), listId: z.int(), reading: z.int(), bench: z.int().nullable(), lost: z.int() }),
+  z.object({
+    kind: z.literal('stored'),
+    listId: z.int(),
+    reading: z.int(),
+    bench: z.int().nullable(),
+    lost: z.int(),
+  }),
   z.object({ kind: z.literal('refused'), message: z.string() }),
 ]);
 export type FromIntake = z.infer<typeof FromIntake>;

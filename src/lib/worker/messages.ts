@@ -11,9 +11,21 @@ export type ToEngine = z.infer<typeof ToEngine>;
 /** From the engine's worker to the page. */
 export const FromEngine = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('progress'), share: z.number() }),
-  z.object({ kind: z.literal('opened'), columns: z.array(z.object({ id: z.string(), name: z.string(), type: z.string(), unit: z.string() })), records: z.int() }),
+  z.object({
+    kind: z.literal('opened'),
+    columns: z.array(
+      z.object({ id: z.string(), name: z.string(), type: z.string(), unit: z.string() }),
+    ),
+    records: z.int(),
+  }),
   z.object({ kind: z.literal('failed'), message: z.string() }),
   z.object({ kind: z.literal('answer'), id: z.int(), ok: z.literal(true), value: z.unknown() }),
-  z.object({ kind: z.literal('refusal'), id: z.int(), ok: z.literal(false), name: z.string(), message: z.string() }),
+  z.object({
+    kind: z.literal('refusal'),
+    id: z.int(),
+    ok: z.literal(false),
+    name: z.string(),
+    message: z.string(),
+  }),
 ]);
 export type FromEngine = z.infer<typeof FromEngine>;

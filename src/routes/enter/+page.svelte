@@ -10,9 +10,17 @@
   <form method="POST" class="flex flex-col gap-3">
     <label class="flex flex-col gap-1">
       Passphrase
-      <input class="input" type="password" name="passphrase" autocomplete="current-password" required />
+      <input
+        class="input"
+        type="password"
+        name="passphrase"
+        autocomplete="current-password"
+        required
+      />
     </label>
-    {#if form?.wrong}<p role="alert" class="text-doubt">That is not the passphrase. Try again.</p>{/if}
+    {#if form?.wrong}<p role="alert" class="text-doubt">
+        That is not the passphrase. Try again.
+      </p>{/if}
     <button class="btn preset-filled-primary-500" type="submit">Enter</button>
   </form>
 </main>

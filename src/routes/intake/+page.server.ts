@@ -10,7 +10,8 @@ export const load: PageServerLoad = async ({ url }) => {
   const asked = url.searchParams.get('list');
   if (asked === null) return { refreshed: null, limit };
   const list = /^\d+$/.test(asked) ? await findList(db, Number(asked)) : undefined;
-  if (!list || list.current_reading === null) error(404, 'There is no such list. It may have been deleted.');
+  if (!list || list.current_reading === null)
+    error(404, 'There is no such list. It may have been deleted.');
   const reading = await findReading(db, list.current_reading);
   if (!reading) error(404, 'The list has no reading.');
   return { refreshed: { id: list.id, name: list.name, recipe: reading.recipe }, limit };

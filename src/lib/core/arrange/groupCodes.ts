@@ -61,7 +61,12 @@ function textCodes(column: TextColumn, loose: boolean): GroupCodes {
   return named(codes, labels.length, (code) => labels[code], textRanks(labels));
 }
 
-const named = (codes: Int32Array, size: number, label: (code: number) => string, ranks: Int32Array): GroupCodes => ({
+const named = (
+  codes: Int32Array,
+  size: number,
+  label: (code: number) => string,
+  ranks: Int32Array,
+): GroupCodes => ({
   codes,
   size,
   label: (code) => (code < 0 ? BLANK_LABEL : label(code)),

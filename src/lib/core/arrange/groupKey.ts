@@ -7,7 +7,11 @@ export const GroupOrder = z.discriminatedUnion('by', [
   z.object({ by: z.literal('hand'), labels: z.array(z.string()).max(10_000) }),
   z.object({ by: z.literal('count'), descending: z.boolean().default(true) }),
   /** By one of the ledger's measures, named by its place. */
-  z.object({ by: z.literal('measure'), measure: z.int().min(0), descending: z.boolean().default(true) }),
+  z.object({
+    by: z.literal('measure'),
+    measure: z.int().min(0),
+    descending: z.boolean().default(true),
+  }),
 ]);
 export type GroupOrder = z.infer<typeof GroupOrder>;
 

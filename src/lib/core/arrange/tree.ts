@@ -25,7 +25,8 @@ const DIRECT = 1 << 22;
 export function buildTree(length: number, keys: readonly GroupCodes[]): GroupTree {
   if (keys.length === 0) return { keys, levels: [], leafOf: new Int32Array(length), leaves: 1 };
   const combinations = keys.reduce((n, key) => n * (key.size + 1), 1);
-  const { leafOf, codes } = combinations <= DIRECT ? numberDirectly(length, keys, combinations) : numberByMap(length, keys);
+  const { leafOf, codes } =
+    combinations <= DIRECT ? numberDirectly(length, keys, combinations) : numberByMap(length, keys);
   return { keys, levels: levelsOf(keys.length, codes), leafOf, leaves: codes[0].length };
 }
 
@@ -51,7 +52,8 @@ function numberDirectly(length: number, keys: readonly GroupCodes[], combination
       leafOf[i] = leaf - 1;
     }
   } else {
-    for (const { codes, size } of keys) for (let i = 0; i < length; i++) leafOf[i] = leafOf[i] * (size + 1) + codes[i] + 1;
+    for (const { codes, size } of keys)
+      for (let i = 0; i < length; i++) leafOf[i] = leafOf[i] * (size + 1) + codes[i] + 1;
     for (let i = 0; i < length; i++) {
       const place = leafOf[i];
       let leaf = number[place];
@@ -112,7 +114,11 @@ function levelsOf(depth: number, codes: readonly number[][]): TreeLevel[] {
       }
       groupOf[leaf] = group;
     }
-    levels.push({ size: parent.length, parent: Int32Array.from(parent), code: Int32Array.from(code) });
+    levels.push({
+      size: parent.length,
+      parent: Int32Array.from(parent),
+      code: Int32Array.from(code),
+    });
     above = groupOf;
   }
   return levels;
@@ -152,7 +158,8 @@ export function layLeaves(tree: GroupTree): LeafLayout {
   return { place, first, end };
 }
 
-const sequence = (length: number): Int32Array<ArrayBuffer> => Int32Array.from({ length }, (_, i) => i);
+const sequence = (length: number): Int32Array<ArrayBuffer> =>
+  Int32Array.from({ length }, (_, i) => i);
 
 /** Labels from the first level down to a group. */
 export function groupPath(tree: GroupTree, level: number, group: number): string[] {

@@ -9,7 +9,10 @@ import { openTally, type BenchDocument, type LedgerView } from './document';
 
 /** Changes of a bench's document. Each gives a new document; none alters the one it was given. */
 
-const withRungs = (doc: BenchDocument, rungs: Rung[]): BenchDocument => ({ ...doc, ladder: { ...doc.ladder, rungs } });
+const withRungs = (doc: BenchDocument, rungs: Rung[]): BenchDocument => ({
+  ...doc,
+  ladder: { ...doc.ladder, rungs },
+});
 
 const eachRung = (doc: BenchDocument, id: string, change: (rung: Rung) => Rung): BenchDocument =>
   withRungs(
@@ -35,7 +38,10 @@ export const switchRung = (doc: BenchDocument, id: string): BenchDocument =>
   eachRung(doc, id, (rung) => ({ ...rung, on: !rung.on }));
 
 export const negateRung = (doc: BenchDocument, id: string): BenchDocument =>
-  eachRung(doc, id, (rung) => ({ ...rung, condition: { ...rung.condition, not: !rung.condition.not } }));
+  eachRung(doc, id, (rung) => ({
+    ...rung,
+    condition: { ...rung.condition, not: !rung.condition.not },
+  }));
 
 export const removeRung = (doc: BenchDocument, id: string): BenchDocument =>
   withRungs(
@@ -53,7 +59,10 @@ export function moveRung(doc: BenchDocument, id: string, by: -1 | 1): BenchDocum
   return withRungs(doc, rungs);
 }
 
-const withAside = (doc: BenchDocument, setAside: SetAside): BenchDocument => ({ ...doc, ladder: { ...doc.ladder, setAside } });
+const withAside = (doc: BenchDocument, setAside: SetAside): BenchDocument => ({
+  ...doc,
+  ladder: { ...doc.ladder, setAside },
+});
 
 export function setAsideRecords(doc: BenchDocument, records: readonly number[]): BenchDocument {
   const { setAside } = doc.ladder;
@@ -72,24 +81,36 @@ export function putBack(doc: BenchDocument, records: readonly number[]): BenchDo
   return withAside(doc, {
     ...setAside,
     records: setAside.records.filter((i) => !chosen.has(i)),
-    kept: setAside.values.length ? [...new Set([...setAside.kept, ...records])].sort((a, b) => a - b) : [],
+    kept: setAside.values.length
+      ? [...new Set([...setAside.kept, ...records])].sort((a, b) => a - b)
+      : [],
   });
 }
 
-export function setAsideValue(doc: BenchDocument, column: string, value: string | null): BenchDocument {
+export function setAsideValue(
+  doc: BenchDocument,
+  column: string,
+  value: string | null,
+): BenchDocument {
   const { setAside } = doc.ladder;
   if (setAside.values.some((v) => v.column === column && v.value === value)) return doc;
   return withAside(doc, { ...setAside, values: [...setAside.values, { column, value }] });
 }
 
-export const putAllBack = (doc: BenchDocument): BenchDocument => withAside(doc, { records: [], values: [], kept: [] });
+export const putAllBack = (doc: BenchDocument): BenchDocument =>
+  withAside(doc, { records: [], values: [], kept: [] });
 
-const withTally = (doc: BenchDocument, change: { spec?: Partial<LedgerSpec>; view?: Partial<LedgerView> }): BenchDocument => {
+const withTally = (
+  doc: BenchDocument,
+  change: { spec?: Partial<LedgerSpec>; view?: Partial<LedgerView> },
+): BenchDocument => {
   const open = openTally(doc);
   return {
     ...doc,
     tallies: doc.tallies.map((t) =>
-      t.id === open.id ? { ...t, spec: { ...t.spec, ...change.spec }, view: { ...t.view, ...change.view } } : t,
+      t.id === open.id
+        ? { ...t, spec: { ...t.spec, ...change.spec }, view: { ...t.view, ...change.view } }
+        : t,
     ),
   };
 };
@@ -102,7 +123,8 @@ export function setGroups(doc: BenchDocument, groups: GroupKey[]): BenchDocument
   return withTally(doc, { spec: { groups }, view: { showDown, turned: [] } });
 }
 
-export const setSort = (doc: BenchDocument, sort: SortKey[]): BenchDocument => withTally(doc, { spec: { sort } });
+export const setSort = (doc: BenchDocument, sort: SortKey[]): BenchDocument =>
+  withTally(doc, { spec: { sort } });
 
 /** New measures; groups ordered by a measure follow it to its new place, or fall back to labels. */
 export function setMeasures(doc: BenchDocument, measures: Measure[]): BenchDocument {
@@ -111,34 +133,54 @@ export function setMeasures(doc: BenchDocument, measures: Measure[]): BenchDocum
     if (key.order.by !== 'measure') return key;
     const old = spec.measures[key.order.measure];
     const at = measures.findIndex((m) => m === old || JSON.stringify(m) === JSON.stringify(old));
-    return { ...key, order: at >= 0 ? { ...key.order, measure: at } : { by: 'label', descending: false } };
+    return {
+      ...key,
+      order: at >= 0 ? { ...key.order, measure: at } : { by: 'label', descending: false },
+    };
   });
   return withTally(doc, { spec: { measures, groups } });
 }
 
-export const setTotals = (doc: BenchDocument, totals: 'above' | 'below'): BenchDocument => withTally(doc, { spec: { totals } });
+export const setTotals = (doc: BenchDocument, totals: 'above' | 'below'): BenchDocument =>
+  withTally(doc, { spec: { totals } });
 
 /** Shows down to a level; groups turned one by one follow it again. */
-export const setShowDown = (doc: BenchDocument, showDown: number): BenchDocument => withTally(doc, { view: { showDown, turned: [] } });
+export const setShowDown = (doc: BenchDocument, showDown: number): BenchDocument =>
+  withTally(doc, { view: { showDown, turned: [] } });
 
 /** Folds an open group or unfolds a folded one. */
 export function turnGroup(doc: BenchDocument, key: string): BenchDocument {
   const { turned } = openTally(doc).view;
-  return withTally(doc, { view: { turned: turned.includes(key) ? turned.filter((k) => k !== key) : [...turned, key] } });
+  return withTally(doc, {
+    view: { turned: turned.includes(key) ? turned.filter((k) => k !== key) : [...turned, key] },
+  });
 }
 
 type ColumnView = LedgerView['columns'][number];
 
 /** Changes how a column is looked at, the order of all columns written out. */
-export function changeColumn(doc: BenchDocument, order: readonly string[], id: string, change: Partial<ColumnView>): BenchDocument {
+export function changeColumn(
+  doc: BenchDocument,
+  order: readonly string[],
+  id: string,
+  change: Partial<ColumnView>,
+): BenchDocument {
   const { view } = openTally(doc);
   const known = new Map(view.columns.map((c) => [c.column, c]));
-  const columns = order.map((column): ColumnView => ({ ...(known.get(column) ?? { column }), ...(column === id ? change : {}) }));
+  const columns = order.map((column): ColumnView => ({
+    ...(known.get(column) ?? { column }),
+    ...(column === id ? change : {}),
+  }));
   return withTally(doc, { view: { columns } });
 }
 
 /** Moves a column to stand before another, or at the end. */
-export function moveColumn(doc: BenchDocument, order: readonly string[], id: string, before: string | null): BenchDocument {
+export function moveColumn(
+  doc: BenchDocument,
+  order: readonly string[],
+  id: string,
+  before: string | null,
+): BenchDocument {
   if (id === before) return doc;
   const rest = order.filter((c) => c !== id);
   const at = before === null ? rest.length : rest.indexOf(before);
@@ -146,13 +188,22 @@ export function moveColumn(doc: BenchDocument, order: readonly string[], id: str
   return changeColumn(doc, next, id, {});
 }
 
-export const setFixed = (doc: BenchDocument, fixed: number): BenchDocument => withTally(doc, { view: { fixed } });
-export const setGroupWidth = (doc: BenchDocument, groupWidth: number): BenchDocument => withTally(doc, { view: { groupWidth } });
+export const setFixed = (doc: BenchDocument, fixed: number): BenchDocument =>
+  withTally(doc, { view: { fixed } });
+export const setGroupWidth = (doc: BenchDocument, groupWidth: number): BenchDocument =>
+  withTally(doc, { view: { groupWidth } });
 
-export const setLead = (doc: BenchDocument, lead: string | null): BenchDocument => ({ ...doc, lead });
+export const setLead = (doc: BenchDocument, lead: string | null): BenchDocument => ({
+  ...doc,
+  lead,
+});
 
 /** A format for a column, or for one measure's figures; null goes back to the usual one. */
-export function setFormat(doc: BenchDocument, key: string, format: NumberFormat | null): BenchDocument {
+export function setFormat(
+  doc: BenchDocument,
+  key: string,
+  format: NumberFormat | null,
+): BenchDocument {
   const formats = { ...doc.formats };
   if (format) formats[key] = format;
   else delete formats[key];
@@ -161,11 +212,17 @@ export function setFormat(doc: BenchDocument, key: string, format: NumberFormat 
 
 /** Puts a cell right; a second correction of the same cell takes the place of the first. */
 export function correctCell(doc: BenchDocument, correction: Correction): BenchDocument {
-  const others = doc.corrections.filter((c) => c.record !== correction.record || c.column !== correction.column);
+  const others = doc.corrections.filter(
+    (c) => c.record !== correction.record || c.column !== correction.column,
+  );
   return { ...doc, corrections: [...others, correction] };
 }
 
-export const takeBackCorrection = (doc: BenchDocument, record: number, column: string): BenchDocument => ({
+export const takeBackCorrection = (
+  doc: BenchDocument,
+  record: number,
+  column: string,
+): BenchDocument => ({
   ...doc,
   corrections: doc.corrections.filter((c) => c.record !== record || c.column !== column),
 });

@@ -12,7 +12,9 @@ export interface Moved {
 /** Brings a bench to another reading: records named by number are found again by what they hold. */
 export function moveBench(doc: BenchDocument, from: Table, to: Table, reading: number): Moved {
   const { setAside } = doc.ladder;
-  const named = [...new Set([...setAside.records, ...setAside.kept, ...doc.corrections.map((c) => c.record)])];
+  const named = [
+    ...new Set([...setAside.records, ...setAside.kept, ...doc.corrections.map((c) => c.record)]),
+  ];
   const carried = carryRecords(from, to, named);
   const follow = (records: readonly number[]): number[] =>
     records.flatMap((i) => carried.get(i) ?? []).sort((a, b) => a - b);
@@ -20,7 +22,10 @@ export function moveBench(doc: BenchDocument, from: Table, to: Table, reading: n
     doc: {
       ...doc,
       reading,
-      ladder: { ...doc.ladder, setAside: { ...setAside, records: follow(setAside.records), kept: follow(setAside.kept) } },
+      ladder: {
+        ...doc.ladder,
+        setAside: { ...setAside, records: follow(setAside.records), kept: follow(setAside.kept) },
+      },
       corrections: doc.corrections.flatMap((c) => {
         const record = carried.get(c.record);
         return record === undefined ? [] : [{ ...c, record }];

@@ -5,7 +5,9 @@ import type { BenchDocument } from './document';
 
 /** Whole numbers that all lie where years do: adding them up says nothing. */
 export const looksLikeYears = (column: ScalarColumn): boolean =>
-  column.decimals === 0 && column.values.every((v) => v !== v || (v >= 1800 && v < 2200)) && column.values.some((v) => v === v);
+  column.decimals === 0 &&
+  column.values.every((v) => v !== v || (v >= 1800 && v < 2200)) &&
+  column.values.some((v) => v === v);
 
 /** Columns worth a sum at the foot: numbers that are neither years nor shares. */
 export const addable = (columns: readonly Column[]): ScalarColumn[] =>
@@ -15,10 +17,16 @@ export const addable = (columns: readonly Column[]): ScalarColumn[] =>
  * The first bench of a list: all records in the order read, sums at the foot.
  * @param setAside records the analyst agreed to set aside at intake
  */
-export function newBench(table: Table, reading: number, setAside: readonly number[] = []): BenchDocument {
+export function newBench(
+  table: Table,
+  reading: number,
+  setAside: readonly number[] = [],
+): BenchDocument {
   const sums = addable(table.columns);
   const measures = sums.slice(0, 12).map((c): Measure => ({ kind: 'sum', column: c.id }));
-  const years = table.columns.filter((c): c is ScalarColumn => c.type === 'number').filter(looksLikeYears);
+  const years = table.columns
+    .filter((c): c is ScalarColumn => c.type === 'number')
+    .filter(looksLikeYears);
   return {
     version: 1,
     reading,
@@ -37,7 +45,14 @@ export function newBench(table: Table, reading: number, setAside: readonly numbe
     formats: Object.fromEntries(
       years.map((c) => [
         c.id,
-        { thousands: false, style: 'plain', currency: '£', scale: 'one', negative: 'minus', decimals: 0 } as const,
+        {
+          thousands: false,
+          style: 'plain',
+          currency: '£',
+          scale: 'one',
+          negative: 'minus',
+          decimals: 0,
+        } as const,
       ]),
     ),
     corrections: [],

@@ -25,7 +25,9 @@ export interface LedgerColumns {
 
 /** Ids of the list's columns in the order shown. */
 export function columnOrder(table: Table, view: LedgerView): string[] {
-  const listed = view.columns.map((c) => c.column).filter((id) => table.columns.some((c) => c.id === id));
+  const listed = view.columns
+    .map((c) => c.column)
+    .filter((id) => table.columns.some((c) => c.id === id));
   const known = new Set(listed);
   return [...listed, ...table.columns.map((c) => c.id).filter((id) => !known.has(id))];
 }
@@ -44,10 +46,13 @@ const SAMPLED = 200;
 /** Characters of the longest of a few cells, even over the list; long text is cut at 26. */
 function longestCell(column: Column): number {
   let longest = 4;
-  if (isText(column)) for (const text of column.dictionary.slice(0, SAMPLED)) longest = Math.max(longest, text.length);
+  if (isText(column))
+    for (const text of column.dictionary.slice(0, SAMPLED))
+      longest = Math.max(longest, text.length);
   else {
     const stride = Math.max(1, Math.floor(column.values.length / SAMPLED));
-    for (let i = 0; i < column.values.length; i += stride) longest = Math.max(longest, showCell(column, i).length);
+    for (let i = 0; i < column.values.length; i += stride)
+      longest = Math.max(longest, showCell(column, i).length);
   }
   return Math.min(26, longest);
 }
@@ -55,7 +60,11 @@ function longestCell(column: Column): number {
 /** The width a column has until the analyst changes it: that of its head, cells and figures. */
 function usualWidth(column: Column | undefined, cells: boolean, figure: string): number {
   const head = column ? column.name.length * 1.06 : 7;
-  const characters = Math.max(Math.min(head, 24), figure.length * 1.05, cells && column ? longestCell(column) : 0);
+  const characters = Math.max(
+    Math.min(head, 24),
+    figure.length * 1.05,
+    cells && column ? longestCell(column) : 0,
+  );
   return Math.max(62, Math.round(characters * CHARACTER) + AROUND);
 }
 
@@ -63,9 +72,15 @@ function usualWidth(column: Column | undefined, cells: boolean, figure: string):
  * Lays out the ledger's columns: each shown column with its first measure, further measures behind it.
  * @param totals each measure's grand total as shown; its width counts
  */
-export function layColumns(table: Table, spec: LedgerSpec, view: LedgerView, totals: readonly string[] = []): LedgerColumns {
+export function layColumns(
+  table: Table,
+  spec: LedgerSpec,
+  view: LedgerView,
+  totals: readonly string[] = [],
+): LedgerColumns {
   const shown = columnOrder(table, view).filter((id) => !isHidden(id, spec, view));
-  const measuresOf = (id: string): number[] => spec.measures.flatMap((m: Measure, k) => (m.column === id ? [k] : []));
+  const measuresOf = (id: string): number[] =>
+    spec.measures.flatMap((m: Measure, k) => (m.column === id ? [k] : []));
   const naming = shown.find((id) => measuresOf(id).length === 0) ?? null;
   const slots: Slot[] = [];
   shown
@@ -77,7 +92,7 @@ export function layColumns(table: Table, spec: LedgerSpec, view: LedgerView, tot
       const width = given ?? usualWidth(column, true, totals[first] ?? '');
       const fixed = at < view.fixed;
       slots.push({ column: id, measure: first, cells: true, width, fixed });
-      for (const measure of rest) 
+      for (const measure of rest)
         slots.push({
           column: id,
           measure,

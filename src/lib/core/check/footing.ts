@@ -9,7 +9,11 @@ export interface FootingCheck {
   readonly groups: readonly number[];
   /** Measures that do not add, by their place: means, distinct counts. */
   readonly notAdding: readonly number[];
-  readonly failure: { readonly measure: number; readonly path: readonly string[]; readonly difference: number } | null;
+  readonly failure: {
+    readonly measure: number;
+    readonly path: readonly string[];
+    readonly difference: number;
+  } | null;
 }
 
 /** Reckoned apart from any group, straight over the selection. */
@@ -74,7 +78,8 @@ function levelFailure(
   const level = tree.levels[l];
   const values = figures.levels[l][measure];
   const sums = new Float64Array(l === 0 ? 1 : tree.levels[l - 1].size);
-  for (let g = 0; g < level.size; g++) if (values[g] === values[g]) sums[level.parent[g]] += values[g];
+  for (let g = 0; g < level.size; g++)
+    if (values[g] === values[g]) sums[level.parent[g]] += values[g];
   for (let p = 0; p < sums.length; p++) {
     const above = l === 0 ? total : figures.levels[l - 1][measure][p];
     const difference = sums[p] - (above === above ? above : 0);

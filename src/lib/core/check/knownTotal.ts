@@ -43,9 +43,15 @@ export function checkKnownTotal(known: number, checked: CheckedFigure): KnownTot
   const difference = known - figure;
   const same = (a: number, b: number): boolean => Math.abs(a - b) < unit / 2 + 1e-9 * Math.abs(b);
   if (same(difference, 0))
-    return { difference, explanations: [{ says: difference === 0 ? 'It agrees.' : 'It agrees within rounding.', records: [] }] };
+    return {
+      difference,
+      explanations: [
+        { says: difference === 0 ? 'It agrees.' : 'It agrees within rounding.', records: [] },
+      ],
+    };
   const out: Explanation[] = [];
-  const found = (says: string, which: readonly number[]): void => void out.push({ says, records: which });
+  const found = (says: string, which: readonly number[]): void =>
+    void out.push({ says, records: which });
   const show = (v: number): string => showScalar(column, v);
 
   removedSums(checked).forEach(({ says, total, records: which }) => {
@@ -58,48 +64,109 @@ export function checkKnownTotal(known: number, checked: CheckedFigure): KnownTot
     return hits;
   };
   const one = holding(-difference, records);
-  if (one.length) found(`${nameRecords(one)} holds ${show(-difference)}: without ${one.length === 1 ? 'it' : 'one of them'} the totals agree.`, one);
+  if (one.length)
+    found(
+      `${nameRecords(one)} holds ${show(-difference)}: without ${one.length === 1 ? 'it' : 'one of them'} the totals agree.`,
+      one,
+    );
   const missingOne = holding(difference, leftOut(checked));
-  if (missingOne.length) found(`${nameRecords(missingOne)} holds ${show(difference)} and is not counted here: with it the totals agree.`, missingOne);
+  if (missingOne.length)
+    found(
+      `${nameRecords(missingOne)} holds ${show(difference)} and is not counted here: with it the totals agree.`,
+      missingOne,
+    );
   const turned = holding(-difference / 2, records);
-  if (turned.length) found(`A sign may be turned: the difference is twice ${show(Math.abs(difference) / 2)}, which ${nameRecords(turned)} holds.`, turned);
+  if (turned.length)
+    found(
+      `A sign may be turned: the difference is twice ${show(Math.abs(difference) / 2)}, which ${nameRecords(turned)} holds.`,
+      turned,
+    );
   for (const times of [9, 99]) {
     const bigger = holding(difference / times, records);
-    if (bigger.length) found(`A decimal point may be moved: the difference is ${times} times ${show(difference / times)}, which ${nameRecords(bigger)} holds.`, bigger);
+    if (bigger.length)
+      found(
+        `A decimal point may be moved: the difference is ${times} times ${show(difference / times)}, which ${nameRecords(bigger)} holds.`,
+        bigger,
+      );
     const smaller = holding((-difference * (times + 1)) / times, records);
-    if (smaller.length) found(`A decimal point may be moved: ${nameRecords(smaller)} holds ${show((-difference * (times + 1)) / times)}, ${times + 1} times what would agree.`, smaller);
+    if (smaller.length)
+      found(
+        `A decimal point may be moved: ${nameRecords(smaller)} holds ${show((-difference * (times + 1)) / times)}, ${times + 1} times what would agree.`,
+        smaller,
+      );
   }
   const pair = one.length ? null : pairOf(values, records, -difference, unit);
-  if (pair) found(`Records ${pair[0] + 1} and ${pair[1] + 1} hold ${show(values[pair[0]])} and ${show(values[pair[1]])}: without both the totals agree.`, pair);
+  if (pair)
+    found(
+      `Records ${pair[0] + 1} and ${pair[1] + 1} hold ${show(values[pair[0]])} and ${show(values[pair[1]])}: without both the totals agree.`,
+      pair,
+    );
   const cents = Math.round(difference / unit);
-  if (cents !== 0 && cents % 9 === 0 && Math.abs(cents * unit - difference) < 1e-6 * unit + 1e-9 * Math.abs(difference))
+  if (
+    cents !== 0 &&
+    cents % 9 === 0 &&
+    Math.abs(cents * unit - difference) < 1e-6 * unit + 1e-9 * Math.abs(difference)
+  )
     found('The difference divides by 9: look for swapped digits, such as 41 for 14.', []);
   const blanks = records.reduce((n, i) => n + (values[i] !== values[i] ? 1 : 0), 0);
-  if (blanks) found(`${counted(blanks, 'record')} here ${blanks === 1 ? 'has' : 'have'} no value in ${column.name}: the known total may hold ${blanks === 1 ? 'it' : 'them'}.`, []);
-  if (Math.abs(difference) <= (unit * Math.max(1, records.length)) / 2 && Math.abs(difference) < Math.abs(figure) * 1e-4 + 1)
-    found(`Rounding could explain it: ${showCount(records.length)} values rounded to ${unit} may differ by so much.`, []);
+  if (blanks)
+    found(
+      `${counted(blanks, 'record')} here ${blanks === 1 ? 'has' : 'have'} no value in ${column.name}: the known total may hold ${blanks === 1 ? 'it' : 'them'}.`,
+      [],
+    );
+  if (
+    Math.abs(difference) <= (unit * Math.max(1, records.length)) / 2 &&
+    Math.abs(difference) < Math.abs(figure) * 1e-4 + 1
+  )
+    found(
+      `Rounding could explain it: ${showCount(records.length)} values rounded to ${unit} may differ by so much.`,
+      [],
+    );
   return { difference, explanations: out };
 }
 
 const nameRecords = (records: readonly number[]): string =>
   records.length === 1
     ? `Record ${showCount(records[0] + 1)}`
-    : `Each of ${counted(records.length, 'record')} (${records.slice(0, NAMED).map((i) => showCount(i + 1)).join(', ')}${records.length > NAMED ? ' …' : ''})`;
+    : `Each of ${counted(records.length, 'record')} (${records
+        .slice(0, NAMED)
+        .map((i) => showCount(i + 1))
+        .join(', ')}${records.length > NAMED ? ' …' : ''})`;
 
 /** Sums of what the ladder took out of this group, and of records that look like totals. */
-function removedSums({ column, group, ladder, rungNames, records, totals }: CheckedFigure): { says: string; total: number; records: number[] }[] {
+function removedSums({
+  column,
+  group,
+  ladder,
+  rungNames,
+  records,
+  totals,
+}: CheckedFigure): { says: string; total: number; records: number[] }[] {
   const out: { says: string; total: number; records: number[] }[] = [];
   const sum = (set: Bitset, says: (n: number) => string, sign: number): void => {
     const which = members(set);
-    if (which.length) out.push({ says: says(which.length), total: sign * directTotal(column.values, which).total, records: [...which.subarray(0, 200)] });
+    if (which.length)
+      out.push({
+        says: says(which.length),
+        total: sign * directTotal(column.values, which).total,
+        records: [...which.subarray(0, 200)],
+      });
   };
   let before = ladder.all;
   ladder.rungs.forEach((rung, k) => {
-    sum(intersect(group, difference(before, rung.selection)), (n) => `The ${counted(n, 'record')} taken out by “${rungNames[k]}”`, 1);
+    sum(
+      intersect(group, difference(before, rung.selection)),
+      (n) => `The ${counted(n, 'record')} taken out by “${rungNames[k]}”`,
+      1,
+    );
     before = rung.selection;
   });
   if (ladder.rungs.filter((r) => r.on).length > 1)
-    sum(intersect(group, difference(ladder.all, ladder.narrowed)), (n) => `All ${counted(n, 'record')} narrowed away`, 1);
+    sum(
+      intersect(group, difference(ladder.all, ladder.narrowed)),
+      (n) => `All ${counted(n, 'record')} narrowed away`,
+      1,
+    );
   sum(intersect(group, ladder.setAside), (n) => `The ${counted(n, 'record')} set aside by hand`, 1);
   const inFigure = new Set(records);
   const embedded = totals.filter((i) => inFigure.has(i));
@@ -121,7 +188,12 @@ function leftOut({ group, ladder }: CheckedFigure): Int32Array {
 }
 
 /** Two records whose values add up to a sum, by one pass over the amounts met before. */
-function pairOf(values: Float64Array, records: Int32Array, sum: number, unit: number): [number, number] | null {
+function pairOf(
+  values: Float64Array,
+  records: Int32Array,
+  sum: number,
+  unit: number,
+): [number, number] | null {
   const met = new Map<number, number>();
   const wanted = Math.round(sum / unit);
   for (const i of records) {

@@ -5,7 +5,12 @@ import { quantiles } from './quantile';
  * A measure that needs the values themselves, values[from..to-1]; NaN: none. They are moved about.
  * Sources: skewness and kurtosis as G1, G2 and g1, g2 in Joanes and Gill (1998).
  */
-export function fromSlice(measure: Measure, values: Float64Array, from: number, to: number): number {
+export function fromSlice(
+  measure: Measure,
+  values: Float64Array,
+  from: number,
+  to: number,
+): number {
   const q = (p: number): number => quantiles(values, from, to, [p])[0];
   switch (measure.kind) {
     case 'median':
@@ -125,7 +130,7 @@ function distinct(slice: Float64Array): number {
 export function mode(slice: Float64Array): { value: number; times: number; ties: number } {
   slice.sort();
   let best = { value: NaN, times: 0, ties: 0 };
-  for (let i = 0; i < slice.length; ) {
+  for (let i = 0; i < slice.length;) {
     let j = i;
     while (j < slice.length && slice[j] === slice[i]) j++;
     if (j - i > best.times) best = { value: slice[i], times: j - i, ties: 1 };

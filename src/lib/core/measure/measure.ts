@@ -68,7 +68,12 @@ const ANY: readonly ColumnType[] = ['text', 'number', 'date', 'datetime', 'time'
 const ORDERED: readonly ColumnType[] = ['number', 'date', 'datetime', 'time'];
 const NUMBERS: readonly ColumnType[] = ['number', 'yesno'];
 
-const facts = (says: string, types: readonly ColumnType[], figure: FigureKind, adds = false): MeasureFacts => ({
+const facts = (
+  says: string,
+  types: readonly ColumnType[],
+  figure: FigureKind,
+  adds = false,
+): MeasureFacts => ({
   says,
   types,
   figure,
@@ -115,12 +120,15 @@ export const MEASURES: Record<MeasureKind, MeasureFacts> = {
   running: facts('running total', NUMBERS, 'column', true),
 };
 
-export const suits = (kind: MeasureKind, column: Column): boolean => MEASURES[kind].types.includes(column.type);
+export const suits = (kind: MeasureKind, column: Column): boolean =>
+  MEASURES[kind].types.includes(column.type);
 
 /** `90th percentile`, `mean without the outer 10 %`, or the catalogue's word. */
 export function measureWords({ kind, p }: Measure): string {
-  if (kind === 'percentile') return `${ordinal(Number(((p ?? 0.5) * 100).toPrecision(6)))} percentile`;
-  if (kind === 'trimmedMean') return `mean without the outer ${Number(((p ?? 0.05) * 100).toPrecision(6))} %`;
+  if (kind === 'percentile')
+    return `${ordinal(Number(((p ?? 0.5) * 100).toPrecision(6)))} percentile`;
+  if (kind === 'trimmedMean')
+    return `mean without the outer ${Number(((p ?? 0.05) * 100).toPrecision(6))} %`;
   return MEASURES[kind].says;
 }
 
@@ -132,4 +140,14 @@ function ordinal(n: number): string {
 
 /** Measures that need the ordered values of a group. */
 export const needsOrder = (kind: MeasureKind): boolean =>
-  ['median', 'percentile', 'lowerQuartile', 'upperQuartile', 'iqr', 'trimmedMean', 'medianDeviation', 'mode', 'distinct'].includes(kind);
+  [
+    'median',
+    'percentile',
+    'lowerQuartile',
+    'upperQuartile',
+    'iqr',
+    'trimmedMean',
+    'medianDeviation',
+    'mode',
+    'distinct',
+  ].includes(kind);

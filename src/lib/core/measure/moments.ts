@@ -88,7 +88,14 @@ export class Moments {
    * written out: a call for each record would cost as much again.
    */
   #accumulate(values: Float64Array, groupOf: Int32Array, records: Int32Array, shift: number): void {
-    const [count, high, low, min, max, squares] = [this.#count, this.#high, this.#low, this.#min, this.#max, this.#squares];
+    const [count, high, low, min, max, squares] = [
+      this.#count,
+      this.#high,
+      this.#low,
+      this.#min,
+      this.#max,
+      this.#squares,
+    ];
     for (let k = 0; k < records.length; k++) {
       const i = records[k];
       const x = values[i];
@@ -138,7 +145,8 @@ export class Moments {
       squares[g] += d * d;
       drift[g] += d;
     }
-    for (let g = 0; g < this.size; g++) if (this.#count[g]) squares[g] -= (drift[g] * drift[g]) / this.#count[g];
+    for (let g = 0; g < this.size; g++)
+      if (this.#count[g]) squares[g] -= (drift[g] * drift[g]) / this.#count[g];
   }
 }
 

@@ -47,7 +47,12 @@ function swap(values: Float64Array, a: number, b: number): void {
  * @param ps shares 0..1 in rising order
  * @returns one quantile each; NaN without values
  */
-export function quantiles(values: Float64Array, start: number, end: number, ps: readonly number[]): number[] {
+export function quantiles(
+  values: Float64Array,
+  start: number,
+  end: number,
+  ps: readonly number[],
+): number[] {
   const n = end - start;
   if (n === 0) return ps.map(() => NaN);
   let from = start;

@@ -9,7 +9,12 @@ export interface Slices {
  * @param groupOf group of each record of the list
  * @param records the selection, as record numbers
  */
-export function gather(values: Float64Array, groupOf: Int32Array, size: number, records: Int32Array): Slices {
+export function gather(
+  values: Float64Array,
+  groupOf: Int32Array,
+  size: number,
+  records: Int32Array,
+): Slices {
   const start = new Int32Array(size + 1);
   for (let k = 0; k < records.length; k++) {
     const i = records[k];

@@ -8,7 +8,11 @@ import type { Table } from '../table/table';
  * @param records record numbers in `from`
  * @returns record numbers in `to`, by those in `from`; records without a match are left out
  */
-export function carryRecords(from: Table, to: Table, records: readonly number[]): Map<number, number> {
+export function carryRecords(
+  from: Table,
+  to: Table,
+  records: readonly number[],
+): Map<number, number> {
   const pairs = from.columns.flatMap((a): [Column, Column][] => {
     const b = to.columns.find((c) => c.id === a.id);
     return b ? [[a, b]] : [];
@@ -43,7 +47,10 @@ function keyOf(column: Column, i: number): string | number {
 }
 
 /** The column in which the records differ most. */
-function mostTelling(pairs: readonly [Column, Column][], records: readonly number[]): [Column, Column] {
+function mostTelling(
+  pairs: readonly [Column, Column][],
+  records: readonly number[],
+): [Column, Column] {
   let best = pairs[0];
   let most = 0;
   for (const pair of pairs) {

@@ -1,5 +1,12 @@
 import type { Column } from '../table/column';
-import { noDateFacts, offsetName, readClock, readDate, readDateTime, type DateFacts } from './dates';
+import {
+  noDateFacts,
+  offsetName,
+  readClock,
+  readDate,
+  readDateTime,
+  type DateFacts,
+} from './dates';
 import { numberReader, type NumberFacts } from './numbers';
 import type { ColumnRecipe } from './recipe';
 import { LONG_CELL } from './split';
@@ -80,7 +87,10 @@ export class ColumnReader {
       case 'text':
         return null;
       case 'number':
-        return numberReader({ ...recipe, unit: recipe.unitInCells ? recipe.unit : '' }, this.#numbers);
+        return numberReader(
+          { ...recipe, unit: recipe.unitInCells ? recipe.unit : '' },
+          this.#numbers,
+        );
       case 'date':
         return (text) => readDate(text, recipe.dateOrder, this.#dates);
       case 'datetime':
@@ -211,4 +221,3 @@ export function readCell(recipe: ColumnRecipe, text: string): number | string | 
   const column = reader.finish();
   return column.type === 'text' ? trimmed : column.values[0];
 }
-

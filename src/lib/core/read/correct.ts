@@ -22,7 +22,8 @@ export type Correction = z.infer<typeof Correction>;
 export function correct(table: Table, recipe: Recipe, corrections: readonly Correction[]): Table {
   if (corrections.length === 0) return table;
   const byColumn = new Map<string, Correction[]>();
-  for (const c of corrections) if (c.record < table.length) byColumn.set(c.column, [...(byColumn.get(c.column) ?? []), c]);
+  for (const c of corrections)
+    if (c.record < table.length) byColumn.set(c.column, [...(byColumn.get(c.column) ?? []), c]);
   return {
     length: table.length,
     columns: table.columns.map((column) => {
@@ -33,7 +34,11 @@ export function correct(table: Table, recipe: Recipe, corrections: readonly Corr
   };
 }
 
-function correctColumn(column: Column, corrections: readonly Correction[], read: (text: string) => number | string | null): Column {
+function correctColumn(
+  column: Column,
+  corrections: readonly Correction[],
+  read: (text: string) => number | string | null,
+): Column {
   if (isText(column)) {
     const codes = column.codes.slice();
     const dictionary = [...column.dictionary];

@@ -23,7 +23,11 @@ export const noDateFacts = (): DateFacts => ({
 const monthOf = (word: string): number => {
   if (word.length < 3) return 0;
   const low = word.toLowerCase().replace(/\.$/, '');
-  return MONTHS.findIndex((m) => m.toLowerCase().startsWith(low) || (low === 'sept' && m === 'September')) + 1;
+  return (
+    MONTHS.findIndex(
+      (m) => m.toLowerCase().startsWith(low) || (low === 'sept' && m === 'September'),
+    ) + 1
+  );
 };
 
 /** Two-digit years belong to 1970..2069. */
@@ -99,7 +103,10 @@ function fromNumbers(a: string, b: string, c: string, order: DateOrder, facts: D
 }
 
 function fromMonthName(text: string, facts: DateFacts): number {
-  const m = /^(?:[A-Za-z]{3,9},?\s+)?(\d{1,2})(?:st|nd|rd|th)?[\s\-/.]+([A-Za-z]{3,9}\.?)[\s\-/.,]+(\d{4}|\d{2})$/.exec(text);
+  const m =
+    /^(?:[A-Za-z]{3,9},?\s+)?(\d{1,2})(?:st|nd|rd|th)?[\s\-/.]+([A-Za-z]{3,9}\.?)[\s\-/.,]+(\d{4}|\d{2})$/.exec(
+      text,
+    );
   if (m) return graded(checked(fullYear(m[3]), monthOf(m[2]), +m[1]), 'day', facts);
   const us = /^([A-Za-z]{3,9}\.?)\s+(\d{1,2})(?:st|nd|rd|th)?,?\s+(\d{4})$/.exec(text);
   if (us) return graded(checked(+us[3], monthOf(us[1]), +us[2]), 'day', facts);
@@ -130,8 +137,15 @@ export function readClock(text: string): number {
  * Date and time as milliseconds of the clock written, or of UTC where the zone is `utc` and the
  * text has an offset. A date alone is its midnight.
  */
-export function readDateTime(text: string, order: DateOrder, zone: 'clock' | 'utc', facts: DateFacts): number {
-  const m = /^(.{6,}?)(?:[T]|,?\s+)(\d{1,2}:\d{2}.*?)\s*(Z|[+-]\d{2}:?\d{2}|[+-]\d{2})?$/.exec(text);
+export function readDateTime(
+  text: string,
+  order: DateOrder,
+  zone: 'clock' | 'utc',
+  facts: DateFacts,
+): number {
+  const m = /^(.{6,}?)(?:[T]|,?\s+)(\d{1,2}:\d{2}.*?)\s*(Z|[+-]\d{2}:?\d{2}|[+-]\d{2})?$/.exec(
+    text,
+  );
   if (!m) return readDate(text, order, facts) * DAY_MS;
   const days = readDate(m[1], order, facts);
   const clock = readClock(m[2]);

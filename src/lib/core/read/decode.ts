@@ -21,7 +21,8 @@ export const HEAD_BYTES = 1 << 18;
  * @throws IntakeError when the bytes are not text
  */
 export function detectEncoding(head: Uint8Array): Encoding {
-  if (head.length === 0) throw new IntakeError('empty', 'The file is empty: it holds no bytes at all.');
+  if (head.length === 0)
+    throw new IntakeError('empty', 'The file is empty: it holds no bytes at all.');
   for (const [name, bytes] of SIGNATURES)
     if (bytes.every((b, i) => head[i] === b))
       throw new IntakeError(

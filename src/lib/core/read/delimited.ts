@@ -165,7 +165,13 @@ export function inferColumns({ heads, rows }: Head): ColumnRecipe[] {
   );
   const { names } = uniqueNames(inferred.map((column) => column.name));
   const ids = columnIds(names);
-  return inferred.map((column, c) => ({ ...column, name: names[c], id: ids[c], at: c, source: heads[c] }));
+  return inferred.map((column, c) => ({
+    ...column,
+    name: names[c],
+    id: ids[c],
+    at: c,
+    source: heads[c],
+  }));
 }
 
 /**
@@ -175,12 +181,17 @@ export function inferColumns({ heads, rows }: Head): ColumnRecipe[] {
 export function proposeRecipe(bytes: Uint8Array, complete: boolean): Recipe {
   const encoding = detectEncoding(bytes);
   const text = new TextStream(encoding).push(bytes, complete);
-  if (text.trim() === '') throw new IntakeError('empty', 'The file holds only blanks and line ends.');
+  if (text.trim() === '')
+    throw new IntakeError('empty', 'The file holds only blanks and line ends.');
   return recipeFor(bytes, detectLayout(text, encoding, complete), complete);
 }
 
 /** A recipe under a given layout, its columns inferred from the first bytes. */
-export function recipeFor(bytes: Uint8Array, { format, delimiter, quote, encoding, header, skipLines }: Layout, complete: boolean): Recipe {
+export function recipeFor(
+  bytes: Uint8Array,
+  { format, delimiter, quote, encoding, header, skipLines }: Layout,
+  complete: boolean,
+): Recipe {
   const layout: Layout = { format, delimiter, quote, encoding, header, skipLines };
   const head = readHead(bytes, layout, complete);
   return { ...layout, width: head.heads.length, columns: inferColumns(head) };
@@ -192,7 +203,11 @@ export function recipeFor(bytes: Uint8Array, { format, delimiter, quote, encodin
  * @param fixed columns that the analyst set by hand
  * @returns a better recipe, or null when this one stands
  */
-export function reconsider(recipe: Recipe, reading: DelimitedReading, fixed: ReadonlySet<string>): Recipe | null {
+export function reconsider(
+  recipe: Recipe,
+  reading: DelimitedReading,
+  fixed: ReadonlySet<string>,
+): Recipe | null {
   let changed = false;
   const columns = recipe.columns.map((column, c) => {
     const read = reading.table.columns[c];
@@ -200,10 +215,16 @@ export function reconsider(recipe: Recipe, reading: DelimitedReading, fixed: Rea
     const unread = [...read.unread.values()];
     const sample = reading.evidence.samples[c];
     // Unread cells stand in the sample by their share of the whole column.
-    const share = Math.max(1, Math.round((unread.length * sample.length) / Math.max(1, read.values.length)));
+    const share = Math.max(
+      1,
+      Math.round((unread.length * sample.length) / Math.max(1, read.values.length)),
+    );
     const inferred = inferColumn(column.source, [...sample, ...unread.slice(0, share + SAMPLE)]);
     const next = { ...column, ...inferred, name: column.name };
-    const gains = next.dateOrder !== column.dateOrder || next.type !== column.type || next.decimal !== column.decimal;
+    const gains =
+      next.dateOrder !== column.dateOrder ||
+      next.type !== column.type ||
+      next.decimal !== column.decimal;
     const marks = next.thousands !== column.thousands;
     if (!gains && !marks) return column;
     if (next.type === 'text' && unread.length < read.values.length * 0.15) return column;

@@ -24,7 +24,14 @@ const doubt = (
   count: number,
   says: string,
   { column, places = [], asks = false }: DoubtParts = {},
-): Doubt => ({ kind, count, says, places: places.slice(0, PLACES), asks, ...(column ? { column } : {}) });
+): Doubt => ({
+  kind,
+  count,
+  says,
+  places: places.slice(0, PLACES),
+  asks,
+  ...(column ? { column } : {}),
+});
 
 /** Looks through a reading for everything that could make a figure wrong in silence. */
 export function examine(recipe: Recipe, reading: DelimitedReading): Examination {
@@ -39,7 +46,11 @@ export function examine(recipe: Recipe, reading: DelimitedReading): Examination 
   return { doubts: doubts.sort((a, b) => Number(b.asks) - Number(a.asks)), totals };
 }
 
-function columnDoubts(column: ColumnRecipe, c: number, { table, evidence }: DelimitedReading): Doubt[] {
+function columnDoubts(
+  column: ColumnRecipe,
+  c: number,
+  { table, evidence }: DelimitedReading,
+): Doubt[] {
   const read = table.columns[c];
   const seen = evidence.columns[c];
   const out: Doubt[] = [];
@@ -90,13 +101,28 @@ function columnDoubts(column: ColumnRecipe, c: number, { table, evidence }: Deli
         'outerSpaces',
         seen.outerSpaces.count,
         `${counted(seen.outerSpaces.count, 'cell')} of ${column.name} ${seen.outerSpaces.count === 1 ? 'begins or ends' : 'begin or end'} with spaces. Grouping can ignore them.`,
-        { ...at, places: seen.outerSpaces.records.map((record) => ({ record, text: textAt(read, record) })) },
+        {
+          ...at,
+          places: seen.outerSpaces.records.map((record) => ({
+            record,
+            text: textAt(read, record),
+          })),
+        },
       ),
     );
   if (seen.blankWords.size > 0) {
     const n = [...seen.blankWords.values()].reduce((a, b) => a + b, 0);
-    const words = [...seen.blankWords].map(([word, times]) => `“${word}” ${showCount(times)}×`).join(', ');
-    out.push(doubt('blankWords', n, `${counted(n, 'cell')} of ${column.name} read as blank: ${words}.`, at));
+    const words = [...seen.blankWords]
+      .map(([word, times]) => `“${word}” ${showCount(times)}×`)
+      .join(', ');
+    out.push(
+      doubt(
+        'blankWords',
+        n,
+        `${counted(n, 'cell')} of ${column.name} read as blank: ${words}.`,
+        at,
+      ),
+    );
   }
   if (seen.longCells.count > 0)
     out.push(
@@ -111,7 +137,9 @@ function columnDoubts(column: ColumnRecipe, c: number, { table, evidence }: Deli
 }
 
 const textAt = (column: DelimitedReading['table']['columns'][number], record: number): string =>
-  isText(column) ? (column.dictionary[column.codes[record]] ?? '') : (column.unread.get(record) ?? '');
+  isText(column)
+    ? (column.dictionary[column.codes[record]] ?? '')
+    : (column.unread.get(record) ?? '');
 
 function nameDoubts(recipe: Recipe): Doubt[] {
   if (!recipe.header) return [];
@@ -130,7 +158,10 @@ function nameDoubts(recipe: Recipe): Doubt[] {
   ];
 }
 
-function recordDoubts({ table, evidence }: DelimitedReading, totals: readonly TotalLike[]): Doubt[] {
+function recordDoubts(
+  { table, evidence }: DelimitedReading,
+  totals: readonly TotalLike[],
+): Doubt[] {
   const out: Doubt[] = [];
   const { widthFaults } = evidence;
   if (widthFaults.count > 0)
@@ -156,7 +187,10 @@ function recordDoubts({ table, evidence }: DelimitedReading, totals: readonly To
         {
           places: totals.map(({ record, why }) => ({
             record,
-            text: why.kind === 'label' ? `${why.column}: ${why.text}` : `the sum of records ${why.from + 1} to ${why.to + 1}`,
+            text:
+              why.kind === 'label'
+                ? `${why.column}: ${why.text}`
+                : `the sum of records ${why.from + 1} to ${why.to + 1}`,
           })),
         },
       ),
@@ -168,7 +202,11 @@ function recordDoubts({ table, evidence }: DelimitedReading, totals: readonly To
         'twins',
         twins.length,
         `${counted(twins.length, 'record')} ${twins.length === 1 ? 'stands' : 'stand'} twice: the same in every column.`,
-        { places: twins.slice(0, PLACES).map((t) => ({ record: t.record, text: `the same as record ${t.of + 1}` })) },
+        {
+          places: twins
+            .slice(0, PLACES)
+            .map((t) => ({ record: t.record, text: `the same as record ${t.of + 1}` })),
+        },
       ),
     );
   return out;
@@ -182,7 +220,11 @@ function fileDoubts(recipe: Recipe, { evidence }: DelimitedReading): Doubt[] {
         'quotes',
         evidence.quoteFaults.length,
         `${counted(evidence.quoteFaults.length, 'record')} ${evidence.quoteFaults.length === 1 ? 'has' : 'have'} a quote in the wrong place; cells there may have run together.`,
-        { places: evidence.quoteFaults.slice(0, PLACES).map((row) => ({ record: Math.max(0, row - (recipe.header ? 1 : 0)), text: '' })) },
+        {
+          places: evidence.quoteFaults
+            .slice(0, PLACES)
+            .map((row) => ({ record: Math.max(0, row - (recipe.header ? 1 : 0)), text: '' })),
+        },
       ),
     );
   if (evidence.undecoded > 0)
@@ -194,10 +236,24 @@ function fileDoubts(recipe: Recipe, { evidence }: DelimitedReading): Doubt[] {
       ),
     );
   if (evidence.nuls > 0)
-    out.push(doubt('nuls', evidence.nuls, `${counted(evidence.nuls, 'NUL character')} in the text. The file may be damaged, or in another encoding.`));
+    out.push(
+      doubt(
+        'nuls',
+        evidence.nuls,
+        `${counted(evidence.nuls, 'NUL character')} in the text. The file may be damaged, or in another encoding.`,
+      ),
+    );
   if (evidence.mixedLineEnds)
-    out.push(doubt('lineEnds', 1, 'Lines end in more than one way; each is read as the end of a line.'));
+    out.push(
+      doubt('lineEnds', 1, 'Lines end in more than one way; each is read as the end of a line.'),
+    );
   if (evidence.emptyLines > 0)
-    out.push(doubt('emptyLines', evidence.emptyLines, `${counted(evidence.emptyLines, 'empty line')} left out.`));
+    out.push(
+      doubt(
+        'emptyLines',
+        evidence.emptyLines,
+        `${counted(evidence.emptyLines, 'empty line')} left out.`,
+      ),
+    );
   return out;
 }

@@ -34,7 +34,10 @@ const asText: Reading = {
  * @param cells texts of the column; blanks may be among them
  * @returns the recipe's reading part, with the blank words that occur
  */
-export function inferColumn(head: string, cells: readonly string[]): Omit<ColumnRecipe, 'id' | 'source' | 'at'> {
+export function inferColumn(
+  head: string,
+  cells: readonly string[],
+): Omit<ColumnRecipe, 'id' | 'source' | 'at'> {
   const { name, unit } = unitOfHead(head);
   const words = new Set<string>(BLANK_WORDS);
   const found = new Set<string>();
@@ -59,7 +62,8 @@ function bestReading(head: string, texts: readonly string[]): Reading {
   const enough = texts.length * ENOUGH;
   const date = inferDate(head, texts, enough);
   if (date) return date;
-  if (share(texts, (t) => !Number.isNaN(readClock(t))) >= enough) return { ...asText, type: 'time' };
+  if (share(texts, (t) => !Number.isNaN(readClock(t))) >= enough)
+    return { ...asText, type: 'time' };
   return inferNumber(texts, enough) ?? asText;
 }
 
@@ -92,10 +96,18 @@ function inferDate(head: string, texts: readonly string[], enough: number): Read
   for (const t of texts) readDateTime(t, best.order, 'clock', facts);
   const numeric = facts.firstOver12 + facts.secondOver12 + facts.undecided;
   const dateOrder = numeric > 0 ? best.order : 'ymd';
-  const grain = (Object.entries(facts.grains) as [Grain, number][]).reduce((a, b) => (b[1] > a[1] ? b : a))[0];
+  const grain = (Object.entries(facts.grains) as [Grain, number][]).reduce((a, b) =>
+    b[1] > a[1] ? b : a,
+  )[0];
   if (best.timed)
-    return { ...asText, type: 'datetime', dateOrder, zone: facts.offsets.size > 1 ? 'utc' : 'clock' };
-  if (share(texts, (t) => !Number.isNaN(readDate(t, best.order, noDateFacts()))) < enough) return null;
+    return {
+      ...asText,
+      type: 'datetime',
+      dateOrder,
+      zone: facts.offsets.size > 1 ? 'utc' : 'clock',
+    };
+  if (share(texts, (t) => !Number.isNaN(readDate(t, best.order, noDateFacts()))) < enough)
+    return null;
   return { ...asText, type: 'date', dateOrder, grain };
 }
 
@@ -131,7 +143,10 @@ function inferNumber(texts: readonly string[], enough: number): Reading | null {
 }
 
 /** Whether every marked number of a column could be read in two ways: `1,200` as 1200 or as 1.2. */
-export function marksAmbiguous(texts: Iterable<string>, recipe: Pick<ColumnRecipe, 'thousands' | 'decimal'>): boolean {
+export function marksAmbiguous(
+  texts: Iterable<string>,
+  recipe: Pick<ColumnRecipe, 'thousands' | 'decimal'>,
+): boolean {
   if (recipe.thousands !== ',' && recipe.thousands !== '.') return false;
   let marked = 0;
   for (const text of texts) {

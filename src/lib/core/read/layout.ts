@@ -2,12 +2,19 @@ import { DELIMITERS, type Delimiter, type Encoding, type Layout } from './recipe
 import { isEmptyRow, Splitter } from './split';
 
 /** Rows of the first lines under one guess; an unclosed quote near the end is no matter here. */
-export function headRows(text: string, layout: Pick<Layout, 'delimiter' | 'quote' | 'skipLines'>, complete: boolean): string[][] {
+export function headRows(
+  text: string,
+  layout: Pick<Layout, 'delimiter' | 'quote' | 'skipLines'>,
+  complete: boolean,
+): string[][] {
   const splitter = new Splitter(layout);
   try {
     return splitter.push(text, complete);
   } catch {
-    return text.split('\n').slice(layout.skipLines).map((line) => line.split(layout.delimiter));
+    return text
+      .split('\n')
+      .slice(layout.skipLines)
+      .map((line) => line.split(layout.delimiter));
   }
 }
 
@@ -29,10 +36,16 @@ function agreement(rows: readonly string[][]): { share: number; width: number } 
 }
 
 /** The delimiter under which most rows have the same width; a comma when none divides anything. */
-export function detectDelimiter(text: string, quote: Layout['quote'], complete: boolean): Delimiter {
+export function detectDelimiter(
+  text: string,
+  quote: Layout['quote'],
+  complete: boolean,
+): Delimiter {
   let best: { delimiter: Delimiter; score: number } = { delimiter: ',', score: 0 };
   for (const delimiter of DELIMITERS) {
-    const { share, width } = agreement(headRows(text, { delimiter, quote, skipLines: 0 }, complete).slice(0, 400));
+    const { share, width } = agreement(
+      headRows(text, { delimiter, quote, skipLines: 0 }, complete).slice(0, 400),
+    );
     const score = share * share * Math.log2(width + 1);
     if (score > best.score + 1e-9) best = { delimiter, score };
   }
@@ -65,7 +78,8 @@ function detectHeader(rows: readonly string[][]): boolean {
  * @param complete the text is the whole file
  */
 export function detectLayout(text: string, encoding: Encoding, complete: boolean): Layout {
-  const quote: Layout['quote'] = text.includes('"') || !/(^|[,;\t|])'[^'\n]*'(?=[,;\t|\n])/.test(text) ? '"' : "'";
+  const quote: Layout['quote'] =
+    text.includes('"') || !/(^|[,;\t|])'[^'\n]*'(?=[,;\t|\n])/.test(text) ? '"' : "'";
   const delimiter = detectDelimiter(text, quote, complete);
   const rows = headRows(text, { delimiter, quote, skipLines: 0 }, complete);
   const skipLines = leadingLines(rows, agreement(rows.slice(0, 400)).width);

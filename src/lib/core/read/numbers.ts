@@ -60,7 +60,12 @@ function patternOf({ thousands, decimal }: NumberStyle): RegExp {
   const key = thousands + decimal;
   let pattern = patterns.get(key);
   if (!pattern) {
-    const group = thousands === ' ' ? '[ \\u00a0\\u2009\\u202f]' : thousands === "'" ? "['’]" : escape(thousands);
+    const group =
+      thousands === ' '
+        ? '[ \\u00a0\\u2009\\u202f]'
+        : thousands === "'"
+          ? "['’]"
+          : escape(thousands);
     const whole = thousands ? `(?:\\d{1,3}(?:${group}\\d{3})+|\\d+)` : '\\d+';
     const point = escape(decimal);
     pattern = new RegExp(`^(${whole})?(?:${point}(\\d*))?(?:[eE]([+-]?\\d{1,3}))?$`);

@@ -20,12 +20,17 @@ const headForm = (text: string): string => text.trim().toLowerCase().replace(/\s
  * Reads a new file by the list's recipe: layout from the file, columns as they were, matched by
  * their headings (by place where there is no header).
  */
-export function matchRecipe(file: Recipe, list: Recipe): { recipe: Recipe; differences: Difference[] } {
+export function matchRecipe(
+  file: Recipe,
+  list: Recipe,
+): { recipe: Recipe; differences: Difference[] } {
   const taken = new Set<number>();
   const differences: Difference[] = [];
   const columns = list.columns.map((old): ColumnRecipe => {
     const at = file.columns.findIndex(
-      (c, k) => !taken.has(k) && (file.header ? headForm(c.source) === headForm(old.source) : c.at === old.at),
+      (c, k) =>
+        !taken.has(k) &&
+        (file.header ? headForm(c.source) === headForm(old.source) : c.at === old.at),
     );
     if (at < 0) {
       const gone = { ...old, at: null };
@@ -35,7 +40,12 @@ export function matchRecipe(file: Recipe, list: Recipe): { recipe: Recipe; diffe
     taken.add(at);
     const found = file.columns[at];
     const same = { ...old, at: found.at };
-    if (found.type !== old.type) differences.push({ kind: 'type', column: { ...found, id: old.id, name: old.name }, before: same });
+    if (found.type !== old.type)
+      differences.push({
+        kind: 'type',
+        column: { ...found, id: old.id, name: old.name },
+        before: same,
+      });
     return same;
   });
   const ids = new Set(columns.map((c) => c.id));
@@ -50,14 +60,20 @@ export function matchRecipe(file: Recipe, list: Recipe): { recipe: Recipe; diffe
 }
 
 /** The recipe once everything is decided. */
-export function decide(recipe: Recipe, differences: readonly Difference[], decisions: Decisions): Recipe {
+export function decide(
+  recipe: Recipe,
+  differences: readonly Difference[],
+  decisions: Decisions,
+): Recipe {
   let columns = [...recipe.columns];
   for (const d of differences) {
     const keep = decisions.get(differenceKey(d));
     if (keep === undefined) continue;
     if (d.kind === 'missing' && !keep) columns = columns.filter((c) => c.id !== d.column.id);
-    if (d.kind === 'type' && !keep) columns = columns.map((c) => (c.id === d.column.id ? d.column : c));
-    if (d.kind === 'new' && !keep && !columns.some((c) => c.id === d.column.id)) columns = [...columns, d.column];
+    if (d.kind === 'type' && !keep)
+      columns = columns.map((c) => (c.id === d.column.id ? d.column : c));
+    if (d.kind === 'new' && !keep && !columns.some((c) => c.id === d.column.id))
+      columns = [...columns, d.column];
   }
   return { ...recipe, columns };
 }
@@ -66,9 +82,17 @@ export function decide(recipe: Recipe, differences: readonly Difference[], decis
 export function differenceWords(d: Difference): { asks: string; keep: string; follow: string } {
   switch (d.kind) {
     case 'missing':
-      return { asks: `${d.column.name} is not in the new file.`, keep: 'Keep the column, all blank', follow: 'Let the column go' };
+      return {
+        asks: `${d.column.name} is not in the new file.`,
+        keep: 'Keep the column, all blank',
+        follow: 'Let the column go',
+      };
     case 'new':
-      return { asks: `${d.column.name} (${typeName[d.column.type]}) is new.`, keep: 'Leave it out', follow: 'Take it in' };
+      return {
+        asks: `${d.column.name} (${typeName[d.column.type]}) is new.`,
+        keep: 'Leave it out',
+        follow: 'Take it in',
+      };
     case 'type':
       return {
         asks: `${d.column.name} was read as ${typeName[d.before.type]}; the new file looks like ${typeName[d.column.type]}.`,

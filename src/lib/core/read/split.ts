@@ -62,7 +62,8 @@ export class Splitter {
       if (this.#rest.length > LONGEST_RECORD && data.length === 0) throw this.#unclosed(this.#rows);
     }
     // A line end at the very end of the text closes the last record; it opens no new one.
-    if (last && data.length && isEmptyRow(data[data.length - 1]) && input.endsWith('\n')) data.pop();
+    if (last && data.length && isEmptyRow(data[data.length - 1]) && input.endsWith('\n'))
+      data.pop();
     this.#rows += data.length;
     return data;
   }

@@ -5,7 +5,8 @@ import type { Table } from '../table/table';
 export interface TotalLike {
   readonly record: number;
   /** The word that gives it away, or the run of records whose sum it is. */
-  readonly why: { kind: 'label'; column: string; text: string } | { kind: 'sum'; from: number; to: number };
+  readonly why:
+    { kind: 'label'; column: string; text: string } | { kind: 'sum'; from: number; to: number };
 }
 
 const LABEL = /\b(sub-?total|grand total|total|totals|sum)\b/i;
@@ -43,7 +44,11 @@ function labelled(table: Table): TotalLike[] {
       if (!found.has(record))
         found.set(record, {
           record,
-          why: { kind: 'label', column: column.name, text: column.dictionary[column.codes[record]] },
+          why: {
+            kind: 'label',
+            column: column.name,
+            text: column.dictionary[column.codes[record]],
+          },
         });
   }
   return [...found.values()];
@@ -65,7 +70,8 @@ function* summed(table: Table, known: ReadonlySet<number>): Generator<TotalLike>
     const isRun = i - runStart >= 2 && matches(columns, i, run);
     const isAll = i - allStart >= 3 && runStart > allStart && matches(columns, i, all);
     if (known.has(i) || isRun || isAll) {
-      if (!known.has(i)) yield { record: i, why: { kind: 'sum', from: isAll ? allStart : runStart, to: i - 1 } };
+      if (!known.has(i))
+        yield { record: i, why: { kind: 'sum', from: isAll ? allStart : runStart, to: i - 1 } };
       run.fill(0);
       runStart = i + 1;
       if (isAll) {

@@ -23,7 +23,8 @@ export function recordPrints(table: Table): Int32Array {
         asFloat[0] = values[i];
         prints[i] = mix(mix(prints[i], pair[0]), pair[1]);
       }
-      for (const [i, text] of unread) for (let k = 0; k < text.length; k++) prints[i] = mix(prints[i], text.charCodeAt(k));
+      for (const [i, text] of unread)
+        for (let k = 0; k < text.length; k++) prints[i] = mix(prints[i], text.charCodeAt(k));
     }
   }
   return prints;

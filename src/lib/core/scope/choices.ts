@@ -19,7 +19,11 @@ const TIMED: readonly ColumnType[] = ['date', 'datetime', 'time'];
 const ORDERED: readonly ColumnType[] = ['number', 'date', 'datetime', 'time'];
 const ANY: readonly ColumnType[] = ['text', 'number', 'date', 'datetime', 'time', 'yesno'];
 
-const compare = (op: Extract<Test, { test: 'compare' }>['op'], label: string, types: readonly ColumnType[]): TestChoice => ({
+const compare = (
+  op: Extract<Test, { test: 'compare' }>['op'],
+  label: string,
+  types: readonly ColumnType[],
+): TestChoice => ({
   key: `compare-${op}-${types.length}`,
   label,
   types,
@@ -27,7 +31,10 @@ const compare = (op: Extract<Test, { test: 'compare' }>['op'], label: string, ty
   is: (t) => t.test === 'compare' && t.op === op,
 });
 
-const worded = (test: 'contains' | 'startsWith' | 'endsWith' | 'pattern' | 'regex', label: string): TestChoice => ({
+const worded = (
+  test: 'contains' | 'startsWith' | 'endsWith' | 'pattern' | 'regex',
+  label: string,
+): TestChoice => ({
   key: test,
   label,
   types: TEXT,
@@ -37,7 +44,13 @@ const worded = (test: 'contains' | 'startsWith' | 'endsWith' | 'pattern' | 'rege
 
 /** Every kind of test, in the order offered. */
 export const TEST_CHOICES: readonly TestChoice[] = [
-  { key: 'is', label: 'is one of', types: ['text', 'yesno'], make: () => ({ test: 'is', values: [], exact: true }), is: (t) => t.test === 'is' },
+  {
+    key: 'is',
+    label: 'is one of',
+    types: ['text', 'yesno'],
+    make: () => ({ test: 'is', values: [], exact: true }),
+    is: (t) => t.test === 'is',
+  },
   worded('contains', 'contains'),
   worded('startsWith', 'starts with'),
   worded('endsWith', 'ends with'),
@@ -87,10 +100,34 @@ export const TEST_CHOICES: readonly TestChoice[] = [
     make: () => ({ test: 'extreme', side: 'highest', k: 10, of: 'records' }),
     is: (t) => t.test === 'extreme',
   },
-  { key: 'mean', label: 'is above or below the mean', types: NUMBER, make: () => ({ test: 'mean', side: 'above' }), is: (t) => t.test === 'mean' },
-  { key: 'deviations', label: 'is far from the mean', types: NUMBER, make: () => ({ test: 'deviations', k: 2 }), is: (t) => t.test === 'deviations' },
-  { key: 'outlying', label: 'lies outside 1.5 IQR', types: NUMBER, make: () => ({ test: 'outlying', k: 1.5 }), is: (t) => t.test === 'outlying' },
-  { key: 'blank', label: 'is blank', types: ANY, make: () => ({ test: 'blank' }), is: (t) => t.test === 'blank' },
+  {
+    key: 'mean',
+    label: 'is above or below the mean',
+    types: NUMBER,
+    make: () => ({ test: 'mean', side: 'above' }),
+    is: (t) => t.test === 'mean',
+  },
+  {
+    key: 'deviations',
+    label: 'is far from the mean',
+    types: NUMBER,
+    make: () => ({ test: 'deviations', k: 2 }),
+    is: (t) => t.test === 'deviations',
+  },
+  {
+    key: 'outlying',
+    label: 'lies outside 1.5 IQR',
+    types: NUMBER,
+    make: () => ({ test: 'outlying', k: 1.5 }),
+    is: (t) => t.test === 'outlying',
+  },
+  {
+    key: 'blank',
+    label: 'is blank',
+    types: ANY,
+    make: () => ({ test: 'blank' }),
+    is: (t) => t.test === 'blank',
+  },
   {
     key: 'unread',
     label: 'is unread',
@@ -100,7 +137,8 @@ export const TEST_CHOICES: readonly TestChoice[] = [
   },
 ];
 
-export const choicesFor = (type: string): TestChoice[] => TEST_CHOICES.filter((c) => c.types.some((t) => t === type));
+export const choicesFor = (type: string): TestChoice[] =>
+  TEST_CHOICES.filter((c) => c.types.some((t) => t === type));
 
 /** A condition on a column to start from. */
 export const newLeaf = (column: string, type: string): Leaf => ({
@@ -114,7 +152,8 @@ export const newLeaf = (column: string, type: string): Leaf => ({
 export function isComplete(condition: Condition): boolean {
   if (condition.kind !== 'leaf') return condition.parts.every(isComplete);
   const { test } = condition;
-  const filled = (p: number | string | null | undefined): boolean => p !== null && p !== undefined && p !== '' && !Number.isNaN(p);
+  const filled = (p: number | string | null | undefined): boolean =>
+    p !== null && p !== undefined && p !== '' && !Number.isNaN(p);
   switch (test.test) {
     case 'is':
       return test.values.length > 0;

@@ -15,7 +15,8 @@ const OP: Record<Comparison, string> = {
 
 /** Dates read as people write them; other points stay as they are. */
 function pointWords(point: number | string): string {
-  if (typeof point === 'number') return point.toLocaleString('en-GB', { maximumFractionDigits: 10 });
+  if (typeof point === 'number')
+    return point.toLocaleString('en-GB', { maximumFractionDigits: 10 });
   if (!/^\d{4}-\d{2}-\d{2}$/.test(point)) return point;
   const day = readDate(point, 'ymd', noDateFacts());
   return Number.isNaN(day) ? point : plainDate(day);
@@ -44,11 +45,16 @@ function testWords(test: Test): string {
     case 'compare':
       return `${OP[test.op]} ${pointWords(test.value)}`;
     case 'between': {
-      const edge = test.fromIn && test.toIn ? '' : ` (${test.fromIn ? 'with' : 'without'} the first, ${test.toIn ? 'with' : 'without'} the last)`;
+      const edge =
+        test.fromIn && test.toIn
+          ? ''
+          : ` (${test.fromIn ? 'with' : 'without'} the first, ${test.toIn ? 'with' : 'without'} the last)`;
       return `is between ${pointWords(test.from)} and ${pointWords(test.to)}${edge}`;
     }
     case 'extreme':
-      return test.of === 'percent' ? `is in the ${test.side} ${test.k} %` : `is among the ${test.side} ${test.k}`;
+      return test.of === 'percent'
+        ? `is in the ${test.side} ${test.k} %`
+        : `is among the ${test.side} ${test.k}`;
     case 'mean':
       return `is ${test.side} the mean`;
     case 'deviations':
@@ -75,7 +81,10 @@ function testWords(test: Test): string {
 const plural = (period: string): string => (period === 'half' ? 'half-years' : `${period}s`);
 
 /** A condition in plain words: `Delay is at least 10 and not (Route is Nessness)`. */
-export function describeCondition(condition: Condition, names: ReadonlyMap<string, string>): string {
+export function describeCondition(
+  condition: Condition,
+  names: ReadonlyMap<string, string>,
+): string {
   if (condition.kind === 'leaf') {
     const words = testWords(condition.test);
     const name = names.get(condition.column) ?? condition.column;

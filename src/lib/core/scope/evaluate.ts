@@ -24,7 +24,12 @@ export interface OutcomeCache {
  * @param above what the rungs above kept; only "highest k", "above the mean" and their like look at it
  * @throws BadCondition where the test does not suit the column, UnknownColumn
  */
-export function evaluate(table: Table, condition: Condition, above: Bitset, cache?: OutcomeCache): Outcome {
+export function evaluate(
+  table: Table,
+  condition: Condition,
+  above: Bitset,
+  cache?: OutcomeCache,
+): Outcome {
   if (condition.kind === 'leaf') return evaluateLeaf(table, condition, above, cache);
   const parts = condition.parts.map((part) => evaluate(table, part, above, cache));
   const yes = parts[0].yes.slice();
@@ -50,16 +55,22 @@ function evaluateLeaf(table: Table, leaf: Leaf, above: Bitset, cache?: OutcomeCa
 }
 
 function testColumn(column: Column, test: Test, length: number, above: Bitset): Outcome {
-  if (test.test === 'blank' || test.test === 'unread') return missingOutcome(column, test.test, length);
+  if (test.test === 'blank' || test.test === 'unread')
+    return missingOutcome(column, test.test, length);
   if (isText(column)) return textOutcome(column, test);
   if (test.test === 'is') return wordOutcome(column, test);
   if (test.test === 'period' || test.test === 'season') {
     if (column.type !== 'date' && column.type !== 'datetime')
-      throw new BadCondition(`${column.name} is not a date: it has no ${test.test === 'period' ? test.period : test.of}.`);
+      throw new BadCondition(
+        `${column.name} is not a date: it has no ${test.test === 'period' ? test.period : test.of}.`,
+      );
     return dayOutcome(column, dayTest(test));
   }
-  const interval = isRelative(test) ? relativeInterval(column, test, above) : fixedInterval(column, test);
-  if (!interval) throw new BadCondition(`${column.name} is not text: “${test.test}” cannot be asked of it.`);
+  const interval = isRelative(test)
+    ? relativeInterval(column, test, above)
+    : fixedInterval(column, test);
+  if (!interval)
+    throw new BadCondition(`${column.name} is not text: “${test.test}” cannot be asked of it.`);
   return intervalOutcome(column.values, interval);
 }
 
@@ -68,7 +79,11 @@ function wordOutcome(column: ScalarColumn, test: Extract<Test, { test: 'is' }>):
   const wanted = new Set(
     test.values.map((text) => {
       if (column.type === 'yesno') return /^(yes|true|y|1)$/i.test(text) ? 1 : 0;
-      const interval = fixedInterval(column, { test: 'compare', op: 'eq', value: column.type === 'number' ? Number(text) : text });
+      const interval = fixedInterval(column, {
+        test: 'compare',
+        op: 'eq',
+        value: column.type === 'number' ? Number(text) : text,
+      });
       return interval ? interval.lo : NaN;
     }),
   );
@@ -102,7 +117,8 @@ export function intervalOutcome(values: Float64Array, { lo, hi, outside }: Inter
     }
     within[w] = word;
   }
-  for (let i = whole << 5; i < values.length; i++) if (values[i] >= lo && values[i] <= hi) add(within, i);
+  for (let i = whole << 5; i < values.length; i++)
+    if (values[i] >= lo && values[i] <= hi) add(within, i);
   const beyond = without(knownIn(values), within);
   return outside ? { yes: beyond, no: within } : { yes: within, no: beyond };
 }

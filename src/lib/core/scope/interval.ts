@@ -41,7 +41,8 @@ export function pointOf(column: ScalarColumn, point: number | string): number {
         : column.type === 'time'
           ? readClock(point)
           : Number(point);
-  if (Number.isNaN(value) || point.trim() === '') throw new BadCondition(`“${point}” cannot be read as a value of ${column.name}.`);
+  if (Number.isNaN(value) || point.trim() === '')
+    throw new BadCondition(`“${point}” cannot be read as a value of ${column.name}.`);
   return value;
 }
 
@@ -79,7 +80,10 @@ export function fixedInterval(column: ScalarColumn, test: Test): Interval | null
 }
 
 /** From the start of the k-th last period to the latest date of the whole list. */
-function lastPeriods(column: ScalarColumn, { k, period }: Extract<Test, { test: 'last' }>): Interval {
+function lastPeriods(
+  column: ScalarColumn,
+  { k, period }: Extract<Test, { test: 'last' }>,
+): Interval {
   let latest = -Infinity;
   for (const v of column.values) if (v > latest) latest = v;
   if (latest === -Infinity) return inside(1, 0);
@@ -89,7 +93,9 @@ function lastPeriods(column: ScalarColumn, { k, period }: Extract<Test, { test: 
 }
 
 /** Which days pass a test on the calendar. */
-export function dayTest(test: Extract<Test, { test: 'period' | 'season' }>): (day: number) => boolean {
+export function dayTest(
+  test: Extract<Test, { test: 'period' | 'season' }>,
+): (day: number) => boolean {
   if (test.test === 'period') {
     const wanted = new Set(
       test.days.map((text) => {
@@ -116,7 +122,8 @@ export function orderedValues(column: ScalarColumn, selection: Bitset): Float64A
   const { values } = column;
   const out = new Float64Array(values.length);
   let n = 0;
-  for (let i = 0; i < values.length; i++) if (values[i] === values[i] && has(selection, i)) out[n++] = values[i];
+  for (let i = 0; i < values.length; i++)
+    if (values[i] === values[i] && has(selection, i)) out[n++] = values[i];
   return out.slice(0, n).sort();
 }
 
@@ -138,12 +145,19 @@ export function relativeInterval(column: ScalarColumn, test: Test, above: Bitset
   const mean = sorted.reduce((a, b) => a + b, 0) / n;
   switch (test.test) {
     case 'extreme': {
-      const k = Math.min(n, test.of === 'records' ? Math.floor(test.k) : Math.ceil((test.k / 100) * n));
+      const k = Math.min(
+        n,
+        test.of === 'records' ? Math.floor(test.k) : Math.ceil((test.k / 100) * n),
+      );
       if (k < 1) return inside(1, 0);
-      return test.side === 'highest' ? inside(sorted[n - k], Infinity) : inside(-Infinity, sorted[k - 1]);
+      return test.side === 'highest'
+        ? inside(sorted[n - k], Infinity)
+        : inside(-Infinity, sorted[k - 1]);
     }
     case 'mean':
-      return test.side === 'above' ? inside(nextUp(mean), Infinity) : inside(-Infinity, nextDown(mean));
+      return test.side === 'above'
+        ? inside(nextUp(mean), Infinity)
+        : inside(-Infinity, nextDown(mean));
     case 'deviations': {
       if (n < 2) return inside(1, 0);
       const sd = Math.sqrt(sorted.reduce((a, b) => a + (b - mean) ** 2, 0) / (n - 1));
@@ -157,4 +171,3 @@ export function relativeInterval(column: ScalarColumn, test: Test, above: Bitset
       return inside(1, 0);
   }
 }
-

@@ -7,7 +7,8 @@ export function knownIn(values: Float64Array): Bitset {
   let known = kept.get(values);
   if (known) return known;
   known = new Uint32Array(wordsFor(values.length));
-  for (let i = 0; i < values.length; i++) if (values[i] === values[i]) known[i >>> 5] |= 1 << (i & 31);
+  for (let i = 0; i < values.length; i++)
+    if (values[i] === values[i]) known[i >>> 5] |= 1 << (i & 31);
   kept.set(values, known);
   return known;
 }

@@ -1,4 +1,15 @@
-import { add, and, count, emptyBitset, fullBitset, or, popcount, remove, without, type Bitset } from '../table/bitset';
+import {
+  add,
+  and,
+  count,
+  emptyBitset,
+  fullBitset,
+  or,
+  popcount,
+  remove,
+  without,
+  type Bitset,
+} from '../table/bitset';
 import { isText, type ScalarColumn } from '../table/column';
 import { fullCell } from '../table/cell';
 import { columnOf, type Table } from '../table/table';
@@ -45,7 +56,15 @@ export function climb(table: Table, ladder: Ladder, cache?: OutcomeCache): Ladde
 
 function step(table: Table, rung: Rung, above: Bitset, cache?: OutcomeCache): RungResult {
   if (!rung.on)
-    return { id: rung.id, on: false, kept: count(above), removed: 0, blank: 0, unread: 0, selection: above };
+    return {
+      id: rung.id,
+      on: false,
+      kept: count(above),
+      removed: 0,
+      blank: 0,
+      unread: 0,
+      selection: above,
+    };
   const { yes, no } = evaluate(table, rung.condition, above, cache);
   const unreadBits = unreadOf(table, rung);
   const selection = new Uint32Array(above.length);

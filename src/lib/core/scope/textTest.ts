@@ -1,6 +1,9 @@
 import type { Test } from './condition';
 
-type TextTest = Extract<Test, { test: 'is' | 'contains' | 'startsWith' | 'endsWith' | 'pattern' | 'regex' }>;
+type TextTest = Extract<
+  Test,
+  { test: 'is' | 'contains' | 'startsWith' | 'endsWith' | 'pattern' | 'regex' }
+>;
 
 /** A condition whose text cannot be used: an ill-formed regular expression. */
 export class BadCondition extends Error {
@@ -55,7 +58,9 @@ export function textTest(test: TextTest): (text: string) => boolean {
       try {
         regex = new RegExp(test.text, test.exact ? 'u' : 'iu');
       } catch {
-        throw new BadCondition(`“${test.text}” is not a regular expression: check its brackets and backslashes.`);
+        throw new BadCondition(
+          `“${test.text}” is not a regular expression: check its brackets and backslashes.`,
+        );
       }
       return (text) => regex.test(test.exact ? text : text.normalize('NFD').replace(/\p{M}/gu, ''));
     }

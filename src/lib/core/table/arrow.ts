@@ -20,7 +20,15 @@ import {
   type DataType,
 } from 'apache-arrow';
 import { z } from 'zod';
-import { GRAINS, isText, SCALAR_TYPES, type Column, type ScalarColumn, type ScalarType, type TextColumn } from './column';
+import {
+  GRAINS,
+  isText,
+  SCALAR_TYPES,
+  type Column,
+  type ScalarColumn,
+  type ScalarType,
+  type TextColumn,
+} from './column';
 import type { Table } from './table';
 
 /** Records in one chunk: small enough to send and store at once, large enough to be quick. */
@@ -52,7 +60,8 @@ const arrowTypes: Record<ScalarType, () => DataType> = {
   yesno: () => new Bool(),
 };
 
-export const chunkCount = (table: Table): number => Math.max(1, Math.ceil(table.length / CHUNK_RECORDS));
+export const chunkCount = (table: Table): number =>
+  Math.max(1, Math.ceil(table.length / CHUNK_RECORDS));
 
 /** Chunk `n` of a table as an Arrow IPC stream. Text is dictionary-encoded within the chunk. */
 export function encodeChunk(table: Table, n: number): Uint8Array {
@@ -80,7 +89,10 @@ const fieldOf = (column: Column, type: DataType, facts: Facts): Field =>
   new Field(column.name, type, true, new Map([['tally-loft', JSON.stringify(facts)]]));
 
 /** Validity bits: 1 where there is a value. */
-function validity(length: number, isThere: (i: number) => boolean): { bits: Uint8Array; nulls: number } {
+function validity(
+  length: number,
+  isThere: (i: number) => boolean,
+): { bits: Uint8Array; nulls: number } {
   const bits = new Uint8Array((length + 7) >>> 3);
   let nulls = 0;
   for (let i = 0; i < length; i++)
@@ -94,11 +106,18 @@ function encodeScalar(column: ScalarColumn, from: number, to: number): Encoded {
   const { bits, nulls } = validity(values.length, (i) => values[i] === values[i]);
   const type = arrowTypes[column.type]();
   const unread: [number, string][] = [];
-  for (const [record, text] of column.unread) if (record >= from && record < to) unread.push([record - from, text]);
+  for (const [record, text] of column.unread)
+    if (record >= from && record < to) unread.push([record - from, text]);
   const { id, unit, decimals, percent, grain } = column;
   return {
     field: fieldOf(column, type, { id, unit, type: column.type, decimals, percent, grain, unread }),
-    data: makeData({ type, length: values.length, nullCount: nulls, nullBitmap: bits, data: storage(column.type, values) } as never),
+    data: makeData({
+      type,
+      length: values.length,
+      nullCount: nulls,
+      nullBitmap: bits,
+      data: storage(column.type, values),
+    } as never),
   };
 }
 
@@ -110,7 +129,9 @@ function storage(type: ScalarType, values: Float64Array): ArrayBufferView {
     case 'time':
       return Int32Array.from(values, (v) => (v === v ? v : 0));
     case 'datetime':
-      return BigInt64Array.from(values as unknown as number[], (v: number) => BigInt(v === v ? Math.round(v) : 0));
+      return BigInt64Array.from(values as unknown as number[], (v: number) =>
+        BigInt(v === v ? Math.round(v) : 0),
+      );
     case 'yesno':
       return validity(values.length, (i) => values[i] === 1).bits;
   }
@@ -134,8 +155,23 @@ function encodeText(column: TextColumn, from: number, to: number): Encoded {
   const type = new Dictionary(new Utf8(), new Int32());
   const dictionary = vectorFromArray(texts.length ? texts : [''], new Utf8());
   return {
-    field: fieldOf(column, type, { id: column.id, unit: column.unit, type: 'text', decimals: 0, percent: false, grain: 'day', unread: [] }),
-    data: makeData({ type, length: codes.length, nullCount: nulls, nullBitmap: bits, data: codes, dictionary }),
+    field: fieldOf(column, type, {
+      id: column.id,
+      unit: column.unit,
+      type: 'text',
+      decimals: 0,
+      percent: false,
+      grain: 'day',
+      unread: [],
+    }),
+    data: makeData({
+      type,
+      length: codes.length,
+      nullCount: nulls,
+      nullBitmap: bits,
+      data: codes,
+      dictionary,
+    }),
   };
 }
 
@@ -150,17 +186,24 @@ export class TableAssembler {
   /** @throws BadArrow when the bytes are not a chunk like those before it */
   push(bytes: Uint8Array): void {
     const arrow = readArrow(bytes);
-    const columns = (this.#columns ??= arrow.schema.fields.map((field) => newAssembler(field, this.records)));
-    if (columns.length !== arrow.schema.fields.length || this.#length + arrow.numRows > this.records)
+    const columns = (this.#columns ??= arrow.schema.fields.map((field) =>
+      newAssembler(field, this.records),
+    ));
+    if (
+      columns.length !== arrow.schema.fields.length ||
+      this.#length + arrow.numRows > this.records
+    )
       throw new BadArrow('A chunk does not match the chunks before it.');
     columns.forEach((column, c) => {
-      for (const data of arrow.getChildAt(c)?.data ?? []) column.push(data as Data, arrow.schema.fields[c]);
+      for (const data of arrow.getChildAt(c)?.data ?? [])
+        column.push(data as Data, arrow.schema.fields[c]);
     });
     this.#length += arrow.numRows;
   }
 
   finish(): Table {
-    if (this.#length !== this.records) throw new BadArrow(`The chunks hold ${this.#length} records, not ${this.records}.`);
+    if (this.#length !== this.records)
+      throw new BadArrow(`The chunks hold ${this.#length} records, not ${this.records}.`);
     return { length: this.records, columns: (this.#columns ?? []).map((c) => c.finish()) };
   }
 }
@@ -187,11 +230,15 @@ interface ColumnAssembler {
 }
 
 function newAssembler(field: Field, records: number): ColumnAssembler {
-  return factsOf(field).type === 'text' ? new TextAssembler(field, records) : new ScalarAssembler(field, records);
+  return factsOf(field).type === 'text'
+    ? new TextAssembler(field, records)
+    : new ScalarAssembler(field, records);
 }
 
 const isNull = (data: Data, i: number): boolean =>
-  data.nullCount > 0 && data.nullBitmap !== undefined && ((data.nullBitmap[(data.offset + i) >>> 3] >>> ((data.offset + i) & 7)) & 1) === 0;
+  data.nullCount > 0 &&
+  data.nullBitmap !== undefined &&
+  ((data.nullBitmap[(data.offset + i) >>> 3] >>> ((data.offset + i) & 7)) & 1) === 0;
 
 class ScalarAssembler implements ColumnAssembler {
   readonly #facts: Facts;
@@ -210,7 +257,8 @@ class ScalarAssembler implements ColumnAssembler {
 
   push(data: Data, field: Field): void {
     const facts = factsOf(field);
-    if (facts.type !== this.#facts.type) throw new BadArrow(`Column ${field.name} changes its type.`);
+    if (facts.type !== this.#facts.type)
+      throw new BadArrow(`Column ${field.name} changes its type.`);
     this.#decimals = Math.max(this.#decimals, facts.decimals);
     for (const [place, text] of facts.unread) this.#unread.set(this.#at + place, text);
     const values: ArrayLike<number | bigint> = data.values;
@@ -227,7 +275,17 @@ class ScalarAssembler implements ColumnAssembler {
   finish(): Column {
     const { id, unit, percent, grain, type } = this.#facts;
     if (type === 'text') throw new BadArrow('A text column cannot hold numbers.');
-    return { id, name: this.field.name, unit, type, values: this.#values, unread: this.#unread, decimals: this.#decimals, percent, grain };
+    return {
+      id,
+      name: this.field.name,
+      unit,
+      type,
+      values: this.#values,
+      unread: this.#unread,
+      decimals: this.#decimals,
+      percent,
+      grain,
+    };
   }
 }
 
@@ -247,7 +305,8 @@ class TextAssembler implements ColumnAssembler {
 
   push(data: Data, field: Field): void {
     const { dictionary } = data;
-    if (!dictionary || factsOf(field).type !== 'text') throw new BadArrow(`Column ${field.name} is not dictionary text.`);
+    if (!dictionary || factsOf(field).type !== 'text')
+      throw new BadArrow(`Column ${field.name} is not dictionary text.`);
     const remap = new Int32Array(dictionary.length);
     for (let d = 0; d < dictionary.length; d++) {
       const text = String(dictionary.get(d) ?? '');
@@ -256,11 +315,19 @@ class TextAssembler implements ColumnAssembler {
       remap[d] = code;
     }
     const codes: ArrayLike<number> = data.values;
-    for (let i = 0; i < data.length; i++) this.#codes[this.#at + i] = isNull(data, i) ? -1 : remap[codes[i]];
+    for (let i = 0; i < data.length; i++)
+      this.#codes[this.#at + i] = isNull(data, i) ? -1 : remap[codes[i]];
     this.#at += data.length;
   }
 
   finish(): Column {
-    return { id: this.#facts.id, name: this.field.name, unit: this.#facts.unit, type: 'text', codes: this.#codes, dictionary: [...this.#known.keys()] };
+    return {
+      id: this.#facts.id,
+      name: this.field.name,
+      unit: this.#facts.unit,
+      type: 'text',
+      codes: this.#codes,
+      dictionary: [...this.#known.keys()],
+    };
   }
 }

@@ -36,7 +36,8 @@ export function showScalar(column: ScalarColumn, value: number, format?: NumberF
 
 /** A cell as shown. A blank gives an empty text, an unread cell the text that stood in the file. */
 export function showCell(column: Column, record: number, format?: NumberFormat): string {
-  if (isText(column)) return column.codes[record] < 0 ? '' : column.dictionary[column.codes[record]];
+  if (isText(column))
+    return column.codes[record] < 0 ? '' : column.dictionary[column.codes[record]];
   return column.unread.get(record) ?? showScalar(column, column.values[record], format);
 }
 

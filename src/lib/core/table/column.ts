@@ -69,7 +69,9 @@ export function scalarColumn(
   name: string,
   type: ScalarType,
   values: readonly (number | null)[],
-  facts: Partial<Pick<ScalarColumn, 'id' | 'unit' | 'unread' | 'decimals' | 'percent' | 'grain'>> = {},
+  facts: Partial<
+    Pick<ScalarColumn, 'id' | 'unit' | 'unread' | 'decimals' | 'percent' | 'grain'>
+  > = {},
 ): ScalarColumn {
   return {
     id: name,
@@ -86,7 +88,11 @@ export function scalarColumn(
 }
 
 /** A text column from plain values; `null` is blank. For tests and small results. */
-export function textColumn(name: string, values: readonly (string | null)[], id = name): TextColumn {
+export function textColumn(
+  name: string,
+  values: readonly (string | null)[],
+  id = name,
+): TextColumn {
   const known = new Map<string, number>();
   const codes = Int32Array.from(values, (v) => {
     if (v === null) return -1;

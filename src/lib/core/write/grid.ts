@@ -29,11 +29,15 @@ export function harmless(text: string, guarded: Guarded): string {
 }
 
 const field = (text: string, delimiter: string): string =>
-  text.includes(delimiter) || /["\r\n]/.test(text) || text !== text.trim() ? `"${text.replaceAll('"', '""')}"` : text;
+  text.includes(delimiter) || /["\r\n]/.test(text) || text !== text.trim()
+    ? `"${text.replaceAll('"', '""')}"`
+    : text;
 
 /** One line of delimited text (RFC 4180 quoting), without its line end. */
 export function delimitedLine(cells: readonly Cell[], delimiter: string, guarded: Guarded): string {
-  return cells.map(({ text, free }) => field(free ? harmless(text, guarded) : text, delimiter)).join(delimiter);
+  return cells
+    .map(({ text, free }) => field(free ? harmless(text, guarded) : text, delimiter))
+    .join(delimiter);
 }
 
 /** The grid as delimited text, lines ended by CRLF as RFC 4180 has it. */
@@ -44,17 +48,27 @@ export function toDelimited(grid: Grid, delimiter: string): { text: string; guar
   return { text: `${lines.join('\r\n')}\r\n`, guarded: guarded.count };
 }
 
-const MARKUP: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
+const MARKUP: Record<string, string> = {
+  '&': '&amp;',
+  '<': '&lt;',
+  '>': '&gt;',
+  '"': '&quot;',
+  "'": '&#39;',
+};
 
 export const escapeMarkup = (text: string): string => text.replace(/[&<>"']/g, (c) => MARKUP[c]);
 
 /** The grid as an HTML table, for programs that paste one. */
 export function toHtml(grid: Grid, caption: string): { text: string; guarded: number } {
   const guarded: Guarded = { count: 0 };
-  const heads = grid.heads.map((h) => `<th scope="col">${escapeMarkup(harmless(h, guarded))}</th>`).join('');
+  const heads = grid.heads
+    .map((h) => `<th scope="col">${escapeMarkup(harmless(h, guarded))}</th>`)
+    .join('');
   const rows = grid.rows.map((row) => {
     const cells = row.map(({ text, free, strong, indent, right }) => {
-      const style = [indent ? `padding-left:${indent}em` : '', right ? 'text-align:right' : ''].filter(Boolean).join(';');
+      const style = [indent ? `padding-left:${indent}em` : '', right ? 'text-align:right' : '']
+        .filter(Boolean)
+        .join(';');
       const inner = escapeMarkup(free ? harmless(text, guarded) : text);
       return `<td${style ? ` style="${style}"` : ''}>${strong ? `<b>${inner}</b>` : inner}</td>`;
     });

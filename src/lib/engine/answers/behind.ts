@@ -24,7 +24,9 @@ export function answerBehind(r: Reckoned, place: Place): Behind {
   const at = figureAt(r, place);
   const measure = r.spec.measures[place.measure];
   const column = measureColumn(r, measure);
-  const blanks = column ? at.records.reduce((n, i) => n + (isMissing(column, i) && !isUnread(column, i) ? 1 : 0), 0) : 0;
+  const blanks = column
+    ? at.records.reduce((n, i) => n + (isMissing(column, i) && !isUnread(column, i) ? 1 : 0), 0)
+    : 0;
   const unread = column ? at.records.reduce((n, i) => n + (isUnread(column, i) ? 1 : 0), 0) : 0;
   const values = at.records.length - blanks - unread;
   return {
@@ -43,17 +45,33 @@ export function answerBehind(r: Reckoned, place: Place): Behind {
   };
 }
 
-const FOOT_WORDS = { all: 'All records', narrowed: 'After narrowing, before setting aside', counted: 'All counted records' };
+const FOOT_WORDS = {
+  all: 'All records',
+  narrowed: 'After narrowing, before setting aside',
+  counted: 'All counted records',
+};
 
-const whereWords = (place: Place, at: FigureAt): string => (place.at === 'foot' ? FOOT_WORDS[place.line] : at.path.join(' › '));
+const whereWords = (place: Place, at: FigureAt): string =>
+  place.at === 'foot' ? FOOT_WORDS[place.line] : at.path.join(' › ');
 
 /** `Sum 149.8 ÷ 7`: how the figure follows from the records, in words. */
-function arithmeticWords(r: Reckoned, measure: Measure, column: Column | null, at: FigureAt, values: number): string {
+function arithmeticWords(
+  r: Reckoned,
+  measure: Measure,
+  column: Column | null,
+  at: FigureAt,
+  values: number,
+): string {
   if (!column) return 'Each record counts as 1.';
-  if (values === 0 && !['records', 'values', 'blanks', 'unread', 'sum', 'distinct'].includes(measure.kind)) return 'No record has a value, so there is no figure.';
+  if (
+    values === 0 &&
+    !['records', 'values', 'blanks', 'unread', 'sum', 'distinct'].includes(measure.kind)
+  )
+    return 'No record has a value, so there is no figure.';
   const view = valuesOf(column);
   const moments = reckonMoments(view.values, new Int32Array(r.table.length), 1, at.records, true);
-  const show = (v: number): string => (isText(column) ? '' : figureText({ kind: 'sum', column: column.id }, column, v, r.doc.formats));
+  const show = (v: number): string =>
+    isText(column) ? '' : figureText({ kind: 'sum', column: column.id }, column, v, r.doc.formats);
   const sum = show(moments.sum(0));
   const n = showCount(values);
   switch (measure.kind) {
@@ -71,7 +89,9 @@ function arithmeticWords(r: Reckoned, measure: Measure, column: Column | null, a
     case 'range':
       return `Highest ${show(moments.max(0))} − lowest ${show(moments.min(0))}.`;
     case 'median':
-      return values % 2 ? `The middle one of ${n} ordered values.` : `Halfway between the two middle ones of ${n} ordered values.`;
+      return values % 2
+        ? `The middle one of ${n} ordered values.`
+        : `Halfway between the two middle ones of ${n} ordered values.`;
     case 'percentile':
     case 'lowerQuartile':
     case 'upperQuartile':
@@ -129,19 +149,28 @@ function arithmeticWords(r: Reckoned, measure: Measure, column: Column | null, a
 
 function grandSum(r: Reckoned, column: Column): number {
   const all = r.order.filter((i) => ((r.ladder.counted[i >>> 5] >>> (i & 31)) & 1) === 1);
-  return reckonMoments(valuesOf(column).values, new Int32Array(r.table.length), 1, all, false).sum(0);
+  return reckonMoments(valuesOf(column).values, new Int32Array(r.table.length), 1, all, false).sum(
+    0,
+  );
 }
 
 function modeWords(values: Float64Array, records: Int32Array): string {
   const times = new Map<number, number>();
-  for (const i of records) if (values[i] === values[i]) times.set(values[i], (times.get(values[i]) ?? 0) + 1);
+  for (const i of records)
+    if (values[i] === values[i]) times.set(values[i], (times.get(values[i]) ?? 0) + 1);
   const most = Math.max(...times.values());
   const ties = [...times.values()].filter((n) => n === most).length;
   return `Stands ${counted(most, 'time')}${ties > 1 ? `; ${counted(ties - 1, 'other value')} as often, and the smallest is named` : ''}.`;
 }
 
 /** Where few records carry a figure: the one that moves it most, and the median beside a mean. */
-function fewWarning(r: Reckoned, measure: Measure, column: Column | null, at: FigureAt, values: number): string {
+function fewWarning(
+  r: Reckoned,
+  measure: Measure,
+  column: Column | null,
+  at: FigureAt,
+  values: number,
+): string {
   if (!column || values === 0 || values >= FEW || !isNumeric(column)) return '';
   if (['sum', 'values', 'blanks', 'unread', 'records', 'running'].includes(measure.kind)) return '';
   const start = `Only ${counted(values, 'value')}`;
@@ -150,7 +179,8 @@ function fewWarning(r: Reckoned, measure: Measure, column: Column | null, at: Fi
   const sum = there.reduce((s, i) => s + column.values[i], 0);
   const mean = sum / values;
   let far = there[0];
-  for (const i of there) if (Math.abs(column.values[i] - mean) > Math.abs(column.values[far] - mean)) far = i;
+  for (const i of there)
+    if (Math.abs(column.values[i] - mean) > Math.abs(column.values[far] - mean)) far = i;
   const move = mean - (sum - column.values[far]) / (values - 1);
   const slice = gather(column.values, new Int32Array(r.table.length), 1, at.records);
   const median = fromSlice({ kind: 'median' }, slice.values, 0, slice.values.length);
@@ -160,14 +190,21 @@ function fewWarning(r: Reckoned, measure: Measure, column: Column | null, at: Fi
 
 /** Up to two columns that name a record, then the figure's own. */
 function listedColumns(r: Reckoned, column: Column | null): Column[] {
-  const naming = [r.columns.naming, ...r.table.columns.map((c) => c.id)].filter((id): id is string => id !== null && id !== column?.id);
+  const naming = [r.columns.naming, ...r.table.columns.map((c) => c.id)].filter(
+    (id): id is string => id !== null && id !== column?.id,
+  );
   const groups = new Set(r.spec.groups.map((g) => g.column));
   const ids = [...new Set(naming)].filter((id) => !groups.has(id)).slice(0, 2);
   return [...ids.map((id) => columnOf(r.table, id)), ...(column ? [column] : [])];
 }
 
 /** A stretch of the records behind a figure, in the order of the ledger. */
-export function answerBehindRecords(r: Reckoned, place: Place, from: number, count: number): { record: number; cells: LineCell[] }[] {
+export function answerBehindRecords(
+  r: Reckoned,
+  place: Place,
+  from: number,
+  count: number,
+): { record: number; cells: LineCell[] }[] {
   const at = figureAt(r, place);
   const columns = listedColumns(r, measureColumn(r, r.spec.measures[place.measure]));
   const corrected = correctedCells(r);

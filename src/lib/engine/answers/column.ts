@@ -16,7 +16,17 @@ import type { ColumnFacts, ReplyOf } from '../protocol';
 import type { Reckoned } from '../reckoning';
 import { countTexts, distributionOf } from './distribution';
 
-const SHOWN: readonly MeasureKind[] = ['sum', 'mean', 'median', 'sd', 'min', 'lowerQuartile', 'upperQuartile', 'max', 'mode'];
+const SHOWN: readonly MeasureKind[] = [
+  'sum',
+  'mean',
+  'median',
+  'sd',
+  'min',
+  'lowerQuartile',
+  'upperQuartile',
+  'max',
+  'mode',
+];
 const PANEL_BINS = 28;
 
 /** The facts of a column over the counted records, and how its values fall. */
@@ -26,18 +36,25 @@ export function answerFacts(r: Reckoned, id: string, counted: Int32Array): Colum
   const one = new Int32Array(values.length);
   const moments = reckonMoments(values, one, 1, counted, true);
   const slice = gather(values, one, 1, counted);
-  const text = (measure: Measure, value: number): string => figureText(measure, column, value, r.doc.formats);
-  const unread = isText(column) ? 0 : counted.reduce((n, i) => n + (column.unread.has(i) ? 1 : 0), 0);
+  const text = (measure: Measure, value: number): string =>
+    figureText(measure, column, value, r.doc.formats);
+  const unread = isText(column)
+    ? 0
+    : counted.reduce((n, i) => n + (column.unread.has(i) ? 1 : 0), 0);
   const facts = [
     { name: 'values', value: showCount(moments.count(0)) },
     { name: 'blank', value: showCount(counted.length - moments.count(0) - unread) },
   ];
   if (!isText(column)) facts.push({ name: 'unread', value: showCount(unread) });
-  facts.push({ name: 'distinct', value: showCount(fromSlice({ kind: 'distinct' }, slice.values, 0, slice.values.length)) });
+  facts.push({
+    name: 'distinct',
+    value: showCount(fromSlice({ kind: 'distinct' }, slice.values, 0, slice.values.length)),
+  });
   for (const kind of SHOWN) {
     if (!suits(kind, column)) continue;
     const measure: Measure = { kind, column: id };
-    const raw = fromMoments(kind, moments, 0) ?? fromSlice(measure, slice.values, 0, slice.values.length);
+    const raw =
+      fromMoments(kind, moments, 0) ?? fromSlice(measure, slice.values, 0, slice.values.length);
     const value = codeOf && raw === raw ? codeOf(raw) : raw;
     facts.push({ name: measureWords(measure), value: text(measure, value) });
   }
@@ -52,7 +69,13 @@ export function answerFacts(r: Reckoned, id: string, counted: Int32Array): Colum
 }
 
 /** Distinct values of a column over a selection with their counts, commonest first; for menus. */
-export function answerValues(r: Reckoned, id: string, search: string, limit: number, records: Int32Array): ReplyOf<'values'> {
+export function answerValues(
+  r: Reckoned,
+  id: string,
+  search: string,
+  limit: number,
+  records: Int32Array,
+): ReplyOf<'values'> {
   const column = columnOf(r.table, id);
   const wanted = foldText(search);
   let items: { text: string; count: number }[];
@@ -70,7 +93,9 @@ export function answerValues(r: Reckoned, id: string, search: string, limit: num
     }
     items = [...byValue].map(([v, count]) => ({ text: fullScalar(column, v), count }));
   }
-  items = items.filter((item) => item.count > 0 && (wanted === '' || foldText(item.text).includes(wanted)));
+  items = items.filter(
+    (item) => item.count > 0 && (wanted === '' || foldText(item.text).includes(wanted)),
+  );
   items.sort((a, b) => b.count - a.count || compareText(a.text, b.text));
   return { items: items.slice(0, limit), more: Math.max(0, items.length - limit), blank };
 }

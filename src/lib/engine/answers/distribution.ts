@@ -36,7 +36,14 @@ function binned(column: ScalarColumn, records: Int32Array, bins: number): Distri
     else counts[at]++;
   }
   const edges = Array.from({ length: n + 1 }, (_, k) => Number((lo + k * step).toPrecision(12)));
-  return { kind: 'bins', edges, labels: edges.map((e) => showScalar(column, e)), counts, under, over };
+  return {
+    kind: 'bins',
+    edges,
+    labels: edges.map((e) => showScalar(column, e)),
+    counts,
+    under,
+    over,
+  };
 }
 
 /** 1st to 99th percentile of an even sample; null without values. */
@@ -47,7 +54,8 @@ function usualRange(values: Float64Array, records: Int32Array): { lo: number; hi
     const v = values[records[k]];
     if (v === v) sample.push(v);
   }
-  if (sample.length === 0) for (const i of records) if (values[i] === values[i]) sample.push(values[i]);
+  if (sample.length === 0)
+    for (const i of records) if (values[i] === values[i]) sample.push(values[i]);
   if (sample.length === 0) return null;
   const taken = Float64Array.from(sample);
   const at = (p: number): number => {
@@ -98,7 +106,11 @@ export function countTexts(column: TextColumn, records: Int32Array): Int32Array 
 function commonest(column: TextColumn, records: Int32Array, most: number): Distribution {
   const counts = countTexts(column, records);
   const codes = [...counts.keys()].filter((code) => counts[code] > 0);
-  codes.sort((a, b) => counts[b] - counts[a] || compareText(column.dictionary[a], column.dictionary[b]));
-  const items = codes.slice(0, most).map((code) => ({ text: column.dictionary[code], count: counts[code] }));
+  codes.sort(
+    (a, b) => counts[b] - counts[a] || compareText(column.dictionary[a], column.dictionary[b]),
+  );
+  const items = codes
+    .slice(0, most)
+    .map((code) => ({ text: column.dictionary[code], count: counts[code] }));
   return { kind: 'values', items, others: codes.length - items.length };
 }

@@ -7,7 +7,14 @@ import { showCount } from '../../core/table/format';
 import { MEASURES } from '../../core/measure/measure';
 import { figureText, fullFigure } from '../../core/tally/ledger/figureText';
 import type { Steps } from '../../core/steps/steps';
-import { delimitedLine, toDelimited, toHtml, type Cell, type Grid, type Guarded } from '../../core/write/grid';
+import {
+  delimitedLine,
+  toDelimited,
+  toHtml,
+  type Cell,
+  type Grid,
+  type Guarded,
+} from '../../core/write/grid';
 import type { ReplyOf } from '../protocol';
 import type { Foot, Reckoned } from '../reckoning';
 import { measureColumn } from './lines';
@@ -22,7 +29,9 @@ export class TooMuchToCopy extends Error {
 /** The ledger as shown: its level, its order, without folded records, with plain group labels. */
 export function copyShown(r: Reckoned, full: boolean): ReplyOf<'copy'> {
   if (r.lines.length > MOST_COPIED)
-    throw new TooMuchToCopy(`${showCount(r.lines.length)} lines are too many to copy; save them as a file, or fold some groups.`);
+    throw new TooMuchToCopy(
+      `${showCount(r.lines.length)} lines are too many to copy; save them as a file, or fold some groups.`,
+    );
   const grid = shownGrid(r, full);
   const tsv = toDelimited(grid, '\t');
   const html = toHtml(grid, '');
@@ -56,7 +65,9 @@ function shownGrid(r: Reckoned, full: boolean): Grid {
         ...path.map(label),
         ...(naming ? [recordText(r, naming.id, line.record, full)] : []),
         number('1'),
-        ...r.columns.slots.map((slot) => (slot.cells && slot.column ? recordText(r, slot.column, line.record, full) : number(''))),
+        ...r.columns.slots.map((slot) =>
+          slot.cells && slot.column ? recordText(r, slot.column, line.record, full) : number(''),
+        ),
       ]);
       continue;
     }
@@ -66,7 +77,14 @@ function shownGrid(r: Reckoned, full: boolean): Grid {
       ...levels.map((_, l) => (l <= line.level ? label(path[l]) : label(''))),
       ...(naming ? [number('')] : []),
       number(String(r.figures.records[line.level][line.group])),
-      ...r.columns.slots.map((slot) => figure(r, slot.measure, slot.measure < 0 ? NaN : r.figures.levels[line.level][slot.measure][line.group], full)),
+      ...r.columns.slots.map((slot) =>
+        figure(
+          r,
+          slot.measure,
+          slot.measure < 0 ? NaN : r.figures.levels[line.level][slot.measure][line.group],
+          full,
+        ),
+      ),
     ]);
   }
   rows.push(footRow(r, r.foot.counted, levels.length, naming !== null, full));
@@ -87,7 +105,11 @@ const number = (text: string): Cell => ({ text, free: false, right: true });
 function recordText(r: Reckoned, id: string, record: number, full: boolean): Cell {
   const column = columnOf(r.table, id);
   const text = full ? fullCell(column, record) : showCell(column, record, r.doc.formats[id]);
-  return { text, free: isText(column) || column.unread.has(record), right: column.type === 'number' };
+  return {
+    text,
+    free: isText(column) || column.unread.has(record),
+    right: column.type === 'number',
+  };
 }
 
 function figure(r: Reckoned, measure: number, value: number, full: boolean): Cell {
@@ -95,24 +117,46 @@ function figure(r: Reckoned, measure: number, value: number, full: boolean): Cel
   const m = r.spec.measures[measure];
   const column = measureColumn(r, m);
   const text = full ? fullFigure(m, column, value) : figureText(m, column, value, r.doc.formats);
-  return { text, free: column !== null && isText(column) && MEASURES[m.kind].figure === 'column', strong: true, right: true };
+  return {
+    text,
+    free: column !== null && isText(column) && MEASURES[m.kind].figure === 'column',
+    strong: true,
+    right: true,
+  };
 }
 
 function footRow(r: Reckoned, foot: Foot, levels: number, naming: boolean, full: boolean): Cell[] {
-  const labels = Array.from({ length: levels + (naming ? 1 : 0) }, (_, k) => label(k === 0 ? 'Grand total' : ''));
-  return [...labels, number(String(foot.records)), ...r.columns.slots.map((slot) => figure(r, slot.measure, slot.measure < 0 ? NaN : foot.figures[slot.measure], full))];
+  const labels = Array.from({ length: levels + (naming ? 1 : 0) }, (_, k) =>
+    label(k === 0 ? 'Grand total' : ''),
+  );
+  return [
+    ...labels,
+    number(String(foot.records)),
+    ...r.columns.slots.map((slot) =>
+      figure(r, slot.measure, slot.measure < 0 ? NaN : foot.figures[slot.measure], full),
+    ),
+  ];
 }
 
 /** Every column of the counted records, in the order of the ledger. */
 export function* fileRecords(r: Reckoned, full: boolean): Steps<ReplyOf<'file'>> {
   const guarded: Guarded = { count: 0 };
-  const heads = r.table.columns.map((c): Cell => ({ text: c.unit ? `${c.name} (${c.unit})` : c.name, free: true }));
+  const heads = r.table.columns.map((c): Cell => ({
+    text: c.unit ? `${c.name} (${c.unit})` : c.name,
+    free: true,
+  }));
   const parts: string[] = [delimitedLine(heads, ',', guarded)];
   let rows = 0;
   for (let k = 0; k < r.order.length; k++) {
     const record = r.order[k];
     if (!has(r.ladder.counted, record)) continue;
-    parts.push(delimitedLine(r.table.columns.map((c) => recordText(r, c.id, record, full)), ',', guarded));
+    parts.push(
+      delimitedLine(
+        r.table.columns.map((c) => recordText(r, c.id, record, full)),
+        ',',
+        guarded,
+      ),
+    );
     rows++;
     if (rows % 4096 === 0) yield k / r.order.length;
   }

@@ -21,7 +21,8 @@ export const correctedCells = (r: Reckoned): ReadonlySet<string> =>
 export function answerLines(r: Reckoned, from: number, count: number): Line[] {
   const corrected = correctedCells(r);
   const out: Line[] = [];
-  for (let n = from; n < Math.min(from + count, r.lines.length); n++) out.push(lineOf(r, r.lines.at(n), corrected));
+  for (let n = from; n < Math.min(from + count, r.lines.length); n++)
+    out.push(lineOf(r, r.lines.at(n), corrected));
   return out;
 }
 
@@ -54,25 +55,43 @@ export function groupCell(r: Reckoned, slot: Slot, level: number, group: number)
 }
 
 export function figureCell(r: Reckoned, measure: Measure, value: number): LineCell {
-  return { t: figureText(measure, measureColumn(r, measure), value, r.doc.formats), k: value === value ? '' : 'n' };
+  return {
+    t: figureText(measure, measureColumn(r, measure), value, r.doc.formats),
+    k: value === value ? '' : 'n',
+  };
 }
 
 export const measureColumn = (r: Reckoned, measure: Measure): Column | null =>
   measure.column === undefined ? null : columnOf(r.table, measure.column);
 
 /** A cell of a record. */
-export function cellOf(r: Reckoned, column: Column, record: number, corrected: ReadonlySet<string>): LineCell {
-  if (corrected.has(`${record}/${column.id}`)) return { t: shorten(showCell(column, record, r.doc.formats[column.id])), k: 'c' };
+export function cellOf(
+  r: Reckoned,
+  column: Column,
+  record: number,
+  corrected: ReadonlySet<string>,
+): LineCell {
+  if (corrected.has(`${record}/${column.id}`))
+    return { t: shorten(showCell(column, record, r.doc.formats[column.id])), k: 'c' };
   if (isUnread(column, record)) return { t: shorten(showCell(column, record)), k: 'u' };
   if (isMissing(column, record)) return { t: 'blank', k: 'b' };
   return { t: shorten(showCell(column, record, r.doc.formats[column.id])), k: '' };
 }
 
-const shorten = (text: string): string => (text.length > LONGEST_SHOWN ? `${text.slice(0, LONGEST_SHOWN)}…` : text);
+const shorten = (text: string): string =>
+  text.length > LONGEST_SHOWN ? `${text.slice(0, LONGEST_SHOWN)}…` : text;
 
-function recordLine(r: Reckoned, record: number, row: number, level: number, corrected: ReadonlySet<string>): Line {
+function recordLine(
+  r: Reckoned,
+  record: number,
+  row: number,
+  level: number,
+  corrected: ReadonlySet<string>,
+): Line {
   const naming = r.columns.naming;
-  const name = naming ? cellOf(r, columnOf(r.table, naming), record, corrected).t : `Record ${record + 1}`;
+  const name = naming
+    ? cellOf(r, columnOf(r.table, naming), record, corrected).t
+    : `Record ${record + 1}`;
   return {
     kind: 'record',
     level,
@@ -87,9 +106,16 @@ function recordLine(r: Reckoned, record: number, row: number, level: number, cor
   };
 }
 
-function recordCell(r: Reckoned, slot: Slot, record: number, row: number, corrected: ReadonlySet<string>): LineCell {
+function recordCell(
+  r: Reckoned,
+  slot: Slot,
+  record: number,
+  row: number,
+  corrected: ReadonlySet<string>,
+): LineCell {
   const measure = slot.measure >= 0 ? r.spec.measures[slot.measure] : null;
-  if (measure?.kind === 'running' && measure.column) return runningCell(r, columnOf(r.table, measure.column), record, row);
+  if (measure?.kind === 'running' && measure.column)
+    return runningCell(r, columnOf(r.table, measure.column), record, row);
   if (!slot.cells || slot.column === null) return { t: '', k: '' };
   return cellOf(r, columnOf(r.table, slot.column), record, corrected);
 }

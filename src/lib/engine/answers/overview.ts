@@ -15,7 +15,9 @@ export function answerOverview(r: Reckoned, listName: string): Overview {
   const leadColumn = r.table.columns.find((c) => c.id === r.doc.lead);
   const lead = (at: number): string => {
     const value = r.lead[at];
-    return value === null || !leadColumn || isText(leadColumn) ? '' : showScalar(leadColumn, value, r.doc.formats[leadColumn.id]);
+    return value === null || !leadColumn || isText(leadColumn)
+      ? ''
+      : showScalar(leadColumn, value, r.doc.formats[leadColumn.id]);
   };
   const { ladder } = r;
   const n = ladder.rungs.length;
@@ -26,7 +28,9 @@ export function answerOverview(r: Reckoned, listName: string): Overview {
       on: rung.on,
       says:
         describeCondition(r.doc.ladder.rungs[k].condition, r.names) +
-        (lostColumn(r.table, r.doc.ladder.rungs[k]) === null ? '' : ' (its column is no longer in the list)'),
+        (lostColumn(r.table, r.doc.ladder.rungs[k]) === null
+          ? ''
+          : ' (its column is no longer in the list)'),
       records: rung.kept,
       removed: rung.removed,
       blank: rung.blank,
@@ -38,7 +42,9 @@ export function answerOverview(r: Reckoned, listName: string): Overview {
     counted: { records: r.foot.counted.records, lead: lead(n + 3) },
     sentence: describeLedger(r.spec, r.names, listName),
     levels: ['Grand total', ...r.spec.groups.map((g) => groupWords(g, r.names)), 'Records'],
-    naming: r.columns.naming ? { column: r.columns.naming, name: r.names.get(r.columns.naming) ?? '' } : null,
+    naming: r.columns.naming
+      ? { column: r.columns.naming, name: r.names.get(r.columns.naming) ?? '' }
+      : null,
     heads: r.columns.slots.map((slot): Head => {
       const measure: Measure | null = slot.measure >= 0 ? r.spec.measures[slot.measure] : null;
       const column = r.table.columns.find((c) => c.id === slot.column);
@@ -54,7 +60,10 @@ export function answerOverview(r: Reckoned, listName: string): Overview {
       };
     }),
     lines: r.lines.length,
-    foot: [r.foot.all, r.foot.narrowed, r.foot.counted].map((foot) => ({ records: foot.records, cells: footCells(r, foot) })),
+    foot: [r.foot.all, r.foot.narrowed, r.foot.counted].map((foot) => ({
+      records: foot.records,
+      cells: footCells(r, foot),
+    })),
     footing: { foots: r.footing.foots, says: footingWords(r) },
     loose: r.spec.groups.flatMap((key, k) => {
       const merges = looseMerges(r.table, key);
@@ -65,12 +74,23 @@ export function answerOverview(r: Reckoned, listName: string): Overview {
 }
 
 const isRight = (column: Column | undefined, measure: Measure | null): boolean =>
-  column === undefined || column.type === 'number' || (measure !== null && MEASURES[measure.kind].figure !== 'column');
+  column === undefined ||
+  column.type === 'number' ||
+  (measure !== null && MEASURES[measure.kind].figure !== 'column');
 
 function unitOf(measure: Measure | null, column: Column | undefined, cells: boolean): string {
   if (!cells && measure && ['count', 'share'].includes(MEASURES[measure.kind].figure)) return '';
   if (!column) return '';
-  return column.unit || (column.type === 'number' ? '' : column.type === 'yesno' ? 'yes or no' : column.type === 'datetime' ? 'date and time' : column.type);
+  return (
+    column.unit ||
+    (column.type === 'number'
+      ? ''
+      : column.type === 'yesno'
+        ? 'yes or no'
+        : column.type === 'datetime'
+          ? 'date and time'
+          : column.type)
+  );
 }
 
 export function footCells(r: Reckoned, foot: Foot): string[] {
@@ -91,8 +111,11 @@ function footingWords(r: Reckoned): string {
     return `The subtotals of ${name} under ${path.join(' › ') || 'the grand total'} differ from it by ${difference}.`;
   }
   const adding = r.spec.measures.length - footing.notAdding.length;
-  if (r.spec.groups.length === 0) return r.spec.measures.length ? `Totals of ${counted(r.foot.counted.records, 'record')}` : '';
-  const groups = footing.groups.map((n, l) => `${showCount(n)} ${l === 0 ? '' : 'sub'}${n === 1 ? 'group' : 'groups'}`).join(' and ');
+  if (r.spec.groups.length === 0)
+    return r.spec.measures.length ? `Totals of ${counted(r.foot.counted.records, 'record')}` : '';
+  const groups = footing.groups
+    .map((n, l) => `${showCount(n)} ${l === 0 ? '' : 'sub'}${n === 1 ? 'group' : 'groups'}`)
+    .join(' and ');
   if (adding === 0) return `${groups}; these measures do not add up`;
   const rest = footing.notAdding.length
     ? `; ${[...new Set(footing.notAdding.map((k) => measureWords(r.spec.measures[k])))].join(', ')} ${footing.notAdding.length === 1 ? 'does' : 'do'} not add up`

@@ -16,7 +16,8 @@ export function groupAt(r: Reckoned, path: readonly string[]): { level: number; 
     for (const group of r.shown.order[level]) {
       const code = groups.code[group];
       if (r.tree.keys[level].label(code) !== path[level]) continue;
-      if (groupPath(r.tree, level, group).every((label, l) => label === path[l])) return { level, group };
+      if (groupPath(r.tree, level, group).every((label, l) => label === path[l]))
+        return { level, group };
     }
   throw new NoSuchPlace(`There is no group ${path.join(' › ')} in the ledger as it stands.`);
 }
@@ -31,11 +32,22 @@ export interface FigureAt {
 }
 
 export function figureAt(r: Reckoned, place: Place): FigureAt {
-  if (!r.spec.measures[place.measure]) throw new NoSuchPlace('The ledger no longer has this measure.');
+  if (!r.spec.measures[place.measure])
+    throw new NoSuchPlace('The ledger no longer has this measure.');
   if (place.at === 'foot') {
     const foot = r.foot[place.line];
-    const selection = place.line === 'all' ? r.ladder.all : place.line === 'narrowed' ? r.ladder.narrowed : r.ladder.counted;
-    return { value: foot.figures[place.measure], records: r.order.filter((i) => has(selection, i)), group: r.ladder.all, path: [] };
+    const selection =
+      place.line === 'all'
+        ? r.ladder.all
+        : place.line === 'narrowed'
+          ? r.ladder.narrowed
+          : r.ladder.counted;
+    return {
+      value: foot.figures[place.measure],
+      records: r.order.filter((i) => has(selection, i)),
+      group: r.ladder.all,
+      path: [],
+    };
   }
   const { level, group } = groupAt(r, place.path);
   const rows = r.rows.records.subarray(r.rows.first[level][group], r.rows.end[level][group]);

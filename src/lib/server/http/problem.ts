@@ -6,14 +6,20 @@ import { StorageFull } from '../storage/database';
 import { TaskFailed } from '../thread/client';
 
 /** A fault as problem details (RFC 9457). */
-export function problem(status: number, title: string, detail: string, more: Record<string, unknown> = {}): Response {
+export function problem(
+  status: number,
+  title: string,
+  detail: string,
+  more: Record<string, unknown> = {},
+): Response {
   return new Response(JSON.stringify({ type: 'about:blank', title, status, detail, ...more }), {
     status,
     headers: { 'content-type': 'application/problem+json' },
   });
 }
 
-export const notFound = (what: string): Response => problem(404, 'Not found', `There is no such ${what}. It may have been deleted.`);
+export const notFound = (what: string): Response =>
+  problem(404, 'Not found', `There is no such ${what}. It may have been deleted.`);
 
 /** A body or an address that cannot be used. */
 export class BadInput extends Error {
@@ -27,17 +33,34 @@ export async function answering(work: () => Promise<Response>): Promise<Response
   } catch (error) {
     if (error instanceof BadInput) return problem(400, 'Cannot be used', error.message);
     if (error instanceof z.ZodError)
-      return problem(400, 'Cannot be used', error.issues.map((i) => `${i.path.join('.') || 'body'}: ${i.message}`).join('; '));
+      return problem(
+        400,
+        'Cannot be used',
+        error.issues.map((i) => `${i.path.join('.') || 'body'}: ${i.message}`).join('; '),
+      );
     if (error instanceof StaleRevision)
-      return problem(409, 'Saved elsewhere', error.message, { revision: error.newest.revision, doc: error.newest.doc });
+      return problem(409, 'Saved elsewhere', error.message, {
+        revision: error.newest.revision,
+        doc: error.newest.doc,
+      });
     if (error instanceof StorageFull) return problem(507, 'No room left', error.message);
     if (error instanceof TooLarge) return problem(413, 'Too large', error.message);
     if (error instanceof TaskFailed) {
-      const mine = ['BadArrow', 'BadCondition', 'UnknownColumn', 'ThreadDied', 'NoSuchPlace'].includes(error.name);
+      const mine = [
+        'BadArrow',
+        'BadCondition',
+        'UnknownColumn',
+        'ThreadDied',
+        'NoSuchPlace',
+      ].includes(error.name);
       if (mine) return problem(422, 'Cannot be done', error.message);
     }
     log().error(error, 'a request failed');
-    return problem(500, 'Something failed here', 'The server could not do this. Nothing was changed; try again, and look at its log if it happens twice.');
+    return problem(
+      500,
+      'Something failed here',
+      'The server could not do this. Nothing was changed; try again, and look at its log if it happens twice.',
+    );
   }
 }
 

@@ -7,7 +7,9 @@ import path from 'node:path';
 export class TooLarge extends Error {
   override name = 'TooLarge';
   constructor(readonly limit: number) {
-    super(`This is more than the ${Math.round(limit / 1024 / 1024)} MB that one list may take. Bring in a part of it, or raise TALLY_LOFT_UPLOAD_MB.`);
+    super(
+      `This is more than the ${Math.round(limit / 1024 / 1024)} MB that one list may take. Bring in a part of it, or raise TALLY_LOFT_UPLOAD_MB.`,
+    );
   }
 }
 
@@ -75,4 +77,3 @@ export class Incoming {
     rmSync(arrival.folder, { recursive: true, force: true });
   }
 }
-

@@ -17,7 +17,10 @@ export class PassphraseGate {
 
   /** Whether the passphrase is right; wrong ones are answered ever more slowly. */
   async check(given: string): Promise<boolean> {
-    if (this.#wrong > 2) await new Promise((resolve) => setTimeout(resolve, Math.min(10_000, 250 * 2 ** (this.#wrong - 3))));
+    if (this.#wrong > 2)
+      await new Promise((resolve) =>
+        setTimeout(resolve, Math.min(10_000, 250 * 2 ** (this.#wrong - 3))),
+      );
     const right = timingSafeEqual(scryptSync(given.slice(0, 1000), this.#salt, 32), this.#digest);
     this.#wrong = right ? 0 : this.#wrong + 1;
     return right;

@@ -23,11 +23,25 @@ const STATES_KEPT = 100;
 
 export async function findBench(db: Database, id: number): Promise<Bench | undefined> {
   const row = await db.selectFrom('benches').selectAll().where('id', '=', id).executeTakeFirst();
-  return row && { id: row.id, listId: row.list_id, name: row.name, revision: row.revision, doc: BenchDocument.parse(JSON.parse(row.doc)), savedAt: row.saved_at };
+  return (
+    row && {
+      id: row.id,
+      listId: row.list_id,
+      name: row.name,
+      revision: row.revision,
+      doc: BenchDocument.parse(JSON.parse(row.doc)),
+      savedAt: row.saved_at,
+    }
+  );
 }
 
 export async function benchesOf(db: Database, listId: number): Promise<Bench[]> {
-  const rows = await db.selectFrom('benches').select('id').where('list_id', '=', listId).orderBy('id').execute();
+  const rows = await db
+    .selectFrom('benches')
+    .select('id')
+    .where('list_id', '=', listId)
+    .orderBy('id')
+    .execute();
   const benches: Bench[] = [];
   for (const { id } of rows) {
     const bench = await findBench(db, id);
@@ -37,8 +51,17 @@ export async function benchesOf(db: Database, listId: number): Promise<Bench[]> 
 }
 
 /** A bench as it was at a revision; its own newest state when that is the one. */
-export async function findState(db: Database, id: number, revision: number): Promise<BenchDocument | undefined> {
-  const row = await db.selectFrom('bench_states').select('doc').where('bench_id', '=', id).where('revision', '=', revision).executeTakeFirst();
+export async function findState(
+  db: Database,
+  id: number,
+  revision: number,
+): Promise<BenchDocument | undefined> {
+  const row = await db
+    .selectFrom('bench_states')
+    .select('doc')
+    .where('bench_id', '=', id)
+    .where('revision', '=', revision)
+    .executeTakeFirst();
   return row && BenchDocument.parse(JSON.parse(row.doc));
 }
 
@@ -47,20 +70,36 @@ export async function findState(db: Database, id: number, revision: number): Pro
  * @param follows the revision it was made from
  * @throws StaleRevision with the newest state when another save came first
  */
-export function saveBench(db: Database, id: number, follows: number, doc: BenchDocument): Promise<Bench | undefined> {
+export function saveBench(
+  db: Database,
+  id: number,
+  follows: number,
+  doc: BenchDocument,
+): Promise<Bench | undefined> {
   const text = JSON.stringify(doc);
   return writing(() =>
     db.transaction().execute(async (tx) => {
       const now = new Date().toISOString();
-      const row = await tx.selectFrom('benches').selectAll().where('id', '=', id).executeTakeFirst();
+      const row = await tx
+        .selectFrom('benches')
+        .selectAll()
+        .where('id', '=', id)
+        .executeTakeFirst();
       if (!row) return undefined;
       if (row.revision !== follows) {
         const newest = await findBench(tx, id);
         if (newest) throw new StaleRevision(newest);
       }
       const revision = row.revision + 1;
-      await tx.updateTable('benches').set({ doc: text, revision, saved_at: now }).where('id', '=', id).execute();
-      await tx.insertInto('bench_states').values({ bench_id: id, revision, doc: text, saved_at: now, kept: 0 }).execute();
+      await tx
+        .updateTable('benches')
+        .set({ doc: text, revision, saved_at: now })
+        .where('id', '=', id)
+        .execute();
+      await tx
+        .insertInto('bench_states')
+        .values({ bench_id: id, revision, doc: text, saved_at: now, kept: 0 })
+        .execute();
       await tx
         .deleteFrom('bench_states')
         .where('bench_id', '=', id)
@@ -75,14 +114,28 @@ export function saveBench(db: Database, id: number, follows: number, doc: BenchD
 /** Keeps the present state for good, for a link. @returns its revision */
 export function keepState(db: Database, id: number): Promise<number | undefined> {
   return writing(async () => {
-    const row = await db.selectFrom('benches').select('revision').where('id', '=', id).executeTakeFirst();
+    const row = await db
+      .selectFrom('benches')
+      .select('revision')
+      .where('id', '=', id)
+      .executeTakeFirst();
     if (!row) return undefined;
-    await db.updateTable('bench_states').set({ kept: 1 }).where('bench_id', '=', id).where('revision', '=', row.revision).execute();
+    await db
+      .updateTable('bench_states')
+      .set({ kept: 1 })
+      .where('bench_id', '=', id)
+      .where('revision', '=', row.revision)
+      .execute();
     return row.revision;
   });
 }
 
-export function addBench(db: Database, listId: number, name: string, doc: BenchDocument): Promise<number> {
+export function addBench(
+  db: Database,
+  listId: number,
+  name: string,
+  doc: BenchDocument,
+): Promise<number> {
   const now = new Date().toISOString();
   const text = JSON.stringify(doc);
   return writing(() =>
@@ -92,7 +145,10 @@ export function addBench(db: Database, listId: number, name: string, doc: BenchD
         .values({ list_id: listId, name, revision: 1, doc: text, saved_at: now })
         .returning('id')
         .executeTakeFirstOrThrow();
-      await tx.insertInto('bench_states').values({ bench_id: id, revision: 1, doc: text, saved_at: now, kept: 0 }).execute();
+      await tx
+        .insertInto('bench_states')
+        .values({ bench_id: id, revision: 1, doc: text, saved_at: now, kept: 0 })
+        .execute();
       return id;
     }),
   );

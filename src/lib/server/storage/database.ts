@@ -11,11 +11,14 @@ export type Database = Kysely<Schema>;
 export class StorageFull extends Error {
   override name = 'StorageFull';
   constructor() {
-    super('There is no room left to save in. Nothing was changed. Free some space, or raise TALLY_LOFT_STORAGE_MB, and try again.');
+    super(
+      'There is no room left to save in. Nothing was changed. Free some space, or raise TALLY_LOFT_STORAGE_MB, and try again.',
+    );
   }
 }
 
-export const databasePath = (dataFolder: string): string => path.join(dataFolder, 'tally-loft.sqlite');
+export const databasePath = (dataFolder: string): string =>
+  path.join(dataFolder, 'tally-loft.sqlite');
 
 /**
  * Opens the database, made when missing. Write-ahead logging, foreign keys, and full
@@ -40,7 +43,9 @@ export function openDatabase(file: string, limitBytes = 0): Database {
 /** Brings the database up to the newest form. @throws the first migration's error */
 export async function migrate(db: Database, upTo?: string): Promise<string[]> {
   const migrator = new Migrator({ db, provider: { getMigrations: async () => migrations } });
-  const { error, results } = upTo ? await migrator.migrateTo(upTo) : await migrator.migrateToLatest();
+  const { error, results } = upTo
+    ? await migrator.migrateTo(upTo)
+    : await migrator.migrateToLatest();
   if (error) throw error;
   return (results ?? []).map((r) => r.migrationName);
 }
@@ -61,7 +66,8 @@ export async function writing<T>(work: () => Promise<T>): Promise<T> {
       return await work();
     } catch (error) {
       const code = codeOf(error);
-      if (code.startsWith('SQLITE_FULL') || code.startsWith('SQLITE_IOERR')) throw new StorageFull();
+      if (code.startsWith('SQLITE_FULL') || code.startsWith('SQLITE_IOERR'))
+        throw new StorageFull();
       if (!code.startsWith('SQLITE_BUSY') || tries >= TRIES) throw error;
       await new Promise((resolve) => setTimeout(resolve, WAIT_MS));
     }

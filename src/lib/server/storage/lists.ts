@@ -16,7 +16,13 @@ export async function shelf(db: Database): Promise<ShelfList[]> {
   const lists = await db
     .selectFrom('lists')
     .innerJoin('readings', 'readings.id', 'lists.current_reading')
-    .select(['lists.id', 'lists.name', 'readings.records', 'readings.read_at', 'readings.file_name'])
+    .select([
+      'lists.id',
+      'lists.name',
+      'readings.records',
+      'readings.read_at',
+      'readings.file_name',
+    ])
     .select((eb) =>
       eb
         .selectFrom('readings as r')
@@ -27,7 +33,11 @@ export async function shelf(db: Database): Promise<ShelfList[]> {
     .orderBy('readings.read_at', 'desc')
     .orderBy('lists.id', 'desc')
     .execute();
-  const benches = await db.selectFrom('benches').select(['id', 'list_id', 'name', 'saved_at']).orderBy('id').execute();
+  const benches = await db
+    .selectFrom('benches')
+    .select(['id', 'list_id', 'name', 'saved_at'])
+    .orderBy('id')
+    .execute();
   return lists.map((list) => ({
     id: list.id,
     name: list.name,
@@ -35,7 +45,9 @@ export async function shelf(db: Database): Promise<ShelfList[]> {
     readAt: list.read_at,
     fileName: list.file_name,
     readings: list.readings ?? 1,
-    benches: benches.filter((b) => b.list_id === list.id).map((b) => ({ id: b.id, name: b.name, savedAt: b.saved_at })),
+    benches: benches
+      .filter((b) => b.list_id === list.id)
+      .map((b) => ({ id: b.id, name: b.name, savedAt: b.saved_at })),
   }));
 }
 

@@ -21,7 +21,17 @@ export async function findReading(db: Database, id: number): Promise<ReadingFact
   const row = await db
     .selectFrom('readings')
     .innerJoin('lists', 'lists.id', 'readings.list_id')
-    .select(['readings.id', 'list_id', 'lists.name', 'number', 'file_name', 'read_at', 'records', 'recipe', 'doubts'])
+    .select([
+      'readings.id',
+      'list_id',
+      'lists.name',
+      'number',
+      'file_name',
+      'read_at',
+      'records',
+      'recipe',
+      'doubts',
+    ])
     .where('readings.id', '=', id)
     .executeTakeFirst();
   if (!row) return undefined;
@@ -45,8 +55,17 @@ export async function findReading(db: Database, id: number): Promise<ReadingFact
 }
 
 /** A chunk's Arrow IPC stream, as stored. */
-export async function findChunk(db: Database, reading: number, n: number): Promise<Uint8Array | undefined> {
-  const row = await db.selectFrom('chunks').select('data').where('reading_id', '=', reading).where('n', '=', n).executeTakeFirst();
+export async function findChunk(
+  db: Database,
+  reading: number,
+  n: number,
+): Promise<Uint8Array | undefined> {
+  const row = await db
+    .selectFrom('chunks')
+    .select('data')
+    .where('reading_id', '=', reading)
+    .where('n', '=', n)
+    .executeTakeFirst();
   return row?.data;
 }
 
@@ -61,7 +80,9 @@ export async function readingsOf(db: Database, listId: number) {
 
 /** Makes a reading the one that the list's new benches start from. */
 export const setCurrentReading = (db: Database, listId: number, reading: number) =>
-  writing(() => db.updateTable('lists').set({ current_reading: reading }).where('id', '=', listId).execute());
+  writing(() =>
+    db.updateTable('lists').set({ current_reading: reading }).where('id', '=', listId).execute(),
+  );
 
 /** A reading about to be stored. */
 export interface NewReading {
@@ -83,7 +104,11 @@ export interface StoredReading {
 }
 
 /** Stores a reading, its chunks and a new list's first bench in one transaction, or nothing. */
-export function storeReading(db: Database, given: NewReading, chunks: Iterable<Uint8Array>): Promise<StoredReading> {
+export function storeReading(
+  db: Database,
+  given: NewReading,
+  chunks: Iterable<Uint8Array>,
+): Promise<StoredReading> {
   const now = new Date().toISOString();
   return writing(() =>
     db.transaction().execute(async (tx) => {
@@ -96,7 +121,11 @@ export function storeReading(db: Database, given: NewReading, chunks: Iterable<U
             .returning('id')
             .executeTakeFirstOrThrow()
         ).id;
-      const last = await tx.selectFrom('readings').where('list_id', '=', listId).select((eb) => eb.fn.max('number').as('n')).executeTakeFirst();
+      const last = await tx
+        .selectFrom('readings')
+        .where('list_id', '=', listId)
+        .select((eb) => eb.fn.max('number').as('n'))
+        .executeTakeFirst();
       const { id: reading } = await tx
         .insertInto('readings')
         .values({
@@ -111,8 +140,13 @@ export function storeReading(db: Database, given: NewReading, chunks: Iterable<U
         .returning('id')
         .executeTakeFirstOrThrow();
       let n = 0;
-      for (const data of chunks) await tx.insertInto('chunks').values({ reading_id: reading, n: n++, data }).execute();
-      await tx.updateTable('lists').set({ current_reading: reading }).where('id', '=', listId).execute();
+      for (const data of chunks)
+        await tx.insertInto('chunks').values({ reading_id: reading, n: n++, data }).execute();
+      await tx
+        .updateTable('lists')
+        .set({ current_reading: reading })
+        .where('id', '=', listId)
+        .execute();
       let bench: number | null = null;
       if (given.bench) {
         const doc = given.bench.docFor(reading);
@@ -123,7 +157,10 @@ export function storeReading(db: Database, given: NewReading, chunks: Iterable<U
             .returning('id')
             .executeTakeFirstOrThrow()
         ).id;
-        await tx.insertInto('bench_states').values({ bench_id: bench, revision: 1, doc, saved_at: now, kept: 0 }).execute();
+        await tx
+          .insertInto('bench_states')
+          .values({ bench_id: bench, revision: 1, doc, saved_at: now, kept: 0 })
+          .execute();
       }
       return { listId, reading, bench };
     }),

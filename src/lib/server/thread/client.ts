@@ -51,14 +51,21 @@ export class WorkThread {
       const waiting = this.#waiting.get(id);
       this.#waiting.delete(id);
       if (result.ok) waiting?.resolve(result.value);
-      else waiting?.reject(result.name === 'StorageFull' ? new StorageFull() : new TaskFailed(result.name, result.message));
+      else
+        waiting?.reject(
+          result.name === 'StorageFull'
+            ? new StorageFull()
+            : new TaskFailed(result.name, result.message),
+        );
     });
     const died = (why: unknown): void => {
       if (this.#worker !== worker) return;
       this.#worker = null;
       log().error({ why: String(why) }, 'the work thread ended');
       for (const { reject } of this.#waiting.values())
-        reject(new TaskFailed('ThreadDied', 'The work was interrupted. Nothing was changed; try again.'));
+        reject(
+          new TaskFailed('ThreadDied', 'The work was interrupted. Nothing was changed; try again.'),
+        );
       this.#waiting.clear();
     };
     worker.on('error', died);

@@ -31,9 +31,21 @@ export const Task = z.discriminatedUnion('task', [
     groups: z.array(z.string()),
   }),
   /** Makes a reading of a list its current one and brings the list's benches to it. */
-  z.object({ task: z.literal('move'), database: z.string(), limitBytes: z.number(), listId: z.int(), reading: z.int() }),
+  z.object({
+    task: z.literal('move'),
+    database: z.string(),
+    limitBytes: z.number(),
+    listId: z.int(),
+    reading: z.int(),
+  }),
   /** Answers requests to the engine for a stored bench. */
-  z.object({ task: z.literal('ask'), database: z.string(), reading: z.int(), doc: BenchDocument, requests: z.array(Request).max(10) }),
+  z.object({
+    task: z.literal('ask'),
+    database: z.string(),
+    reading: z.int(),
+    doc: BenchDocument,
+    requests: z.array(Request).max(10),
+  }),
 ]);
 export type Task = z.infer<typeof Task>;
 

@@ -13,11 +13,20 @@ import type { Table } from '$lib/core/table/table';
 import { Engine } from '$lib/engine/engine';
 import { benchesOf, saveBench } from '../storage/benches';
 import { openDatabase, type Database } from '../storage/database';
-import { findChunk, findReading, setCurrentReading, storeReading, type StoredReading } from '../storage/readings';
+import {
+  findChunk,
+  findReading,
+  setCurrentReading,
+  storeReading,
+  type StoredReading,
+} from '../storage/readings';
 import { Task, type TaskResult } from './tasks';
 
 /** The table of a stored reading. */
-async function loadTable(db: Database, reading: number): Promise<{ table: Table; recipe: Recipe; listName: string }> {
+async function loadTable(
+  db: Database,
+  reading: number,
+): Promise<{ table: Table; recipe: Recipe; listName: string }> {
   const facts = await findReading(db, reading);
   if (!facts) throw new Error(`There is no reading ${reading}.`);
   const assembler = new TableAssembler(facts.records);
@@ -36,7 +45,9 @@ function assemble(chunks: readonly Uint8Array[], task: Extract<Task, { task: 'st
   const { columns } = task.recipe;
   const matches =
     table.columns.length === columns.length &&
-    table.columns.every((c, k) => c.id === columns[k].id && c.type === columns[k].type && c.name === columns[k].name);
+    table.columns.every(
+      (c, k) => c.id === columns[k].id && c.type === columns[k].type && c.name === columns[k].name,
+    );
   if (!matches) throw new BadArrow('The columns sent are not those of the recipe.');
   return table;
 }
@@ -48,9 +59,16 @@ async function store(task: Extract<Task, { task: 'store' }>): Promise<Kept> {
   const table = assemble(chunks, task);
   const db = openDatabase(task.database, task.limitBytes);
   try {
-    const bench = task.listId === null ? { name: 'Bench 1', docFor: (reading: number) => JSON.stringify(newBench(table, reading, task.setAside)) } : null;
+    const bench =
+      task.listId === null
+        ? {
+            name: 'Bench 1',
+            docFor: (reading: number) => JSON.stringify(newBench(table, reading, task.setAside)),
+          }
+        : null;
     const stored = await storeReading(db, { ...task, bench }, chunks);
-    const lost = task.listId === null ? 0 : await bringBenches(db, stored.listId, stored.reading, table);
+    const lost =
+      task.listId === null ? 0 : await bringBenches(db, stored.listId, stored.reading, table);
     return { ...stored, lost };
   } finally {
     await db.destroy();
@@ -58,7 +76,12 @@ async function store(task: Extract<Task, { task: 'store' }>): Promise<Kept> {
 }
 
 /** Makes a reading current, and brings every bench of the list to it. @returns records not found again */
-async function move({ database, limitBytes, listId, reading }: Extract<Task, { task: 'move' }>): Promise<{ lost: number }> {
+async function move({
+  database,
+  limitBytes,
+  listId,
+  reading,
+}: Extract<Task, { task: 'move' }>): Promise<{ lost: number }> {
   const db = openDatabase(database, limitBytes);
   try {
     const { table } = await loadTable(db, reading);
@@ -69,7 +92,12 @@ async function move({ database, limitBytes, listId, reading }: Extract<Task, { t
   }
 }
 
-async function bringBenches(db: Database, listId: number, reading: number, to: Table): Promise<number> {
+async function bringBenches(
+  db: Database,
+  listId: number,
+  reading: number,
+  to: Table,
+): Promise<number> {
   const tables = new Map<number, Table>();
   let lost = 0;
   for (const bench of await benchesOf(db, listId)) {
@@ -92,7 +120,11 @@ async function demo(task: Extract<Task, { task: 'demo' }>): Promise<StoredReadin
   const { doubts, totals } = examine(recipe, reading);
   const { table } = reading;
   const docFor = (id: number): string => {
-    const doc = newBench(table, id, totals.map((t) => t.record));
+    const doc = newBench(
+      table,
+      id,
+      totals.map((t) => t.record),
+    );
     const keys = task.groups.filter((column) => table.columns.some((c) => c.id === column));
     if (keys.length) arrangeDemo(doc, keys);
     return JSON.stringify(doc);
@@ -120,8 +152,14 @@ async function demo(task: Extract<Task, { task: 'demo' }>): Promise<StoredReadin
 /** The demo's first bench is grouped, so that a newcomer sees a ledger at once. */
 function arrangeDemo(doc: BenchDocument, keys: readonly string[]): void {
   const { spec, view } = doc.tallies[0];
-  spec.groups = keys.map((column) => ({ column, loose: true, order: { by: 'label', descending: false } }));
-  spec.measures = spec.measures.map((m) => (m.column === 'delay' ? { kind: 'mean', column: 'delay' } : m));
+  spec.groups = keys.map((column) => ({
+    column,
+    loose: true,
+    order: { by: 'label', descending: false },
+  }));
+  spec.measures = spec.measures.map((m) =>
+    m.column === 'delay' ? { kind: 'mean', column: 'delay' } : m,
+  );
   view.showDown = keys.length;
 }
 
@@ -140,7 +178,9 @@ async function ask(task: Extract<Task, { task: 'ask' }>): Promise<unknown[]> {
     }
   }
   const { engine } = held;
-  return [{ do: 'reckon' as const, doc: task.doc }, ...task.requests].map((request) => finish(engine.answer(request)));
+  return [{ do: 'reckon' as const, doc: task.doc }, ...task.requests].map((request) =>
+    finish(engine.answer(request)),
+  );
 }
 
 async function perform(task: Task): Promise<unknown> {

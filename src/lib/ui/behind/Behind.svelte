@@ -28,7 +28,12 @@
       .then(async (reply) => {
         behind = reply;
         fault = '';
-        records = await bench.engine.ask<'behindRecords'>({ do: 'behindRecords', place: at, from: 0, count: STEP });
+        records = await bench.engine.ask<'behindRecords'>({
+          do: 'behindRecords',
+          place: at,
+          from: 0,
+          count: STEP,
+        });
       })
       .catch((error: unknown) => {
         if (error instanceof Refused && error.name === 'Superseded') return;
@@ -38,7 +43,12 @@
   });
 
   async function more(): Promise<void> {
-    const next = await bench.engine.ask<'behindRecords'>({ do: 'behindRecords', place, from: records.length, count: STEP });
+    const next = await bench.engine.ask<'behindRecords'>({
+      do: 'behindRecords',
+      place,
+      from: records.length,
+      count: STEP,
+    });
     records = [...records, ...next];
   }
 
@@ -46,7 +56,10 @@
     event.preventDefault();
     const total = Number(known.replace(/[,\s£$€]/g, ''));
     if (known.trim() === '' || Number.isNaN(total)) {
-      check = { difference: '', explanations: [{ says: 'Type the total as a number.', records: [] }] };
+      check = {
+        difference: '',
+        explanations: [{ says: 'Type the total as a number.', records: [] }],
+      };
       return;
     }
     check = await bench.engine.ask<'check'>({ do: 'check', place, known: total });
@@ -56,28 +69,63 @@
 {#if fault}
   <p class="pad">{fault}</p>
 {:else if behind}
-  {@const missing = [behind.blanks ? `${showCount(behind.blanks)} blank` : '', behind.unread ? `${showCount(behind.unread)} unread` : ''].filter(Boolean)}
+  {@const missing = [
+    behind.blanks ? `${showCount(behind.blanks)} blank` : '',
+    behind.unread ? `${showCount(behind.unread)} unread` : '',
+  ].filter(Boolean)}
   <div class="pad" data-test="behind">
-    <p class="figure"><b class="serif">{behind.figure}</b> {behind.unit ? `${behind.unit}, ` : ''}{behind.says}</p>
+    <p class="figure">
+      <b class="serif">{behind.figure}</b>
+      {behind.unit ? `${behind.unit}, ` : ''}{behind.says}
+    </p>
     <p>
-      {behind.where}. <b>{counted(behind.records, 'record')}</b>{#if missing.length}, {missing.join(' and ')} left out of the reckoning{/if}.
+      {behind.where}. <b>{counted(behind.records, 'record')}</b>{#if missing.length}, {missing.join(
+          ' and ',
+        )} left out of the reckoning{/if}.
       {behind.arithmetic}
     </p>
     {#if behind.warning}<p class="warning">{behind.warning}</p>{/if}
     <div class="acts">
-      {#if place.at === 'group'}<button type="button" class="act" onclick={() => onledger(place)} data-test="show-in-ledger">Show in ledger</button>{/if}
-      <button type="button" class="act" onclick={() => copyText(behind?.figure ?? '').then(() => (bench.notice = 'The figure was copied.'))}>Copy figure</button>
+      {#if place.at === 'group'}<button
+          type="button"
+          class="act"
+          onclick={() => onledger(place)}
+          data-test="show-in-ledger">Show in ledger</button
+        >{/if}
+      <button
+        type="button"
+        class="act"
+        onclick={() =>
+          copyText(behind?.figure ?? '').then(() => (bench.notice = 'The figure was copied.'))}
+        >Copy figure</button
+      >
     </div>
   </div>
   <div class="records">
     <table>
-      <thead><tr>{#each behind.columns as column (column.name)}<th scope="col" class:right={column.right}>{column.name}</th>{/each}</tr></thead>
+      <thead
+        ><tr
+          >{#each behind.columns as column (column.name)}<th scope="col" class:right={column.right}
+              >{column.name}</th
+            >{/each}</tr
+        ></thead
+      >
       <tbody>
         {#each records as { record, cells } (record)}
           <tr>
             {#each cells as cell, c (c)}
-              <td class:right={behind.columns[c]?.right} class:soft={cell.k === 'b'} class:doubt={cell.k === 'u' || cell.k === 'c'}>
-                {#if c === 0}<button type="button" class="plain" title="Record {record + 1}" onclick={() => (bench.side = { kind: 'record', record, column: null })}>{cell.t}</button>{:else}{cell.t}{/if}
+              <td
+                class:right={behind.columns[c]?.right}
+                class:soft={cell.k === 'b'}
+                class:doubt={cell.k === 'u' || cell.k === 'c'}
+              >
+                {#if c === 0}<button
+                    type="button"
+                    class="plain"
+                    title="Record {record + 1}"
+                    onclick={() => (bench.side = { kind: 'record', record, column: null })}
+                    >{cell.t}</button
+                  >{:else}{cell.t}{/if}
               </td>
             {/each}
           </tr>
@@ -85,21 +133,32 @@
       </tbody>
     </table>
     {#if records.length < behind.records}
-      <button type="button" class="act more" onclick={more}>{showCount(behind.records - records.length)} more</button>
+      <button type="button" class="act more" onclick={more}
+        >{showCount(behind.records - records.length)} more</button
+      >
     {/if}
   </div>
   {#if behind.canCheck}
     <form class="check" onsubmit={compare}>
       <h3 class="caps">Check against a known total</h3>
       <div class="row">
-        <input class="field" inputmode="decimal" aria-label="Known total" bind:value={known} data-test="known" />
+        <input
+          class="field"
+          inputmode="decimal"
+          aria-label="Known total"
+          bind:value={known}
+          data-test="known"
+        />
         <button type="submit" class="plain-button">Check</button>
       </div>
       {#if check}
         <div aria-live="polite" data-test="check">
           {#if check.difference}<p>Known less figure: <b>{check.difference}</b></p>{/if}
           <ul>
-            {#each check.explanations as { says }, k (k)}<li>{says}</li>{:else}<li>Nothing here explains it: no record, pair, set-aside or narrowed records of that amount.</li>{/each}
+            {#each check.explanations as { says }, k (k)}<li>{says}</li>{:else}<li>
+                Nothing here explains it: no record, pair, set-aside or narrowed records of that
+                amount.
+              </li>{/each}
           </ul>
         </div>
       {/if}

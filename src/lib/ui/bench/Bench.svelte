@@ -44,13 +44,30 @@
     { kind: 'act', label: 'Redo', keys: 'Ctrl+Shift+Z', run: () => bench.redo() },
     { kind: 'act', label: 'Narrow by…', keys: 'n', run: () => rungDialog.add() },
     { kind: 'act', label: 'Hand over: copy the ledger', run: () => void handOver.copyShown() },
-    { kind: 'act', label: 'Hand over: save the ledger as a CSV file', run: () => void handOver.saveShown() },
-    { kind: 'act', label: 'Hand over: save the counted records as a CSV file', run: () => void handOver.saveRecords() },
+    {
+      kind: 'act',
+      label: 'Hand over: save the ledger as a CSV file',
+      run: () => void handOver.saveShown(),
+    },
+    {
+      kind: 'act',
+      label: 'Hand over: save the counted records as a CSV file',
+      run: () => void handOver.saveRecords(),
+    },
     { kind: 'act', label: 'Copy a link to this state', run: () => void copyLink() },
-    { kind: 'act', label: 'Set aside or put back the chosen records', keys: 'a', run: () => void ledger?.turnAside() },
+    {
+      kind: 'act',
+      label: 'Set aside or put back the chosen records',
+      keys: 'a',
+      run: () => void ledger?.turnAside(),
+    },
     { kind: 'act', label: 'Turn between light and dark', run: () => void turnTheme() },
     { kind: 'page', label: 'Refresh data', run: () => void goto(`/intake?list=${facts.listId}`) },
-    { kind: 'page', label: 'Readings of this list', run: () => void goto(`/lists/${facts.listId}`) },
+    {
+      kind: 'page',
+      label: 'Readings of this list',
+      run: () => void goto(`/lists/${facts.listId}`),
+    },
     { kind: 'page', label: 'The shelf', run: () => void goto('/') },
     { kind: 'page', label: 'Keys', keys: '?', run: () => void goto('/keys') },
     ...benchActs(bench, { narrow: (column) => rungDialog.add(column) }),
@@ -59,12 +76,20 @@
   function keyed(event: KeyboardEvent): void {
     const ctrl = event.ctrlKey || event.metaKey;
     const key = event.key.toLowerCase();
-    const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement || event.target instanceof HTMLSelectElement;
+    const typing =
+      event.target instanceof HTMLInputElement ||
+      event.target instanceof HTMLTextAreaElement ||
+      event.target instanceof HTMLSelectElement;
     if (ctrl && key === 'k') finder.show();
     else if (ctrl && key === 'z' && !typing) {
       if (event.shiftKey) bench.redo();
       else bench.undo();
-    } else if (event.key === 'Escape' && bench.side && !document.querySelector('dialog[open], :popover-open')) bench.side = null;
+    } else if (
+      event.key === 'Escape' &&
+      bench.side &&
+      !document.querySelector('dialog[open], :popover-open')
+    )
+      bench.side = null;
     else if (typing || ctrl || document.querySelector('dialog[open], :popover-open')) return;
     else if (event.key === 'n') rungDialog.add();
     else if (event.key === '?') void goto('/keys');
@@ -81,7 +106,8 @@
 
   async function toRecord(record: number): Promise<void> {
     const { line } = await bench.engine.ask<'locateRecord'>({ do: 'locateRecord', record });
-    if (line < 0) bench.notice = 'That record is folded away or narrowed out: show down to the records.';
+    if (line < 0)
+      bench.notice = 'That record is folded away or narrowed out: show down to the records.';
     else ledger?.goTo(line);
   }
 
@@ -105,7 +131,10 @@
     const response = await fetch(`/api/lists/${facts.listId}/benches`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ name: `${facts.name}, my copy`.slice(0, 120), doc: $state.snapshot(bench.doc) }),
+      body: JSON.stringify({
+        name: `${facts.name}, my copy`.slice(0, 120),
+        doc: $state.snapshot(bench.doc),
+      }),
     });
     if (response.ok) {
       bench.saver.takeTheirs();
@@ -113,7 +142,13 @@
     } else bench.fault = 'The copy could not be saved.';
   }
 
-  const SAVED = { saved: 'saved', saving: 'saving…', waiting: 'saving…', failed: 'not saved', conflict: 'not saved' } as const;
+  const SAVED = {
+    saved: 'saved',
+    saving: 'saving…',
+    waiting: 'saving…',
+    failed: 'not saved',
+    conflict: 'not saved',
+  } as const;
 </script>
 
 <svelte:window
@@ -131,15 +166,32 @@
   <TopBar>
     {#snippet trail()}
       <a href="/lists/{facts.listId}" title={facts.listName}><b>{facts.listName}</b></a> / {facts.name}
-      <span class="meta">· read {facts.readAt}, {counted(bench.overview?.all.records ?? 0, 'record')} · <span data-test="save-state">{SAVED[bench.saver.state]}</span></span>
+      <span class="meta"
+        >· read {facts.readAt}, {counted(bench.overview?.all.records ?? 0, 'record')} ·
+        <span data-test="save-state">{SAVED[bench.saver.state]}</span></span
+      >
     {/snippet}
     {#snippet acts()}
-      <button type="button" class="bar-button finder" onclick={() => finder.show()}><span>Find or do…</span><small>Ctrl K</small></button>
-      <button type="button" class="bar-button icon" aria-label="Undo{bench.canUndo ? `: ${bench.canUndo}` : ''}" title={bench.canUndo ? `Undo: ${bench.canUndo}` : 'Nothing to undo'} disabled={!bench.canUndo} onclick={() => bench.undo()} data-test="undo"
-        ><Undo2 size={16} aria-hidden="true" /></button
+      <button type="button" class="bar-button finder" onclick={() => finder.show()}
+        ><span>Find or do…</span><small>Ctrl K</small></button
       >
-      <button type="button" class="bar-button icon" aria-label="Redo{bench.canRedo ? `: ${bench.canRedo}` : ''}" title={bench.canRedo ? `Redo: ${bench.canRedo}` : 'Nothing to redo'} disabled={!bench.canRedo} onclick={() => bench.redo()} data-test="redo"
-        ><Redo2 size={16} aria-hidden="true" /></button
+      <button
+        type="button"
+        class="bar-button icon"
+        aria-label="Undo{bench.canUndo ? `: ${bench.canUndo}` : ''}"
+        title={bench.canUndo ? `Undo: ${bench.canUndo}` : 'Nothing to undo'}
+        disabled={!bench.canUndo}
+        onclick={() => bench.undo()}
+        data-test="undo"><Undo2 size={16} aria-hidden="true" /></button
+      >
+      <button
+        type="button"
+        class="bar-button icon"
+        aria-label="Redo{bench.canRedo ? `: ${bench.canRedo}` : ''}"
+        title={bench.canRedo ? `Redo: ${bench.canRedo}` : 'Nothing to redo'}
+        disabled={!bench.canRedo}
+        onclick={() => bench.redo()}
+        data-test="redo"><Redo2 size={16} aria-hidden="true" /></button
       >
       <a class="bar-button" href="/intake?list={facts.listId}">Refresh data</a>
       <HandOver bind:this={handOver} {bench} />
@@ -149,7 +201,9 @@
   <Conflict {bench} oncopy={keepAsNew} />
   {#if facts.currentReading !== bench.doc.reading}
     <div class="older" role="status">
-      This bench works on an earlier reading of the list. <a href="/lists/{facts.listId}">Bring it up to date, or see all readings</a>.
+      This bench works on an earlier reading of the list. <a href="/lists/{facts.listId}"
+        >Bring it up to date, or see all readings</a
+      >.
     </div>
   {/if}
   {#if bench.fault}<div class="fault" role="alert" data-test="fault">{bench.fault}</div>{/if}
@@ -160,7 +214,16 @@
       <section class="tray" aria-labelledby="tray">
         <h2 class="caps" id="tray">Tallies</h2>
         <ul>
-          <li aria-current="page"><span aria-hidden="true">≡</span> Ledger <small>{bench.overview ? (bench.overview.footing.foots ? 'foots ✓' : 'does not foot') : ''}</small></li>
+          <li aria-current="page">
+            <span aria-hidden="true">≡</span> Ledger
+            <small
+              >{bench.overview
+                ? bench.overview.footing.foots
+                  ? 'foots ✓'
+                  : 'does not foot'
+                : ''}</small
+            >
+          </li>
         </ul>
       </section>
     </nav>
@@ -171,19 +234,36 @@
         <LedgerBar {bench} />
         <Ledger bind:this={ledger} {bench} />
       {:else if !bench.fault}
-        <p class="opening" role="status">Opening the list… <progress value={bench.progress} aria-label="Opened so far"></progress></p>
+        <p class="opening" role="status">
+          Opening the list… <progress value={bench.progress} aria-label="Opened so far"></progress>
+        </p>
       {/if}
-      <p class="visually-hidden" role="status" aria-live="polite" data-test="notice">{bench.notice}</p>
+      <p class="visually-hidden" role="status" aria-live="polite" data-test="notice">
+        {bench.notice}
+      </p>
     </main>
     {#if bench.side}
       {@const side = bench.side}
       <SidePanel
-        title={side.kind === 'behind' ? 'Behind this figure' : side.kind === 'column' ? 'Column' : 'Record'}
+        title={side.kind === 'behind'
+          ? 'Behind this figure'
+          : side.kind === 'column'
+            ? 'Column'
+            : 'Record'}
         onclose={() => (bench.side = null)}
       >
         {#if side.kind === 'behind'}<Behind {bench} place={side.place} onledger={toFigure} />
-        {:else if side.kind === 'column'}<ColumnPanel {bench} column={side.column} onnarrow={(column) => rungDialog.add(column)} />
-        {:else}<RecordPanel {bench} record={side.record} column={side.column} onledger={toRecord} />{/if}
+        {:else if side.kind === 'column'}<ColumnPanel
+            {bench}
+            column={side.column}
+            onnarrow={(column) => rungDialog.add(column)}
+          />
+        {:else}<RecordPanel
+            {bench}
+            record={side.record}
+            column={side.column}
+            onledger={toRecord}
+          />{/if}
       </SidePanel>
     {/if}
   </div>

@@ -16,14 +16,20 @@
 {#if saver.state === 'conflict' && saver.theirs}
   <div class="conflict" role="alert" data-test="conflict">
     <p>
-      <b>This bench was changed elsewhere</b>, perhaps in another tab (revision {saver.theirs.revision}). What you did here is still here and not yet saved.
+      <b>This bench was changed elsewhere</b>, perhaps in another tab (revision {saver.theirs
+        .revision}). What you did here is still here and not yet saved.
     </p>
-    <button type="button" class="main-button" onclick={() => saver.keepMine(bench.doc)}>Keep mine</button>
+    <button type="button" class="main-button" onclick={() => saver.keepMine(bench.doc)}
+      >Keep mine</button
+    >
     <button type="button" class="plain-button" onclick={takeTheirs}>Take theirs</button>
     <button type="button" class="plain-button" onclick={oncopy}>Keep mine as a new bench</button>
   </div>
 {:else if saver.state === 'failed'}
-  <div class="conflict" role="alert"><p>{saver.problem}</p><button type="button" class="plain-button" onclick={() => saver.flush()}>Try now</button></div>
+  <div class="conflict" role="alert">
+    <p>{saver.problem}</p>
+    <button type="button" class="plain-button" onclick={() => saver.flush()}>Try now</button>
+  </div>
 {/if}
 
 <style>

@@ -1,5 +1,11 @@
 <script lang="ts">
-  import { correctCell, putBack, setAsideRecords, setAsideValue, takeBackCorrection } from '../../core/bench/edits';
+  import {
+    correctCell,
+    putBack,
+    setAsideRecords,
+    setAsideValue,
+    takeBackCorrection,
+  } from '../../core/bench/edits';
   import { showCount } from '../../core/table/format';
   import type { ReplyOf } from '../../engine/protocol';
   import type { BenchState } from './bench.svelte';
@@ -26,7 +32,8 @@
   });
 
   const aside = $derived(
-    bench.lines.lines.find((l) => l.record === record)?.aside === 1 || bench.doc.ladder.setAside.records.includes(record),
+    bench.lines.lines.find((l) => l.record === record)?.aside === 1 ||
+      bench.doc.ladder.setAside.records.includes(record),
   );
 
   function begin(cell: (typeof cells)[number]): void {
@@ -40,7 +47,9 @@
     const now = text;
     editing = null;
     if (now === cell.text) return;
-    bench.change(`Correct ${cell.name} in record ${record + 1}`, (doc) => correctCell(doc, { record, column: cell.column, text: now, was }));
+    bench.change(`Correct ${cell.name} in record ${record + 1}`, (doc) =>
+      correctCell(doc, { record, column: cell.column, text: now, was }),
+    );
   }
 </script>
 
@@ -48,9 +57,21 @@
   <h3 class="serif">Record {showCount(record + 1)}</h3>
   <div class="acts">
     {#if aside}
-      <button type="button" class="plain-button" onclick={() => bench.change(`Put back record ${record + 1}`, (doc) => putBack(doc, [record]))}>Put back</button>
+      <button
+        type="button"
+        class="plain-button"
+        onclick={() =>
+          bench.change(`Put back record ${record + 1}`, (doc) => putBack(doc, [record]))}
+        >Put back</button
+      >
     {:else}
-      <button type="button" class="plain-button" onclick={() => bench.change(`Set aside record ${record + 1}`, (doc) => setAsideRecords(doc, [record]))} data-test="set-aside">Set aside</button>
+      <button
+        type="button"
+        class="plain-button"
+        onclick={() =>
+          bench.change(`Set aside record ${record + 1}`, (doc) => setAsideRecords(doc, [record]))}
+        data-test="set-aside">Set aside</button
+      >
     {/if}
     <button type="button" class="act" onclick={() => onledger(record)}>Show in ledger</button>
   </div>
@@ -62,26 +83,50 @@
           {#if editing === cell.column}
             <form onsubmit={(e) => correct(e, cell)}>
               <!-- svelte-ignore a11y_autofocus -->
-              <input class="field" autofocus aria-label="{cell.name} corrected" bind:value={text} onkeydown={(e) => e.key === 'Escape' && (e.stopPropagation(), (editing = null))} data-test="correction" />
+              <input
+                class="field"
+                autofocus
+                aria-label="{cell.name} corrected"
+                bind:value={text}
+                onkeydown={(e) => e.key === 'Escape' && (e.stopPropagation(), (editing = null))}
+                data-test="correction"
+              />
               <button type="submit" class="main-button">Correct</button>
             </form>
           {:else}
-            <span class:blank={cell.state === 'b'} class:doubt={cell.state === 'u' || cell.state === 'c'}>{cell.state === 'b' ? 'blank' : cell.text}</span>
+            <span
+              class:blank={cell.state === 'b'}
+              class:doubt={cell.state === 'u' || cell.state === 'c'}
+              >{cell.state === 'b' ? 'blank' : cell.text}</span
+            >
             {#if cell.state === 'u'}<small>cannot be read; no figure counts it</small>{/if}
             {#if cell.state === 'c'}
               <small>corrected; the file says “{cell.was || 'blank'}”</small>
-              <button type="button" class="act" onclick={() => bench.change(`Take back the correction of ${cell.name}`, (doc) => takeBackCorrection(doc, record, cell.column))}
-                >Take back</button
+              <button
+                type="button"
+                class="act"
+                onclick={() =>
+                  bench.change(`Take back the correction of ${cell.name}`, (doc) =>
+                    takeBackCorrection(doc, record, cell.column),
+                  )}>Take back</button
               >
             {/if}
             <span class="tools">
-              <button type="button" class="act" aria-label="Correct {cell.name}" onclick={() => begin(cell)}>Correct</button>
+              <button
+                type="button"
+                class="act"
+                aria-label="Correct {cell.name}"
+                onclick={() => begin(cell)}>Correct</button
+              >
               <button
                 type="button"
                 class="act"
                 aria-label="Set aside all records with this {cell.name}"
-                onclick={() => bench.change(`Set aside all where ${cell.name} is ${cell.text || 'blank'}`, (doc) => setAsideValue(doc, cell.column, cell.state === 'b' ? null : cell.text))}
-                >Set all like it aside</button
+                onclick={() =>
+                  bench.change(
+                    `Set aside all where ${cell.name} is ${cell.text || 'blank'}`,
+                    (doc) => setAsideValue(doc, cell.column, cell.state === 'b' ? null : cell.text),
+                  )}>Set all like it aside</button
               >
             </span>
           {/if}

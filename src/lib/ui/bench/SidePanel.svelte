@@ -11,7 +11,9 @@
 <aside class="side" aria-label={title}>
   <header>
     <h2 class="caps">{title}</h2>
-    <button type="button" class="act" onclick={onclose} data-test="close-side">Close <kbd>Esc</kbd></button>
+    <button type="button" class="act" onclick={onclose} data-test="close-side"
+      >Close <kbd>Esc</kbd></button
+    >
   </header>
   {@render children()}
 </aside>

@@ -16,7 +16,10 @@ export interface BenchFacts {
 }
 
 /** What stands in the panel on the right. */
-export type Side = { kind: 'behind'; place: Place } | { kind: 'column'; column: string } | { kind: 'record'; record: number; column: string | null };
+export type Side =
+  | { kind: 'behind'; place: Place }
+  | { kind: 'column'; column: string }
+  | { kind: 'record'; record: number; column: string | null };
 
 /** Lines fetched beyond those in view, on each side. */
 const MARGIN = 40;
@@ -79,7 +82,8 @@ export class BenchState {
   #revive(): void {
     this.#deaths++;
     if (this.#deaths > 3) {
-      this.fault = 'The calculation stopped several times. Reload the page; your changes are saved.';
+      this.fault =
+        'The calculation stopped several times. Reload the page; your changes are saved.';
       return;
     }
     this.notice = 'The calculation was interrupted and is starting again.';
@@ -134,9 +138,16 @@ export class BenchState {
   async reckon(): Promise<void> {
     this.busy = true;
     try {
-      const overview = await this.engine.ask<'reckon'>({ do: 'reckon', doc: $state.snapshot(this.doc) as BenchDocument });
+      const overview = await this.engine.ask<'reckon'>({
+        do: 'reckon',
+        doc: $state.snapshot(this.doc) as BenchDocument,
+      });
       const from = Math.max(0, Math.min(this.#window.from, overview.lines - 1));
-      const lines = await this.engine.ask<'lines'>({ do: 'lines', from, count: this.#window.count });
+      const lines = await this.engine.ask<'lines'>({
+        do: 'lines',
+        from,
+        count: this.#window.count,
+      });
       this.overview = overview;
       this.lines = { from, lines };
       this.fault = '';
@@ -166,7 +177,8 @@ export class BenchState {
 
   #fail(error: unknown): void {
     this.busy = false;
-    if (error instanceof Refused && ['Superseded', 'WorkerDied', 'NotOpen'].includes(error.name)) return;
+    if (error instanceof Refused && ['Superseded', 'WorkerDied', 'NotOpen'].includes(error.name))
+      return;
     this.fault = error instanceof Error ? error.message : String(error);
   }
 

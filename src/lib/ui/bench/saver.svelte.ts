@@ -47,7 +47,10 @@ export class Saver {
     try {
       await this.#send(doc);
     } catch {
-      this.#failed(doc, 'The server does not answer. Your changes stay on this page and are saved when it does.');
+      this.#failed(
+        doc,
+        'The server does not answer. Your changes stay on this page and are saved when it does.',
+      );
     } finally {
       this.#busy = false;
     }

@@ -23,8 +23,12 @@
   const n = $derived(bins?.counts.length ?? 0);
   const x = $derived(scaleLinear([0, Math.max(1, n)], [0, W]));
   const y = $derived(scaleLinear([0, Math.max(1, ...(bins?.counts ?? [0]))], [0, H - 4]));
-  const chosen = $derived(from === null || to === null ? null : { first: Math.min(from, to), last: Math.max(from, to) });
-  const most = $derived(distribution.kind === 'values' ? Math.max(1, ...distribution.items.map((i) => i.count)) : 1);
+  const chosen = $derived(
+    from === null || to === null ? null : { first: Math.min(from, to), last: Math.max(from, to) },
+  );
+  const most = $derived(
+    distribution.kind === 'values' ? Math.max(1, ...distribution.items.map((i) => i.count)) : 1,
+  );
 
   const binAt = (event: PointerEvent): number => {
     const box = (event.currentTarget as Element).getBoundingClientRect();
@@ -33,7 +37,13 @@
 
   /** An edge as a condition writes it. */
   const point = (value: number): number | string =>
-    type === 'date' ? isoDate(value) : type === 'datetime' ? isoDateTime(value) : type === 'time' ? clockTime(Math.min(value, 86_399_999)) : value;
+    type === 'date'
+      ? isoDate(value)
+      : type === 'datetime'
+        ? isoDateTime(value)
+        : type === 'time'
+          ? clockTime(Math.min(value, 86_399_999))
+          : value;
 
   function narrow(): void {
     if (!bins || !chosen) return;
@@ -41,7 +51,13 @@
       kind: 'leaf',
       column,
       not: false,
-      test: { test: 'between', from: point(bins.edges[chosen.first]), to: point(bins.edges[chosen.last + 1]), fromIn: true, toIn: false },
+      test: {
+        test: 'between',
+        from: point(bins.edges[chosen.first]),
+        to: point(bins.edges[chosen.last + 1]),
+        fromIn: true,
+        toIn: false,
+      },
     });
     from = to = null;
   }
@@ -68,7 +84,9 @@
     aria-valuemin={0}
     aria-valuemax={n}
     aria-valuenow={to ?? 0}
-    aria-valuetext={chosen ? `${bins.labels[chosen.first]} up to ${bins.labels[chosen.last + 1]}` : 'nothing chosen'}
+    aria-valuetext={chosen
+      ? `${bins.labels[chosen.first]} up to ${bins.labels[chosen.last + 1]}`
+      : 'nothing chosen'}
     onkeydown={stepped}
     onpointerdown={(e) => {
       drawing = true;
@@ -78,35 +96,66 @@
     onpointermove={(e) => drawing && (to = binAt(e))}
     onpointerup={() => (drawing = false)}
   >
-    {#if chosen}<rect class="brush" x={x(chosen.first)} y="0" width={x(chosen.last - chosen.first + 1)} height={H} />{/if}
+    {#if chosen}<rect
+        class="brush"
+        x={x(chosen.first)}
+        y="0"
+        width={x(chosen.last - chosen.first + 1)}
+        height={H}
+      />{/if}
     {#each bins.counts as count, k (k)}
-      <rect class="bar" x={x(k) + 0.5} y={H - y(count)} width={Math.max(1, x(1) - 1)} height={y(count)} />
+      <rect
+        class="bar"
+        x={x(k) + 0.5}
+        y={H - y(count)}
+        width={Math.max(1, x(1) - 1)}
+        height={y(count)}
+      />
     {/each}
     <line x1="0" x2={W} y1={H} y2={H} />
     <text x="0" y={H + 13}>{bins.labels[0]}</text>
     <text x={W} y={H + 13} text-anchor="end">{bins.labels[n]}</text>
   </svg>
   {#if bins.under || bins.over}
-    <p class="soft">{bins.under ? `${showCount(bins.under)} below` : ''}{bins.under && bins.over ? ', ' : ''}{bins.over ? `${showCount(bins.over)} beyond` : ''} what is drawn.</p>
+    <p class="soft">
+      {bins.under ? `${showCount(bins.under)} below` : ''}{bins.under && bins.over
+        ? ', '
+        : ''}{bins.over ? `${showCount(bins.over)} beyond` : ''} what is drawn.
+    </p>
   {/if}
   <p class="soft" aria-live="polite">
     {#if chosen}
       From {bins.labels[chosen.first]} to under {bins.labels[chosen.last + 1]}.
-      <button type="button" class="act" onclick={narrow} data-test="brush-narrow">Narrow to this</button>
+      <button type="button" class="act" onclick={narrow} data-test="brush-narrow"
+        >Narrow to this</button
+      >
     {:else}Drag over the bars to narrow to a part.{/if}
   </p>
 {:else if distribution.kind === 'values'}
   <ul>
     {#each distribution.items as { text, count } (text)}
       <li>
-        <button type="button" title="Narrow to {text}" onclick={() => onnarrow({ kind: 'leaf', column, not: false, test: { test: 'is', values: [text], exact: true } })}>
+        <button
+          type="button"
+          title="Narrow to {text}"
+          onclick={() =>
+            onnarrow({
+              kind: 'leaf',
+              column,
+              not: false,
+              test: { test: 'is', values: [text], exact: true },
+            })}
+        >
           <span>{text}</span><small>{showCount(count)}</small>
           <i style:width="{(count / most) * 100}%"></i>
         </button>
       </li>
     {/each}
   </ul>
-  <p class="soft">{distribution.others ? `${showCount(distribution.others)} more values. ` : ''}A click narrows to a value.</p>
+  <p class="soft">
+    {distribution.others ? `${showCount(distribution.others)} more values. ` : ''}A click narrows to
+    a value.
+  </p>
 {:else}
   <p class="soft">No values among the counted records.</p>
 {/if}

@@ -1,5 +1,14 @@
 <script lang="ts">
-  import { addRung, changeColumn, moveColumn, setFixed, setFormat, setGroups, setMeasures, setSort } from '../../core/bench/edits';
+  import {
+    addRung,
+    changeColumn,
+    moveColumn,
+    setFixed,
+    setFormat,
+    setGroups,
+    setMeasures,
+    setSort,
+  } from '../../core/bench/edits';
   import { suits, type MeasureKind } from '../../core/measure/measure';
   import type { Condition } from '../../core/scope/condition';
   import type { ColumnFacts } from '../../engine/protocol';
@@ -19,7 +28,9 @@
   const about = $derived(bench.column(column));
   const name = $derived(about?.name ?? column);
   const view = $derived(bench.tally.view);
-  const order = $derived([...new Set([...view.columns.map((c) => c.column), ...bench.columns.map((c) => c.id)])]);
+  const order = $derived([
+    ...new Set([...view.columns.map((c) => c.column), ...bench.columns.map((c) => c.id)]),
+  ]);
   const at = $derived(order.indexOf(column));
   const hidden = $derived(view.columns.find((c) => c.column === column)?.hidden ?? false);
 
@@ -36,20 +47,35 @@
 
   const dated = $derived(about?.type === 'date' || about?.type === 'datetime');
   const MEASURES: readonly MeasureKind[] = ['sum', 'mean', 'median', 'distinct'];
-  const offered = $derived(MEASURES.filter((kind) => about && suits(kind, { type: about.type } as Parameters<typeof suits>[1])));
+  const offered = $derived(
+    MEASURES.filter(
+      (kind) => about && suits(kind, { type: about.type } as Parameters<typeof suits>[1]),
+    ),
+  );
 
   function sort(descending: boolean): void {
-    bench.change(`Sort by ${name}`, (doc) => setSort(doc, [{ column, descending, blanks: 'last' }]));
+    bench.change(`Sort by ${name}`, (doc) =>
+      setSort(doc, [{ column, descending, blanks: 'last' }]),
+    );
   }
   function group(): void {
-    const key = { column, ...(dated ? { period: 'month' as const } : {}), loose: false, order: { by: 'label' as const, descending: false } };
-    bench.change(`Group by ${name}`, (doc) => setGroups(doc, [...bench.tally.spec.groups.filter((g) => g.column !== column), key]));
+    const key = {
+      column,
+      ...(dated ? { period: 'month' as const } : {}),
+      loose: false,
+      order: { by: 'label' as const, descending: false },
+    };
+    bench.change(`Group by ${name}`, (doc) =>
+      setGroups(doc, [...bench.tally.spec.groups.filter((g) => g.column !== column), key]),
+    );
   }
   function narrow(condition: Condition): void {
     bench.change(`Narrow by ${name}`, (doc) => addRung(doc, condition));
   }
   function measure(kind: MeasureKind): void {
-    bench.change(`Reckon the ${kind} of ${name}`, (doc) => setMeasures(doc, [...bench.tally.spec.measures, { kind, column }]));
+    bench.change(`Reckon the ${kind} of ${name}`, (doc) =>
+      setMeasures(doc, [...bench.tally.spec.measures, { kind, column }]),
+    );
   }
   function move(by: -1 | 1): void {
     const before = by < 0 ? order[at - 1] : (order[at + 2] ?? null);
@@ -57,55 +83,85 @@
   }
   function widen(by: number): void {
     const now = bench.overview?.heads.find((h) => h.column === column)?.width ?? 120;
-    bench.change(`Resize ${name}`, (doc) => changeColumn(doc, order, column, { width: Math.max(50, Math.min(900, now + by)) }));
+    bench.change(`Resize ${name}`, (doc) =>
+      changeColumn(doc, order, column, { width: Math.max(50, Math.min(900, now + by)) }),
+    );
   }
   function hide(): void {
-    bench.change(`${hidden ? 'Show' : 'Hide'} ${name}`, (doc) => changeColumn(doc, order, column, { hidden: !hidden }));
+    bench.change(`${hidden ? 'Show' : 'Hide'} ${name}`, (doc) =>
+      changeColumn(doc, order, column, { hidden: !hidden }),
+    );
   }
   function fix(): void {
     const slots = [...new Set((bench.overview?.heads ?? []).map((h) => h.column))];
     const upTo = slots.indexOf(column) + 1;
-    bench.change(`Fix the columns up to ${name}`, (doc) => setFixed(doc, view.fixed === upTo ? 0 : upTo));
+    bench.change(`Fix the columns up to ${name}`, (doc) =>
+      setFixed(doc, view.fixed === upTo ? 0 : upTo),
+    );
   }
 </script>
 
 <div class="pad" data-test="column-panel">
   <h3 class="serif">{name}</h3>
-  <p class="soft">{facts?.type ?? ''}{facts?.unit ? `, in ${facts.unit}` : ''}. Facts of the counted records.</p>
+  <p class="soft">
+    {facts?.type ?? ''}{facts?.unit ? `, in ${facts.unit}` : ''}. Facts of the counted records.
+  </p>
   {#if fault}<p>{fault}</p>{/if}
   {#if facts}
-    {#key column}<BrushChart distribution={facts.distribution} {column} type={about?.type ?? 'text'} onnarrow={narrow} />{/key}
+    {#key column}<BrushChart
+        distribution={facts.distribution}
+        {column}
+        type={about?.type ?? 'text'}
+        onnarrow={narrow}
+      />{/key}
     <dl>
-      {#each facts.facts as fact (fact.name)}<dt>{fact.name}</dt><dd>{fact.value}</dd>{/each}
+      {#each facts.facts as fact (fact.name)}<dt>{fact.name}</dt>
+        <dd>{fact.value}</dd>{/each}
     </dl>
   {/if}
   <p class="caps">Arrange</p>
   <div class="acts">
     <button type="button" class="plain-button" onclick={() => sort(false)}>Sort</button>
-    <button type="button" class="plain-button" onclick={() => sort(true)}>Sort, highest first</button>
+    <button type="button" class="plain-button" onclick={() => sort(true)}
+      >Sort, highest first</button
+    >
     <button type="button" class="plain-button" onclick={group}>Group</button>
     <button type="button" class="plain-button" onclick={() => onnarrow(column)}>Narrow…</button>
   </div>
   {#if offered.length}
     <p class="caps">Reckon</p>
     <div class="acts">
-      {#each offered as kind (kind)}<button type="button" class="plain-button" onclick={() => measure(kind)}>{kind === 'distinct' ? 'distinct values' : kind}</button>{/each}
+      {#each offered as kind (kind)}<button
+          type="button"
+          class="plain-button"
+          onclick={() => measure(kind)}>{kind === 'distinct' ? 'distinct values' : kind}</button
+        >{/each}
     </div>
   {/if}
   <p class="caps">Look</p>
   <div class="acts">
-    <button type="button" class="plain-button" disabled={at <= 0} onclick={() => move(-1)}>Move left</button>
-    <button type="button" class="plain-button" disabled={at >= order.length - 1} onclick={() => move(1)}>Move right</button>
+    <button type="button" class="plain-button" disabled={at <= 0} onclick={() => move(-1)}
+      >Move left</button
+    >
+    <button
+      type="button"
+      class="plain-button"
+      disabled={at >= order.length - 1}
+      onclick={() => move(1)}>Move right</button
+    >
     <button type="button" class="plain-button" onclick={() => widen(-20)}>Narrower</button>
     <button type="button" class="plain-button" onclick={() => widen(20)}>Wider</button>
-    <button type="button" class="plain-button" onclick={hide}>{hidden ? 'Show' : 'Hide from view'}</button>
+    <button type="button" class="plain-button" onclick={hide}
+      >{hidden ? 'Show' : 'Hide from view'}</button
+    >
     <button type="button" class="plain-button" onclick={fix}>Fix at the left, or let go</button>
   </div>
   {#if about?.type === 'number'}
     <p class="caps">Numbers shown</p>
     <FormatFields
       format={bench.doc.formats[column] ?? null}
-      onchange={(format) => bench.change(`Show ${name} otherwise`, (doc) => setFormat(doc, column, format))}
+      onchange={(format) =>
+        bench.change(`Show ${name} otherwise`, (doc) => setFormat(doc, column, format))}
     />
   {/if}
 </div>

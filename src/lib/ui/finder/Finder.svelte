@@ -8,7 +8,11 @@
   let open = $state(false);
 
   const words = $derived(text.toLowerCase().split(/\s+/).filter(Boolean));
-  const found = $derived(acts.filter((act) => words.every((w) => `${act.label} ${act.kind}`.toLowerCase().includes(w))).slice(0, 60));
+  const found = $derived(
+    acts
+      .filter((act) => words.every((w) => `${act.label} ${act.kind}`.toLowerCase().includes(w)))
+      .slice(0, 60),
+  );
   const chosen = $derived(Math.min(at, found.length - 1));
 
   export function show(): void {
@@ -30,7 +34,9 @@
     else if (event.key === 'Enter') run(found[chosen]);
     else return;
     event.preventDefault();
-    requestAnimationFrame(() => dialog.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' }));
+    requestAnimationFrame(() =>
+      dialog.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' }),
+    );
   }
 </script>
 
@@ -61,7 +67,9 @@
         </li>
       {/each}
     </ul>
-    {#if found.length === 0}<p>Nothing is called “{text}”. Try the name of a column, a group or an act.</p>{/if}
+    {#if found.length === 0}<p>
+        Nothing is called “{text}”. Try the name of a column, a group or an act.
+      </p>{/if}
   {/if}
 </dialog>
 

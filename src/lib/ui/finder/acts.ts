@@ -1,4 +1,14 @@
-import { bringScope, negateRung, putAllBack, removeRung, setGroups, setMeasures, setShowDown, setSort, switchRung } from '../../core/bench/edits';
+import {
+  bringScope,
+  negateRung,
+  putAllBack,
+  removeRung,
+  setGroups,
+  setMeasures,
+  setShowDown,
+  setSort,
+  switchRung,
+} from '../../core/bench/edits';
 import { MEASURES, suits, type MeasureKind } from '../../core/measure/measure';
 import type { BenchState } from '../bench/bench.svelte';
 
@@ -10,23 +20,42 @@ export interface Act {
   readonly run: () => void;
 }
 
-const COMMON: readonly MeasureKind[] = ['sum', 'mean', 'median', 'min', 'max', 'sd', 'distinct', 'values'];
+const COMMON: readonly MeasureKind[] = [
+  'sum',
+  'mean',
+  'median',
+  'min',
+  'max',
+  'sd',
+  'distinct',
+  'values',
+];
 
 /** Everything the finder offers on a bench, as the bench stands. */
 export function benchActs(bench: BenchState, open: { narrow: (column?: string) => void }): Act[] {
   const { spec } = bench.tally;
   const acts: Act[] = [];
   for (const c of bench.columns) {
-    acts.push({ kind: 'column', label: `${c.name}: facts and acts`, run: () => (bench.side = { kind: 'column', column: c.id }) });
+    acts.push({
+      kind: 'column',
+      label: `${c.name}: facts and acts`,
+      run: () => (bench.side = { kind: 'column', column: c.id }),
+    });
     acts.push({
       kind: 'act',
       label: `Sort by ${c.name}`,
-      run: () => bench.change(`Sort by ${c.name}`, (doc) => setSort(doc, [{ column: c.id, descending: false, blanks: 'last' }])),
+      run: () =>
+        bench.change(`Sort by ${c.name}`, (doc) =>
+          setSort(doc, [{ column: c.id, descending: false, blanks: 'last' }]),
+        ),
     });
     acts.push({
       kind: 'act',
       label: `Sort by ${c.name}, highest first`,
-      run: () => bench.change(`Sort by ${c.name}`, (doc) => setSort(doc, [{ column: c.id, descending: true, blanks: 'last' }])),
+      run: () =>
+        bench.change(`Sort by ${c.name}`, (doc) =>
+          setSort(doc, [{ column: c.id, descending: true, blanks: 'last' }]),
+        ),
     });
     const dated = c.type === 'date' || c.type === 'datetime';
     for (const period of dated ? (['month', 'quarter', 'year', 'week'] as const) : [undefined])
@@ -35,7 +64,15 @@ export function benchActs(bench: BenchState, open: { narrow: (column?: string) =
         label: `Group by ${c.name}${period ? ` by ${period}` : ''}`,
         run: () =>
           bench.change(`Group by ${c.name}`, (doc) =>
-            setGroups(doc, [...spec.groups, { column: c.id, ...(period ? { period } : {}), loose: false, order: { by: 'label', descending: false } }]),
+            setGroups(doc, [
+              ...spec.groups,
+              {
+                column: c.id,
+                ...(period ? { period } : {}),
+                loose: false,
+                order: { by: 'label', descending: false },
+              },
+            ]),
           ),
       });
     acts.push({ kind: 'act', label: `Narrow by ${c.name}…`, run: () => open.narrow(c.id) });
@@ -44,20 +81,53 @@ export function benchActs(bench: BenchState, open: { narrow: (column?: string) =
         acts.push({
           kind: 'act',
           label: `Reckon the ${MEASURES[kind].says} of ${c.name}`,
-          run: () => bench.change(`Reckon the ${MEASURES[kind].says} of ${c.name}`, (doc) => setMeasures(doc, [...spec.measures, { kind, column: c.id }])),
+          run: () =>
+            bench.change(`Reckon the ${MEASURES[kind].says} of ${c.name}`, (doc) =>
+              setMeasures(doc, [...spec.measures, { kind, column: c.id }]),
+            ),
         });
   }
-  if (spec.groups.length) acts.push({ kind: 'act', label: 'Take all groups out', run: () => bench.change('Take all groups out', (doc) => setGroups(doc, [])) });
+  if (spec.groups.length)
+    acts.push({
+      kind: 'act',
+      label: 'Take all groups out',
+      run: () => bench.change('Take all groups out', (doc) => setGroups(doc, [])),
+    });
   bench.overview?.levels.forEach((level, k) =>
-    acts.push({ kind: 'level', label: `Show down to ${level}`, run: () => bench.change(`Show down to ${level}`, (doc) => setShowDown(doc, k)) }),
+    acts.push({
+      kind: 'level',
+      label: `Show down to ${level}`,
+      run: () => bench.change(`Show down to ${level}`, (doc) => setShowDown(doc, k)),
+    }),
   );
   for (const rung of bench.overview?.rungs ?? []) {
-    acts.push({ kind: 'step', label: `${rung.on ? 'Switch off' : 'Switch on'}: ${rung.says}`, run: () => bench.change(`Switch: ${rung.says}`, (doc) => switchRung(doc, rung.id)) });
-    acts.push({ kind: 'step', label: `Turn round: ${rung.says}`, run: () => bench.change(`Turn round: ${rung.says}`, (doc) => negateRung(doc, rung.id)) });
-    acts.push({ kind: 'step', label: `Remove: ${rung.says}`, run: () => bench.change(`Remove: ${rung.says}`, (doc) => removeRung(doc, rung.id)) });
+    acts.push({
+      kind: 'step',
+      label: `${rung.on ? 'Switch off' : 'Switch on'}: ${rung.says}`,
+      run: () => bench.change(`Switch: ${rung.says}`, (doc) => switchRung(doc, rung.id)),
+    });
+    acts.push({
+      kind: 'step',
+      label: `Turn round: ${rung.says}`,
+      run: () => bench.change(`Turn round: ${rung.says}`, (doc) => negateRung(doc, rung.id)),
+    });
+    acts.push({
+      kind: 'step',
+      label: `Remove: ${rung.says}`,
+      run: () => bench.change(`Remove: ${rung.says}`, (doc) => removeRung(doc, rung.id)),
+    });
   }
   for (const { name } of bench.doc.scopes)
-    acts.push({ kind: 'scope', label: `Bring back the scope “${name}”`, run: () => bench.change(`Bring back the scope “${name}”`, (doc) => bringScope(doc, name)) });
-  if ((bench.overview?.setAside.records ?? 0) > 0) acts.push({ kind: 'act', label: 'Put all records back', run: () => bench.change('Put all records back', putAllBack) });
+    acts.push({
+      kind: 'scope',
+      label: `Bring back the scope “${name}”`,
+      run: () => bench.change(`Bring back the scope “${name}”`, (doc) => bringScope(doc, name)),
+    });
+  if ((bench.overview?.setAside.records ?? 0) > 0)
+    acts.push({
+      kind: 'act',
+      label: 'Put all records back',
+      run: () => bench.change('Put all records back', putAllBack),
+    });
   return acts;
 }

@@ -10,7 +10,9 @@
   let pop = $state<Pop>();
 
   const guardedWords = (n: number): string =>
-    n ? ` ${counted(n, 'text cell')} that would start a formula ${n === 1 ? 'was' : 'were'} given an apostrophe in front.` : '';
+    n
+      ? ` ${counted(n, 'text cell')} that would start a formula ${n === 1 ? 'was' : 'were'} given an apostrophe in front.`
+      : '';
 
   async function doing(work: () => Promise<string>): Promise<void> {
     working = true;
@@ -48,15 +50,42 @@
     <div class="list">
       <fieldset>
         <legend class="caps">Values</legend>
-        <label><input type="radio" name="values" checked={!full} onchange={() => (full = false)} /> as shown</label>
-        <label><input type="radio" name="values" checked={full} onchange={() => (full = true)} /> full values, without marks or rounding</label>
+        <label
+          ><input type="radio" name="values" checked={!full} onchange={() => (full = false)} /> as shown</label
+        >
+        <label
+          ><input type="radio" name="values" checked={full} onchange={() => (full = true)} /> full values,
+          without marks or rounding</label
+        >
       </fieldset>
       <p class="caps">The ledger, at the level shown</p>
-      <button type="button" class="plain-button" data-first disabled={working} onclick={copyShown} data-test="copy">Copy</button>
-      <button type="button" class="plain-button" disabled={working} onclick={saveShown} data-test="save-shown">Save as a CSV file</button>
+      <button
+        type="button"
+        class="plain-button"
+        data-first
+        disabled={working}
+        onclick={copyShown}
+        data-test="copy">Copy</button
+      >
+      <button
+        type="button"
+        class="plain-button"
+        disabled={working}
+        onclick={saveShown}
+        data-test="save-shown">Save as a CSV file</button
+      >
       <p class="caps">The counted records</p>
-      <button type="button" class="plain-button" disabled={working} onclick={saveRecords} data-test="save-records">Save as a CSV file</button>
-      <p class="soft">Folded records and records set aside are not handed over. Group labels are plain text in columns of their own.</p>
+      <button
+        type="button"
+        class="plain-button"
+        disabled={working}
+        onclick={saveRecords}
+        data-test="save-records">Save as a CSV file</button
+      >
+      <p class="soft">
+        Folded records and records set aside are not handed over. Group labels are plain text in
+        columns of their own.
+      </p>
     </div>
   {/snippet}
 </Pop>

@@ -54,14 +54,25 @@
 </script>
 
 <svelte:window onkeydown={keyed} />
-<svelte:head><title>{refreshed ? `Refresh ${refreshed.name}` : 'Bring in a list'} · Tally Loft</title></svelte:head>
+<svelte:head
+  ><title>{refreshed ? `Refresh ${refreshed.name}` : 'Bring in a list'} · Tally Loft</title
+  ></svelte:head
+>
 
 <div class="page">
   <TopBar>
-    {#snippet trail()}{refreshed ? `Refresh ${refreshed.name}` : 'Bring in a list'}{intake.fileName ? ` / ${intake.fileName}` : ''}{/snippet}
+    {#snippet trail()}{refreshed ? `Refresh ${refreshed.name}` : 'Bring in a list'}{intake.fileName
+        ? ` / ${intake.fileName}`
+        : ''}{/snippet}
     {#snippet acts()}
       <a class="bar-button" href="/">Leave</a>
-      <button type="button" class="bar-button strong" disabled={!intake.canAccept} onclick={() => intake.accept()} data-test="accept">Accept <small>Ctrl Enter</small></button>
+      <button
+        type="button"
+        class="bar-button strong"
+        disabled={!intake.canAccept}
+        onclick={() => intake.accept()}
+        data-test="accept">Accept <small>Ctrl Enter</small></button
+      >
     {/snippet}
   </TopBar>
   {#if intake.fault}<p class="fault" role="alert" data-test="fault">{intake.fault}</p>{/if}
@@ -89,30 +100,56 @@
     <main class="start" role="status">
       <h1 class="serif">Accepted</h1>
       {#if intake.stored && intake.stored.lost > 0}
-        <p>{counted(intake.stored.lost, 'record')} set aside or corrected before {intake.stored.lost === 1 ? 'is' : 'are'} not in the new reading, and no longer set aside or corrected.</p>
+        <p>
+          {counted(intake.stored.lost, 'record')} set aside or corrected before {intake.stored
+            .lost === 1
+            ? 'is'
+            : 'are'} not in the new reading, and no longer set aside or corrected.
+        </p>
         <p><a href={benchLink}>To the list</a></p>
       {/if}
     </main>
   {:else if recipe}
     <div class="floor">
       <section class="recipe" aria-label="Recipe">
-        <label class="name">Name of the list <input class="field" bind:value={intake.name} maxlength="200" disabled={refreshed !== null} data-test="list-name" /></label>
+        <label class="name"
+          >Name of the list <input
+            class="field"
+            bind:value={intake.name}
+            maxlength="200"
+            disabled={refreshed !== null}
+            data-test="list-name"
+          /></label
+        >
         <LayoutFields {recipe} onchange={(change) => intake.changeLayout(change)} />
         <h2 class="caps">Columns</h2>
         <p class="soft">Choose a column, here or in the preview, to change how it is read.</p>
         {#if column}
-          <ColumnFields {column} onchange={(change) => intake.changeColumn(column.id, change)} onleave={() => intake.takeColumn(column, false)} onclose={() => (chosen = null)} />
+          <ColumnFields
+            {column}
+            onchange={(change) => intake.changeColumn(column.id, change)}
+            onleave={() => intake.takeColumn(column, false)}
+            onclose={() => (chosen = null)}
+          />
         {:else}
           <ul>
             {#each recipe.columns as c (c.id)}
-              <li><button type="button" class="act" onclick={() => (chosen = c.id)}>{c.name}</button> <small>{c.type}{c.unit ? `, ${c.unit}` : ''}</small></li>
+              <li>
+                <button type="button" class="act" onclick={() => (chosen = c.id)}>{c.name}</button>
+                <small>{c.type}{c.unit ? `, ${c.unit}` : ''}</small>
+              </li>
             {/each}
           </ul>
           {#if intake.leftOut.length}
             <p class="caps">Left out</p>
             <ul>
               {#each intake.leftOut as c (c.at)}
-                <li>{c.name} <button type="button" class="act" onclick={() => intake.takeColumn(c, true)}>Take in</button></li>
+                <li>
+                  {c.name}
+                  <button type="button" class="act" onclick={() => intake.takeColumn(c, true)}
+                    >Take in</button
+                  >
+                </li>
               {/each}
             </ul>
           {/if}
@@ -124,16 +161,28 @@
         <div class="state" aria-live="polite" data-test="state">
           {#if intake.stage === 'reading'}
             <progress value={intake.progress} aria-label="Read so far"></progress>
-            <span>{showCount(intake.records)} records read, {Math.round(intake.progress * 100)} %</span>
+            <span
+              >{showCount(intake.records)} records read, {Math.round(intake.progress * 100)} %</span
+            >
             <button type="button" class="plain-button" onclick={() => intake.stop()}>Stop</button>
           {:else if intake.stage === 'sending'}
-            <progress value={intake.progress} aria-label="Kept so far"></progress> <span>Keeping {showCount(intake.records)} records…</span>
+            <progress value={intake.progress} aria-label="Kept so far"></progress>
+            <span>Keeping {showCount(intake.records)} records…</span>
           {:else if intake.stage === 'stopped'}
-            <span>Stopped. Nothing was kept.</span> <button type="button" class="plain-button" onclick={() => intake.again()}>Read on from the start</button>
+            <span>Stopped. Nothing was kept.</span>
+            <button type="button" class="plain-button" onclick={() => intake.again()}
+              >Read on from the start</button
+            >
           {:else}
             <b>{counted(intake.records, 'record')}, {counted(recipe.columns.length, 'column')}.</b>
-            <span>{intake.doubts.length ? `${counted(intake.doubts.length, 'doubt')} below.` : 'Nothing doubtful was found.'}</span>
-            {#if waits.length}<span class="doubt">{waits.join(', ')} before it can be accepted.</span>{/if}
+            <span
+              >{intake.doubts.length
+                ? `${counted(intake.doubts.length, 'doubt')} below.`
+                : 'Nothing doubtful was found.'}</span
+            >
+            {#if waits.length}<span class="doubt"
+                >{waits.join(', ')} before it can be accepted.</span
+              >{/if}
           {/if}
         </div>
 
@@ -145,8 +194,24 @@
               {@const key = differenceKey(d)}
               <fieldset>
                 <legend>{words.asks}</legend>
-                <label><input type="radio" name={key} checked={intake.decisions.get(key) === true} onchange={() => intake.decideOn(d, true)} /> {words.keep}</label>
-                <label><input type="radio" name={key} checked={intake.decisions.get(key) === false} onchange={() => intake.decideOn(d, false)} /> {words.follow}</label>
+                <label
+                  ><input
+                    type="radio"
+                    name={key}
+                    checked={intake.decisions.get(key) === true}
+                    onchange={() => intake.decideOn(d, true)}
+                  />
+                  {words.keep}</label
+                >
+                <label
+                  ><input
+                    type="radio"
+                    name={key}
+                    checked={intake.decisions.get(key) === false}
+                    onchange={() => intake.decideOn(d, false)}
+                  />
+                  {words.follow}</label
+                >
               </fieldset>
             {/each}
           </section>
@@ -160,7 +225,9 @@
                 <th scope="col" class="n">#</th>
                 {#each recipe.columns as c (c.id)}
                   <th scope="col" class:right={c.type === 'number'} class:chosen={c.id === chosen}>
-                    <button type="button" onclick={() => (chosen = c.id)}>{c.name}<small>{c.type}{c.unit ? `, ${c.unit}` : ''}</small></button>
+                    <button type="button" onclick={() => (chosen = c.id)}
+                      >{c.name}<small>{c.type}{c.unit ? `, ${c.unit}` : ''}</small></button
+                    >
                   </th>
                 {/each}
               </tr>
@@ -170,7 +237,9 @@
                 <tr>
                   <td class="n">{k + 1}</td>
                   {#each row as cell, c (c)}
-                    <td class={cell.state} class:right={recipe.columns[c]?.type === 'number'}>{cell.text}</td>
+                    <td class={cell.state} class:right={recipe.columns[c]?.type === 'number'}
+                      >{cell.text}</td
+                    >
                   {/each}
                 </tr>
               {/each}
@@ -186,20 +255,35 @@
               <details class:asks={d.asks} open={d.asks || d.kind === 'totals'}>
                 <summary>
                   {d.says}
-                  {#if d.column}<button type="button" class="act" onclick={() => (chosen = d.column ?? null)}>Change how it is read</button>{/if}
+                  {#if d.column}<button
+                      type="button"
+                      class="act"
+                      onclick={() => (chosen = d.column ?? null)}>Change how it is read</button
+                    >{/if}
                 </summary>
                 {#if d.kind === 'totals'}
-                  <label class="totals"><input type="checkbox" bind:checked={intake.setTotalsAside} /> Set {d.count === 1 ? 'it' : 'them'} aside, so that nothing counts twice</label>
+                  <label class="totals"
+                    ><input type="checkbox" bind:checked={intake.setTotalsAside} /> Set {d.count ===
+                    1
+                      ? 'it'
+                      : 'them'} aside, so that nothing counts twice</label
+                  >
                 {/if}
                 {#if d.places.length}
                   <ul>
-                    {#each d.places as place (place.record)}<li>record {showCount(place.record + 1)}: {place.text || '–'}</li>{/each}
-                    {#if d.count > d.places.length}<li>and {showCount(d.count - d.places.length)} more</li>{/if}
+                    {#each d.places as place (place.record)}<li>
+                        record {showCount(place.record + 1)}: {place.text || '–'}
+                      </li>{/each}
+                    {#if d.count > d.places.length}<li>
+                        and {showCount(d.count - d.places.length)} more
+                      </li>{/if}
                   </ul>
                 {/if}
               </details>
             {:else}
-              <p class="soft">Every cell was read, no record stands twice, none looks like a total.</p>
+              <p class="soft">
+                Every cell was read, no record stands twice, none looks like a total.
+              </p>
             {/each}
           </section>
         {/if}

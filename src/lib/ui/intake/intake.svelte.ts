@@ -44,26 +44,42 @@ export class IntakeState {
 
   begin(file: File): void {
     this.fileName = file.name;
-    this.name = this.refreshed?.name ?? (file.name.replace(/\.[^.]+$/, '').replace(/[-_]+/g, ' ').trim() || 'New list');
+    this.name =
+      this.refreshed?.name ??
+      (file.name
+        .replace(/\.[^.]+$/, '')
+        .replace(/[-_]+/g, ' ')
+        .trim() ||
+        'New list');
     this.fault = '';
     this.doubts = [];
     this.#settled.clear();
     this.#first = true;
     if (file.size > this.#limit) {
       const mb = (n: number): string => `${Math.round(n / 1024 / 1024).toLocaleString('en')} MB`;
-      this.#fail(`${file.name} has ${mb(file.size)}; one list may take ${mb(this.#limit)}. Bring in a part of it, or raise TALLY_LOFT_UPLOAD_MB.`);
+      this.#fail(
+        `${file.name} has ${mb(file.size)}; one list may take ${mb(this.#limit)}. Bring in a part of it, or raise TALLY_LOFT_UPLOAD_MB.`,
+      );
       return;
     }
     this.#stopWorker();
-    this.#worker = new Worker(new URL('../../worker/intake.worker.ts', import.meta.url), { type: 'module' });
-    this.#worker.addEventListener('message', (event: MessageEvent<unknown>) => this.#receive(FromIntake.parse(event.data)));
-    this.#worker.addEventListener('error', () => this.#fail('Reading was interrupted. Nothing was changed; choose the file again.'));
+    this.#worker = new Worker(new URL('../../worker/intake.worker.ts', import.meta.url), {
+      type: 'module',
+    });
+    this.#worker.addEventListener('message', (event: MessageEvent<unknown>) =>
+      this.#receive(FromIntake.parse(event.data)),
+    );
+    this.#worker.addEventListener('error', () =>
+      this.#fail('Reading was interrupted. Nothing was changed; choose the file again.'),
+    );
     this.#reading();
     this.#post({ kind: 'begin', file, previous: this.refreshed ? this.refreshed.recipe : null });
   }
 
   /** Another delimiter, quote, encoding, header or number of lines to skip. */
-  changeLayout(change: Partial<Pick<Recipe, 'delimiter' | 'quote' | 'encoding' | 'header' | 'skipLines'>>): void {
+  changeLayout(
+    change: Partial<Pick<Recipe, 'delimiter' | 'quote' | 'encoding' | 'header' | 'skipLines'>>,
+  ): void {
     if (!this.recipe) return;
     this.#settled.clear();
     this.#reading();
@@ -73,13 +89,18 @@ export class IntakeState {
   changeColumn(id: string, change: Partial<ColumnRecipe>): void {
     if (!this.recipe) return;
     this.#settled.add(id);
-    this.#use({ ...this.recipe, columns: this.recipe.columns.map((c) => (c.id === id ? { ...c, ...change } : c)) });
+    this.#use({
+      ...this.recipe,
+      columns: this.recipe.columns.map((c) => (c.id === id ? { ...c, ...change } : c)),
+    });
   }
 
   /** Takes a column of the file in, or leaves it out. */
   takeColumn(column: ColumnRecipe, taken: boolean): void {
     if (!this.recipe) return;
-    const columns = taken ? [...this.recipe.columns, column] : this.recipe.columns.filter((c) => c.id !== column.id);
+    const columns = taken
+      ? [...this.recipe.columns, column]
+      : this.recipe.columns.filter((c) => c.id !== column.id);
     if (columns.length === 0) return;
     const order = new Map((this.file?.columns ?? []).map((c, k) => [c.at, k]));
     if (!this.refreshed) columns.sort((a, b) => (order.get(a.at) ?? 0) - (order.get(b.at) ?? 0));
@@ -102,7 +123,9 @@ export class IntakeState {
   }
 
   get canAccept(): boolean {
-    return this.stage === 'read' && this.undecided === 0 && this.asking === 0 && this.name.trim() !== '';
+    return (
+      this.stage === 'read' && this.undecided === 0 && this.asking === 0 && this.name.trim() !== ''
+    );
   }
 
   /** Columns of the file that the list leaves out. */
@@ -170,7 +193,8 @@ export class IntakeState {
         this.recipe = message.recipe;
         this.file = message.file;
         this.rows = message.rows;
-        if (this.#first && this.refreshed) this.differences = matchRecipe(message.file, this.refreshed.recipe).differences;
+        if (this.#first && this.refreshed)
+          this.differences = matchRecipe(message.file, this.refreshed.recipe).differences;
         this.#first = false;
         return;
       case 'progress':

@@ -16,8 +16,14 @@
 
   const typeOf = (id: string): string => bench.column(id)?.type ?? 'text';
 
-  const setPart = (joined: Joined, k: number, part: Condition): Joined => ({ ...joined, parts: joined.parts.map((p, at) => (at === k ? part : p)) });
-  const addPart = (joined: Joined, part: Condition): Joined => ({ ...joined, parts: [...joined.parts, part] });
+  const setPart = (joined: Joined, k: number, part: Condition): Joined => ({
+    ...joined,
+    parts: joined.parts.map((p, at) => (at === k ? part : p)),
+  });
+  const addPart = (joined: Joined, part: Condition): Joined => ({
+    ...joined,
+    parts: [...joined.parts, part],
+  });
 
   function dropPart(joined: Joined, k: number): void {
     const parts = joined.parts.filter((_, at) => at !== k);
@@ -26,7 +32,10 @@
   }
 
   function setColumn(leaf: Leaf, id: string): void {
-    const keeps = choicesFor(typeOf(id)).some((c) => c.is(leaf.test)) && typeOf(id) === typeOf(leaf.column) && leaf.test.test !== 'is';
+    const keeps =
+      choicesFor(typeOf(id)).some((c) => c.is(leaf.test)) &&
+      typeOf(id) === typeOf(leaf.column) &&
+      leaf.test.test !== 'is';
     onchange(keeps ? { ...leaf, column: id } : { ...newLeaf(id, typeOf(id)), not: leaf.not });
   }
 
@@ -42,10 +51,23 @@
   <fieldset class="leaf">
     <legend class="visually-hidden">Condition</legend>
     <div class="row">
-      <select class="field" aria-label="Column" value={leaf.column} onchange={(e) => setColumn(leaf, e.currentTarget.value)} data-test="condition-column">
-        {#each bench.columns as column (column.id)}<option value={column.id}>{column.name}</option>{/each}
+      <select
+        class="field"
+        aria-label="Column"
+        value={leaf.column}
+        onchange={(e) => setColumn(leaf, e.currentTarget.value)}
+        data-test="condition-column"
+      >
+        {#each bench.columns as column (column.id)}<option value={column.id}>{column.name}</option
+          >{/each}
       </select>
-      <label class="not"><input type="checkbox" checked={leaf.not} onchange={(e) => onchange({ ...leaf, not: e.currentTarget.checked })} /> not</label>
+      <label class="not"
+        ><input
+          type="checkbox"
+          checked={leaf.not}
+          onchange={(e) => onchange({ ...leaf, not: e.currentTarget.checked })}
+        /> not</label
+      >
       <select
         class="field"
         aria-label="What is asked"
@@ -56,29 +78,70 @@
           if (choice) onchange({ ...leaf, test: choice.make() });
         }}
       >
-        {#each choices as choice (choice.key)}<option value={choice.key}>{choice.label}</option>{/each}
+        {#each choices as choice (choice.key)}<option value={choice.key}>{choice.label}</option
+          >{/each}
       </select>
-      {#if onremove}<button type="button" class="act remove" aria-label="Remove this condition" onclick={onremove}>✕</button>{/if}
+      {#if onremove}<button
+          type="button"
+          class="act remove"
+          aria-label="Remove this condition"
+          onclick={onremove}>✕</button
+        >{/if}
     </div>
-    <TestFields {bench} column={leaf.column} type={typeOf(leaf.column)} test={leaf.test} onchange={(test) => onchange({ ...leaf, test })} />
+    <TestFields
+      {bench}
+      column={leaf.column}
+      type={typeOf(leaf.column)}
+      test={leaf.test}
+      onchange={(test) => onchange({ ...leaf, test })}
+    />
   </fieldset>
 {:else}
   {@const joined = condition}
   <fieldset class="joined" class:inner={depth > 0}>
     <legend class="row">
-      <select class="field" aria-label="How the conditions join" value={joined.kind} onchange={(e) => onchange({ ...joined, kind: e.currentTarget.value === 'any' ? 'any' : 'all' })}>
+      <select
+        class="field"
+        aria-label="How the conditions join"
+        value={joined.kind}
+        onchange={(e) =>
+          onchange({ ...joined, kind: e.currentTarget.value === 'any' ? 'any' : 'all' })}
+      >
         <option value="all">all of these (and)</option>
         <option value="any">any of these (or)</option>
       </select>
-      <label class="not"><input type="checkbox" checked={joined.not} onchange={(e) => onchange({ ...joined, not: e.currentTarget.checked })} /> not</label>
+      <label class="not"
+        ><input
+          type="checkbox"
+          checked={joined.not}
+          onchange={(e) => onchange({ ...joined, not: e.currentTarget.checked })}
+        /> not</label
+      >
     </legend>
     {#each joined.parts as part, k (k)}
-      <ConditionPart {bench} condition={part} depth={depth + 1} onchange={(next) => onchange(setPart(joined, k, next))} onremove={() => dropPart(joined, k)} />
+      <ConditionPart
+        {bench}
+        condition={part}
+        depth={depth + 1}
+        onchange={(next) => onchange(setPart(joined, k, next))}
+        onremove={() => dropPart(joined, k)}
+      />
     {/each}
     <div class="row">
-      <button type="button" class="act" onclick={() => onchange(addPart(joined, another()))}>+ condition</button>
-      <button type="button" class="act" onclick={() => onchange(addPart(joined, { kind: joined.kind === 'all' ? 'any' : 'all', not: false, parts: [another()] }))}
-        >+ conditions joined by {joined.kind === 'all' ? 'or' : 'and'}</button
+      <button type="button" class="act" onclick={() => onchange(addPart(joined, another()))}
+        >+ condition</button
+      >
+      <button
+        type="button"
+        class="act"
+        onclick={() =>
+          onchange(
+            addPart(joined, {
+              kind: joined.kind === 'all' ? 'any' : 'all',
+              not: false,
+              parts: [another()],
+            }),
+          )}>+ conditions joined by {joined.kind === 'all' ? 'or' : 'and'}</button
       >
     </div>
   </fieldset>

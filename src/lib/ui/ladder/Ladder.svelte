@@ -17,7 +17,9 @@
   const share = (n: number): number => (total ? n / total : 0);
   const leads = $derived([
     { value: '', label: 'No total' },
-    ...bench.columns.filter((c) => c.type === 'number').map((c) => ({ value: c.id, label: c.name, note: c.unit })),
+    ...bench.columns
+      .filter((c) => c.type === 'number')
+      .map((c) => ({ value: c.id, label: c.name, note: c.unit })),
   ]);
   let scopeName = $state('');
 
@@ -34,7 +36,8 @@
   <header>
     <h2 class="caps" id="what-counts">What counts</h2>
     <Pop title="The total that every step shows" width={220}>
-      {#snippet label()}{bench.column(bench.doc.lead)?.name ?? 'Total of…'} <span aria-hidden="true">▾</span>{/snippet}
+      {#snippet label()}{bench.column(bench.doc.lead)?.name ?? 'Total of…'}
+        <span aria-hidden="true">▾</span>{/snippet}
       {#snippet children(close)}
         <Choices
           name="columns to total"
@@ -57,26 +60,43 @@
         <i class="share" style:width="100%"></i>
       </li>
       {#each overview.rungs as rung, k (rung.id)}
-        <RungCard {bench} {rung} share={share(rung.records)} first={k === 0} last={k === overview.rungs.length - 1} onedit={() => onedit(rung.id)} />
+        <RungCard
+          {bench}
+          {rung}
+          share={share(rung.records)}
+          first={k === 0}
+          last={k === overview.rungs.length - 1}
+          onedit={() => onedit(rung.id)}
+        />
       {/each}
       {#if overview.setAside.records > 0 || bench.doc.ladder.setAside.records.length > 0 || bench.doc.ladder.setAside.values.length > 0}
         <li class="card aside">
-          <div class="line"><strong>✕ Set aside by hand</strong><b>{showCount(overview.counted.records)}</b></div>
+          <div class="line">
+            <strong>✕ Set aside by hand</strong><b>{showCount(overview.counted.records)}</b>
+          </div>
           <div class="line soft">
             <span>−{counted(overview.setAside.records, 'record')}</span>
             <span>{overview.setAside.lead}</span>
           </div>
           {#each bench.doc.ladder.setAside.values as { column, value } (column + value)}
-            <div class="line soft"><span>all where {bench.column(column)?.name ?? column} is {value ?? 'blank'}</span></div>
+            <div class="line soft">
+              <span>all where {bench.column(column)?.name ?? column} is {value ?? 'blank'}</span>
+            </div>
           {/each}
-          <button type="button" class="act small" onclick={() => bench.change('Put all records back', putAllBack)}>Put all back</button>
+          <button
+            type="button"
+            class="act small"
+            onclick={() => bench.change('Put all records back', putAllBack)}>Put all back</button
+          >
           <i class="share" style:width="{share(overview.counted.records) * 100}%"></i>
         </li>
       {/if}
       <li class="card counted" data-test="counted">
         <div class="line"><strong>Counted</strong><b>{showCount(overview.counted.records)}</b></div>
         <div class="line soft">
-          <span>{total ? ((100 * overview.counted.records) / total).toFixed(1) : '0.0'} % of records</span>
+          <span
+            >{total ? ((100 * overview.counted.records) / total).toFixed(1) : '0.0'} % of records</span
+          >
           <span>{overview.counted.lead}</span>
         </div>
         <i class="share" style:width="{share(overview.counted.records) * 100}%"></i>
@@ -97,7 +117,9 @@
                   type="button"
                   class="act"
                   onclick={() => {
-                    bench.change(`Bring back the scope “${scope.name}”`, (doc) => bringScope(doc, scope.name));
+                    bench.change(`Bring back the scope “${scope.name}”`, (doc) =>
+                      bringScope(doc, scope.name),
+                    );
                     close();
                   }}>{scope.name}</button
                 >
@@ -105,7 +127,10 @@
                   type="button"
                   class="act small"
                   aria-label="Forget the scope {scope.name}"
-                  onclick={() => bench.change(`Forget the scope “${scope.name}”`, (doc) => dropScope(doc, scope.name))}>Forget</button
+                  onclick={() =>
+                    bench.change(`Forget the scope “${scope.name}”`, (doc) =>
+                      dropScope(doc, scope.name),
+                    )}>Forget</button
                 >
               </li>
             {/each}
@@ -118,7 +143,14 @@
             keep(close);
           }}
         >
-          <label>Keep these conditions as <input class="field" bind:value={scopeName} placeholder="summer, no strikes" maxlength="120" /></label>
+          <label
+            >Keep these conditions as <input
+              class="field"
+              bind:value={scopeName}
+              placeholder="summer, no strikes"
+              maxlength="120"
+            /></label
+          >
           <button class="plain-button" type="submit" disabled={!scopeName.trim()}>Keep</button>
         </form>
       {/snippet}

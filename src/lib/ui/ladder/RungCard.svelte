@@ -17,7 +17,12 @@
   let { bench, rung, share, first, last, onedit }: Props = $props();
 
   const missing = $derived(
-    [rung.blank ? `${showCount(rung.blank)} blank` : '', rung.unread ? `${showCount(rung.unread)} unread` : ''].filter(Boolean).join(', '),
+    [
+      rung.blank ? `${showCount(rung.blank)} blank` : '',
+      rung.unread ? `${showCount(rung.unread)} unread` : '',
+    ]
+      .filter(Boolean)
+      .join(', '),
   );
 </script>
 
@@ -30,7 +35,10 @@
         role="switch"
         aria-checked={rung.on}
         aria-label="{rung.says}: on"
-        onclick={() => bench.change(`${rung.on ? 'Switch off' : 'Switch on'}: ${rung.says}`, (doc) => switchRung(doc, rung.id))}
+        onclick={() =>
+          bench.change(`${rung.on ? 'Switch off' : 'Switch on'}: ${rung.says}`, (doc) =>
+            switchRung(doc, rung.id),
+          )}
       >
         <span aria-hidden="true">{rung.on ? '●' : '○'}</span>
       </button>
@@ -63,10 +71,29 @@
               onedit();
             }}>Edit…</button
           >
-          <button type="button" class="act" onclick={() => act('Turn round', (doc) => negateRung(doc, rung.id))}>Turn round (not)</button>
-          <button type="button" class="act" disabled={first} onclick={() => act('Move up', (doc) => moveRung(doc, rung.id, -1))}>Move up</button>
-          <button type="button" class="act" disabled={last} onclick={() => act('Move down', (doc) => moveRung(doc, rung.id, 1))}>Move down</button>
-          <button type="button" class="act" onclick={() => act('Remove', (doc) => removeRung(doc, rung.id))}>Remove</button>
+          <button
+            type="button"
+            class="act"
+            onclick={() => act('Turn round', (doc) => negateRung(doc, rung.id))}
+            >Turn round (not)</button
+          >
+          <button
+            type="button"
+            class="act"
+            disabled={first}
+            onclick={() => act('Move up', (doc) => moveRung(doc, rung.id, -1))}>Move up</button
+          >
+          <button
+            type="button"
+            class="act"
+            disabled={last}
+            onclick={() => act('Move down', (doc) => moveRung(doc, rung.id, 1))}>Move down</button
+          >
+          <button
+            type="button"
+            class="act"
+            onclick={() => act('Remove', (doc) => removeRung(doc, rung.id))}>Remove</button
+          >
         </div>
       {/snippet}
     </Pop>

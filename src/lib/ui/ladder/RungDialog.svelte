@@ -18,7 +18,8 @@
 
   /** Opens on a new step, about a column where one is given. */
   export function add(column?: string): void {
-    const start = bench.column(column) ?? bench.columns.find((c) => c.type === 'text') ?? bench.columns[0];
+    const start =
+      bench.column(column) ?? bench.columns.find((c) => c.type === 'text') ?? bench.columns[0];
     if (!start) return;
     editing = null;
     show(newLeaf(start.id, start.type));
@@ -38,28 +39,39 @@
     dialog.showModal();
   }
 
-  const place = $derived(editing === null ? bench.doc.ladder.rungs.length : bench.doc.ladder.rungs.findIndex((r) => r.id === editing));
+  const place = $derived(
+    editing === null
+      ? bench.doc.ladder.rungs.length
+      : bench.doc.ladder.rungs.findIndex((r) => r.id === editing),
+  );
 
   $effect(() => {
     if (!condition || !isComplete(condition)) {
       preview = null;
       return;
     }
-    bench.engine.ask<'try'>({ do: 'try', condition: $state.snapshot(condition) as Condition, at: place }).then(
-      (reply) => {
-        preview = reply;
-        fault = '';
-      },
-      (error: unknown) => {
-        if (error instanceof Refused && error.name !== 'Superseded') fault = error.message;
-      },
-    );
+    bench.engine
+      .ask<'try'>({ do: 'try', condition: $state.snapshot(condition) as Condition, at: place })
+      .then(
+        (reply) => {
+          preview = reply;
+          fault = '';
+        },
+        (error: unknown) => {
+          if (error instanceof Refused && error.name !== 'Superseded') fault = error.message;
+        },
+      );
   });
 
   const joinable = $derived(condition?.kind === 'leaf');
 
   function join(): void {
-    if (condition) condition = { kind: 'all', not: false, parts: [condition, newLeaf(bench.columns[0].id, bench.columns[0].type)] };
+    if (condition)
+      condition = {
+        kind: 'all',
+        not: false,
+        parts: [condition, newLeaf(bench.columns[0].id, bench.columns[0].type)],
+      };
   }
 
   function accept(event: SubmitEvent): void {
@@ -76,21 +88,34 @@
 <dialog bind:this={dialog} aria-labelledby="rung-title" onclose={() => (condition = null)}>
   {#if condition}
     <form onsubmit={accept}>
-      <h2 class="serif" id="rung-title">{editing === null ? 'Narrow what counts' : 'Change this step'}</h2>
-      <p class="soft">Only records that meet this go on to the next step. A blank meets nothing but “is blank”.</p>
+      <h2 class="serif" id="rung-title">
+        {editing === null ? 'Narrow what counts' : 'Change this step'}
+      </h2>
+      <p class="soft">
+        Only records that meet this go on to the next step. A blank meets nothing but “is blank”.
+      </p>
       <ConditionPart {bench} {condition} onchange={(next) => (condition = next)} />
-      {#if joinable}<button type="button" class="act" onclick={join}>+ join another condition</button>{/if}
+      {#if joinable}<button type="button" class="act" onclick={join}
+          >+ join another condition</button
+        >{/if}
       <p class="preview" aria-live="polite" data-test="preview">
         {#if fault}<span class="bad">{fault}</span>
         {:else if preview}
-          <b>{preview.says}</b>: keeps {showCount(preview.kept)}, removes {showCount(preview.removed)}{preview.blank ? ` (${showCount(preview.blank)} blank)` : ''}{preview.unread
+          <b>{preview.says}</b>: keeps {showCount(preview.kept)}, removes {showCount(
+            preview.removed,
+          )}{preview.blank ? ` (${showCount(preview.blank)} blank)` : ''}{preview.unread
             ? ` (${showCount(preview.unread)} unread)`
             : ''}.
         {:else}<span class="soft">Fill in what is asked to see its effect.</span>{/if}
       </p>
       <div class="acts">
         <button type="button" class="plain-button" onclick={() => dialog.close()}>Cancel</button>
-        <button type="submit" class="main-button" disabled={!isComplete(condition) || fault !== ''} data-test="accept-rung">{editing === null ? 'Narrow' : 'Change'}</button>
+        <button
+          type="submit"
+          class="main-button"
+          disabled={!isComplete(condition) || fault !== ''}
+          data-test="accept-rung">{editing === null ? 'Narrow' : 'Change'}</button
+        >
       </div>
     </form>
   {/if}

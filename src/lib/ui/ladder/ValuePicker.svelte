@@ -20,15 +20,26 @@
     );
   });
 
-  const turn = (text: string, on: boolean): void => onchange(on ? [...values, text] : values.filter((v) => v !== text));
+  const turn = (text: string, on: boolean): void =>
+    onchange(on ? [...values, text] : values.filter((v) => v !== text));
 </script>
 
 <div class="picker">
-  <input class="field" placeholder="Find a value…" aria-label="Find a value" bind:value={search} data-test="value-search" />
+  <input
+    class="field"
+    placeholder="Find a value…"
+    aria-label="Find a value"
+    bind:value={search}
+    data-test="value-search"
+  />
   <div class="values" role="group" aria-label="Values">
     {#each found.items as { text, count } (text)}
       <label>
-        <input type="checkbox" checked={values.includes(text)} onchange={(e) => turn(text, e.currentTarget.checked)} />
+        <input
+          type="checkbox"
+          checked={values.includes(text)}
+          onchange={(e) => turn(text, e.currentTarget.checked)}
+        />
         <span>{text}</span><small>{showCount(count)}</small>
       </label>
     {/each}

@@ -8,7 +8,13 @@
   }
   let { distribution, width = 44, height = 16 }: Props = $props();
 
-  const counts = $derived(distribution?.kind === 'bins' ? distribution.counts : distribution?.kind === 'values' ? distribution.items.map((i) => i.count) : []);
+  const counts = $derived(
+    distribution?.kind === 'bins'
+      ? distribution.counts
+      : distribution?.kind === 'values'
+        ? distribution.items.map((i) => i.count)
+        : [],
+  );
   const most = $derived(Math.max(1, ...counts));
   const step = $derived(width / Math.max(1, counts.length));
 </script>

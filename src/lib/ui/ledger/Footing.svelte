@@ -21,9 +21,21 @@
   <div class="row {line}" role="row" data-test="foot-{line}">
     <div class="lead" role="rowheader">{labels[k]}</div>
     {#each overview.heads as head, c (c)}
-      <div class="cell" class:right={head.right} class:fixed={head.fixed} role="gridcell" style:left={lefts[c] === null ? undefined : `${lefts[c]}px`}>
+      <div
+        class="cell"
+        class:right={head.right}
+        class:fixed={head.fixed}
+        role="gridcell"
+        style:left={lefts[c] === null ? undefined : `${lefts[c]}px`}
+      >
         {#if head.measure >= 0}
-          <button type="button" title="Behind this figure" onclick={() => (bench.side = { kind: 'behind', place: { at: 'foot', line, measure: head.measure } })}>{overview.foot[k].cells[c]}</button>
+          <button
+            type="button"
+            title="Behind this figure"
+            onclick={() =>
+              (bench.side = { kind: 'behind', place: { at: 'foot', line, measure: head.measure } })}
+            >{overview.foot[k].cells[c]}</button
+          >
         {/if}
       </div>
     {/each}

@@ -22,7 +22,8 @@
     start = { x: event.clientX, width: head.width };
     (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
   }
-  const widthAt = (event: PointerEvent): number => Math.max(50, Math.min(900, (start?.width ?? 0) + event.clientX - (start?.x ?? 0)));
+  const widthAt = (event: PointerEvent): number =>
+    Math.max(50, Math.min(900, (start?.width ?? 0) + event.clientX - (start?.x ?? 0)));
   function drag(event: PointerEvent): void {
     if (start) onwidth(widthAt(event));
   }
@@ -68,9 +69,15 @@
     title={head.name}
     data-test="head"
   >
-    <span class="bars">{#if head.column}<Bars {distribution} />{/if}</span>
+    <span class="bars"
+      >{#if head.column}<Bars {distribution} />{/if}</span
+    >
     <span class="name">{head.name}</span>
-    <span class="unit">{head.says && head.measure >= 0 ? `${head.says}${head.unit ? `, ${head.unit}` : ''}` : head.unit || ' '}</span>
+    <span class="unit"
+      >{head.says && head.measure >= 0
+        ? `${head.says}${head.unit ? `, ${head.unit}` : ''}`
+        : head.unit || ' '}</span
+    >
   </button>
   {#if head.column}
     <!-- svelte-ignore a11y_no_static_element_interactions -->

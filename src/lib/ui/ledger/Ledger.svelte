@@ -22,12 +22,23 @@
 
   const overview = $derived(bench.overview);
   const lines = $derived(overview?.lines ?? 0);
-  const heads = $derived((overview?.heads ?? []).map((h) => (dragged && h.column === dragged.column ? { ...h, width: dragged.width } : h)));
-  const order = $derived([...new Set([...(overview?.naming ? [overview.naming.column] : []), ...(overview?.heads ?? []).flatMap((h) => (h.column ? [h.column] : []))])]);
+  const heads = $derived(
+    (overview?.heads ?? []).map((h) =>
+      dragged && h.column === dragged.column ? { ...h, width: dragged.width } : h,
+    ),
+  );
+  const order = $derived([
+    ...new Set([
+      ...(overview?.naming ? [overview.naming.column] : []),
+      ...(overview?.heads ?? []).flatMap((h) => (h.column ? [h.column] : [])),
+    ]),
+  ]);
   let groupDrag = $state<number | null>(null);
   const groupWidth = $derived(groupDrag ?? bench.tally.view.groupWidth);
   const wide = $derived(groupWidth + heads.reduce((sum, h) => sum + h.width, 0));
-  const template = $derived(`${groupWidth}px ${heads.map((h) => `${h.width}px`).join(' ')} minmax(0, 1fr)`);
+  const template = $derived(
+    `${groupWidth}px ${heads.map((h) => `${h.width}px`).join(' ')} minmax(0, 1fr)`,
+  );
   const lefts = $derived.by(() => {
     let at = groupWidth;
     return heads.map((h) => {
@@ -43,9 +54,15 @@
   const window = $derived(windowAt(lines, scrollTop, bodyHeight));
   const visible = $derived.by(() => {
     const { from, lines: have } = bench.lines;
-    return have.slice(Math.max(0, window.first - from), Math.max(0, window.first - from) + shownCount).map((line, k) => ({ line, at: Math.max(window.first, from) + k }));
+    return have
+      .slice(Math.max(0, window.first - from), Math.max(0, window.first - from) + shownCount)
+      .map((line, k) => ({ line, at: Math.max(window.first, from) + k }));
   });
-  const range = $derived(anchor === null ? null : { from: Math.min(anchor, active.line), to: Math.max(anchor, active.line) });
+  const range = $derived(
+    anchor === null
+      ? null
+      : { from: Math.min(anchor, active.line), to: Math.max(anchor, active.line) },
+  );
 
   $effect(() => {
     if (lines > 0) void bench.look(window.first, shownCount);
@@ -56,7 +73,8 @@
   function show(line: number): void {
     const top = windowAt(lines, scroller.scrollTop, bodyHeight).first;
     if (line < top + 1) scroller.scrollTop = scrollFor(lines, line, bodyHeight, LINE);
-    else if (line > top + Math.floor(bodyHeight / LINE) - 2) scroller.scrollTop = scrollFor(lines, line, bodyHeight, bodyHeight - 2 * LINE);
+    else if (line > top + Math.floor(bodyHeight / LINE) - 2)
+      scroller.scrollTop = scrollFor(lines, line, bodyHeight, bodyHeight - 2 * LINE);
   }
 
   /** Brings a line to the middle and makes it the active one. */
@@ -71,20 +89,31 @@
   function move(line: number, column: number, extend: boolean): void {
     if (extend && anchor === null) anchor = active.line;
     if (!extend) anchor = null;
-    active = { line: Math.max(0, Math.min(lines - 1, line)), column: Math.max(-1, Math.min(heads.length - 1, column)) };
+    active = {
+      line: Math.max(0, Math.min(lines - 1, line)),
+      column: Math.max(-1, Math.min(heads.length - 1, column)),
+    };
     show(active.line);
   }
 
   function turn(line: Line): void {
-    bench.change(`${line.open ? 'Fold' : 'Unfold'} ${line.label}`, (doc) => turnGroup(doc, groupKeyText(line.path)));
+    bench.change(`${line.open ? 'Fold' : 'Unfold'} ${line.label}`, (doc) =>
+      turnGroup(doc, groupKeyText(line.path)),
+    );
   }
 
   function open(at: number, column: number): void {
     const line = lineAt(at);
     if (!line) return;
     const measure = column >= 0 ? heads[column].measure : -1;
-    if (line.kind === 'record') bench.side = { kind: 'record', record: line.record, column: column >= 0 ? heads[column].column : null };
-    else if (measure >= 0 && line.totals) bench.side = { kind: 'behind', place: { at: 'group', path: line.path, measure } };
+    if (line.kind === 'record')
+      bench.side = {
+        kind: 'record',
+        record: line.record,
+        column: column >= 0 ? heads[column].column : null,
+      };
+    else if (measure >= 0 && line.totals)
+      bench.side = { kind: 'behind', place: { at: 'group', path: line.path, measure } };
     else if (column === -1 && line.kind === 'group') turn(line);
   }
 
@@ -99,8 +128,12 @@
     const first = lineAt(from);
     const back = first?.kind === 'record' && first.aside > 0;
     anchor = null;
-    if (back) bench.change(`Put back ${counted(records.length, 'record')}`, (doc) => putBack(doc, records));
-    else bench.change(`Set aside ${counted(records.length, 'record')}`, (doc) => setAsideRecords(doc, records));
+    if (back)
+      bench.change(`Put back ${counted(records.length, 'record')}`, (doc) => putBack(doc, records));
+    else
+      bench.change(`Set aside ${counted(records.length, 'record')}`, (doc) =>
+        setAsideRecords(doc, records),
+      );
   }
 
   function keyed(event: KeyboardEvent): void {
@@ -138,13 +171,15 @@
     (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
   }
   function dragGroup(event: PointerEvent): void {
-    if (groupStart) groupDrag = Math.max(120, Math.min(900, groupStart.width + event.clientX - groupStart.x));
+    if (groupStart)
+      groupDrag = Math.max(120, Math.min(900, groupStart.width + event.clientX - groupStart.x));
   }
   function dropGroup(): void {
     const width = groupDrag;
     groupStart = null;
     groupDrag = null;
-    if (width !== null) bench.change('Resize the column of groups', (doc) => setGroupWidth(doc, Math.round(width)));
+    if (width !== null)
+      bench.change('Resize the column of groups', (doc) => setGroupWidth(doc, Math.round(width)));
   }
 </script>
 
@@ -170,9 +205,18 @@
     <div class="heads" role="rowgroup">
       <div class="row" role="row">
         <div class="lead-head" role="columnheader">
-          <span>{bench.tally.spec.groups.length ? 'Group' : 'Record'}{overview.naming ? ` and ${overview.naming.name}` : ''}</span>
+          <span
+            >{bench.tally.spec.groups.length ? 'Group' : 'Record'}{overview.naming
+              ? ` and ${overview.naming.name}`
+              : ''}</span
+          >
           <!-- svelte-ignore a11y_no_static_element_interactions -->
-          <span class="grip" onpointerdown={grabGroup} onpointermove={dragGroup} onpointerup={dropGroup}></span>
+          <span
+            class="grip"
+            onpointerdown={grabGroup}
+            onpointermove={dragGroup}
+            onpointerup={dropGroup}
+          ></span>
         </div>
         {#each heads as head, c (c)}
           <Head
@@ -181,7 +225,8 @@
             {order}
             distribution={bench.heads[c]}
             left={lefts[c]}
-            onwidth={(width) => (dragged = width === null || !head.column ? null : { column: head.column, width })}
+            onwidth={(width) =>
+              (dragged = width === null || !head.column ? null : { column: head.column, width })}
           />
         {/each}
       </div>
@@ -212,7 +257,9 @@
     </div>
     {#if lines === 0}
       <p class="none" style:width="{viewWidth}px">
-        {overview.counted.records === 0 ? 'No record meets every condition. Switch a step of What counts off, or put records back.' : ''}
+        {overview.counted.records === 0
+          ? 'No record meets every condition. Switch a step of What counts off, or put records back.'
+          : ''}
       </p>
     {/if}
     <div class="foot" role="rowgroup"><Footing {bench} {overview} {lefts} /></div>

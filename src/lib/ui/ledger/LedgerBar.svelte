@@ -7,7 +7,9 @@
   const view = $derived(bench.tally.view);
   const spec = $derived(bench.tally.spec);
   const shown = $derived(Math.min(view.showDown, (overview?.levels.length ?? 1) - 1));
-  const levels = $derived(spec.groups.length ? (overview?.levels ?? []) : ['Grand total', 'Records']);
+  const levels = $derived(
+    spec.groups.length ? (overview?.levels ?? []) : ['Grand total', 'Records'],
+  );
 </script>
 
 <div class="bar">
@@ -16,7 +18,12 @@
       <span>Show down to</span>
       <div class="segments">
         {#each levels as level, k (k)}
-          <button type="button" aria-pressed={shown === k} onclick={() => bench.change(`Show down to ${level}`, (doc) => setShowDown(doc, k))} data-test="level">{level}</button>
+          <button
+            type="button"
+            aria-pressed={shown === k}
+            onclick={() => bench.change(`Show down to ${level}`, (doc) => setShowDown(doc, k))}
+            data-test="level">{level}</button
+          >
         {/each}
       </div>
       {#if spec.groups.length}
@@ -25,14 +32,23 @@
           <button
             type="button"
             class="act"
-            onclick={() => bench.change('Move the totals', (doc) => setTotals(doc, spec.totals === 'below' ? 'above' : 'below'))}
-            title="Turn between under and above">{spec.totals === 'below' ? 'under' : 'above'}</button
+            onclick={() =>
+              bench.change('Move the totals', (doc) =>
+                setTotals(doc, spec.totals === 'below' ? 'above' : 'below'),
+              )}
+            title="Turn between under and above"
+            >{spec.totals === 'below' ? 'under' : 'above'}</button
           >
           each group</span
         >
       {/if}
     </div>
-    <p class="footing" class:bad={!overview.footing.foots} data-test="footing" title={overview.footing.says}>
+    <p
+      class="footing"
+      class:bad={!overview.footing.foots}
+      data-test="footing"
+      title={overview.footing.says}
+    >
       <span aria-hidden="true">{overview.footing.foots ? '✓' : '✗'}</span>
       {overview.footing.says}
     </p>

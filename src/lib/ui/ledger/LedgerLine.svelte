@@ -18,7 +18,19 @@
     onpick: (column: number, extend: boolean) => void;
     onopen: (column: number) => void;
   }
-  let { line, at, heads, lefts, active, selected, ledger, totalsBelow, onturn, onpick, onopen }: Props = $props();
+  let {
+    line,
+    at,
+    heads,
+    lefts,
+    active,
+    selected,
+    ledger,
+    totalsBelow,
+    onturn,
+    onpick,
+    onopen,
+  }: Props = $props();
 
   const STATE = { '': '', b: 'blank', u: 'unread', c: 'corrected', n: 'none' } as const;
   const figures = $derived(line.kind !== 'record' && line.totals);
@@ -52,13 +64,22 @@
     onclick={(e) => clicked(e, -1)}
   >
     {#if line.kind === 'group'}
-      <button type="button" class="turn" tabindex="-1" aria-expanded={line.open} aria-label="{line.open ? 'Fold' : 'Unfold'} {line.label}" onclick={onturn}>
+      <button
+        type="button"
+        class="turn"
+        tabindex="-1"
+        aria-expanded={line.open}
+        aria-label="{line.open ? 'Fold' : 'Unfold'} {line.label}"
+        onclick={onturn}
+      >
         <span aria-hidden="true">{line.open ? '▾' : '▸'}</span>
       </button>
       <span class="label" title={line.label}>{line.label}</span>
       <small>{showCount(line.count)}{line.aside ? ` + ${showCount(line.aside)} aside` : ''}</small>
     {:else if line.kind === 'total'}
-      <span class="label total" title={line.label}>{line.label}{line.level === 0 ? ' total' : ''}, {showCount(line.count)} counted</span>
+      <span class="label total" title={line.label}
+        >{line.label}{line.level === 0 ? ' total' : ''}, {showCount(line.count)} counted</span
+      >
     {:else}
       <span class="label" title={line.label}>{line.aside ? '✕ ' : ''}{line.label}</span>
       {#if line.aside}<span class="visually-hidden">set aside</span>{/if}
@@ -79,9 +100,9 @@
       title={cell && cell.t.length > 18 ? cell.t : undefined}
       onclick={(e) => clicked(e, c)}
     >
-      {#if cell}<span>{cell.t}</span>{#if cell.k === 'u'}<span class="visually-hidden"> (unread)</span>{/if}{#if cell.k === 'c'}<sup
-            aria-label="corrected">✎</sup
-          >{/if}{/if}
+      {#if cell}<span>{cell.t}</span>{#if cell.k === 'u'}<span class="visually-hidden">
+            (unread)</span
+          >{/if}{#if cell.k === 'c'}<sup aria-label="corrected">✎</sup>{/if}{/if}
     </div>
   {/each}
 </div>

@@ -27,7 +27,12 @@ export function windowAt(lines: number, scrollTop: number, viewHeight: number): 
 }
 
 /** The scroll position that puts a line at a distance from the top. */
-export function scrollFor(lines: number, line: number, viewHeight: number, distance: number): number {
+export function scrollFor(
+  lines: number,
+  line: number,
+  viewHeight: number,
+  distance: number,
+): number {
   const height = lines * LINE;
   const offset = Math.max(0, line * LINE - distance);
   if (height <= TALLEST) return offset;

@@ -17,7 +17,12 @@
 
   const taken = $derived(new Set(bench.tally.spec.groups.map((g) => g.column)));
   const columns = $derived(
-    bench.columns.filter((c) => c.id === group?.column || !taken.has(c.id) || c.type === 'date' || c.type === 'datetime').map((c) => ({ value: c.id, label: c.name, note: c.type })),
+    bench.columns
+      .filter(
+        (c) =>
+          c.id === group?.column || !taken.has(c.id) || c.type === 'date' || c.type === 'datetime',
+      )
+      .map((c) => ({ value: c.id, label: c.name, note: c.type })),
   );
   const type = $derived(bench.column(group?.column)?.type);
   const dated = $derived(type === 'date' || type === 'datetime');
@@ -36,20 +41,43 @@
 
   const ORDERS = $derived<{ value: string; label: string; order: GroupOrder }[]>([
     { value: 'label', label: 'label, first to last', order: { by: 'label', descending: false } },
-    { value: 'label-down', label: 'label, last to first', order: { by: 'label', descending: true } },
+    {
+      value: 'label-down',
+      label: 'label, last to first',
+      order: { by: 'label', descending: true },
+    },
     { value: 'count-down', label: 'most records first', order: { by: 'count', descending: true } },
     { value: 'count', label: 'fewest records first', order: { by: 'count', descending: false } },
-    ...bench.tally.spec.measures.flatMap((m, k): { value: string; label: string; order: GroupOrder }[] => [
-      { value: `m${k}-down`, label: `${measurePhrase(m, names)}, highest first`, order: { by: 'measure', measure: k, descending: true } },
-      { value: `m${k}`, label: `${measurePhrase(m, names)}, lowest first`, order: { by: 'measure', measure: k, descending: false } },
-    ]),
+    ...bench.tally.spec.measures.flatMap(
+      (m, k): { value: string; label: string; order: GroupOrder }[] => [
+        {
+          value: `m${k}-down`,
+          label: `${measurePhrase(m, names)}, highest first`,
+          order: { by: 'measure', measure: k, descending: true },
+        },
+        {
+          value: `m${k}`,
+          label: `${measurePhrase(m, names)}, lowest first`,
+          order: { by: 'measure', measure: k, descending: false },
+        },
+      ],
+    ),
   ]);
-  const orderNow = $derived(group?.order.by === 'hand' ? 'hand' : ORDERS.find((o) => JSON.stringify(o.order) === JSON.stringify(group?.order))?.value);
+  const orderNow = $derived(
+    group?.order.by === 'hand'
+      ? 'hand'
+      : ORDERS.find((o) => JSON.stringify(o.order) === JSON.stringify(group?.order))?.value,
+  );
 
   function chooseColumn(column: string): void {
     const t = bench.column(column)?.type;
     const period = t === 'date' || t === 'datetime' ? ('month' as const) : undefined;
-    onchange({ column, ...(period ? { period } : {}), loose: false, order: { by: 'label', descending: false } });
+    onchange({
+      column,
+      ...(period ? { period } : {}),
+      loose: false,
+      order: { by: 'label', descending: false },
+    });
     if (!group) close();
   }
 
@@ -94,12 +122,19 @@
         >
       {/if}
       {#if type === 'text'}
-        <label><input type="checkbox" checked={group.loose} onchange={(e) => onchange({ ...group, loose: e.currentTarget.checked })} /> ignore case and outer spaces</label>
+        <label
+          ><input
+            type="checkbox"
+            checked={group.loose}
+            onchange={(e) => onchange({ ...group, loose: e.currentTarget.checked })}
+          /> ignore case and outer spaces</label
+        >
       {/if}
       <label
         >groups in order of
         <select class="field" value={orderNow} onchange={(e) => chooseOrder(e.currentTarget.value)}>
-          {#each ORDERS as order (order.value)}<option value={order.value}>{order.label}</option>{/each}
+          {#each ORDERS as order (order.value)}<option value={order.value}>{order.label}</option
+            >{/each}
           <option value="hand">an order given by hand…</option>
         </select></label
       >
@@ -114,7 +149,13 @@
     </div>
     <p class="caps">Another column</p>
   {/if}
-  <Choices name="columns" choices={columns} chosen={group?.column ?? null} onchoose={chooseColumn} search />
+  <Choices
+    name="columns"
+    choices={columns}
+    chosen={group?.column ?? null}
+    onchoose={chooseColumn}
+    search
+  />
 {/if}
 
 <style>

@@ -12,7 +12,11 @@
 
   $effect(() => {
     bench.engine.ask<'labels'>({ do: 'labels', level }).then(
-      (found) => (labels = [...given.filter((g) => found.includes(g)), ...found.filter((f) => !given.includes(f))]),
+      (found) =>
+        (labels = [
+          ...given.filter((g) => found.includes(g)),
+          ...found.filter((f) => !given.includes(f)),
+        ]),
       () => {},
     );
   });
@@ -29,12 +33,25 @@
   {#each labels as label, k (label)}
     <li>
       <span>{label}</span>
-      <button type="button" class="act" aria-label="{label} up" disabled={k === 0} onclick={() => move(k, -1)}>↑</button>
-      <button type="button" class="act" aria-label="{label} down" disabled={k === labels.length - 1} onclick={() => move(k, 1)}>↓</button>
+      <button
+        type="button"
+        class="act"
+        aria-label="{label} up"
+        disabled={k === 0}
+        onclick={() => move(k, -1)}>↑</button
+      >
+      <button
+        type="button"
+        class="act"
+        aria-label="{label} down"
+        disabled={k === labels.length - 1}
+        onclick={() => move(k, 1)}>↓</button
+      >
     </li>
   {/each}
 </ol>
-<button type="button" class="main-button" onclick={() => ondone([...labels])}>Use this order</button>
+<button type="button" class="main-button" onclick={() => ondone([...labels])}>Use this order</button
+>
 
 <style>
   ol {

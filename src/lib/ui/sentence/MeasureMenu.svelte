@@ -1,5 +1,10 @@
 <script lang="ts">
-  import { MEASURE_KINDS, MEASURES, type Measure, type MeasureKind } from '../../core/measure/measure';
+  import {
+    MEASURE_KINDS,
+    MEASURES,
+    type Measure,
+    type MeasureKind,
+  } from '../../core/measure/measure';
   import type { BenchState } from '../bench/bench.svelte';
   import Choices from '../shell/Choices.svelte';
 
@@ -16,12 +21,21 @@
   const kind = $derived(picked ?? measure?.kind ?? null);
   const kinds = MEASURE_KINDS.map((value) => ({ value, label: MEASURES[value].says }));
   const columns = $derived(
-    kind === null ? [] : bench.columns.filter((c) => MEASURES[kind].types.some((t) => t === c.type)).map((c) => ({ value: c.id, label: c.name, note: c.unit || c.type })),
+    kind === null
+      ? []
+      : bench.columns
+          .filter((c) => MEASURES[kind].types.some((t) => t === c.type))
+          .map((c) => ({ value: c.id, label: c.name, note: c.unit || c.type })),
   );
   const share = $derived(kind === 'percentile' || kind === 'trimmedMean');
   let percent = $state(0);
   $effect(() => {
-    percent = (measure?.kind === kind && measure?.p !== undefined ? measure.p : kind === 'percentile' ? 0.9 : 0.05) * 100;
+    percent =
+      (measure?.kind === kind && measure?.p !== undefined
+        ? measure.p
+        : kind === 'percentile'
+          ? 0.9
+          : 0.05) * 100;
   });
 
   function chooseKind(value: MeasureKind): void {
@@ -30,12 +44,20 @@
       close();
       return;
     }
-    const same = measure?.column && MEASURES[value].types.some((t) => t === bench.column(measure.column)?.type);
+    const same =
+      measure?.column &&
+      MEASURES[value].types.some((t) => t === bench.column(measure.column)?.type);
     picked = value;
-    if (same && measure) onchange({ kind: value, column: measure.column, ...(needsShare(value) ? { p: value === 'percentile' ? 0.9 : 0.05 } : {}) });
+    if (same && measure)
+      onchange({
+        kind: value,
+        column: measure.column,
+        ...(needsShare(value) ? { p: value === 'percentile' ? 0.9 : 0.05 } : {}),
+      });
   }
 
-  const needsShare = (value: MeasureKind): boolean => value === 'percentile' || value === 'trimmedMean';
+  const needsShare = (value: MeasureKind): boolean =>
+    value === 'percentile' || value === 'trimmedMean';
 
   function chooseColumn(column: string): void {
     if (!kind) return;
@@ -48,7 +70,12 @@
   <div class="now">
     <div class="row">
       <b>{MEASURES[kind].says}</b>
-      <button type="button" class="act" onclick={() => (picked = null)} hidden={picked === null || measure === null}>Back</button>
+      <button
+        type="button"
+        class="act"
+        onclick={() => (picked = null)}
+        hidden={picked === null || measure === null}>Back</button
+      >
     </div>
     {#if share}
       <label>
@@ -76,7 +103,12 @@
     {/if}
   </div>
   <p class="caps">of which column</p>
-  <Choices name="columns" choices={columns} chosen={measure?.column ?? null} onchoose={chooseColumn} />
+  <Choices
+    name="columns"
+    choices={columns}
+    chosen={measure?.column ?? null}
+    onchoose={chooseColumn}
+  />
   {#if measure}
     <p class="caps">another measure</p>
     <Choices name="measures" choices={kinds} chosen={kind} onchoose={chooseKind} search={false} />

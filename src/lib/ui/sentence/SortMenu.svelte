@@ -10,7 +10,9 @@
     close: () => void;
   }
   let { bench, sort, onchange, close }: Props = $props();
-  const columns = $derived(bench.columns.map((c) => ({ value: c.id, label: c.name, note: c.type })));
+  const columns = $derived(
+    bench.columns.map((c) => ({ value: c.id, label: c.name, note: c.type })),
+  );
   let byHand = $state(false);
   let text = $state('');
 
@@ -33,15 +35,34 @@
 {#if byHand && sort}
   <label class="hand">
     Values in order, one a line; others follow
-    <textarea class="field" rows="6" bind:value={text} placeholder={'Low\nMedium\nHigh'} data-first></textarea>
+    <textarea class="field" rows="6" bind:value={text} placeholder={'Low\nMedium\nHigh'} data-first
+    ></textarea>
   </label>
   <button type="button" class="main-button" onclick={takeOrder}>Use this order</button>
 {:else}
   {#if sort}
     <div class="now">
-      <label><input type="checkbox" checked={sort.descending} onchange={(e) => onchange({ ...sort, descending: e.currentTarget.checked })} data-first /> highest first</label>
-      <label><input type="checkbox" checked={sort.blanks === 'first'} onchange={(e) => onchange({ ...sort, blanks: e.currentTarget.checked ? 'first' : 'last' })} /> blanks first</label>
-      {#if bench.column(sort.column)?.type === 'text'}<button type="button" class="act" onclick={giveOrder}>Give an order by hand…</button>{/if}
+      <label
+        ><input
+          type="checkbox"
+          checked={sort.descending}
+          onchange={(e) => onchange({ ...sort, descending: e.currentTarget.checked })}
+          data-first
+        /> highest first</label
+      >
+      <label
+        ><input
+          type="checkbox"
+          checked={sort.blanks === 'first'}
+          onchange={(e) =>
+            onchange({ ...sort, blanks: e.currentTarget.checked ? 'first' : 'last' })}
+        /> blanks first</label
+      >
+      {#if bench.column(sort.column)?.type === 'text'}<button
+          type="button"
+          class="act"
+          onclick={giveOrder}>Give an order by hand…</button
+        >{/if}
       <button
         type="button"
         class="act"

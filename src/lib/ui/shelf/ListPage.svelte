@@ -10,7 +10,13 @@
 
   interface Props {
     list: { id: number; name: string; current: number | null };
-    readings: readonly { id: number; number: number; fileName: string; readAt: string; records: number }[];
+    readings: readonly {
+      id: number;
+      number: number;
+      fileName: string;
+      readAt: string;
+      records: number;
+    }[];
     benches: readonly { id: number; name: string; savedAt: string; doc: BenchDocument }[];
     doubts: readonly Doubt[];
     columns: readonly { id: string; name: string; type: ColumnType; unit: string }[];
@@ -21,11 +27,16 @@
   let says = $state('');
   let fault = $state('');
 
-  const when = (iso: string): string => new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+  const when = (iso: string): string =>
+    new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 
   async function send(url: string, method: string, body: unknown): Promise<unknown> {
     fault = '';
-    const response = await fetch(url, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+    const response = await fetch(url, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
     if (response.ok) return response.status === 204 ? null : response.json();
     fault = 'That could not be done. Nothing was changed.';
     return null;
@@ -34,17 +45,23 @@
   const Moved = z.object({ lost: z.int() });
 
   async function bringBack(reading: (typeof readings)[number]): Promise<void> {
-    const reply = Moved.safeParse(await send(`/api/lists/${list.id}/readings`, 'PUT', { reading: reading.id }));
+    const reply = Moved.safeParse(
+      await send(`/api/lists/${list.id}/readings`, 'PUT', { reading: reading.id }),
+    );
     if (!reply.success) return;
     says =
       `Reading ${reading.number} is the current one, and the benches work on it.` +
-      (reply.data.lost ? ` ${counted(reply.data.lost, 'record')} set aside or corrected ${reply.data.lost === 1 ? 'is' : 'are'} not in it.` : '');
+      (reply.data.lost
+        ? ` ${counted(reply.data.lost, 'record')} set aside or corrected ${reply.data.lost === 1 ? 'is' : 'are'} not in it.`
+        : '');
     await invalidateAll();
   }
 
   async function rename(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    const name = String(new FormData(event.currentTarget as HTMLFormElement).get('name') ?? '').trim();
+    const name = String(
+      new FormData(event.currentTarget as HTMLFormElement).get('name') ?? '',
+    ).trim();
     if (name && (await send(`/api/lists/${list.id}`, 'PATCH', { name }))) {
       says = 'The list was renamed.';
       await invalidateAll();
@@ -56,7 +73,12 @@
   async function addBench(): Promise<void> {
     const doc = benches[0]?.doc;
     if (!doc) return;
-    const reply = Made.safeParse(await send(`/api/lists/${list.id}/benches`, 'POST', { name: `Bench ${benches.length + 1}`, doc }));
+    const reply = Made.safeParse(
+      await send(`/api/lists/${list.id}/benches`, 'POST', {
+        name: `Bench ${benches.length + 1}`,
+        doc,
+      }),
+    );
     if (reply.success) await goto(`/benches/${reply.data.id}`);
   }
 
@@ -69,11 +91,17 @@
 <svelte:head><title>{list.name} · Tally Loft</title></svelte:head>
 <TopBar>
   {#snippet trail()}{list.name}{/snippet}
-  {#snippet acts()}<a class="bar-button" href="/">Shelf</a><a class="bar-button strong" href="/intake?list={list.id}">Refresh data</a>{/snippet}
+  {#snippet acts()}<a class="bar-button" href="/">Shelf</a><a
+      class="bar-button strong"
+      href="/intake?list={list.id}">Refresh data</a
+    >{/snippet}
 </TopBar>
 <main>
   <h1 class="serif">{list.name}</h1>
-  {#if refreshed && !says}<p role="status" class="good" data-test="says">The new reading was accepted, and the benches work on it. The one before can be brought back below.</p>{/if}
+  {#if refreshed && !says}<p role="status" class="good" data-test="says">
+      The new reading was accepted, and the benches work on it. The one before can be brought back
+      below.
+    </p>{/if}
   {#if says}<p role="status" class="good" data-test="says">{says}</p>{/if}
   {#if fault}<p role="alert" class="bad">{fault}</p>{/if}
 
@@ -83,17 +111,30 @@
       {#each benches as bench (bench.id)}
         <li>
           <a href="/benches/{bench.id}">{bench.name}</a> <small>saved {when(bench.savedAt)}</small>
-          {#if benches.length > 1}<button type="button" class="act" onclick={() => removeBench(bench.id)} aria-label="Delete {bench.name}">Delete</button>{/if}
+          {#if benches.length > 1}<button
+              type="button"
+              class="act"
+              onclick={() => removeBench(bench.id)}
+              aria-label="Delete {bench.name}">Delete</button
+            >{/if}
         </li>
       {/each}
     </ul>
-    <button type="button" class="plain-button" onclick={addBench}>Add a bench like the first</button>
+    <button type="button" class="plain-button" onclick={addBench}>Add a bench like the first</button
+    >
   </section>
 
   <section>
     <h2 class="caps">Readings</h2>
     <table>
-      <thead><tr><th scope="col">Reading</th><th scope="col">File</th><th scope="col">Read</th><th scope="col" class="right">Records</th><th scope="col"><span class="visually-hidden">Acts</span></th></tr></thead>
+      <thead
+        ><tr
+          ><th scope="col">Reading</th><th scope="col">File</th><th scope="col">Read</th><th
+            scope="col"
+            class="right">Records</th
+          ><th scope="col"><span class="visually-hidden">Acts</span></th></tr
+        ></thead
+      >
       <tbody>
         {#each readings as reading (reading.id)}
           <tr data-test="reading">
@@ -102,7 +143,12 @@
             <td>{when(reading.readAt)}</td>
             <td class="right">{counted(reading.records, 'record')}</td>
             <td class="right">
-              {#if reading.id === list.current}<b>current</b>{:else}<button type="button" class="plain-button" onclick={() => bringBack(reading)} data-test="bring-back">Bring back</button>{/if}
+              {#if reading.id === list.current}<b>current</b>{:else}<button
+                  type="button"
+                  class="plain-button"
+                  onclick={() => bringBack(reading)}
+                  data-test="bring-back">Bring back</button
+                >{/if}
             </td>
           </tr>
         {/each}
@@ -120,13 +166,23 @@
     <div>
       <h2 class="caps">Columns</h2>
       <ul>
-        {#each columns as c (c.id)}<li>{c.name} <small>{typeName[c.type]}{c.unit ? `, ${c.unit}` : ''}</small></li>{/each}
+        {#each columns as c (c.id)}<li>
+            {c.name} <small>{typeName[c.type]}{c.unit ? `, ${c.unit}` : ''}</small>
+          </li>{/each}
       </ul>
     </div>
   </section>
 
   <form onsubmit={rename}>
-    <label>Rename the list <input class="field" name="name" value={list.name} maxlength="200" required /></label>
+    <label
+      >Rename the list <input
+        class="field"
+        name="name"
+        value={list.name}
+        maxlength="200"
+        required
+      /></label
+    >
     <button type="submit" class="plain-button">Rename</button>
   </form>
 </main>

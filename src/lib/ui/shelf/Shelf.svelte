@@ -44,7 +44,8 @@
 
   /** Pasting anywhere on the shelf brings text in, but not into a field. */
   function pasted(event: ClipboardEvent): void {
-    if (event.target instanceof HTMLTextAreaElement || event.target instanceof HTMLInputElement) return;
+    if (event.target instanceof HTMLTextAreaElement || event.target instanceof HTMLInputElement)
+      return;
     const data = event.clipboardData?.getData('text/plain') ?? '';
     if (data.includes('\n')) take(new File([data], 'pasted text.txt', { type: 'text/plain' }));
   }
@@ -83,11 +84,17 @@
       <div>
         <p class="lead serif">Drop a file here, or paste a table.</p>
         <p class="soft">
-          Comma, semicolon, tab or pipe between the cells. You see how it is read, and everything doubtful in it, before anything is kept.
+          Comma, semicolon, tab or pipe between the cells. You see how it is read, and everything
+          doubtful in it, before anything is kept.
           {#if !lists.length}For a start, export any list of records as CSV and drop it here.{/if}
         </p>
         <label class="main-button file"
-          >Choose a file<input type="file" accept=".csv,.tsv,.txt,.psv,text/*" onchange={(e) => take(e.currentTarget.files?.[0])} data-test="choose-file" /></label
+          >Choose a file<input
+            type="file"
+            accept=".csv,.tsv,.txt,.psv,text/*"
+            onchange={(e) => take(e.currentTarget.files?.[0])}
+            data-test="choose-file"
+          /></label
         >
       </div>
       <form
@@ -96,26 +103,50 @@
           takeText();
         }}
       >
-        <textarea class="field" rows="4" bind:value={text} aria-label="Paste a table here" placeholder={'Paste here:\nroute;boarded\nNessness;120'} data-test="paste"></textarea>
-        <button type="submit" class="plain-button" disabled={!text.trim()} data-test="take-text">Read the pasted text</button>
+        <textarea
+          class="field"
+          rows="4"
+          bind:value={text}
+          aria-label="Paste a table here"
+          placeholder={'Paste here:\nroute;boarded\nNessness;120'}
+          data-test="paste"></textarea>
+        <button type="submit" class="plain-button" disabled={!text.trim()} data-test="take-text"
+          >Read the pasted text</button
+        >
       </form>
     </section>
 
     {#if lists.length}
       <table>
         <caption class="visually-hidden">Lists</caption>
-        <thead><tr><th scope="col">List</th><th scope="col" class="right">Records</th><th scope="col">Read</th><th scope="col">From</th><th scope="col">Benches</th><th scope="col"><span class="visually-hidden">Acts</span></th></tr></thead>
+        <thead
+          ><tr
+            ><th scope="col">List</th><th scope="col" class="right">Records</th><th scope="col"
+              >Read</th
+            ><th scope="col">From</th><th scope="col">Benches</th><th scope="col"
+              ><span class="visually-hidden">Acts</span></th
+            ></tr
+          ></thead
+        >
         <tbody>
           {#each lists as list (list.id)}
             <tr data-test="list">
               <th scope="row"><a href="/benches/{list.benches[0]?.id ?? ''}">{list.name}</a></th>
               <td class="right">{counted(list.records, 'record')}</td>
-              <td title={new Date(list.readAt).toLocaleString('en-GB')}>{freshness(list.readAt, now)}</td>
+              <td title={new Date(list.readAt).toLocaleString('en-GB')}
+                >{freshness(list.readAt, now)}</td
+              >
               <td class="from" title={list.fileName}>{list.fileName}</td>
-              <td>{#each list.benches as bench, k (bench.id)}{k ? ', ' : ''}<a href="/benches/{bench.id}">{bench.name}</a>{/each}</td>
+              <td
+                >{#each list.benches as bench, k (bench.id)}{k ? ', ' : ''}<a
+                    href="/benches/{bench.id}">{bench.name}</a
+                  >{/each}</td
+              >
               <td class="acts">
                 <a href="/intake?list={list.id}">Refresh</a>
-                <a href="/lists/{list.id}">{list.readings === 1 ? 'Details' : `${list.readings} readings`}</a>
+                <a href="/lists/{list.id}"
+                  >{list.readings === 1 ? 'Details' : `${list.readings} readings`}</a
+                >
                 <button
                   type="button"
                   class="act"
@@ -137,10 +168,18 @@
 <dialog bind:this={confirm} aria-labelledby="delete-title">
   {#if deleting}
     <h2 class="serif" id="delete-title">Delete “{deleting.name}”?</h2>
-    <p>Its {counted(deleting.readings, 'reading')} and {counted(deleting.benches.length, 'bench', 'benches')} go with it. This cannot be undone.</p>
+    <p>
+      Its {counted(deleting.readings, 'reading')} and {counted(
+        deleting.benches.length,
+        'bench',
+        'benches',
+      )} go with it. This cannot be undone.
+    </p>
     <div class="confirm">
       <button type="button" class="plain-button" onclick={() => confirm.close()}>Keep it</button>
-      <button type="button" class="main-button" onclick={remove} data-test="delete-list">Delete</button>
+      <button type="button" class="main-button" onclick={remove} data-test="delete-list"
+        >Delete</button
+      >
     </div>
   {/if}
 </dialog>

@@ -35,12 +35,24 @@
 <!-- svelte-ignore a11y_no_static_element_interactions -->
 <div onkeydown={step}>
   {#if search}
-    <input class="field search" type="text" placeholder="Find…" aria-label="Find in {name}" bind:value={text} onkeydown={first} />
+    <input
+      class="field search"
+      type="text"
+      placeholder="Find…"
+      aria-label="Find in {name}"
+      bind:value={text}
+      onkeydown={first}
+    />
   {/if}
   <ul bind:this={list} aria-label={name}>
     {#each shown as choice (choice.value)}
       <li>
-        <button type="button" class:chosen={choice.value === chosen} aria-pressed={choice.value === chosen} onclick={() => onchoose(choice.value)}>
+        <button
+          type="button"
+          class:chosen={choice.value === chosen}
+          aria-pressed={choice.value === chosen}
+          onclick={() => onchoose(choice.value)}
+        >
           <span>{choice.label}</span>
           {#if choice.note}<small>{choice.note}</small>{/if}
         </button>

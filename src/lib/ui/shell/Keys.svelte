@@ -48,7 +48,8 @@
   {#each GROUPS as [title, keys] (title)}
     <h2 class="caps">{title}</h2>
     <dl>
-      {#each keys as [key, does] (key)}<dt><kbd>{key}</kbd></dt><dd>{does}</dd>{/each}
+      {#each keys as [key, does] (key)}<dt><kbd>{key}</kbd></dt>
+        <dd>{does}</dd>{/each}
     </dl>
   {/each}
 </main>

@@ -28,7 +28,9 @@
     const left = Math.max(MARGIN, Math.min(at.left, innerWidth - size.width - MARGIN));
     const below = at.bottom + 4;
     const fits = below + size.height < innerHeight - MARGIN;
-    const top = fits ? below : Math.max(MARGIN, Math.min(below, innerHeight - size.height - MARGIN));
+    const top = fits
+      ? below
+      : Math.max(MARGIN, Math.min(below, innerHeight - size.height - MARGIN));
     panel.style.left = `${left}px`;
     panel.style.top = `${top}px`;
   }
@@ -49,9 +51,28 @@
   }
 </script>
 
-<button bind:this={button} type="button" class={look} {title} aria-label={name} aria-haspopup="dialog" aria-expanded={open} popovertarget={id}>
+<button
+  bind:this={button}
+  type="button"
+  class={look}
+  {title}
+  aria-label={name}
+  aria-haspopup="dialog"
+  aria-expanded={open}
+  popovertarget={id}
+>
   {@render label()}
-</button><div bind:this={panel} {id} popover class="pop" role="dialog" aria-label={name ?? title ?? 'Menu'} style:width="{width}px" ontoggle={toggled}>
+</button>
+<div
+  bind:this={panel}
+  {id}
+  popover
+  class="pop"
+  role="dialog"
+  aria-label={name ?? title ?? 'Menu'}
+  style:width="{width}px"
+  ontoggle={toggled}
+>
   {#if open}{@render children(close)}{/if}
 </div>
 

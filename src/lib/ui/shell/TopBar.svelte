@@ -14,14 +14,22 @@
 <header class="bar">
   <a class="brand" href="/" aria-label="Tally Loft, to the shelf">
     <svg viewBox="0 0 28 24" width="26" height="22" aria-hidden="true">
-      <g stroke="currentColor" stroke-width="2.2" stroke-linecap="round"><path d="M5 4v16M11 4v16M17 4v16M23 4v16" /><path d="M2 18.500L26 6.500" /></g>
+      <g stroke="currentColor" stroke-width="2.2" stroke-linecap="round"
+        ><path d="M5 4v16M11 4v16M17 4v16M23 4v16" /><path d="M2 18.500L26 6.500" /></g
+      >
     </svg>
     <span>Tally Loft</span>
   </a>
   <div class="trail">{@render trail?.()}</div>
   <div class="acts">
     {@render acts?.()}
-    <button type="button" class="bar-button icon" title="Light or dark" aria-label="Turn between light and dark" onclick={() => turnTheme()}>
+    <button
+      type="button"
+      class="bar-button icon"
+      title="Light or dark"
+      aria-label="Turn between light and dark"
+      onclick={() => turnTheme()}
+    >
       <Contrast size={16} aria-hidden="true" />
     </button>
   </div>

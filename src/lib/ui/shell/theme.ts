@@ -15,7 +15,9 @@ export function setTheme(theme: Theme): void {
 
 /** Light and dark in turn, whatever the system says now. */
 export function turnTheme(): Theme {
-  const dark = document.documentElement.dataset.mode === 'dark' || (currentTheme() === 'auto' && matchMedia('(prefers-color-scheme: dark)').matches);
+  const dark =
+    document.documentElement.dataset.mode === 'dark' ||
+    (currentTheme() === 'auto' && matchMedia('(prefers-color-scheme: dark)').matches);
   const next = dark ? 'light' : 'dark';
   setTheme(next);
   return next;

@@ -13,10 +13,14 @@ export const load: PageServerLoad = async ({ params, url }) => {
   const bench = /^\d+$/.test(params.id) ? await findBench(db, Number(params.id)) : undefined;
   if (!bench) error(404, 'There is no such bench. It may have been deleted.');
   const state = url.searchParams.get('state');
-  const kept = state && /^\d+$/.test(state) ? await findState(db, bench.id, Number(state)) : undefined;
+  const kept =
+    state && /^\d+$/.test(state) ? await findState(db, bench.id, Number(state)) : undefined;
   if (state && !kept) error(404, 'This link names a state of the bench that is no longer kept.');
   const doc = kept ?? bench.doc;
-  const [list, reading] = await Promise.all([findList(db, bench.listId), findReading(db, doc.reading)]);
+  const [list, reading] = await Promise.all([
+    findList(db, bench.listId),
+    findReading(db, doc.reading),
+  ]);
   return {
     facts: {
       id: bench.id,

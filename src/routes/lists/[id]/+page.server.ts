@@ -10,13 +10,32 @@ export const load: PageServerLoad = async ({ params, url }) => {
   const list = /^\d+$/.test(params.id) ? await findList(db, Number(params.id)) : undefined;
   if (!list) error(404, 'There is no such list. It may have been deleted.');
   const [readings, benches] = await Promise.all([readingsOf(db, list.id), benchesOf(db, list.id)]);
-  const current = list.current_reading === null ? undefined : await findReading(db, list.current_reading);
+  const current =
+    list.current_reading === null ? undefined : await findReading(db, list.current_reading);
   return {
     list: { id: list.id, name: list.name, current: list.current_reading },
-    readings: readings.map((r) => ({ id: r.id, number: r.number, fileName: r.file_name, readAt: r.read_at, records: r.records })),
-    benches: benches.map(({ id, name, savedAt, revision, doc }) => ({ id, name, savedAt, revision, doc })),
+    readings: readings.map((r) => ({
+      id: r.id,
+      number: r.number,
+      fileName: r.file_name,
+      readAt: r.read_at,
+      records: r.records,
+    })),
+    benches: benches.map(({ id, name, savedAt, revision, doc }) => ({
+      id,
+      name,
+      savedAt,
+      revision,
+      doc,
+    })),
     doubts: current?.doubts ?? [],
-    columns: current?.recipe.columns.map((c) => ({ id: c.id, name: c.name, type: c.type, unit: c.unit })) ?? [],
+    columns:
+      current?.recipe.columns.map((c) => ({
+        id: c.id,
+        name: c.name,
+        type: c.type,
+        unit: c.unit,
+      })) ?? [],
     refreshed: url.searchParams.has('refreshed'),
   };
 };

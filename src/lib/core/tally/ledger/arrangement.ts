@@ -49,7 +49,12 @@ export interface ShownGroups {
 }
 
 /** Orders the groups of every level that have records in the ledger; empty ones are left out. */
-export function orderGroups(tree: GroupTree, orders: readonly GroupOrder[], rows: Rows, figures: GroupFigures): ShownGroups {
+export function orderGroups(
+  tree: GroupTree,
+  orders: readonly GroupOrder[],
+  rows: Rows,
+  figures: GroupFigures,
+): ShownGroups {
   const order: Int32Array[] = [];
   const start: Int32Array[] = [];
   tree.levels.forEach((level, l) => {
@@ -67,7 +72,12 @@ export function orderGroups(tree: GroupTree, orders: readonly GroupOrder[], rows
   return { order, start };
 }
 
-function comparator(tree: GroupTree, l: number, order: GroupOrder, figures: GroupFigures): (a: number, b: number) => number {
+function comparator(
+  tree: GroupTree,
+  l: number,
+  order: GroupOrder,
+  figures: GroupFigures,
+): (a: number, b: number) => number {
   const { rank, label } = tree.keys[l];
   const { code } = tree.levels[l];
   const byLabel = (a: number, b: number): number => rank(code[a]) - rank(code[b]);
@@ -92,7 +102,11 @@ function comparator(tree: GroupTree, l: number, order: GroupOrder, figures: Grou
 }
 
 /** None last either way; ties by label. */
-function byFigure(values: Float64Array, descending: boolean, byLabel: (a: number, b: number) => number) {
+function byFigure(
+  values: Float64Array,
+  descending: boolean,
+  byLabel: (a: number, b: number) => number,
+) {
   const sign = descending ? -1 : 1;
   return (a: number, b: number): number => {
     const [x, y] = [values[a], values[b]];

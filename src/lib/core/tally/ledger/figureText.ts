@@ -9,10 +9,24 @@ export type Formats = Readonly<Record<string, NumberFormat>>;
 export const formatKey = (measure: Measure): string => `${measure.column ?? ''}:${measure.kind}`;
 
 /** Kinds whose figures want a place more than whole values have. */
-const FINER = new Set(['mean', 'median', 'percentile', 'lowerQuartile', 'upperQuartile', 'iqr', 'trimmedMean', 'geometricMean']);
+const FINER = new Set([
+  'mean',
+  'median',
+  'percentile',
+  'lowerQuartile',
+  'upperQuartile',
+  'iqr',
+  'trimmedMean',
+  'geometricMean',
+]);
 
 /** A figure as shown. None is written out: it is never 0. */
-export function figureText(measure: Measure, column: Column | null, value: number, formats: Formats): string {
+export function figureText(
+  measure: Measure,
+  column: Column | null,
+  value: number,
+  formats: Formats,
+): string {
   if (value !== value) return 'none';
   const { figure } = MEASURES[measure.kind];
   const own = formats[formatKey(measure)];
@@ -22,9 +36,18 @@ export function figureText(measure: Measure, column: Column | null, value: numbe
   if (figure === 'column' && column.type !== 'number' && column.type !== 'yesno')
     return showScalar(column, measure.kind === 'mean' ? Math.round(value) : value);
   const base = own ?? formats[column.id] ?? usualFormat(column);
-  if (figure === 'squared') return showNumber(value, own ?? { ...base, style: 'plain', decimals: undefined, significant: 5 });
+  if (figure === 'squared')
+    return showNumber(
+      value,
+      own ?? { ...base, style: 'plain', decimals: undefined, significant: 5 },
+    );
   const finer = figure === 'number' || FINER.has(measure.kind) || column.type === 'yesno';
-  const decimals = own || formats[column.id] ? base.decimals : finer ? Math.max(column.decimals, 1) : column.decimals;
+  const decimals =
+    own || formats[column.id]
+      ? base.decimals
+      : finer
+        ? Math.max(column.decimals, 1)
+        : column.decimals;
   return showNumber(value, { ...base, decimals }, column.decimals);
 }
 
@@ -43,7 +66,8 @@ export function fullFigure(measure: Measure, column: Column | null, value: numbe
   const { figure } = MEASURES[measure.kind];
   if (figure === 'column' && column) {
     if (isText(column)) return column.dictionary[value] ?? '';
-    if (column.type !== 'number' && column.type !== 'yesno') return figureText(measure, column, value, {});
+    if (column.type !== 'number' && column.type !== 'yesno')
+      return figureText(measure, column, value, {});
   }
   return fullNumber(value);
 }

@@ -78,10 +78,13 @@ function* reckonMeasure(grouped: Grouped, measure: Measure, ready: Shared): Step
   const { tree } = grouped;
   const { counts } = ready;
   const spread = (of: (level: number, group: number) => number): MeasureFigures => ({
-    levels: tree.levels.map((level, l) => Float64Array.from({ length: level.size }, (_, g) => of(l + 1, g))),
+    levels: tree.levels.map((level, l) =>
+      Float64Array.from({ length: level.size }, (_, g) => of(l + 1, g)),
+    ),
     total: of(0, 0),
   });
-  const parentOf = (level: number, group: number): number => (level > 0 ? tree.levels[level - 1].parent[group] : 0);
+  const parentOf = (level: number, group: number): number =>
+    level > 0 ? tree.levels[level - 1].parent[group] : 0;
 
   if (measure.kind === 'records' || measure.column === undefined) {
     return spread((level, group) => counts[level][group]);
@@ -98,7 +101,9 @@ function* reckonMeasure(grouped: Grouped, measure: Measure, ready: Shared): Step
       return spread((level, group) => ratio(moments[level].sum(group), moments[0].sum(0)));
     case 'shareOfParent':
       return spread((level, group) =>
-        level === 0 ? ratio(moments[0].sum(0), moments[0].sum(0)) : ratio(moments[level].sum(group), moments[level - 1].sum(parentOf(level, group))),
+        level === 0
+          ? ratio(moments[0].sum(0), moments[0].sum(0))
+          : ratio(moments[level].sum(group), moments[level - 1].sum(parentOf(level, group))),
       );
   }
   if (fromMoments(measure.kind, moments[0], 0) !== null)
@@ -109,7 +114,11 @@ function* reckonMeasure(grouped: Grouped, measure: Measure, ready: Shared): Step
 const ratio = (a: number, b: number): number => (b === 0 ? NaN : a / b);
 
 /** Moments of a column at the root and every level, merged upward; shared by its measures. */
-function momentsOf({ table, tree, records }: Grouped, measure: Measure, { shared }: Shared): Moments[] {
+function momentsOf(
+  { table, tree, records }: Grouped,
+  measure: Measure,
+  { shared }: Shared,
+): Moments[] {
   const id = measure.column ?? '';
   const squares = needsSquares(measure.kind);
   const known = shared.get(`${id}\n${squares}`) ?? shared.get(`${id}\ntrue`);
@@ -138,22 +147,34 @@ function missing(
     for (const i of records) {
       if (!column.unread.has(i)) continue;
       all++;
-      for (let l = tree.levels.length - 1, g = tree.leafOf[i]; l >= 0; g = tree.levels[l].parent[g], l--) unread[l][g]++;
+      for (
+        let l = tree.levels.length - 1, g = tree.leafOf[i];
+        l >= 0;
+        g = tree.levels[l].parent[g], l--
+      )
+        unread[l][g]++;
     }
   return spread((level, group) => {
     const notRead = level === 0 ? all : unread[level - 1][group];
-    return measure.kind === 'unread' ? notRead : counts[level][group] - moments[level].count(group) - notRead;
+    return measure.kind === 'unread'
+      ? notRead
+      : counts[level][group] - moments[level].count(group) - notRead;
   });
 }
 
 /** Measures that need the values themselves: gathered once by leaf, deepest level reckoned first. */
-function bySlices({ table, tree, records }: Grouped, measure: Measure, { place, first, end }: LeafLayout): MeasureFigures {
+function bySlices(
+  { table, tree, records }: Grouped,
+  measure: Measure,
+  { place, first, end }: LeafLayout,
+): MeasureFigures {
   const column = columnOf(table, measure.column ?? '');
   const view = valuesOf(column);
   const placed = new Int32Array(tree.leafOf.length);
   for (let i = 0; i < placed.length; i++) placed[i] = place[tree.leafOf[i]];
   const slices: Slices = gather(view.values, placed, tree.leaves, records);
-  const decode = (v: number): number => (view.codeOf && measure.kind !== 'distinct' && v === v ? view.codeOf(v) : v);
+  const decode = (v: number): number =>
+    view.codeOf && measure.kind !== 'distinct' && v === v ? view.codeOf(v) : v;
   const levels: Float64Array[] = new Array(tree.levels.length);
   for (let l = tree.levels.length - 1; l >= 0; l--)
     levels[l] = Float64Array.from({ length: tree.levels[l].size }, (_, g) =>
@@ -163,7 +184,10 @@ function bySlices({ table, tree, records }: Grouped, measure: Measure, { place, 
 }
 
 /** The first or last value that is there, in the order of the ledger. */
-function edgeValues({ table, tree, ordered }: Grouped, { kind, column: id }: Measure): MeasureFigures {
+function edgeValues(
+  { table, tree, ordered }: Grouped,
+  { kind, column: id }: Measure,
+): MeasureFigures {
   const column = columnOf(table, id ?? '');
   const levels = tree.levels.map((level) => new Float64Array(level.size).fill(NaN));
   let total = NaN;
@@ -173,7 +197,11 @@ function edgeValues({ table, tree, ordered }: Grouped, { kind, column: id }: Mea
     const v = isText(column) ? (column.codes[i] < 0 ? NaN : column.codes[i]) : column.values[i];
     if (v !== v) continue;
     if (total !== total) total = v;
-    for (let l = tree.levels.length - 1, g = tree.leafOf[i]; l >= 0; g = tree.levels[l].parent[g], l--) {
+    for (
+      let l = tree.levels.length - 1, g = tree.leafOf[i];
+      l >= 0;
+      g = tree.levels[l].parent[g], l--
+    ) {
       if (levels[l][g] === levels[l][g]) break;
       levels[l][g] = v;
     }

@@ -65,7 +65,14 @@ export class LedgerLines {
       const open = this.isOpen(level, group);
       this.#push(GROUP, level, group, 1, open);
       if (!open) continue;
-      if (deepest) this.#push(RECORDS, level, group, this.rows.end[level][group] - this.rows.first[level][group], true);
+      if (deepest)
+        this.#push(
+          RECORDS,
+          level,
+          group,
+          this.rows.end[level][group] - this.rows.first[level][group],
+          true,
+        );
       else this.#children(level + 1, group);
       if (this.unfolding.totals === 'below') this.#push(TOTAL, level, group, 1, true);
     }
@@ -94,14 +101,25 @@ export class LedgerLines {
     switch (this.#kinds[low]) {
       case GROUP: {
         const open = this.#opens[low];
-        return { kind: 'group', level, group, open, carriesTotals: !open || this.unfolding.totals === 'above' };
+        return {
+          kind: 'group',
+          level,
+          group,
+          open,
+          carriesTotals: !open || this.unfolding.totals === 'above',
+        };
       }
       case TOTAL:
         return { kind: 'total', level, group };
       default: {
         const first = this.tree.levels.length ? this.rows.first[level][group] : 0;
         const row = first + line - this.#starts[low];
-        return { kind: 'record', record: this.rows.records[row], row, level: this.tree.levels.length };
+        return {
+          kind: 'record',
+          record: this.rows.records[row],
+          row,
+          level: this.tree.levels.length,
+        };
       }
     }
   }
@@ -126,7 +144,8 @@ export class LedgerLines {
     for (let s = 0; s < this.#starts.length; s++)
       if (this.#levels[s] === level && this.#groups[s] === group && this.#kinds[s] !== RECORDS) {
         found = this.#starts[s];
-        if (this.#kinds[s] === TOTAL || !this.#opens[s] || this.unfolding.totals === 'above') return found;
+        if (this.#kinds[s] === TOTAL || !this.#opens[s] || this.unfolding.totals === 'above')
+          return found;
       }
     return found;
   }

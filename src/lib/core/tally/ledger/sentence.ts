@@ -50,13 +50,17 @@ export function groupOrderWords(key: GroupKey, spec: LedgerSpec, names: Names): 
       return order.descending ? 'most records first' : 'fewest records first';
     case 'measure': {
       const measure = spec.measures[order.measure];
-      return measure ? `by ${measurePhrase(measure, names)}, ${order.descending ? 'highest' : 'lowest'} first` : '';
+      return measure
+        ? `by ${measurePhrase(measure, names)}, ${order.descending ? 'highest' : 'lowest'} first`
+        : '';
     }
   }
 }
 
 const listed = (items: readonly string[]): string =>
-  items.length < 2 ? items.join('') : `${items.slice(0, -1).join(', ')} and ${items[items.length - 1]}`;
+  items.length < 2
+    ? items.join('')
+    : `${items.slice(0, -1).join(', ')} and ${items[items.length - 1]}`;
 
 /** The ledger in one sentence or two, as its caption says it. */
 export function describeLedger(spec: LedgerSpec, names: Names, listName: string): string {

@@ -23,7 +23,9 @@ export async function up(db: Kysely<unknown>): Promise<void> {
     .execute();
   await db.schema
     .createTable('chunks')
-    .addColumn('reading_id', 'integer', (c) => c.notNull().references('readings.id').onDelete('cascade'))
+    .addColumn('reading_id', 'integer', (c) =>
+      c.notNull().references('readings.id').onDelete('cascade'),
+    )
     .addColumn('n', 'integer', (c) => c.notNull())
     .addColumn('data', 'blob', (c) => c.notNull())
     .addPrimaryKeyConstraint('chunks_pk', ['reading_id', 'n'])

@@ -4,7 +4,9 @@ import { sql, type Kysely } from 'kysely';
 export async function up(db: Kysely<unknown>): Promise<void> {
   await db.schema
     .createTable('bench_states')
-    .addColumn('bench_id', 'integer', (c) => c.notNull().references('benches.id').onDelete('cascade'))
+    .addColumn('bench_id', 'integer', (c) =>
+      c.notNull().references('benches.id').onDelete('cascade'),
+    )
     .addColumn('revision', 'integer', (c) => c.notNull())
     .addColumn('doc', 'text', (c) => c.notNull())
     .addColumn('saved_at', 'text', (c) => c.notNull())

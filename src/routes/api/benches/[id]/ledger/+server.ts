@@ -26,6 +26,9 @@ export const GET: RequestHandler = ({ params, url }) =>
     );
     if (!csv) return json(Replies.reckon.parse(answers[0]));
     return new Response(Replies.file.parse(answers[1]).text, {
-      headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': 'attachment; filename="ledger.csv"' },
+      headers: {
+        'content-type': 'text/csv; charset=utf-8',
+        'content-disposition': 'attachment; filename="ledger.csv"',
+      },
     });
   });

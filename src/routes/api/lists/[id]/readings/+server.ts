@@ -18,9 +18,16 @@ export const PUT: RequestHandler = ({ params, request }) =>
     const { config, db, thread } = application();
     const list = idOf(params.id);
     const { reading } = await bodyOf(request, Current);
-    if (!(await readingsOf(db, list)).some((r) => r.id === reading)) return notFound('reading of this list');
+    if (!(await readingsOf(db, list)).some((r) => r.id === reading))
+      return notFound('reading of this list');
     const { lost } = Moved.parse(
-      await thread.perform({ task: 'move', database: databasePath(config.dataFolder), limitBytes: config.storageBytes, listId: list, reading }),
+      await thread.perform({
+        task: 'move',
+        database: databasePath(config.dataFolder),
+        limitBytes: config.storageBytes,
+        listId: list,
+        reading,
+      }),
     );
     return json({ reading, lost });
   });

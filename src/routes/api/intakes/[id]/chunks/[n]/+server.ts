@@ -7,5 +7,7 @@ export const PUT: RequestHandler = ({ params, request }) =>
     const { config, incoming } = application();
     if (!incoming.has(params.id)) return notFound('intake');
     const data = await bytesOf(request, config.uploadBytes * 2);
-    return (await incoming.put(params.id, idOf(params.n), data)) ? new Response(null, { status: 204 }) : notFound('intake');
+    return (await incoming.put(params.id, idOf(params.n), data))
+      ? new Response(null, { status: 204 })
+      : notFound('intake');
   });

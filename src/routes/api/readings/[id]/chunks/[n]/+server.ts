@@ -9,6 +9,9 @@ export const GET: RequestHandler = ({ params }) =>
     const data = await findChunk(application().db, idOf(params.id), idOf(params.n));
     if (!data) return notFound('chunk');
     return new Response(new Uint8Array(data), {
-      headers: { 'content-type': 'application/vnd.apache.arrow.stream', 'cache-control': 'private, max-age=86400, immutable' },
+      headers: {
+        'content-type': 'application/vnd.apache.arrow.stream',
+        'cache-control': 'private, max-age=86400, immutable',
+      },
     });
   });

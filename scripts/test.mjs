@@ -1,0 +1,51 @@
+// The full test run on a machine with Node and npm: installs what is missing, then formatting, lint,
+// types, unit tests, build, and the interface tests in a real browser.
+import { spawnSync } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { prepare } from './start.mjs';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+
+/** @param {string} command @param {string[]} args @param {string} what */
+function step(command, args, what) {
+  const start = Date.now();
+  process.stdout.write(`\n== ${what}\n`);
+  const { status } = spawnSync(command, args, {
+    cwd: root,
+    stdio: ['ignore', 'inherit', 'inherit'],
+  });
+  if (status !== 0) {
+    process.stderr.write(`${what} failed.\n`);
+    process.exit(1);
+  }
+  process.stdout.write(`== ${what}: ${((Date.now() - start) / 1000).toFixed(1)} s\n`);
+}
+
+const BROWSER = ['/usr/bin/chromium', '/usr/bin/chromedriver'];
+
+/** Debian's Chromium and its driver, where they are missing and this may install them. */
+function haveBrowser() {
+  if (BROWSER.every(existsSync)) return;
+  const isRoot = typeof process.getuid === 'function' && process.getuid() === 0;
+  if (!existsSync('/usr/bin/apt-get') || !isRoot) {
+    process.stderr.write(
+      'The interface tests need Chromium and ChromeDriver (Debian: apt-get install chromium chromium-driver). Install them and run this again.\n',
+    );
+    process.exit(1);
+  }
+  step('apt-get', ['update', '-q'], 'Looking for Chromium');
+  step(
+    'apt-get',
+    ['install', '-y', '-q', '--no-install-recommends', 'chromium', 'chromium-driver'],
+    'Installing Chromium',
+  );
+}
+
+haveBrowser();
+prepare();
+step('npm', ['run', '--silent', 'format:check'], 'Formatting');
+step('npm', ['run', '--silent', 'lint'], 'Lint');
+step('npm', ['run', '--silent', 'check'], 'Types');
+step('npm', ['run', '--silent', 'unit'], 'Unit tests');
+step('npm', ['run', '--silent', 'interface'], 'Interface tests');
