@@ -3,7 +3,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { prepare } from './start.mjs';
+import { prepare } from './prepare.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 

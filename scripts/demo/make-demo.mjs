@@ -17,7 +17,6 @@ function randomFrom(seed) {
 }
 const random = randomFrom(20260630);
 const normal = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
-const pick = (items) => items[Math.floor(random() * items.length)];
 const weighted = (pairs) => {
   let at = random() * pairs.reduce((sum, [, w]) => sum + w, 0);
   for (const [item, w] of pairs) if ((at -= w) < 0) return item;

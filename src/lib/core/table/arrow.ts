@@ -186,6 +186,7 @@ export class TableAssembler {
   /** @throws BadArrow when the bytes are not a chunk like those before it */
   push(bytes: Uint8Array): void {
     const arrow = readArrow(bytes);
+    if (arrow.schema.fields.length === 0) throw new BadArrow('The data holds no columns.');
     const columns = (this.#columns ??= arrow.schema.fields.map((field) =>
       newAssembler(field, this.records),
     ));

@@ -46,48 +46,46 @@
 
 <Pop bind:this={pop} class="bar-button strong" width={330} title="Copy or save what is shown">
   {#snippet label()}Hand over{/snippet}
-  {#snippet children()}
-    <div class="list">
-      <fieldset>
-        <legend class="caps">Values</legend>
-        <label
-          ><input type="radio" name="values" checked={!full} onchange={() => (full = false)} /> as shown</label
-        >
-        <label
-          ><input type="radio" name="values" checked={full} onchange={() => (full = true)} /> full values,
-          without marks or rounding</label
-        >
-      </fieldset>
-      <p class="caps">The ledger, at the level shown</p>
-      <button
-        type="button"
-        class="plain-button"
-        data-first
-        disabled={working}
-        onclick={copyShown}
-        data-test="copy">Copy</button
+  <div class="list">
+    <fieldset>
+      <legend class="caps">Values</legend>
+      <label
+        ><input type="radio" name="values" checked={!full} onchange={() => (full = false)} /> as shown</label
       >
-      <button
-        type="button"
-        class="plain-button"
-        disabled={working}
-        onclick={saveShown}
-        data-test="save-shown">Save as a CSV file</button
+      <label
+        ><input type="radio" name="values" checked={full} onchange={() => (full = true)} /> full values,
+        without marks or rounding</label
       >
-      <p class="caps">The counted records</p>
-      <button
-        type="button"
-        class="plain-button"
-        disabled={working}
-        onclick={saveRecords}
-        data-test="save-records">Save as a CSV file</button
-      >
-      <p class="soft">
-        Folded records and records set aside are not handed over. Group labels are plain text in
-        columns of their own.
-      </p>
-    </div>
-  {/snippet}
+    </fieldset>
+    <p class="caps">The ledger, at the level shown</p>
+    <button
+      type="button"
+      class="plain-button"
+      data-first
+      disabled={working}
+      onclick={copyShown}
+      data-test="copy">Copy</button
+    >
+    <button
+      type="button"
+      class="plain-button"
+      disabled={working}
+      onclick={saveShown}
+      data-test="save-shown">Save as a CSV file</button
+    >
+    <p class="caps">The counted records</p>
+    <button
+      type="button"
+      class="plain-button"
+      disabled={working}
+      onclick={saveRecords}
+      data-test="save-records">Save as a CSV file</button
+    >
+    <p class="soft">
+      Folded records and records set aside are not handed over. Group labels are plain text in
+      columns of their own.
+    </p>
+  </div>
 </Pop>
 
 <style>

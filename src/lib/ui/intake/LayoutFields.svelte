@@ -40,7 +40,7 @@
       onchange={(e) => onchange({ quote: one(['"', "'", ''] as const, e.currentTarget.value) })}
       data-test="quote"
     >
-      <option value={'"'}>double quotes</option><option value="'">single quotes</option><option
+      <option value="&quot;">double quotes</option><option value="'">single quotes</option><option
         value="">no quotes</option
       >
     </select></label

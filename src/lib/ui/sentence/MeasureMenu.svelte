@@ -28,15 +28,13 @@
           .map((c) => ({ value: c.id, label: c.name, note: c.unit || c.type })),
   );
   const share = $derived(kind === 'percentile' || kind === 'trimmedMean');
-  let percent = $state(0);
-  $effect(() => {
-    percent =
-      (measure?.kind === kind && measure?.p !== undefined
-        ? measure.p
-        : kind === 'percentile'
-          ? 0.9
-          : 0.05) * 100;
-  });
+  let percent = $derived(
+    (measure?.kind === kind && measure?.p !== undefined
+      ? measure.p
+      : kind === 'percentile'
+        ? 0.9
+        : 0.05) * 100,
+  );
 
   function chooseKind(value: MeasureKind): void {
     if (value === 'records') {

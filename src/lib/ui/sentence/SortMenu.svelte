@@ -35,8 +35,12 @@
 {#if byHand && sort}
   <label class="hand">
     Values in order, one a line; others follow
-    <textarea class="field" rows="6" bind:value={text} placeholder={'Low\nMedium\nHigh'} data-first
-    ></textarea>
+    <textarea
+      class="field"
+      rows="6"
+      bind:value={text}
+      placeholder="Low&#10;Medium&#10;High"
+      data-first></textarea>
   </label>
   <button type="button" class="main-button" onclick={takeOrder}>Use this order</button>
 {:else}

@@ -108,7 +108,7 @@
           rows="4"
           bind:value={text}
           aria-label="Paste a table here"
-          placeholder={'Paste here:\nroute;boarded\nNessness;120'}
+          placeholder="Paste here:&#10;route;boarded&#10;Nessness;120"
           data-test="paste"></textarea>
         <button type="submit" class="plain-button" disabled={!text.trim()} data-test="take-text"
           >Read the pasted text</button

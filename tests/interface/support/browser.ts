@@ -1,0 +1,172 @@
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { Builder, By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import chrome from 'selenium-webdriver/chrome.js';
+
+const FLAGS = [
+  '--headless=new',
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--disable-dev-shm-usage',
+];
+
+/** A page in Chromium, with the acts that journeys are made of. */
+export class Page {
+  readonly downloads = mkdtempSync(path.join(tmpdir(), 'tally-loft-files-'));
+
+  private constructor(
+    readonly driver: WebDriver,
+    readonly address: string,
+  ) {}
+
+  static async open(address: string, width = 1280, height = 800): Promise<Page> {
+    const options = new chrome.Options();
+    options.setChromeBinaryPath('/usr/bin/chromium');
+    options.addArguments(...FLAGS, `--window-size=${width},${height}`);
+    const driver = await new Builder()
+      .forBrowser('chrome')
+      .setChromeOptions(options)
+      .setChromeService(new chrome.ServiceBuilder('/usr/bin/chromedriver'))
+      .build();
+    const page = new Page(driver, address);
+    await page.command('Emulation.setDeviceMetricsOverride', {
+      width,
+      height,
+      deviceScaleFactor: 1,
+      mobile: false,
+    });
+    await page.command('Browser.setDownloadBehavior', {
+      behavior: 'allow',
+      downloadPath: page.downloads,
+    });
+    await page.command('Browser.grantPermissions', {
+      origin: address,
+      permissions: ['clipboardReadWrite', 'clipboardSanitizedWrite'],
+    });
+    return page;
+  }
+
+  async command(name: string, parameters: Record<string, unknown>): Promise<void> {
+    if (!(this.driver instanceof chrome.Driver)) throw new Error('Not driving Chromium.');
+    await this.driver.sendDevToolsCommand(name, parameters);
+  }
+
+  async close(): Promise<void> {
+    await this.driver.quit();
+    rmSync(this.downloads, { recursive: true, force: true });
+  }
+
+  go(where: string): Promise<void> {
+    return this.driver.get(this.address + where);
+  }
+
+  /** The first element of a `data-test` name, once it is there. */
+  async find(test: string): Promise<WebElement> {
+    return this.driver.wait(
+      until.elementLocated(By.css(`[data-test="${test}"]`)),
+      15_000,
+      `no ${test}`,
+    );
+  }
+
+  all(css: string): Promise<WebElement[]> {
+    return this.driver.findElements(By.css(css));
+  }
+
+  async click(test: string): Promise<void> {
+    await (await this.find(test)).click();
+  }
+
+  /** Clicks the button or link with exactly this text. */
+  async press(text: string, within = 'body'): Promise<void> {
+    const found = await this.until(`a button “${text}”`, async () => {
+      for (const element of await this.all(`${within} button, ${within} a`))
+        if ((await element.isDisplayed()) && (await element.getText()).trim() === text)
+          return element;
+      return null;
+    });
+    await found.click();
+  }
+
+  async text(test: string): Promise<string> {
+    return (await (await this.find(test)).getAttribute('textContent')) ?? '';
+  }
+
+  async type(...keys: string[]): Promise<void> {
+    await this.driver
+      .actions()
+      .sendKeys(...keys)
+      .perform();
+  }
+
+  async chord(modifier: string, key: string): Promise<void> {
+    await this.driver.actions().keyDown(modifier).sendKeys(key).keyUp(modifier).perform();
+  }
+
+  /** Chooses an option of a select by its value. */
+  async choose(test: string, value: string): Promise<void> {
+    const select = await this.find(test);
+    await (await select.findElement(By.css(`option[value="${value}"]`))).click();
+  }
+
+  /** Waits until `look` gives something, trying again when the page is redrawn under it. */
+  async until<T>(
+    what: string,
+    look: () => Promise<T | null | undefined | false>,
+    ms = 15_000,
+  ): Promise<T> {
+    const end = Date.now() + ms;
+    let last: unknown = null;
+    for (;;) {
+      try {
+        const value = await look();
+        if (value) return value;
+      } catch (error) {
+        last = error;
+      }
+      if (Date.now() > end)
+        throw new Error(`Waited in vain for ${what}.${last ? ` Last: ${String(last)}` : ''}`);
+      await this.driver.sleep(60);
+    }
+  }
+
+  /** Waits until an element's text holds this. */
+  untilText(test: string, part: string | RegExp): Promise<string> {
+    return this.until(`“${part}” in ${test}`, async () => {
+      const text = await this.text(test);
+      return (typeof part === 'string' ? text.includes(part) : part.test(text)) ? text : null;
+    });
+  }
+
+  run<T>(script: string, ...args: unknown[]): Promise<T> {
+    return this.driver.executeScript<T>(script, ...args);
+  }
+
+  /** What the clipboard holds as a type. */
+  clipboard(type: string): Promise<string> {
+    return this.driver.executeAsyncScript<string>(
+      `const done = arguments[arguments.length - 1];
+       navigator.clipboard.read().then(async ([item]) => done(await (await item.getType(arguments[0])).text())).catch((e) => done('failed: ' + e));`,
+      type,
+    );
+  }
+
+  /** The next file that the browser saved, as text. */
+  async saved(ending: string): Promise<string> {
+    const name = await this.until(`a file ${ending}`, async () =>
+      readdirSync(this.downloads).find((file) => file.endsWith(ending)),
+    );
+    const file = path.join(this.downloads, name);
+    const text = readFileSync(file, 'utf8');
+    rmSync(file);
+    return text.replace(/^\ufeff/, '');
+  }
+}
+
+export { By, Key };
