@@ -9,14 +9,13 @@ import { TestServer } from './support/server';
 const server = new TestServer();
 let page: Page;
 let db: Database;
-/** The demo's sailings are loaded last. */
-const BENCH = '/benches/6';
-let first: unknown;
+let first: { doc: unknown };
 
 beforeAll(async () => {
   await server.start();
   db = sailingsInSql();
   page = await Page.open(server.address);
+  // The demo's sailings are loaded last.
   first = await (await fetch(`${server.address}/api/benches/6`)).json();
 });
 afterAll(async () => {
@@ -24,17 +23,15 @@ afterAll(async () => {
   await server.stop();
 });
 
-/** Every test starts from the bench as the demo has it. */
+/** Every test has a bench of its own, as the demo has it. */
 beforeEach(async () => {
-  const { revision } = await (await fetch(`${server.address}/api/benches/6`)).json();
-  const { doc } = first as { doc: unknown };
-  await page.go('/keys');
-  await fetch(`${server.address}/api/benches/6`, {
-    method: 'PUT',
+  const reply = await fetch(`${server.address}/api/lists/6/benches`, {
+    method: 'POST',
     headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ follows: revision, doc }),
+    body: JSON.stringify({ name: 'Test', doc: first.doc }),
   });
-  await openBench(page, BENCH);
+  const { id } = (await reply.json()) as { id: number };
+  await openBench(page, `/benches/${id}`);
 });
 
 const one = <T extends Record<string, number | string>>(sql: string): T =>
@@ -101,7 +98,14 @@ describe('the ledger of the demo', () => {
     expect(Number(inBrackets) + Number(unread)).toBe(blank);
     await page.click('undo');
     await page.until('no rung', async () => (await page.all('[data-test=rung]')).length === 0);
-    await page.chord(Key.CONTROL, Key.chord(Key.SHIFT, 'z'));
+    await page.driver
+      .actions()
+      .keyDown(Key.CONTROL)
+      .keyDown(Key.SHIFT)
+      .sendKeys('z')
+      .keyUp(Key.SHIFT)
+      .keyUp(Key.CONTROL)
+      .perform();
     await page.untilText('rung', 'Delay is at least 10');
   });
 

@@ -95,7 +95,8 @@ export class Page {
   }
 
   async text(test: string): Promise<string> {
-    return (await (await this.find(test)).getAttribute('textContent')) ?? '';
+    const text = await (await this.find(test)).getAttribute('textContent');
+    return (text ?? '').replace(/\s+/g, ' ').trim();
   }
 
   async type(...keys: string[]): Promise<void> {

@@ -1,0 +1,216 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import Sqlite from 'better-sqlite3';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { newBench } from '$lib/core/bench/newBench';
+import { encodeChunk } from '$lib/core/table/arrow';
+import { BadConfig, readConfig } from '$lib/server/config';
+import { isCrossSiteWrite, isForeignHost } from '$lib/server/security/crossSite';
+import { PassphraseGate } from '$lib/server/security/passphrase';
+import {
+  findBench,
+  findState,
+  keepState,
+  saveBench,
+  StaleRevision,
+} from '$lib/server/storage/benches';
+import { migrate, openDatabase, StorageFull, type Database } from '$lib/server/storage/database';
+import { shelf } from '$lib/server/storage/lists';
+import { findReading, storeReading } from '$lib/server/storage/readings';
+import { judgeImport } from '../../scripts/lint/import-direction.js';
+import { readText } from '../support/demo';
+
+const { recipe, reading } = readText('route,n\nHolm,1\nNess,2\n');
+const given = (docFor = (id: number): string => JSON.stringify(newBench(reading.table, id))) => ({
+  listId: null,
+  listName: 'List',
+  fileName: 'x.csv',
+  records: 2,
+  recipe,
+  doubts: [],
+  bench: { name: 'Bench 1', docFor },
+});
+
+let folder: string;
+let file: string;
+const opened: Database[] = [];
+const open = (limit = 0): Database => {
+  const db = openDatabase(file, limit);
+  opened.push(db);
+  return db;
+};
+beforeEach(() => {
+  folder = mkdtempSync(path.join(tmpdir(), 'tally-loft-unit-'));
+  file = path.join(folder, 'data.sqlite');
+});
+afterEach(async () => {
+  for (const db of opened.splice(0)) await db.destroy();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+describe('migrations', () => {
+  it('run from an empty file, and once', async () => {
+    const db = open();
+    expect(await migrate(db)).toEqual(['0001-lists', '0002-bench-states']);
+    expect(await migrate(db)).toEqual([]);
+  });
+
+  it('run from the version before, with what was there', async () => {
+    const old = open();
+    await migrate(old, '0001-lists');
+    const raw = new Sqlite(file);
+    raw.prepare("insert into lists (name, created_at) values ('Old', '2026-01-01')").run();
+    raw
+      .prepare(
+        "insert into benches (list_id, name, revision, doc, saved_at) values (1, 'B', 7, ?, '2026-01-01')",
+      )
+      .run(JSON.stringify(newBench(reading.table, 1)));
+    raw.close();
+    expect(await migrate(old)).toEqual(['0002-bench-states']);
+    expect(await findState(old, 1, 7)).toMatchObject({ reading: 1 });
+  });
+});
+
+describe('storage', () => {
+  it('keeps a reading whole, or not at all', async () => {
+    const db = open();
+    await migrate(db);
+    const chunk = encodeChunk(reading.table, 0);
+    await storeReading(db, given(), [chunk]);
+    expect(await findReading(db, 1)).toMatchObject({ records: 2, chunks: 1, number: 1 });
+    function* failing(): Generator<Uint8Array> {
+      yield chunk;
+      throw new Error('the sender went away');
+    }
+    await expect(storeReading(db, given(), failing())).rejects.toThrow('went away');
+    expect(await shelf(db)).toHaveLength(1);
+  });
+
+  it('numbers the readings of a list', async () => {
+    const db = open();
+    await migrate(db);
+    const { listId } = await storeReading(db, given(), [encodeChunk(reading.table, 0)]);
+    await storeReading(db, { ...given(), listId, bench: null }, [encodeChunk(reading.table, 0)]);
+    expect(await shelf(db)).toMatchObject([{ readings: 2, benches: [{ id: 1 }] }]);
+    expect((await findReading(db, 2))?.number).toBe(2);
+  });
+
+  it('refuses a save that does not follow the newest, and gives that back', async () => {
+    const db = open();
+    await migrate(db);
+    await storeReading(db, given(), [encodeChunk(reading.table, 0)]);
+    const doc = (await findBench(db, 1))?.doc;
+    if (!doc) throw new Error('no bench');
+    await saveBench(db, 1, 1, { ...doc, lead: 'n' });
+    const stale = await saveBench(db, 1, 1, { ...doc, lead: null }).catch((e: unknown) => e);
+    expect(stale).toBeInstanceOf(StaleRevision);
+    expect((stale as StaleRevision).newest).toMatchObject({ revision: 2, doc: { lead: 'n' } });
+    expect(await saveBench(db, 99, 1, doc)).toBeUndefined();
+  });
+
+  it('keeps a state that a link was made to, and lets old others go', async () => {
+    const db = open();
+    await migrate(db);
+    await storeReading(db, given(), [encodeChunk(reading.table, 0)]);
+    const doc = (await findBench(db, 1))?.doc;
+    if (!doc) throw new Error('no bench');
+    expect(await keepState(db, 1)).toBe(1);
+    for (let r = 1; r <= 130; r++) await saveBench(db, 1, r, doc);
+    expect(await findState(db, 1, 1)).toBeDefined();
+    expect(await findState(db, 1, 2)).toBeUndefined();
+    expect(await findState(db, 1, 131)).toBeDefined();
+  });
+
+  it('says when there is no room left, and keeps what was there', async () => {
+    const small = open(400 * 1024);
+    await migrate(small);
+    await storeReading(small, given(), [encodeChunk(reading.table, 0)]);
+    await expect(
+      storeReading(small, given(), [new Uint8Array(1024 * 1024)]),
+    ).rejects.toBeInstanceOf(StorageFull);
+    expect(await shelf(small)).toHaveLength(1);
+  });
+
+  it('waits for another connection that writes', async () => {
+    const db = open();
+    await migrate(db);
+    const other = new Sqlite(file);
+    other.exec('begin immediate');
+    setTimeout(() => other.exec('commit'), 120);
+    await storeReading(db, given(), [encodeChunk(reading.table, 0)]);
+    expect(await shelf(db)).toHaveLength(1);
+    other.close();
+  });
+});
+
+describe('settings', () => {
+  it('have safe defaults', () => {
+    expect(readConfig({})).toMatchObject({
+      host: '127.0.0.1',
+      port: 4180,
+      loopback: true,
+      logLevel: 'info',
+      passphrase: '',
+    });
+  });
+  it.each([
+    [
+      { TALLY_LOFT_PORT: 'x' },
+      'TALLY_LOFT_PORT must be a whole number from 0 to 65535 (it is “x”)',
+    ],
+    [{ TALLY_LOFT_LOG: 'loud' }, 'TALLY_LOFT_LOG must be silent'],
+    [{ TALLY_LOFT_UPLOAD_MB: '0' }, 'TALLY_LOFT_UPLOAD_MB'],
+    [{ TALLY_LOFT_HOST: '0.0.0.0' }, 'TALLY_LOFT_PASSPHRASE must be set'],
+    [{ TALLY_LOFT_HOST: '0.0.0.0', TALLY_LOFT_PASSPHRASE: 'short' }, '8 characters'],
+  ])('%j is refused in words', (env, words) => {
+    expect(() => readConfig(env)).toThrow(BadConfig);
+    expect(() => readConfig(env)).toThrow(words);
+  });
+});
+
+describe('trust', () => {
+  it('tells a write of another site', () => {
+    const judge = (method: string, headers: Record<string, string>): boolean =>
+      isCrossSiteWrite(method, new Headers(headers), '127.0.0.1:4180');
+    expect(judge('GET', { 'sec-fetch-site': 'cross-site' })).toBe(false);
+    expect(judge('POST', { 'sec-fetch-site': 'cross-site' })).toBe(true);
+    expect(
+      judge('POST', { 'sec-fetch-site': 'same-origin', origin: 'http://127.0.0.1:4180' }),
+    ).toBe(false);
+    expect(judge('PUT', { origin: 'http://127.0.0.1:9999' })).toBe(true);
+    expect(judge('PUT', { origin: 'null' })).toBe(true);
+    expect(isForeignHost('elsewhere.example:4180')).toBe(true);
+    expect(isForeignHost('localhost:4180')).toBe(false);
+    expect(isForeignHost(null)).toBe(true);
+  });
+
+  it('sessions hold until their time, and cannot be made up', async () => {
+    const gate = new PassphraseGate('tide and ledger');
+    expect(await gate.check('tide and ledger')).toBe(true);
+    expect(await gate.check('other')).toBe(false);
+    const token = gate.session(1000);
+    expect(gate.admits(token, 2000)).toBe(true);
+    expect(gate.admits(token, 1000 + 15 * 86_400_000)).toBe(false);
+    expect(gate.admits(`9${token}`, 2000)).toBe(false);
+    expect(gate.admits(new PassphraseGate('tide and ledger').session(), Date.now())).toBe(false);
+    expect(gate.admits(undefined)).toBe(false);
+  });
+});
+
+describe('the direction of imports', () => {
+  const root = new URL('../../', import.meta.url).pathname;
+  const judge = (from: string, to: string): string | null => judgeImport(`${root}${from}`, to);
+  it('is downward only', () => {
+    expect(judge('src/lib/core/table/table.ts', '../measure/moments')).toContain('must not import');
+    expect(judge('src/lib/core/measure/moments.ts', '../table/table')).toBeNull();
+    expect(judge('src/lib/core/scope/ladder.ts', '$lib/server/log')).toContain('must not import');
+    expect(judge('src/lib/ui/bench/Bench.svelte', '$lib/server/log')).toContain(
+      'never imports the server',
+    );
+    expect(judge('src/lib/core/table/table.ts', 'node:fs')).toContain('takes nothing from');
+    expect(judge('src/lib/core/table/table.ts', 'svelte')).toContain('takes nothing from');
+    expect(judge('src/lib/core/table/table.ts', 'zod')).toBeNull();
+    expect(judge('src/lib/server/log.ts', 'pino')).toBeNull();
+  });
+});
