@@ -22,6 +22,9 @@ afterEach(async () => {
 
 const { recipe, reading } = readText('route,n\nHolm,1\nNess,2\n');
 
+const ARROW = { 'content-type': 'application/vnd.apache.arrow.stream' };
+const JSON_BODY = { 'content-type': 'application/json' };
+
 /** Sends a list as the intake page does. */
 async function bringIn(address: string, name = 'List', table = reading.table): Promise<Response> {
   const { id } = (await (await fetch(`${address}/api/intakes`, { method: 'POST' })).json()) as {
@@ -29,11 +32,12 @@ async function bringIn(address: string, name = 'List', table = reading.table): P
   };
   await fetch(`${address}/api/intakes/${id}/chunks/0`, {
     method: 'PUT',
+    headers: ARROW,
     body: new Uint8Array(encodeChunk(table, 0)),
   });
   return fetch(`${address}/api/intakes/${id}`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
+    headers: JSON_BODY,
     body: JSON.stringify({
       list: null,
       name,
@@ -97,12 +101,16 @@ describe('who may ask', () => {
     const page = await Page.open(server.address);
     try {
       await page.go('/');
-      const outcome = await page.run<string[]>(`
-        const out = [];
-        try { (0, eval)('1'); out.push('eval ran'); } catch { out.push('no eval'); }
-        const s = document.createElement('script'); s.textContent = 'window.bad = 1'; document.body.append(s);
-        out.push(window.bad ? 'inline ran' : 'no inline');
-        return out;`);
+      // Later than the driver's own call, which the policy does not bind.
+      const outcome = await page.driver.executeAsyncScript<string[]>(`
+        const done = arguments[arguments.length - 1];
+        setTimeout(() => {
+          const out = [];
+          try { (0, eval)('1'); out.push('eval ran'); } catch { out.push('no eval'); }
+          const s = document.createElement('script'); s.textContent = 'window.bad = 1'; document.body.append(s);
+          out.push(window.bad ? 'inline ran' : 'no inline');
+          done(out);
+        }, 50);`);
       expect(outcome).toEqual(['no eval', 'no inline']);
     } finally {
       await page.close();
@@ -178,12 +186,19 @@ describe('what the server takes', () => {
       (
         await fetch(`${server.address}/api/benches/1`, {
           method: 'PUT',
+          headers: JSON_BODY,
           body: '{"follows":1,"doc":{}}',
         })
       ).status,
     ).toBe(400);
     expect(
-      (await fetch(`${server.address}/api/benches/1`, { method: 'PUT', body: 'no json' })).status,
+      (
+        await fetch(`${server.address}/api/benches/1`, {
+          method: 'PUT',
+          headers: JSON_BODY,
+          body: 'no json',
+        })
+      ).status,
     ).toBe(400);
     expect((await fetch(`${server.address}/api/readings/1/chunks/..%2f..%2fetc`)).status).toBe(400);
     expect(lists(server)).toBe(1);
@@ -208,6 +223,7 @@ describe('what the server takes', () => {
     ).json()) as { id: string };
     const reply = await fetch(`${server.address}/api/intakes/${id}/chunks/0`, {
       method: 'PUT',
+      headers: ARROW,
       body: new Uint8Array(3 * 1024 * 1024),
     });
     expect(reply.status).toBe(413);
@@ -224,10 +240,12 @@ describe('what the server takes', () => {
     ).json()) as { id: string };
     await fetch(`${server.address}/api/intakes/${id}/chunks/0`, {
       method: 'PUT',
+      headers: ARROW,
       body: new Uint8Array(encodeChunk(big.reading.table, 0)),
     });
     const reply = await fetch(`${server.address}/api/intakes/${id}`, {
       method: 'POST',
+      headers: JSON_BODY,
       body: JSON.stringify({
         list: null,
         name: 'Big',
@@ -252,6 +270,7 @@ describe('what the server takes', () => {
     );
     const save = await fetch(`${server.address}/api/benches/1`, {
       method: 'PUT',
+      headers: JSON_BODY,
       body: JSON.stringify({ follows: bench.revision, doc: bench.doc }),
     });
     expect(save.status).toBe(507);
@@ -293,6 +312,7 @@ describe('killed at any moment', () => {
         doc.lead = `lead ${follows + 1}`;
         const reply = await fetch(`${server.address}/api/benches/1`, {
           method: 'PUT',
+          headers: JSON_BODY,
           body: JSON.stringify({ follows, doc }),
         });
         follows = ((await reply.json()) as { revision: number }).revision;

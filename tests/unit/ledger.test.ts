@@ -357,6 +357,10 @@ describe('properties of the ledger', () => {
   const shown = (table: Table, doc: BenchDocument): string[][] =>
     figures(new Engine(table, noRecipe, 'T'), doc).rows;
 
+  /** Long decimals to ten digits: the last ones may differ with the order of addition. */
+  const near = (all: string[][]): string[][] =>
+    all.map((r) => r.map((c) => (/^-?\d+\.\d{6}/.test(c) ? Number(c).toPrecision(10) : c)));
+
   it('every table foots', () => {
     fc.assert(
       fc.property(rowsOf, (rows) => {
@@ -372,8 +376,6 @@ describe('properties of the ledger', () => {
       fc.property(rowsOf, (rows) => {
         const table = tableOf(rows);
         const turned = tableOf([...rows].reverse());
-        const near = (all: string[][]) =>
-          all.map((r) => r.map((c) => (/^-?\d+\.\d{6}/.test(c) ? Number(c).toPrecision(10) : c)));
         expect(near(shown(turned, docFor(turned)))).toEqual(near(shown(table, docFor(table))));
       }),
     );
@@ -398,7 +400,7 @@ describe('properties of the ledger', () => {
         ];
         const kept = rows.filter((r) => r[2] !== null && r[2] >= limit);
         const alone = tableOf(kept);
-        expect(shown(table, narrowed)).toEqual(shown(alone, docFor(alone)));
+        expect(near(shown(table, narrowed))).toEqual(near(shown(alone, docFor(alone))));
       }),
     );
   });

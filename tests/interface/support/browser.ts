@@ -139,10 +139,15 @@ export class Page {
 
   /** Waits until an element's text holds this. */
   untilText(test: string, part: string | RegExp): Promise<string> {
-    return this.until(`“${part}” in ${test}`, async () => {
+    return this.untilTextFor(test, part, 15_000);
+  }
+
+  untilTextFor(test: string, part: string | RegExp, ms: number): Promise<string> {
+    const look = async (): Promise<string | null> => {
       const text = await this.text(test);
       return (typeof part === 'string' ? text.includes(part) : part.test(text)) ? text : null;
-    });
+    };
+    return this.until(`“${part}” in ${test}`, look, ms);
   }
 
   run<T>(script: string, ...args: unknown[]): Promise<T> {

@@ -2,9 +2,9 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
 
-const root = fileURLToPath(new URL('../../../', import.meta.url));
+/** Tests and benchmarks are run from the repository's root. */
+const root = process.cwd();
 
 /** The built application in a process and a data folder of its own. */
 export class TestServer {

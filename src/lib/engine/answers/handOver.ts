@@ -100,16 +100,14 @@ function slotHead(r: Reckoned, column: string | null, measure: number, cells: bo
 }
 
 const label = (text: string): Cell => ({ text, free: true });
-const number = (text: string): Cell => ({ text, free: false, right: true });
+/** A number on its way out. The minus of print would make the next program take it for text. */
+const number = (text: string): Cell => ({ text: text.replace('−', '-'), free: false, right: true });
 
 function recordText(r: Reckoned, id: string, record: number, full: boolean): Cell {
   const column = columnOf(r.table, id);
   const text = full ? fullCell(column, record) : showCell(column, record, r.doc.formats[id]);
-  return {
-    text,
-    free: isText(column) || column.unread.has(record),
-    right: column.type === 'number',
-  };
+  if (isText(column) || column.unread.has(record)) return label(text);
+  return { ...number(text), right: column.type === 'number' };
 }
 
 function figure(r: Reckoned, measure: number, value: number, full: boolean): Cell {
@@ -117,12 +115,8 @@ function figure(r: Reckoned, measure: number, value: number, full: boolean): Cel
   const m = r.spec.measures[measure];
   const column = measureColumn(r, m);
   const text = full ? fullFigure(m, column, value) : figureText(m, column, value, r.doc.formats);
-  return {
-    text,
-    free: column !== null && isText(column) && MEASURES[m.kind].figure === 'column',
-    strong: true,
-    right: true,
-  };
+  const free = column !== null && isText(column) && MEASURES[m.kind].figure === 'column';
+  return { ...(free ? label(text) : number(text)), strong: true };
 }
 
 function footRow(r: Reckoned, foot: Foot, levels: number, naming: boolean, full: boolean): Cell[] {

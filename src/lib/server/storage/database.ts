@@ -53,6 +53,13 @@ export async function migrate(db: Database, upTo?: string): Promise<string[]> {
 const WAIT_MS = 25;
 const TRIES = 600;
 
+/**
+ * SQLite takes a transaction back by itself when there is no room; Kysely's own rollback then
+ * finds none and its error hides the first.
+ */
+const tookItselfBack = (error: unknown): boolean =>
+  error instanceof Error && error.message.includes('no transaction is active');
+
 const codeOf = (error: unknown): string =>
   error instanceof Error && 'code' in error && typeof error.code === 'string' ? error.code : '';
 
@@ -66,7 +73,11 @@ export async function writing<T>(work: () => Promise<T>): Promise<T> {
       return await work();
     } catch (error) {
       const code = codeOf(error);
-      if (code.startsWith('SQLITE_FULL') || code.startsWith('SQLITE_IOERR'))
+      if (
+        code.startsWith('SQLITE_FULL') ||
+        code.startsWith('SQLITE_IOERR') ||
+        tookItselfBack(error)
+      )
         throw new StorageFull();
       if (!code.startsWith('SQLITE_BUSY') || tries >= TRIES) throw error;
       await new Promise((resolve) => setTimeout(resolve, WAIT_MS));

@@ -253,14 +253,14 @@
             <h2 class="caps" id="doubts">Doubts</h2>
             {#each intake.doubts as d, k (k)}
               <details class:asks={d.asks} open={d.asks || d.kind === 'totals'}>
-                <summary>
-                  {d.says}
-                  {#if d.column}<button
-                      type="button"
-                      class="act"
-                      onclick={() => (chosen = d.column ?? null)}>Change how it is read</button
-                    >{/if}
-                </summary>
+                <summary>{d.says}</summary>
+                {#if d.column}
+                  <button
+                    type="button"
+                    class="act change"
+                    onclick={() => (chosen = d.column ?? null)}>Change how it is read</button
+                  >
+                {/if}
                 {#if d.kind === 'totals'}
                   <label class="totals"
                     ><input type="checkbox" bind:checked={intake.setTotalsAside} /> Set {d.count ===
@@ -343,6 +343,9 @@
   }
   small {
     color: var(--ink-soft);
+  }
+  .page :global(.bar-button small) {
+    color: inherit;
   }
   .soft {
     color: var(--ink-soft);
@@ -454,6 +457,9 @@
   }
   summary {
     cursor: pointer;
+  }
+  .change {
+    margin-left: 16px;
   }
   details ul {
     margin: 4px 0 6px;

@@ -181,7 +181,6 @@
     font-weight: 400;
   }
   .blank span {
-    opacity: 0.8;
     font-style: italic;
   }
   .unread span:first-child {

@@ -54,7 +54,11 @@
           />{/snippet}
       </Pop>{k < spec.groups.length - 1 ? ', then ' : ''}
     {/each}
-    <Pop class="word empty" width={300} name="Add a group">
+    <Pop
+      class="word empty"
+      width={300}
+      name="{spec.groups.length ? 'then…' : 'group by…'} add a group"
+    >
       {#snippet label()}{spec.groups.length ? 'then…' : 'group by…'}{/snippet}
       {#snippet children(close)}<GroupMenu
           {bench}
@@ -76,7 +80,11 @@
           />{/snippet}
       </Pop>{k < spec.sort.length - 1 ? ', then ' : ''}
     {/each}
-    <Pop class="word empty" width={300} name="Add an order of records">
+    <Pop
+      class="word empty"
+      width={300}
+      name="{spec.sort.length ? 'then…' : 'sort by…'} add an order of records"
+    >
       {#snippet label()}{spec.sort.length ? 'then…' : 'sort by…'}{/snippet}
       {#snippet children(close)}<SortMenu
           {bench}
@@ -98,7 +106,7 @@
           />{/snippet}
       </Pop>{k < spec.measures.length - 2 ? ', ' : k === spec.measures.length - 2 ? ' and ' : ' '}
     {/each}
-    <Pop class="word empty" width={320} name="Add a measure">
+    <Pop class="word empty" width={320} name="and… add a measure">
       {#snippet label()}and…{/snippet}
       {#snippet children(close)}<MeasureMenu
           {bench}
