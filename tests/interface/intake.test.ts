@@ -119,7 +119,9 @@ describe('changing the recipe', () => {
     await choose(page, demoPath('sailings'));
     await untilRead(page);
     await (
-      await page.driver.findElement(By.xpath("//details[contains(., 'Delay cannot')]//button"))
+      await page.driver.findElement(
+        By.xpath("//div[contains(@class, 'doubt-line')][contains(., 'Delay cannot')]/button"),
+      )
     ).click();
     await page.click('unit-in-cells');
     await page.until(

@@ -41,7 +41,6 @@ export const FromIntake = z.discriminatedUnion('kind', [
     doubts: z.array(Doubt),
     /** Record numbers proposed for setting aside. */
     totals: z.array(z.int()),
-    rows: z.array(z.array(PreviewCell)),
   }),
   z.object({ kind: z.literal('stopped') }),
   z.object({ kind: z.literal('fault'), message: z.string() }),

@@ -121,7 +121,7 @@
               <button
                 type="button"
                 class="act"
-                aria-label="Set aside all records with this {cell.name}"
+                aria-label="Set all like it aside: all records with this {cell.name}"
                 onclick={() =>
                   bench.change(
                     `Set aside all where ${cell.name} is ${cell.text || 'blank'}`,

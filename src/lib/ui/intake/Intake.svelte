@@ -252,34 +252,34 @@
           <section class="doubts" aria-labelledby="doubts" tabindex="0" data-test="doubts">
             <h2 class="caps" id="doubts">Doubts</h2>
             {#each intake.doubts as d, k (k)}
-              <details class:asks={d.asks} open={d.asks || d.kind === 'totals'}>
-                <summary>{d.says}</summary>
+              <div class="doubt-line">
+                <details class:asks={d.asks} open={d.asks || d.kind === 'totals'}>
+                  <summary>{d.says}</summary>
+                  {#if d.kind === 'totals'}
+                    <label class="totals"
+                      ><input type="checkbox" bind:checked={intake.setTotalsAside} /> Set {d.count ===
+                      1
+                        ? 'it'
+                        : 'them'} aside, so that nothing counts twice</label
+                    >
+                  {/if}
+                  {#if d.places.length}
+                    <ul>
+                      {#each d.places as place (place.record)}<li>
+                          record {showCount(place.record + 1)}: {place.text || '–'}
+                        </li>{/each}
+                      {#if d.count > d.places.length}<li>
+                          and {showCount(d.count - d.places.length)} more
+                        </li>{/if}
+                    </ul>
+                  {/if}
+                </details>
                 {#if d.column}
-                  <button
-                    type="button"
-                    class="act change"
-                    onclick={() => (chosen = d.column ?? null)}>Change how it is read</button
+                  <button type="button" class="act" onclick={() => (chosen = d.column ?? null)}
+                    >Change how it is read</button
                   >
                 {/if}
-                {#if d.kind === 'totals'}
-                  <label class="totals"
-                    ><input type="checkbox" bind:checked={intake.setTotalsAside} /> Set {d.count ===
-                    1
-                      ? 'it'
-                      : 'them'} aside, so that nothing counts twice</label
-                  >
-                {/if}
-                {#if d.places.length}
-                  <ul>
-                    {#each d.places as place (place.record)}<li>
-                        record {showCount(place.record + 1)}: {place.text || '–'}
-                      </li>{/each}
-                    {#if d.count > d.places.length}<li>
-                        and {showCount(d.count - d.places.length)} more
-                      </li>{/if}
-                  </ul>
-                {/if}
-              </details>
+              </div>
             {:else}
               <p class="soft">
                 Every cell was read, no record stands twice, none looks like a total.
@@ -448,7 +448,7 @@
     padding: 10px 20px 16px;
   }
   details {
-    border-bottom: 1px solid var(--rule);
+    flex: 1;
     padding: 4px 0;
   }
   .asks summary {
@@ -458,8 +458,14 @@
   summary {
     cursor: pointer;
   }
-  .change {
-    margin-left: 16px;
+  .doubt-line {
+    display: flex;
+    gap: 16px;
+    align-items: baseline;
+    border-bottom: 1px solid var(--rule);
+  }
+  .doubt-line button {
+    flex: none;
   }
   details ul {
     margin: 4px 0 6px;

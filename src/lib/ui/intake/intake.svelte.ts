@@ -203,7 +203,6 @@ export class IntakeState {
         return;
       case 'read':
         this.recipe = message.recipe;
-        this.rows = message.rows;
         this.records = message.records;
         this.doubts = message.doubts;
         this.totals = message.totals;
