@@ -1,6 +1,9 @@
 import type { Database } from 'better-sqlite3';
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { setSort } from '$lib/core/bench/edits';
+import { NumberFormat } from '$lib/core/table/format';
+import { meanWithDeviation } from '$lib/core/tally/ledger/figureText';
 import { newBench } from '$lib/core/bench/newBench';
 import type { BenchDocument } from '$lib/core/bench/document';
 import type { Condition } from '$lib/core/scope/condition';
@@ -536,5 +539,62 @@ describe('edges', () => {
     expect(sum()).toBe(before + 100);
     doc.corrections = [];
     expect(sum()).toBe(before);
+  });
+});
+
+describe('figures in pairs and shares', () => {
+  const table: Table = {
+    length: 5,
+    columns: [
+      textColumn('p', ['a', 'a', 'a', 'b', null]),
+      scalarColumn('n', 'number', [2, 4, 9, 7, 1]),
+    ],
+  };
+  const shownFoot = (change: (doc: BenchDocument) => void): string[] => {
+    const doc = newBench(table, 1);
+    change(doc);
+    return new Engine(table, noRecipe, 'T').now<'reckon'>({ do: 'reckon', doc }).foot[2].cells;
+  };
+
+  it('a mean can be shown with its deviation, both to the deviation’s place', () => {
+    // 2 4 9 7 1: mean 4.6, standard deviation 3.361…
+    const cells = (deviation: 1 | 2): string[] =>
+      shownFoot((doc) => {
+        doc.tallies[0].spec.measures = [{ kind: 'mean', column: 'n' }];
+        doc.formats.n = { ...NumberFormat.parse({}), deviation };
+      });
+    expect(cells(1)).toContain('5 ± 3');
+    expect(cells(2)).toContain('4.6 ± 3.4');
+    expect(meanWithDeviation(1234.56, 321, 1, NumberFormat.parse({}))).toBe('1,200 ± 300');
+    expect(meanWithDeviation(5, 0, 1, NumberFormat.parse({ decimals: 1 }))).toBe('5.0 ± 0');
+    expect(meanWithDeviation(NaN, NaN, 1, NumberFormat.parse({}))).toBe('none');
+  });
+
+  it('shares of records and of sums add up to the whole', () => {
+    const engine = new Engine(table, noRecipe, 'T');
+    const doc = newBench(table, 1);
+    doc.tallies[0].spec.groups = [group('p')];
+    doc.tallies[0].spec.measures = [
+      { kind: 'recordsOfTotal' },
+      { kind: 'recordsOfParent' },
+      { kind: 'shareOfTotal', column: 'n' },
+    ];
+    doc.tallies[0].view.showDown = 1;
+    engine.now<'reckon'>({ do: 'reckon', doc });
+    const lines = engine.now<'lines'>({ do: 'lines', from: 0, count: 9 });
+    const cells = lines.map((l) => [l.label, ...l.cells.map((c) => c.t).filter(Boolean)]);
+    // Σn = 23: a has 15, b 7, the blank group 1.
+    expect(cells).toEqual([
+      ['a', '65.2 %', '60.0 %', '60.0 %'],
+      ['b', '30.4 %', '20.0 %', '20.0 %'],
+      ['blank', '4.3 %', '20.0 %', '20.0 %'],
+    ]);
+  });
+
+  it('an order given by hand stays with its column', () => {
+    const doc = setSort(newBench(table, 1), [
+      { column: 'p', descending: false, blanks: 'last', hand: ['b', 'a'] },
+    ]);
+    expect(setSort(doc, []).orders).toEqual({ p: ['b', 'a'] });
   });
 });

@@ -95,7 +95,7 @@ export class Engine {
       case 'labels':
         return labelsOf(r, request.level);
       case 'copy':
-        return copyShown(r, request.full);
+        return copyShown(r, request.full, this.listName);
       case 'file':
         return request.what === 'shown'
           ? fileShown(r, request.full)

@@ -10,7 +10,7 @@ import {
   type DirectTotal,
   type FootingCheck,
 } from '../core/check/footing';
-import { suits, type Measure } from '../core/measure/measure';
+import { ofRecords, suits, type Measure } from '../core/measure/measure';
 import { valuesOf } from '../core/measure/valuesOf';
 import { correct } from '../core/read/correct';
 import type { Recipe } from '../core/read/recipe';
@@ -28,7 +28,7 @@ import {
   type ShownGroups,
 } from '../core/tally/ledger/arrangement';
 import { reckonGroups, type GroupFigures } from '../core/tally/ledger/figures';
-import { figureText } from '../core/tally/ledger/figureText';
+import { deviationDigits, figureText, type Formats } from '../core/tally/ledger/figureText';
 import { LedgerLines } from '../core/tally/ledger/lines';
 import type { LedgerSpec } from '../core/tally/ledger/spec';
 import { StepCache } from './cache';
@@ -57,6 +57,8 @@ export interface Reckoned {
   readonly columns: LedgerColumns;
   readonly foot: { readonly all: Foot; readonly narrowed: Foot; readonly counted: Foot };
   readonly footing: FootingCheck;
+  /** For each measure, the place of the standard deviation shown behind it among the figures, or -1. */
+  readonly deviations: readonly number[];
 }
 
 const NO_TREE = (length: number): GroupTree => buildTree(length, []);
@@ -102,14 +104,15 @@ export class Reckoner {
     const sorted = order;
     const rows = this.#once(this.#rows, rowsKey, () => layRows(tree, sorted, ladder.narrowed));
     yield undefined;
-    const measureKey = JSON.stringify(spec.measures);
+    const { measures, deviations } = withDeviations(spec.measures, given.formats);
+    const measureKey = JSON.stringify(measures);
     const figuresKey = `${rowsKey}|${measureKey}`;
     let figures = this.#figures.get(figuresKey);
     if (!figures) {
       const records = this.membersOf(ladder.counted);
       figures = yield* reckonGroups(
-        { table, tree, records, ordered: this.#inOrder(sorted, ladder.counted, spec) },
-        spec.measures,
+        { table, tree, records, ordered: this.#inOrder(sorted, ladder.counted, measures) },
+        measures,
       );
       this.#figures.set(figuresKey, figures);
     }
@@ -127,7 +130,7 @@ export class Reckoner {
     });
     const foot = yield* this.#footing(
       table,
-      spec,
+      measures,
       ladder,
       sorted,
       figures,
@@ -158,6 +161,7 @@ export class Reckoner {
       columns: layColumns(table, spec, tally.view, this.#totalTexts(table, spec, given, foot)),
       foot,
       footing,
+      deviations,
     };
   }
 
@@ -219,15 +223,15 @@ export class Reckoner {
   }
 
   /** Only `first` and `last` look at the order; without them the selection itself will do. */
-  #inOrder(order: Int32Array, selection: Bitset, spec: LedgerSpec): Int32Array {
-    if (!spec.measures.some((m) => m.kind === 'first' || m.kind === 'last'))
+  #inOrder(order: Int32Array, selection: Bitset, measures: readonly Measure[]): Int32Array {
+    if (!measures.some((m) => m.kind === 'first' || m.kind === 'last'))
       return this.membersOf(selection);
     return order.filter((i) => ((selection[i >>> 5] >>> (i & 31)) & 1) === 1);
   }
 
   *#footing(
     table: Table,
-    spec: LedgerSpec,
+    measures: readonly Measure[],
     ladder: LadderResult,
     order: Int32Array,
     figures: GroupFigures,
@@ -242,17 +246,17 @@ export class Reckoner {
     const none = this.membersOf(ladder.setAside).length === 0;
     const narrowed = none
       ? counted
-      : yield* this.#foot(table, spec, ladder.narrowed, order, key(ladderKey));
+      : yield* this.#foot(table, measures, ladder.narrowed, order, key(ladderKey));
     const all =
       this.membersOf(ladder.narrowed).length === table.length
         ? narrowed
-        : yield* this.#foot(table, spec, ladder.all, order, key('all'));
+        : yield* this.#foot(table, measures, ladder.all, order, key('all'));
     return { all, narrowed, counted };
   }
 
   *#foot(
     table: Table,
-    spec: LedgerSpec,
+    measures: readonly Measure[],
     selection: Bitset,
     order: Int32Array,
     key: string,
@@ -265,9 +269,9 @@ export class Reckoner {
         table,
         tree: NO_TREE(table.length),
         records,
-        ordered: this.#inOrder(order, selection, spec),
+        ordered: this.#inOrder(order, selection, measures),
       },
-      spec.measures,
+      measures,
     );
     const foot = { records: records.length, figures: total };
     this.#feet.set(key, foot);
@@ -325,6 +329,18 @@ export class Reckoner {
   }
 }
 
+/** The measures, and behind them the standard deviations that means are to be shown with. */
+function withDeviations(
+  measures: readonly Measure[],
+  formats: Formats,
+): { measures: Measure[]; deviations: number[] } {
+  const all = [...measures];
+  const deviations = measures.map((m) =>
+    deviationDigits(m, formats) ? all.push({ kind: 'sd', column: m.column }) - 1 : -1,
+  );
+  return { measures: all, deviations };
+}
+
 /** The spec without keys and measures whose column is gone or of a type they do not suit. */
 function fitting(table: Table, spec: LedgerSpec): LedgerSpec {
   const column = (id: string | undefined) => table.columns.find((c) => c.id === id);
@@ -334,7 +350,7 @@ function fitting(table: Table, spec: LedgerSpec): LedgerSpec {
     sort: spec.sort.filter((s) => column(s.column)),
     measures: spec.measures.map((m) => {
       const c = column(m.column);
-      return m.kind === 'records' || (c && suits(m.kind, c)) ? m : { kind: 'records' };
+      return ofRecords(m.kind) || (c && suits(m.kind, c)) ? m : { kind: 'records' };
     }),
   };
 }

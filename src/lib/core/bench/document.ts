@@ -53,6 +53,8 @@ export const BenchDocument = z
     lead: z.string().nullable().default(null),
     tallies: z.array(LedgerTally).min(1).max(100),
     open: z.string(),
+    /** Orders given by hand, by column: used again wherever the column sorts or groups. */
+    orders: z.record(z.string(), z.array(z.string()).max(10_000)).default({}),
     formats: z.record(z.string(), NumberFormat).default({}),
     corrections: z.array(Correction).max(10_000).default([]),
   })

@@ -120,11 +120,22 @@ export function setGroups(doc: BenchDocument, groups: GroupKey[]): BenchDocument
   const { spec, view } = openTally(doc);
   const records = view.showDown > spec.groups.length && spec.groups.length > 0;
   const showDown = records ? groups.length + 1 : Math.max(1, groups.length);
-  return withTally(doc, { spec: { groups }, view: { showDown, turned: [] } });
+  const given = groups.flatMap(({ column, order }): [string, string[]][] =>
+    order.by === 'hand' ? [[column, order.labels]] : [],
+  );
+  return remember(withTally(doc, { spec: { groups }, view: { showDown, turned: [] } }), given);
 }
 
-export const setSort = (doc: BenchDocument, sort: SortKey[]): BenchDocument =>
-  withTally(doc, { spec: { sort } });
+export function setSort(doc: BenchDocument, sort: SortKey[]): BenchDocument {
+  const given = sort.flatMap(({ column, hand }): [string, string[]][] =>
+    hand ? [[column, hand]] : [],
+  );
+  return remember(withTally(doc, { spec: { sort } }), given);
+}
+
+/** Orders given by hand stay with their columns. */
+const remember = (doc: BenchDocument, given: readonly [string, string[]][]): BenchDocument =>
+  given.length ? { ...doc, orders: { ...doc.orders, ...Object.fromEntries(given) } } : doc;
 
 /** New measures; groups ordered by a measure follow it to its new place, or fall back to labels. */
 export function setMeasures(doc: BenchDocument, measures: Measure[]): BenchDocument {

@@ -42,6 +42,7 @@ export function newBench(
       },
     ],
     open: 'ledger',
+    orders: {},
     formats: Object.fromEntries(
       years.map((c) => [
         c.id,

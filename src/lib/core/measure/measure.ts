@@ -38,6 +38,8 @@ export const MEASURE_KINDS = [
   'last',
   'shareOfParent',
   'shareOfTotal',
+  'recordsOfParent',
+  'recordsOfTotal',
   'running',
 ] as const;
 export type MeasureKind = (typeof MEASURE_KINDS)[number];
@@ -117,6 +119,8 @@ export const MEASURES: Record<MeasureKind, MeasureFacts> = {
   last: facts('last', ANY, 'column'),
   shareOfParent: facts('share of the group above', NUMBERS, 'share'),
   shareOfTotal: facts('share of the grand total', NUMBERS, 'share'),
+  recordsOfParent: facts('share of the records of the group above', ANY, 'share'),
+  recordsOfTotal: facts('share of all records', ANY, 'share'),
   running: facts('running total', NUMBERS, 'column', true),
 };
 
@@ -138,16 +142,6 @@ function ordinal(n: number): string {
   return `${n}${Number.isInteger(n) ? suffix : 'th'}`;
 }
 
-/** Measures that need the ordered values of a group. */
-export const needsOrder = (kind: MeasureKind): boolean =>
-  [
-    'median',
-    'percentile',
-    'lowerQuartile',
-    'upperQuartile',
-    'iqr',
-    'trimmedMean',
-    'medianDeviation',
-    'mode',
-    'distinct',
-  ].includes(kind);
+/** Measures of records as such, which need no column. */
+export const ofRecords = (kind: MeasureKind): boolean =>
+  kind === 'records' || kind === 'recordsOfParent' || kind === 'recordsOfTotal';

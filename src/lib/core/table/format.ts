@@ -13,6 +13,8 @@ export const NumberFormat = z
     currency: z.string().max(4).default('£'),
     scale: z.enum(['one', 'thousand', 'million']).default('one'),
     negative: z.enum(['minus', 'parentheses']).default('minus'),
+    /** Means are followed by ± the standard deviation, with so many significant digits. */
+    deviation: z.union([z.literal(1), z.literal(2)]).optional(),
   })
   .strict();
 export type NumberFormat = z.infer<typeof NumberFormat>;

@@ -32,7 +32,7 @@ export function answerBehind(r: Reckoned, place: Place): Behind {
   return {
     figure: figureText(measure, column, at.value, r.doc.formats),
     unit: column && !isText(column) ? column.unit : '',
-    says: column ? `${measureWords(measure)} of ${column.name}` : 'count of records',
+    says: column ? `${measureWords(measure)} of ${column.name}` : measureWords(measure),
     where: whereWords(place, at),
     records: at.records.length,
     values,
@@ -62,7 +62,10 @@ function arithmeticWords(
   at: FigureAt,
   values: number,
 ): string {
-  if (!column) return 'Each record counts as 1.';
+  if (!column)
+    return measure.kind === 'records'
+      ? 'Each record counts as 1.'
+      : `${showCount(at.records.length)} records ÷ the records of ${measure.kind === 'recordsOfTotal' ? 'the grand total' : 'the group above'}.`;
   if (
     values === 0 &&
     !['records', 'values', 'blanks', 'unread', 'sum', 'distinct'].includes(measure.kind)
@@ -111,6 +114,9 @@ function arithmeticWords(
       return `Standard deviation ÷ mean ${show(moments.mean(0))}.`;
     case 'shareOfTotal':
       return `Sum ${sum} ÷ grand total ${show(r.foot.counted.figures.length ? grandSum(r, column) : NaN)}.`;
+    case 'recordsOfTotal':
+    case 'recordsOfParent':
+      return 'Records here ÷ records there.';
     case 'shareOfParent':
       return `Sum ${sum} ÷ the sum of the group above.`;
     case 'distinct':

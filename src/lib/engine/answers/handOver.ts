@@ -5,7 +5,8 @@ import { has } from '../../core/table/bitset';
 import { columnOf } from '../../core/table/table';
 import { showCount } from '../../core/table/format';
 import { MEASURES } from '../../core/measure/measure';
-import { figureText, fullFigure } from '../../core/tally/ledger/figureText';
+import { fullFigure } from '../../core/tally/ledger/figureText';
+import { describeLedger } from '../../core/tally/ledger/sentence';
 import type { Steps } from '../../core/steps/steps';
 import {
   delimitedLine,
@@ -17,7 +18,7 @@ import {
 } from '../../core/write/grid';
 import type { ReplyOf } from '../protocol';
 import type { Foot, Reckoned } from '../reckoning';
-import { measureColumn } from './lines';
+import { measureColumn, shownFigure } from './lines';
 
 /** Lines a clipboard can take; more go into a file. */
 export const MOST_COPIED = 200_000;
@@ -27,14 +28,14 @@ export class TooMuchToCopy extends Error {
 }
 
 /** The ledger as shown: its level, its order, without folded records, with plain group labels. */
-export function copyShown(r: Reckoned, full: boolean): ReplyOf<'copy'> {
+export function copyShown(r: Reckoned, full: boolean, listName: string): ReplyOf<'copy'> {
   if (r.lines.length > MOST_COPIED)
     throw new TooMuchToCopy(
       `${showCount(r.lines.length)} lines are too many to copy; save them as a file, or fold some groups.`,
     );
   const grid = shownGrid(r, full);
   const tsv = toDelimited(grid, '\t');
-  const html = toHtml(grid, '');
+  const html = toHtml(grid, describeLedger(r.spec, r.names, listName));
   return { text: tsv.text, html: html.text, rows: grid.rows.length, guarded: tsv.guarded };
 }
 
@@ -78,12 +79,7 @@ function shownGrid(r: Reckoned, full: boolean): Grid {
       ...(naming ? [number('')] : []),
       number(String(r.figures.records[line.level][line.group])),
       ...r.columns.slots.map((slot) =>
-        figure(
-          r,
-          slot.measure,
-          slot.measure < 0 ? NaN : r.figures.levels[line.level][slot.measure][line.group],
-          full,
-        ),
+        figure(r, slot.measure, (k) => r.figures.levels[line.level][k][line.group], full),
       ),
     ]);
   }
@@ -110,11 +106,17 @@ function recordText(r: Reckoned, id: string, record: number, full: boolean): Cel
   return { ...number(text), right: column.type === 'number' };
 }
 
-function figure(r: Reckoned, measure: number, value: number, full: boolean): Cell {
+/** @param at figures by place of the measure */
+function figure(
+  r: Reckoned,
+  measure: number,
+  at: (measure: number) => number,
+  full: boolean,
+): Cell {
   if (measure < 0) return number('');
   const m = r.spec.measures[measure];
   const column = measureColumn(r, m);
-  const text = full ? fullFigure(m, column, value) : figureText(m, column, value, r.doc.formats);
+  const text = full ? fullFigure(m, column, at(measure)) : shownFigure(r, measure, at);
   const free = column !== null && isText(column) && MEASURES[m.kind].figure === 'column';
   return { ...(free ? label(text) : number(text)), strong: true };
 }
@@ -126,9 +128,7 @@ function footRow(r: Reckoned, foot: Foot, levels: number, naming: boolean, full:
   return [
     ...labels,
     number(String(foot.records)),
-    ...r.columns.slots.map((slot) =>
-      figure(r, slot.measure, slot.measure < 0 ? NaN : foot.figures[slot.measure], full),
-    ),
+    ...r.columns.slots.map((slot) => figure(r, slot.measure, (k) => foot.figures[k], full)),
   ];
 }
 

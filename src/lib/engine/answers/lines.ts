@@ -2,10 +2,10 @@ import { groupPath } from '../../core/arrange/tree';
 import type { Slot } from '../../core/bench/slots';
 import type { Measure } from '../../core/measure/measure';
 import { has as holdsRecord } from '../../core/table/bitset';
-import { showCell, showScalar } from '../../core/table/cell';
+import { showCell, showScalar, usualFormat } from '../../core/table/cell';
 import { isMissing, isUnread, isText, type Column } from '../../core/table/column';
 import { columnOf } from '../../core/table/table';
-import { figureText } from '../../core/tally/ledger/figureText';
+import { deviationDigits, figureText, meanWithDeviation } from '../../core/tally/ledger/figureText';
 import type { LedgerLine } from '../../core/tally/ledger/lines';
 import type { Line, LineCell } from '../protocol';
 import type { Reckoned } from '../reckoning';
@@ -50,15 +50,23 @@ function lineOf(r: Reckoned, line: LedgerLine, corrected: ReadonlySet<string>): 
 /** A group's figure in a slot. */
 export function groupCell(r: Reckoned, slot: Slot, level: number, group: number): LineCell {
   if (slot.measure < 0) return { t: '', k: '' };
-  const measure = r.spec.measures[slot.measure];
-  return figureCell(r, measure, r.figures.levels[level][slot.measure][group]);
+  const at = (k: number): number => r.figures.levels[level][k][group];
+  const value = at(slot.measure);
+  return { t: shownFigure(r, slot.measure, at), k: value === value ? '' : 'n' };
 }
 
-export function figureCell(r: Reckoned, measure: Measure, value: number): LineCell {
-  return {
-    t: figureText(measure, measureColumn(r, measure), value, r.doc.formats),
-    k: value === value ? '' : 'n',
-  };
+/**
+ * A measure's figure as shown, a mean with its deviation where that was asked for.
+ * @param at figures by place of the measure
+ */
+export function shownFigure(r: Reckoned, k: number, at: (measure: number) => number): string {
+  const measure = r.spec.measures[k];
+  const column = measureColumn(r, measure);
+  const digits = deviationDigits(measure, r.doc.formats);
+  const sd = r.deviations[k];
+  if (!digits || sd < 0 || column?.type !== 'number')
+    return figureText(measure, column, at(k), r.doc.formats);
+  return meanWithDeviation(at(k), at(sd), digits, r.doc.formats[column.id] ?? usualFormat(column));
 }
 
 export const measureColumn = (r: Reckoned, measure: Measure): Column | null =>

@@ -4,11 +4,10 @@ import { isText, type Column } from '../../core/table/column';
 import { MEASURES, measureWords, type Measure } from '../../core/measure/measure';
 import { describeCondition } from '../../core/scope/describe';
 import { describeLedger, groupWords } from '../../core/tally/ledger/sentence';
-import { figureText } from '../../core/tally/ledger/figureText';
 import { count } from '../../core/table/bitset';
 import type { Head, Overview } from '../protocol';
 import { looseMerges, lostColumn, type Foot, type Reckoned } from '../reckoning';
-import { measureColumn } from './lines';
+import { shownFigure } from './lines';
 
 /** The whole of a bench but its lines: What counts, heads, footing, whether it foots. */
 export function answerOverview(r: Reckoned, listName: string): Overview {
@@ -94,11 +93,9 @@ function unitOf(measure: Measure | null, column: Column | undefined, cells: bool
 }
 
 export function footCells(r: Reckoned, foot: Foot): string[] {
-  return r.columns.slots.map(({ measure }) => {
-    if (measure < 0) return '';
-    const m = r.spec.measures[measure];
-    return figureText(m, measureColumn(r, m), foot.figures[measure], r.doc.formats);
-  });
+  return r.columns.slots.map(({ measure }) =>
+    measure < 0 ? '' : shownFigure(r, measure, (k) => foot.figures[k]),
+  );
 }
 
 /** `9 routes and 31 vessels foot to the grand total` */

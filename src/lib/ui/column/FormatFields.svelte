@@ -95,6 +95,22 @@
       <option value="minus">−1,234</option><option value="parentheses">(1,234)</option>
     </select></label
   >
+  <label
+    >Means shown with
+    <select
+      class="field"
+      value={String(now.deviation ?? 0)}
+      onchange={(e) => {
+        const digits = Number(e.currentTarget.value);
+        set({ deviation: digits === 1 || digits === 2 ? digits : undefined });
+      }}
+      data-test="deviation"
+    >
+      <option value="0">no deviation</option><option value="1">± deviation, 1 digit</option><option
+        value="2">± deviation, 2 digits</option
+      >
+    </select></label
+  >
   <label class="wide"
     ><input
       type="checkbox"

@@ -233,7 +233,8 @@
     </div>
     <div class="body" role="rowgroup" style:height="{scrollHeight(lines)}px">
       <div style:transform="translateY({window.top}px)" class="lines">
-        {#each visible as { line, at } (at)}
+        <!-- Keyed by place on the page, so that scrolling fills lines anew instead of making them. -->
+        {#each visible as { line, at } (at % 128)}
           <LedgerLine
             {line}
             {at}

@@ -71,12 +71,13 @@
 
   function chooseColumn(column: string): void {
     const t = bench.column(column)?.type;
+    const kept = bench.doc.orders[column];
     const period = t === 'date' || t === 'datetime' ? ('month' as const) : undefined;
     onchange({
       column,
       ...(period ? { period } : {}),
       loose: false,
-      order: { by: 'label', descending: false },
+      order: kept ? { by: 'hand', labels: [...kept] } : { by: 'label', descending: false },
     });
     if (!group) close();
   }
@@ -95,7 +96,7 @@
   <HandOrder
     {bench}
     {level}
-    given={group.order.by === 'hand' ? group.order.labels : []}
+    given={group.order.by === 'hand' ? group.order.labels : (bench.doc.orders[group.column] ?? [])}
     ondone={(labels) => {
       onchange({ ...group, order: { by: 'hand', labels } });
       close();

@@ -2,6 +2,7 @@
   import {
     MEASURE_KINDS,
     MEASURES,
+    ofRecords,
     type Measure,
     type MeasureKind,
   } from '../../core/measure/measure';
@@ -37,8 +38,8 @@
   );
 
   function chooseKind(value: MeasureKind): void {
-    if (value === 'records') {
-      onchange({ kind: 'records' });
+    if (ofRecords(value)) {
+      onchange({ kind: value });
       close();
       return;
     }
@@ -64,7 +65,7 @@
   }
 </script>
 
-{#if kind && kind !== 'records'}
+{#if kind && !ofRecords(kind)}
   <div class="now">
     <div class="row">
       <b>{MEASURES[kind].says}</b>

@@ -18,7 +18,7 @@
 
   function giveOrder(): void {
     byHand = true;
-    text = (sort?.hand ?? []).join('\n');
+    text = (sort?.hand ?? bench.doc.orders[sort?.column ?? ''] ?? []).join('\n');
   }
 
   function takeOrder(): void {

@@ -30,8 +30,9 @@ export function figureText(
   if (value !== value) return 'none';
   const { figure } = MEASURES[measure.kind];
   const own = formats[formatKey(measure)];
-  if (figure === 'count' || column === null) return own ? showNumber(value, own) : showCount(value);
+  if (figure === 'count') return own ? showNumber(value, own) : showCount(value);
   if (figure === 'share') return showNumber(value, own ?? { ...PERCENT });
+  if (column === null) return showNumber(value);
   if (isText(column)) return column.dictionary[value] ?? 'none';
   if (figure === 'column' && column.type !== 'number' && column.type !== 'yesno')
     return showScalar(column, measure.kind === 'mean' ? Math.round(value) : value);
@@ -59,6 +60,35 @@ const PERCENT: NumberFormat = {
   scale: 'one',
   negative: 'minus',
 };
+
+/** Significant digits of the deviation that a mean is shown with; 0: none is shown. */
+export function deviationDigits(measure: Measure, formats: Formats): 0 | 1 | 2 {
+  if (measure.kind !== 'mean' || measure.column === undefined) return 0;
+  return (formats[formatKey(measure)] ?? formats[measure.column])?.deviation ?? 0;
+}
+
+/** A mean with its deviation as shown: the deviation to 1 or 2 significant digits, the mean to the same place. */
+export function meanWithDeviation(
+  mean: number,
+  sd: number,
+  digits: 1 | 2,
+  unmarked: NumberFormat,
+): string {
+  if (mean !== mean) return 'none';
+  if (!(sd > 0))
+    return `${showNumber(mean, { ...unmarked, significant: undefined })} ± ${sd === 0 ? '0' : 'none'}`;
+  const rounded = Number(sd.toPrecision(digits));
+  const place = Math.floor(Math.log10(rounded)) - digits + 1;
+  const step = 10 ** place;
+  const decimals = Math.max(0, -place);
+  const show = (v: number): string =>
+    showNumber(place > 0 ? Math.round(v / step) * step : v, {
+      ...unmarked,
+      significant: undefined,
+      decimals,
+    });
+  return `${show(mean)} ± ${show(rounded)}`;
+}
 
 /** A figure with every digit, as open formats write it; none is empty. */
 export function fullFigure(measure: Measure, column: Column | null, value: number): string {

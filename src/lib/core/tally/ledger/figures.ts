@@ -86,9 +86,17 @@ function* reckonMeasure(grouped: Grouped, measure: Measure, ready: Shared): Step
   const parentOf = (level: number, group: number): number =>
     level > 0 ? tree.levels[level - 1].parent[group] : 0;
 
-  if (measure.kind === 'records' || measure.column === undefined) {
+  if (measure.kind === 'recordsOfTotal')
+    return spread((level, group) => ratio(counts[level][group], counts[0][0]));
+  if (measure.kind === 'recordsOfParent')
+    return spread((level, group) =>
+      ratio(
+        counts[level][group],
+        counts[Math.max(0, level - 1)][level > 0 ? parentOf(level, group) : 0],
+      ),
+    );
+  if (measure.kind === 'records' || measure.column === undefined)
     return spread((level, group) => counts[level][group]);
-  }
   if (measure.kind === 'first' || measure.kind === 'last') return edgeValues(grouped, measure);
 
   const moments = momentsOf(grouped, measure, ready);

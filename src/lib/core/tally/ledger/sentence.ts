@@ -1,6 +1,6 @@
 import type { GroupKey } from '../../arrange/groupKey';
 import type { SortKey } from '../../arrange/sortKey';
-import { measureWords, type Measure } from '../../measure/measure';
+import { measureWords, ofRecords, type Measure } from '../../measure/measure';
 import type { Period } from '../../table/period';
 import type { LedgerSpec } from './spec';
 
@@ -34,7 +34,7 @@ export function sortWords(key: SortKey, names: Names): string {
 /** `sum of Boarded` */
 export function measurePhrase(measure: Measure, names: Names): string {
   const words = measureWords(measure);
-  if (measure.kind === 'records' || measure.column === undefined) return 'count of records';
+  if (ofRecords(measure.kind) || measure.column === undefined) return words;
   return `${words} of ${nameOf(names, measure.column)}`;
 }
 
