@@ -17,6 +17,7 @@ export default defineConfig({
         thread: 'src/lib/server/thread/thread.ts',
         config: 'src/lib/server/config.ts',
         bench: 'scripts/bench/bench.ts',
+        pictures: 'scripts/pictures/pictures.ts',
       },
       output: { entryFileNames: '[name].js' },
     },

@@ -8,7 +8,7 @@
   import type { Place } from '../../engine/protocol';
   import Behind from '../behind/Behind.svelte';
   import ColumnPanel from '../column/ColumnPanel.svelte';
-  import { benchActs, type Act } from '../finder/acts';
+  import { benchActs, valueActs, type Act } from '../finder/acts';
   import Finder from '../finder/Finder.svelte';
   import { copyText } from '../handover/clipboard';
   import HandOver from '../handover/HandOver.svelte';
@@ -80,7 +80,7 @@
       event.target instanceof HTMLInputElement ||
       event.target instanceof HTMLTextAreaElement ||
       event.target instanceof HTMLSelectElement;
-    if (ctrl && key === 'k') finder.show();
+    if (ctrl && key === 'k') void finder.show();
     else if (ctrl && key === 'z' && !typing) {
       if (event.shiftKey) bench.redo();
       else bench.undo();
@@ -172,7 +172,7 @@
       >
     {/snippet}
     {#snippet acts()}
-      <button type="button" class="bar-button finder" onclick={() => finder.show()}
+      <button type="button" class="bar-button finder" onclick={() => void finder.show()}
         ><span>Find or do…</span><small>Ctrl K</small></button
       >
       <button
@@ -269,7 +269,7 @@
   </div>
   {#if bench.notice}<div class="toast" aria-hidden="true">{bench.notice}</div>{/if}
 </div>
-<Finder bind:this={finder} {acts} />
+<Finder bind:this={finder} {acts} search={(text) => valueActs(bench, text)} />
 <RungDialog bind:this={rungDialog} {bench} />
 
 <style>

@@ -1,24 +1,47 @@
 <script lang="ts">
+  import { tick } from 'svelte';
   import type { Act } from './acts';
 
-  let { acts }: { acts: readonly Act[] } = $props();
+  interface Props {
+    acts: readonly Act[];
+    /** Finds more by what was typed: values of columns. */
+    search: (text: string) => Promise<readonly Act[]>;
+  }
+  let { acts, search }: Props = $props();
   let dialog: HTMLDialogElement;
   let text = $state('');
   let at = $state(0);
   let open = $state(false);
 
   const words = $derived(text.toLowerCase().split(/\s+/).filter(Boolean));
-  const found = $derived(
+  let more = $state.raw<readonly Act[]>([]);
+  $effect(() => {
+    const typed = text.trim();
+    if (!open || typed.length < 2) {
+      more = [];
+      return;
+    }
+    search(typed).then(
+      (values) => {
+        if (typed === text.trim()) more = values;
+      },
+      () => {},
+    );
+  });
+  const known = $derived(
     acts
       .filter((act) => words.every((w) => `${act.label} ${act.kind}`.toLowerCase().includes(w)))
       .slice(0, 60),
   );
+  const found = $derived([...known, ...more]);
   const chosen = $derived(Math.min(at, found.length - 1));
 
-  export function show(): void {
+  export async function show(): Promise<void> {
     text = '';
     at = 0;
     open = true;
+    // The field must be there before the dialog looks for what to focus.
+    await tick();
     dialog.showModal();
   }
 

@@ -1,21 +1,24 @@
 import {
   bringScope,
   negateRung,
+  addRung,
   putAllBack,
   removeRung,
   setGroups,
   setMeasures,
   setShowDown,
   setSort,
+  setTotals,
   switchRung,
 } from '../../core/bench/edits';
 import { MEASURES, suits, type MeasureKind } from '../../core/measure/measure';
+import { counted } from '../../core/table/format';
 import type { BenchState } from '../bench/bench.svelte';
 
 /** Something the finder finds or does. */
 export interface Act {
   readonly label: string;
-  readonly kind: 'act' | 'column' | 'step' | 'scope' | 'level' | 'page';
+  readonly kind: 'act' | 'value' | 'column' | 'step' | 'scope' | 'level' | 'page';
   readonly keys?: string;
   readonly run: () => void;
 }
@@ -87,6 +90,14 @@ export function benchActs(bench: BenchState, open: { narrow: (column?: string) =
             ),
         });
   }
+  acts.push({
+    kind: 'act',
+    label: `Put the totals ${spec.totals === 'below' ? 'above' : 'under'} each group`,
+    run: () =>
+      bench.change('Move the totals', (doc) =>
+        setTotals(doc, spec.totals === 'below' ? 'above' : 'below'),
+      ),
+  });
   if (spec.groups.length)
     acts.push({
       kind: 'act',
@@ -130,4 +141,37 @@ export function benchActs(bench: BenchState, open: { narrow: (column?: string) =
       run: () => bench.change('Put all records back', putAllBack),
     });
   return acts;
+}
+
+const MOST_COLUMNS = 16;
+
+/** Values of the list's text columns that hold what was typed, each as a step to narrow by. */
+export async function valueActs(bench: BenchState, search: string): Promise<Act[]> {
+  const columns = bench.columns.filter((c) => c.type === 'text').slice(0, MOST_COLUMNS);
+  const found = await Promise.all(
+    columns.map(async (c) => {
+      const { items } = await bench.engine.ask<'values'>(
+        { do: 'values', column: c.id, search, limit: 6 },
+        `find ${c.id}`,
+      );
+      return items.map(({ text, count }): Act => {
+        const says = `Narrow to ${c.name}: ${text}`;
+        return {
+          kind: 'value',
+          label: says,
+          keys: counted(count, 'record'),
+          run: () =>
+            bench.change(says, (doc) =>
+              addRung(doc, {
+                kind: 'leaf',
+                column: c.id,
+                not: false,
+                test: { test: 'is', values: [text], exact: true },
+              }),
+            ),
+        };
+      });
+    }),
+  );
+  return found.flat();
 }

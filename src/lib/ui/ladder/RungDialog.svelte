@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick } from 'svelte';
   import { addRung, changeRung } from '../../core/bench/edits';
   import { isComplete, newLeaf } from '../../core/scope/choices';
   import type { Condition } from '../../core/scope/condition';
@@ -22,20 +23,21 @@
       bench.column(column) ?? bench.columns.find((c) => c.type === 'text') ?? bench.columns[0];
     if (!start) return;
     editing = null;
-    show(newLeaf(start.id, start.type));
+    void show(newLeaf(start.id, start.type));
   }
 
   export function edit(id: string): void {
     const rung = bench.doc.ladder.rungs.find((r) => r.id === id);
     if (!rung) return;
     editing = id;
-    show(rung.condition);
+    void show(rung.condition);
   }
 
-  function show(start: Condition): void {
+  async function show(start: Condition): Promise<void> {
     condition = start;
     preview = null;
     fault = '';
+    await tick();
     dialog.showModal();
   }
 

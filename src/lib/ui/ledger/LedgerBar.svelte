@@ -15,7 +15,7 @@
 <div class="bar">
   {#if overview}
     <div class="levels" role="group" aria-label="Show down to">
-      <span>Show down to</span>
+      <span class="what">Show down to</span>
       <div class="segments">
         {#each levels as level, k (k)}
           <button
@@ -57,6 +57,7 @@
 
 <style>
   .bar {
+    container-type: inline-size;
     display: flex;
     justify-content: space-between;
     align-items: center;
@@ -107,9 +108,18 @@
     color: var(--good);
     text-align: right;
     min-width: 0;
+    line-height: 1.25;
+    display: -webkit-box;
+    -webkit-box-orient: vertical;
+    -webkit-line-clamp: 2;
+    line-clamp: 2;
     overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
+  }
+  @container (max-width: 760px) {
+    .what,
+    .totals {
+      display: none;
+    }
   }
   .bad {
     color: var(--bad);

@@ -78,8 +78,9 @@
       <small>{showCount(line.count)}{line.aside ? ` + ${showCount(line.aside)} aside` : ''}</small>
     {:else if line.kind === 'total'}
       <span class="label total" title={line.label}
-        >{line.label}{line.level === 0 ? ' total' : ''}, {showCount(line.count)} counted</span
+        >{line.label}{line.level === 0 ? ' total' : ''}</span
       >
+      <small>{showCount(line.count)} counted</small>
     {:else}
       <span class="label" title={line.label}>{line.aside ? '✕ ' : ''}{line.label}</span>
       {#if line.aside}<span class="visually-hidden">set aside</span>{/if}
@@ -155,6 +156,7 @@
     box-shadow: inset 0 1px 0 var(--rule-strong);
   }
   small {
+    flex: none;
     font-weight: 400;
     font-size: 12px;
     color: var(--ink-soft);

@@ -51,32 +51,40 @@
   }
 </script>
 
-<button
-  bind:this={button}
-  type="button"
-  class={look}
-  {title}
-  aria-label={name}
-  aria-haspopup="dialog"
-  aria-expanded={open}
-  popovertarget={id}
->
-  {@render label()}
-</button>
-<div
-  bind:this={panel}
-  {id}
-  popover
-  class="pop"
-  role="dialog"
-  aria-label={name ?? title ?? 'Menu'}
-  style:width="{width}px"
-  ontoggle={toggled}
->
-  {#if open}{@render children(close)}{/if}
-</div>
+<!-- A flex box, so that no space stands between the button and what follows it in a sentence. -->
+<span class="anchor">
+  <button
+    bind:this={button}
+    type="button"
+    class={look}
+    {title}
+    aria-label={name}
+    aria-haspopup="dialog"
+    aria-expanded={open}
+    popovertarget={id}
+  >
+    {@render label()}
+  </button>
+  <div
+    bind:this={panel}
+    {id}
+    popover
+    class="pop"
+    role="dialog"
+    aria-label={name ?? title ?? 'Menu'}
+    style:width="{width}px"
+    ontoggle={toggled}
+  >
+    {#if open}{@render children(close)}{/if}
+  </div>
+</span>
 
 <style>
+  .anchor {
+    display: inline-flex;
+    align-items: baseline;
+    max-width: 100%;
+  }
   .pop {
     position: fixed;
     margin: 0;

@@ -1,0 +1,82 @@
+// Takes the README's pictures of the demo at 1280x800. Run: npm run pictures
+import { mkdirSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { By, Key, Page } from '../../tests/interface/support/browser';
+import { choose, untilRead } from '../../tests/interface/support/intake';
+import { openBench, showDown } from '../../tests/interface/support/ledger';
+import { TestServer } from '../../tests/interface/support/server';
+
+const folder = path.join(process.cwd(), 'docs/screenshots');
+mkdirSync(folder, { recursive: true });
+const server = new TestServer();
+await server.start();
+const page = await Page.open(server.address);
+
+async function picture(name: string): Promise<void> {
+  await page.driver.sleep(700);
+  writeFileSync(path.join(folder, `${name}.png`), await page.driver.takeScreenshot(), 'base64');
+}
+
+try {
+  await page.go('/keys');
+  await page.run(`localStorage.setItem('tally-loft-theme', 'light')`);
+  await page.go('/');
+  await picture('shelf');
+
+  await choose(page, path.join(process.cwd(), 'demo/sailings.csv'));
+  await untilRead(page);
+  await page.driver.findElement(By.xpath("//summary[contains(., 'Delay')]")).click();
+  await picture('intake');
+
+  await openBench(page, '/benches/6');
+  await picture('ledger-folded');
+
+  await page.click('narrow');
+  await page.choose('condition-column', 'delay');
+  await page.choose('condition-test', 'compare-ge-1');
+  const value = await page.find('condition-value');
+  await value.clear();
+  await value.sendKeys('10');
+  await page.untilText('preview', 'keeps');
+  await page.press('+ join another condition');
+  await page.driver.sleep(300);
+  await picture('ladder-edited');
+  await page.press('Cancel');
+  await page.click('narrow');
+  await page.choose('condition-column', 'delay');
+  await page.choose('condition-test', 'compare-ge-1');
+  const again = await page.find('condition-value');
+  await again.clear();
+  await again.sendKeys('10');
+  await page.untilText('preview', 'keeps');
+  await page.click('accept-rung');
+  await page.find('rung');
+
+  await showDown(page, 'Records');
+  await page.driver.sleep(500);
+  await (await page.find('ledger')).click();
+  await page.type(Key.HOME, Key.ARROW_DOWN, Key.ARROW_DOWN, Key.ARROW_DOWN, 'a');
+  await page.untilText('notice', 'Set aside');
+  await page.type(Key.ESCAPE, Key.HOME);
+  await picture('ledger-grouped');
+
+  await showDown(page, 'Vessel');
+  await page.driver.sleep(400);
+  const figures = await page.all('.row.group [role=gridcell].figure');
+  await figures[3].click();
+  await page.find('behind');
+  await picture('behind');
+
+  await page.type(Key.ESCAPE);
+  await page.chord(Key.CONTROL, 'k');
+  await (await page.find('finder')).sendKeys('delay facts', Key.ENTER);
+  await page.find('column-panel');
+  await picture('column');
+
+  await page.run(`document.documentElement.dataset.mode = 'dark'`);
+  await page.type(Key.ESCAPE);
+  await picture('ledger-dark');
+} finally {
+  await page.close();
+  await server.stop();
+}
