@@ -81,7 +81,9 @@ describe('the ledger of the demo', () => {
     const total = one<{ n: number; fares: number }>('select count(*) n, sum(fares) fares from s');
     expect(foot[0]).toBe(`Grand total, ${total.n.toLocaleString('en')} counted`);
     expect(number(foot[1 + heads.indexOf('Fares taken|sum, £')])).toBe(total.fares);
-    expect(await page.text('footing')).toContain('foot to the grand total');
+    expect(await page.text('footing')).toContain(
+      '4 groups and 9 subgroups foot; mean does not add',
+    );
   });
 
   it('narrows, counts every rung as SQL does, and can be undone and redone', async () => {

@@ -39,8 +39,8 @@ export function isHidden(id: string, spec: LedgerSpec, view: LedgerView): boolea
 }
 
 /** Pixels for a character of tabular figures, and for the space around a cell. */
-const CHARACTER = 7.4;
-const AROUND = 25;
+const CHARACTER = 7.3;
+const AROUND = 24;
 const SAMPLED = 200;
 
 /** Characters of the longest of a few cells, even over the list; long text is cut at 26. */

@@ -114,8 +114,7 @@ function footingWords(r: Reckoned): string {
     .map((n, l) => `${showCount(n)} ${l === 0 ? '' : 'sub'}${n === 1 ? 'group' : 'groups'}`)
     .join(' and ');
   if (adding === 0) return `${groups}; these measures do not add up`;
-  const rest = footing.notAdding.length
-    ? `; ${[...new Set(footing.notAdding.map((k) => measureWords(r.spec.measures[k])))].join(', ')} ${footing.notAdding.length === 1 ? 'does' : 'do'} not add up`
-    : '';
-  return `${groups} foot to the grand total${rest}`;
+  if (footing.notAdding.length === 0) return `${groups} foot to the grand total`;
+  const words = [...new Set(footing.notAdding.map((k) => measureWords(r.spec.measures[k])))];
+  return `${groups} foot; ${words.join(', ')} ${words.length === 1 ? 'does' : 'do'} not add`;
 }

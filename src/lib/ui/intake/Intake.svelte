@@ -3,6 +3,7 @@
   import { onMount } from 'svelte';
   import { counted, showCount } from '../../core/table/format';
   import { differenceKey, differenceWords } from '../../core/read/refresh';
+  import { typeName } from '../../core/read/infer';
   import TopBar from '../shell/TopBar.svelte';
   import ColumnFields from './ColumnFields.svelte';
   import { IntakeState, type Refreshed } from './intake.svelte';
@@ -136,7 +137,7 @@
             {#each recipe.columns as c (c.id)}
               <li>
                 <button type="button" class="act" onclick={() => (chosen = c.id)}>{c.name}</button>
-                <small>{c.type}{c.unit ? `, ${c.unit}` : ''}</small>
+                <small>{typeName[c.type]}{c.unit ? `, ${c.unit}` : ''}</small>
               </li>
             {/each}
           </ul>
@@ -226,7 +227,8 @@
                 {#each recipe.columns as c (c.id)}
                   <th scope="col" class:right={c.type === 'number'} class:chosen={c.id === chosen}>
                     <button type="button" onclick={() => (chosen = c.id)}
-                      >{c.name}<small>{c.type}{c.unit ? `, ${c.unit}` : ''}</small></button
+                      >{c.name}<small>{typeName[c.type]}{c.unit ? `, ${c.unit}` : ''}</small
+                      ></button
                     >
                   </th>
                 {/each}
