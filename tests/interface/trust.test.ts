@@ -4,7 +4,7 @@ import { request } from 'node:http';
 import path from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { afterAll, afterEach, describe, expect, it } from 'vitest';
-import { encodeChunk } from '$lib/core/table/arrow';
+import { encodeChunk } from '$lib/core/table/arrowWrite';
 import { Page } from './support/browser';
 import { readText } from '../support/demo';
 import { TestServer } from './support/server';

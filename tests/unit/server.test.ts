@@ -4,7 +4,7 @@ import path from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { newBench } from '$lib/core/bench/newBench';
-import { encodeChunk } from '$lib/core/table/arrow';
+import { encodeChunk } from '$lib/core/table/arrowWrite';
 import { BadConfig, readConfig } from '$lib/server/config';
 import { isCrossSiteWrite, isForeignHost } from '$lib/server/security/crossSite';
 import { PassphraseGate } from '$lib/server/security/passphrase';

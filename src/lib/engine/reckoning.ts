@@ -1,5 +1,4 @@
-import { groupCodes, looseForm, type GroupCodes } from '../core/arrange/groupCodes';
-import type { GroupKey } from '../core/arrange/groupKey';
+import { groupCodes, type GroupCodes } from '../core/arrange/groupCodes';
 import { sortRecords } from '../core/arrange/sort';
 import { buildTree, type GroupTree } from '../core/arrange/tree';
 import { openTally, type BenchDocument } from '../core/bench/document';
@@ -10,16 +9,15 @@ import {
   type DirectTotal,
   type FootingCheck,
 } from '../core/check/footing';
-import { ofRecords, suits, type Measure } from '../core/measure/measure';
+import type { Measure } from '../core/measure/measure';
 import { valuesOf } from '../core/measure/valuesOf';
 import { correct } from '../core/read/correct';
 import type { Recipe } from '../core/read/recipe';
-import { leavesOf, type Ladder, type Rung } from '../core/scope/condition';
 import type { Outcome } from '../core/scope/evaluate';
 import { climb, type LadderResult } from '../core/scope/ladder';
 import type { Steps } from '../core/steps/steps';
 import { members, type Bitset } from '../core/table/bitset';
-import { isNumeric, isText } from '../core/table/column';
+import { isNumeric } from '../core/table/column';
 import { columnOf, namesOf, type Table } from '../core/table/table';
 import {
   layRows,
@@ -28,10 +26,11 @@ import {
   type ShownGroups,
 } from '../core/tally/ledger/arrangement';
 import { reckonGroups, type GroupFigures } from '../core/tally/ledger/figures';
-import { deviationDigits, figureText, type Formats } from '../core/tally/ledger/figureText';
+import { figureText } from '../core/tally/ledger/figureText';
 import { LedgerLines } from '../core/tally/ledger/lines';
 import type { LedgerSpec } from '../core/tally/ledger/spec';
 import { StepCache } from './cache';
+import { fitting, fittingLadder, withDeviations } from './fitting';
 
 /** Figures of the three lines of the footing. */
 export interface Foot {
@@ -327,57 +326,4 @@ export class Reckoner {
     });
     return out;
   }
-}
-
-/** The measures, and behind them the standard deviations that means are to be shown with. */
-function withDeviations(
-  measures: readonly Measure[],
-  formats: Formats,
-): { measures: Measure[]; deviations: number[] } {
-  const all = [...measures];
-  const deviations = measures.map((m) =>
-    deviationDigits(m, formats) ? all.push({ kind: 'sd', column: m.column }) - 1 : -1,
-  );
-  return { measures: all, deviations };
-}
-
-/** The spec without keys and measures whose column is gone or of a type they do not suit. */
-function fitting(table: Table, spec: LedgerSpec): LedgerSpec {
-  const column = (id: string | undefined) => table.columns.find((c) => c.id === id);
-  return {
-    ...spec,
-    groups: spec.groups.filter((g) => column(g.column)),
-    sort: spec.sort.filter((s) => column(s.column)),
-    measures: spec.measures.map((m) => {
-      const c = column(m.column);
-      return ofRecords(m.kind) || (c && suits(m.kind, c)) ? m : { kind: 'records' };
-    }),
-  };
-}
-
-/** The ladder with steps on columns that are gone switched off; the page says so. */
-function fittingLadder(table: Table, ladder: Ladder): Ladder {
-  return {
-    rungs: ladder.rungs.map((rung) =>
-      lostColumn(table, rung) === null ? rung : { ...rung, on: false },
-    ),
-    setAside: {
-      ...ladder.setAside,
-      values: ladder.setAside.values.filter((v) => table.columns.some((c) => c.id === v.column)),
-    },
-  };
-}
-
-/** The first column a step asks about that the list no longer has; null where there is none. */
-export function lostColumn(table: Table, rung: Rung): string | null {
-  for (const leaf of leavesOf(rung.condition))
-    if (!table.columns.some((c) => c.id === leaf.column)) return leaf.column;
-  return null;
-}
-
-/** How many groups a key would merge if case and outer spaces were ignored. */
-export function looseMerges(table: Table, key: GroupKey): number {
-  const column = columnOf(table, key.column);
-  if (!isText(column) || key.loose) return 0;
-  return column.dictionary.length - new Set(column.dictionary.map(looseForm)).size;
 }

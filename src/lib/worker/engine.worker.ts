@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Recipe } from '../core/read/recipe';
-import { TableAssembler } from '../core/table/arrow';
+import { TableAssembler } from '../core/table/arrowRead';
 import { Engine } from '../engine/engine';
 import { Scheduler } from '../engine/scheduler';
 import { ToEngine, type FromEngine } from './messages';

@@ -13,7 +13,7 @@ import { IntakeError } from '../core/read/intakeError';
 import { previewOf } from '../core/read/preview';
 import type { Recipe } from '../core/read/recipe';
 import { matchRecipe } from '../core/read/refresh';
-import { chunkCount, encodeChunk } from '../core/table/arrow';
+import { chunkCount, encodeChunk } from '../core/table/arrowWrite';
 import { ToIntake, type FromIntake } from './intakeMessages';
 import { pause } from './pause';
 

@@ -6,7 +6,8 @@ import { describeCondition } from '../../core/scope/describe';
 import { describeLedger, groupWords } from '../../core/tally/ledger/sentence';
 import { count } from '../../core/table/bitset';
 import type { Head, Overview } from '../protocol';
-import { looseMerges, lostColumn, type Foot, type Reckoned } from '../reckoning';
+import { looseMerges, lostColumn } from '../fitting';
+import type { Foot, Reckoned } from '../reckoning';
 import { shownFigure } from './lines';
 
 /** The whole of a bench but its lines: What counts, heads, footing, whether it foots. */

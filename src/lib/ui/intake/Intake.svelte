@@ -2,13 +2,15 @@
   import { goto } from '$app/navigation';
   import { onMount } from 'svelte';
   import { counted, showCount } from '../../core/table/format';
-  import { differenceKey, differenceWords } from '../../core/read/refresh';
   import { typeName } from '../../core/read/infer';
   import TopBar from '../shell/TopBar.svelte';
   import ColumnFields from './ColumnFields.svelte';
+  import Differences from './Differences.svelte';
+  import Doubts from './Doubts.svelte';
   import { IntakeState, type Refreshed } from './intake.svelte';
   import LayoutFields from './LayoutFields.svelte';
   import { pending } from './pending';
+  import Preview from './Preview.svelte';
 
   interface Props {
     refreshed: Refreshed | null;
@@ -187,107 +189,10 @@
           {/if}
         </div>
 
-        {#if intake.differences.length}
-          <section class="differences" aria-label="Differences from the list">
-            <h2 class="caps">Different from the list</h2>
-            {#each intake.differences as d (differenceKey(d))}
-              {@const words = differenceWords(d)}
-              {@const key = differenceKey(d)}
-              <fieldset>
-                <legend>{words.asks}</legend>
-                <label
-                  ><input
-                    type="radio"
-                    name={key}
-                    checked={intake.decisions.get(key) === true}
-                    onchange={() => intake.decideOn(d, true)}
-                  />
-                  {words.keep}</label
-                >
-                <label
-                  ><input
-                    type="radio"
-                    name={key}
-                    checked={intake.decisions.get(key) === false}
-                    onchange={() => intake.decideOn(d, false)}
-                  />
-                  {words.follow}</label
-                >
-              </fieldset>
-            {/each}
-          </section>
-        {/if}
-
-        <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-        <div class="preview" tabindex="0" role="region" aria-label="First records">
-          <table data-test="preview">
-            <thead>
-              <tr>
-                <th scope="col" class="n">#</th>
-                {#each recipe.columns as c (c.id)}
-                  <th scope="col" class:right={c.type === 'number'} class:chosen={c.id === chosen}>
-                    <button type="button" onclick={() => (chosen = c.id)}
-                      >{c.name}<small>{typeName[c.type]}{c.unit ? `, ${c.unit}` : ''}</small
-                      ></button
-                    >
-                  </th>
-                {/each}
-              </tr>
-            </thead>
-            <tbody>
-              {#each intake.rows as row, k (k)}
-                <tr>
-                  <td class="n">{k + 1}</td>
-                  {#each row as cell, c (c)}
-                    <td class={cell.state} class:right={recipe.columns[c]?.type === 'number'}
-                      >{cell.text}</td
-                    >
-                  {/each}
-                </tr>
-              {/each}
-            </tbody>
-          </table>
-        </div>
-
+        {#if intake.differences.length}<Differences {intake} />{/if}
+        <Preview {recipe} rows={intake.rows} {chosen} onchoose={(id) => (chosen = id)} />
         {#if intake.stage === 'read' || intake.stage === 'sending'}
-          <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-          <section class="doubts" aria-labelledby="doubts" tabindex="0" data-test="doubts">
-            <h2 class="caps" id="doubts">Doubts</h2>
-            {#each intake.doubts as d, k (k)}
-              <div class="doubt-line">
-                <details class:asks={d.asks} open={d.asks || d.kind === 'totals'}>
-                  <summary>{d.says}</summary>
-                  {#if d.kind === 'totals'}
-                    <label class="totals"
-                      ><input type="checkbox" bind:checked={intake.setTotalsAside} /> Set {d.count ===
-                      1
-                        ? 'it'
-                        : 'them'} aside, so that nothing counts twice</label
-                    >
-                  {/if}
-                  {#if d.places.length}
-                    <ul>
-                      {#each d.places as place (place.record)}<li>
-                          record {showCount(place.record + 1)}: {place.text || '–'}
-                        </li>{/each}
-                      {#if d.count > d.places.length}<li>
-                          and {showCount(d.count - d.places.length)} more
-                        </li>{/if}
-                    </ul>
-                  {/if}
-                </details>
-                {#if d.column}
-                  <button type="button" class="act" onclick={() => (chosen = d.column ?? null)}
-                    >Change how it is read</button
-                  >
-                {/if}
-              </div>
-            {:else}
-              <p class="soft">
-                Every cell was read, no record stands twice, none looks like a total.
-              </p>
-            {/each}
-          </section>
+          <Doubts {intake} onchoose={(id) => (chosen = id)} />
         {/if}
       </main>
     </div>
@@ -370,136 +275,5 @@
   .doubt {
     color: var(--plum);
     font-weight: 600;
-  }
-  .preview {
-    overflow: auto;
-    flex: 1 1 50%;
-    min-height: 160px;
-  }
-  table {
-    border-collapse: separate;
-    border-spacing: 0;
-  }
-  th {
-    position: sticky;
-    top: 0;
-    background: var(--paper);
-    border-bottom: 1.5px solid var(--rule-strong);
-    padding: 0;
-    text-align: left;
-    z-index: 1;
-  }
-  th button {
-    display: grid;
-    background: none;
-    border: 0;
-    padding: 5px 10px;
-    color: inherit;
-    font: inherit;
-    font-weight: 600;
-    text-align: inherit;
-    cursor: pointer;
-    white-space: nowrap;
-    width: 100%;
-  }
-  th button:focus-visible {
-    outline-offset: -2px;
-  }
-  th small {
-    font-weight: 400;
-  }
-  .chosen {
-    background: var(--tide-wash);
-  }
-  td {
-    padding: 3px 10px;
-    border-bottom: 1px solid var(--rule);
-    white-space: nowrap;
-    max-width: 320px;
-    overflow: hidden;
-    text-overflow: ellipsis;
-  }
-  .n {
-    color: var(--ink-soft);
-    text-align: right;
-    padding: 3px 10px;
-    font-weight: 400;
-  }
-  .right {
-    text-align: right;
-  }
-  .right button {
-    text-align: right;
-    justify-items: end;
-  }
-  td.blank {
-    color: var(--ink-faint);
-    font-style: italic;
-  }
-  td.unread {
-    color: var(--plum);
-    text-decoration: underline dashed;
-    text-underline-offset: 3px;
-  }
-  .doubts {
-    flex: 0 1 auto;
-    max-height: 38%;
-    overflow: auto;
-    border-top: 1px solid var(--rule-strong);
-    background: var(--panel);
-    padding: 10px 20px 16px;
-  }
-  details {
-    flex: 1;
-    padding: 4px 0;
-  }
-  .asks summary {
-    color: var(--plum);
-    font-weight: 600;
-  }
-  summary {
-    cursor: pointer;
-  }
-  .doubt-line {
-    display: flex;
-    gap: 16px;
-    align-items: baseline;
-    border-bottom: 1px solid var(--rule);
-  }
-  .doubt-line button {
-    flex: none;
-  }
-  details ul {
-    margin: 4px 0 6px;
-    padding-left: 22px;
-    color: var(--ink-soft);
-    columns: 2;
-    overflow-wrap: anywhere;
-  }
-  .totals {
-    display: flex;
-    gap: 6px;
-    padding: 4px 0 0 18px;
-  }
-  .differences {
-    padding: 10px 20px;
-    background: var(--brass-wash);
-    border-bottom: 1px solid var(--rule);
-    max-height: 34%;
-    overflow: auto;
-  }
-  fieldset {
-    border: 0;
-    padding: 5px 0;
-    margin: 0;
-    display: flex;
-    flex-wrap: wrap;
-    gap: 4px 18px;
-  }
-  legend {
-    font-weight: 600;
-    padding: 0;
-    float: left;
-    margin-right: 14px;
   }
 </style>

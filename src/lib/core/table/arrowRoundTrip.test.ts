@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { BadArrow, CHUNK_RECORDS, chunkCount, encodeChunk, TableAssembler } from './arrow';
+import { BadArrow, CHUNK_RECORDS } from './arrowFacts';
+import { TableAssembler } from './arrowRead';
+import { chunkCount, encodeChunk } from './arrowWrite';
 import { scalarColumn, textColumn, type Column } from './column';
 import { fullCell } from './cell';
 import type { Table } from './table';

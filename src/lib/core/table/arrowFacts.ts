@@ -1,0 +1,23 @@
+import { z } from 'zod';
+import { GRAINS, SCALAR_TYPES } from './column';
+
+/** Records in one chunk: small enough to send and store at once, large enough to be quick. */
+export const CHUNK_RECORDS = 65_536;
+
+/** What a column is, carried in its Arrow field's metadata. */
+export const Facts = z.object({
+  id: z.string().min(1).max(80),
+  unit: z.string().max(40),
+  type: z.enum(['text', ...SCALAR_TYPES]),
+  decimals: z.int().min(0).max(12).default(0),
+  percent: z.boolean().default(false),
+  grain: z.enum(GRAINS).default('day'),
+  /** Unread cells of this chunk: place within it and text. */
+  unread: z.array(z.tuple([z.int().min(0), z.string()])).default([]),
+});
+export type Facts = z.infer<typeof Facts>;
+
+/** Arrow data that is not a list of ours. */
+export class BadArrow extends Error {
+  override name = 'BadArrow';
+}

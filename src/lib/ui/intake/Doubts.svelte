@@ -1,0 +1,92 @@
+<script lang="ts">
+  import { showCount } from '../../core/table/format';
+  import type { IntakeState } from './intake.svelte';
+
+  interface Props {
+    intake: IntakeState;
+    onchoose: (column: string) => void;
+  }
+  let { intake, onchoose }: Props = $props();
+</script>
+
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+<section class="doubts" aria-labelledby="doubts" tabindex="0" data-test="doubts">
+  <h2 class="caps" id="doubts">Doubts</h2>
+  {#each intake.doubts as d, k (k)}
+    <div class="doubt-line">
+      <details class:asks={d.asks} open={d.asks || d.kind === 'totals'}>
+        <summary>{d.says}</summary>
+        {#if d.kind === 'totals'}
+          <label class="totals"
+            ><input type="checkbox" bind:checked={intake.setTotalsAside} /> Set {d.count === 1
+              ? 'it'
+              : 'them'} aside, so that nothing counts twice</label
+          >
+        {/if}
+        {#if d.places.length}
+          <ul>
+            {#each d.places as place (place.record)}<li>
+                record {showCount(place.record + 1)}: {place.text || '–'}
+              </li>{/each}
+            {#if d.count > d.places.length}<li>
+                and {showCount(d.count - d.places.length)} more
+              </li>{/if}
+          </ul>
+        {/if}
+      </details>
+      {#if d.column}
+        <button type="button" class="act" onclick={() => d.column && onchoose(d.column)}
+          >Change how it is read</button
+        >
+      {/if}
+    </div>
+  {:else}
+    <p class="soft">Every cell was read, no record stands twice, none looks like a total.</p>
+  {/each}
+</section>
+
+<style>
+  .doubts {
+    flex: 0 1 auto;
+    max-height: 38%;
+    overflow: auto;
+    border-top: 1px solid var(--rule-strong);
+    background: var(--panel);
+    padding: 10px 20px 16px;
+  }
+  details {
+    flex: 1;
+    padding: 4px 0;
+  }
+  .asks summary {
+    color: var(--plum);
+    font-weight: 600;
+  }
+  summary {
+    cursor: pointer;
+  }
+  .doubt-line {
+    display: flex;
+    gap: 16px;
+    align-items: baseline;
+    border-bottom: 1px solid var(--rule);
+  }
+  .doubt-line button {
+    flex: none;
+  }
+  details ul {
+    margin: 4px 0 6px;
+    padding-left: 22px;
+    color: var(--ink-soft);
+    columns: 2;
+    overflow-wrap: anywhere;
+  }
+  .totals {
+    display: flex;
+    gap: 6px;
+    padding: 4px 0 0 18px;
+  }
+  .soft {
+    color: var(--ink-soft);
+  }
+</style>
