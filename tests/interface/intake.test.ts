@@ -132,6 +132,16 @@ describe('changing the recipe', () => {
     );
   });
 
+  it('takes a file dropped on the shelf', async () => {
+    await page.go('/');
+    await page.run(
+      `const data = new DataTransfer();
+       data.items.add(new File(['route,boarded\\nHolm,1\\n'], 'dropped.csv', { type: 'text/csv' }));
+       document.querySelector('.drop').dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));`,
+    );
+    expect(await untilRead(page)).toContain('1 record, 2 columns');
+  });
+
   it('takes pasted text', async () => {
     await page.go('/');
     await (await page.find('paste')).sendKeys('route;boarded\nHolm;12\nNess;30\n');

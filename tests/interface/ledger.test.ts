@@ -306,4 +306,82 @@ describe('the ledger of the demo', () => {
     await page.click('brush-narrow');
     await page.untilText('rung', 'Boarded is between 0 and');
   });
+
+  it('sets a range aside, and all records with a value', async () => {
+    await showDown(page, 'Records');
+    await page.until('records', async () =>
+      (await seenLines(page)).some((l) => l.kind === 'record'),
+    );
+    const { n } = one<{ n: number }>('select count(*) n from s');
+    await (await page.find('ledger')).click();
+    const at = (await seenLines(page)).findIndex((l) => l.kind === 'record');
+    await page.type(Key.HOME, ...Array.from({ length: at }, () => Key.ARROW_DOWN));
+    await page.driver
+      .actions()
+      .keyDown(Key.SHIFT)
+      .sendKeys(Key.ARROW_DOWN, Key.ARROW_DOWN)
+      .keyUp(Key.SHIFT)
+      .sendKeys('a')
+      .perform();
+    await page.untilText('counted', (n - 3).toLocaleString('en'));
+    await page.press('Put all back');
+    await page.untilText('counted', n.toLocaleString('en'));
+    await (
+      await page.until('a record', async () => (await page.all('.row.record [role=gridcell]'))[0])
+    ).click();
+    await page.find('record-panel');
+    await (
+      await page.driver.findElement(By.css('button[aria-label$="all records with this Weather"]'))
+    ).click();
+    const weather = await page.untilText('notice', 'Set aside all where Weather is');
+    const value = weather.replace(/^.* is /, '');
+    const left = one<{ n: number }>(`select count(*) n from s where weather is not '${value}'`).n;
+    await page.untilText('counted', left.toLocaleString('en'));
+  });
+
+  it('resizes, reorders, hides and fixes columns without changing a figure', async () => {
+    const before = await seenFoot(page, 'counted');
+    const first = (await page.all('[data-test=head]'))[0];
+    const name = async (k: number): Promise<string> => (await seenHeads(page))[k].split('|')[0];
+    expect(await name(0)).toBe('Time');
+    const width = (): Promise<number> =>
+      page.run<number>(
+        `return document.querySelector('[data-test=head]').parentElement.offsetWidth`,
+      );
+    const old = await width();
+    const grip = (await page.all('.head .grip'))[0];
+    await page.driver
+      .actions()
+      .move({ origin: grip })
+      .press()
+      .move({ origin: grip, x: 40, y: 0 })
+      .release()
+      .perform();
+    await page.until('a wider column', async () => (await width()) > old + 20);
+    await first.click();
+    await page.press('Move right');
+    await page.until('it to stand second', async () => (await name(1)) === 'Time');
+    await page.press('Hide from view');
+    await page.until('it to be gone', async () => (await name(1)) !== 'Time');
+    await page.press('Show');
+    await page.until('it to be back', async () => (await name(1)) === 'Time');
+    await page.press('Fix at the left, or let go');
+    await page.until('fixed heads', async () => (await page.all('.head.fixed')).length === 2);
+    const after = await seenFoot(page, 'counted');
+    expect([...after].sort()).toEqual([...before].sort());
+  });
+
+  it('says whole numbers otherwise, and means with their deviation', async () => {
+    await page.chord(Key.CONTROL, 'k');
+    await (await page.find('finder')).sendKeys('delay facts', Key.ENTER);
+    await page.choose('deviation', '2');
+    const { m, v } = one<{ m: number; v: number }>(
+      'select avg(delay) m, (sum(delay * delay) - sum(delay) * sum(delay) / count(delay)) / (count(delay) - 1) v from s',
+    );
+    const heads = await seenHeads(page);
+    await page.until('the mean with its deviation', async () => {
+      const cell = (await seenFoot(page, 'counted'))[1 + heads.indexOf('Delay|mean, min')];
+      return cell === `${m.toFixed(1)} ± ${Math.sqrt(v).toPrecision(2)}`;
+    });
+  });
 });

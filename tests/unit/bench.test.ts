@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { Engine } from '$lib/engine/engine';
 import * as edits from '$lib/core/bench/edits';
 import { BenchDocument } from '$lib/core/bench/document';
 import { moveBench } from '$lib/core/bench/move';
@@ -84,10 +85,22 @@ describe('changes of a bench', () => {
     expect(layColumns(table, spec, view).slots.map((s) => s.column)).toEqual(['fares', 'boarded']);
     doc = edits.changeColumn(doc, ['fares', 'route', 'boarded'], 'boarded', { hidden: true });
     const hidden = layColumns(table, doc.tallies[0].spec, doc.tallies[0].view);
-    // Its sum is still there: hiding changes what is seen, not what is reckoned.
-    expect(hidden.slots.filter((s) => s.column === 'boarded')).toMatchObject([
-      { cells: false, measure: 0 },
+    expect(hidden.slots.map((s) => s.column)).toEqual(['fares']);
+    // Its sum is reckoned all the same: hiding changes what is seen, not what is counted.
+    const engine = new Engine(table, recipe, 'T');
+    expect(engine.now<'reckon'>({ do: 'reckon', doc }).foot[2].records).toBe(3);
+    expect(doc.tallies[0].spec.measures).toHaveLength(2);
+  });
+  it('a column that only the groups repeat leaves its measures in view', () => {
+    let doc = edits.setGroups(fresh(), [
+      { column: 'route', loose: false, order: { by: 'label', descending: false } },
     ]);
+    doc = edits.setMeasures(doc, [{ kind: 'distinct', column: 'route' }]);
+    const { spec, view } = doc.tallies[0];
+    expect(layColumns(table, spec, view).slots.find((s) => s.column === 'route')).toMatchObject({
+      cells: false,
+      measure: 0,
+    });
   });
 
   it('undo and redo whole steps', () => {

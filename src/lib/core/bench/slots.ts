@@ -103,7 +103,9 @@ export function layColumns(
     });
   const shownIds = new Set(shown);
   spec.measures.forEach((m, measure) => {
-    if (m.column === undefined || !shownIds.has(m.column))
+    // A column hidden by choice takes its measures along; one that the groups repeat leaves them.
+    const chosenAway = view.columns.find((c) => c.column === m.column)?.hidden === true;
+    if (m.column === undefined || (!shownIds.has(m.column) && !chosenAway))
       slots.push({
         column: m.column ?? null,
         measure,

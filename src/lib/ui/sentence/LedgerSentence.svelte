@@ -155,6 +155,9 @@
     padding: 0 1px;
     line-height: 1.15;
     cursor: pointer;
+    text-align: left;
+    overflow-wrap: anywhere;
+    max-width: 100%;
   }
   .sentence :global(.word.empty) {
     color: var(--ink-faint);
