@@ -223,7 +223,12 @@ describe('the ledger of the demo', () => {
     await (
       await page.driver.findElement(By.css('button[aria-label="Group 2: Sailed on by month"]'))
     ).click();
-    await (await page.driver.findElement(By.css(':popover-open option[value=quarter]'))).click();
+    await (
+      await page.until(
+        'the quarter',
+        async () => (await page.all(':popover-open option[value=quarter]'))[0],
+      )
+    ).click();
     await page.untilText('sentence', 'by quarter');
     await page.type(Key.ESCAPE);
     const { n } = one<{ n: number }>(
@@ -285,7 +290,7 @@ describe('the ledger of the demo', () => {
     await narrowByDelay();
     await page.press('Scopes ▾');
     await (
-      await page.driver.findElement(By.css(':popover-open input'))
+      await page.until('the field', async () => (await page.all(':popover-open input'))[0])
     ).sendKeys('late ones', Key.ENTER);
     await page.untilText('notice', 'Keep the scope');
     await (await page.driver.findElement(By.css('[aria-label^="Change the step"]'))).click();

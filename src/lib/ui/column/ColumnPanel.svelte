@@ -31,7 +31,14 @@
   const order = $derived([
     ...new Set([...view.columns.map((c) => c.column), ...bench.columns.map((c) => c.id)]),
   ]);
-  const at = $derived(order.indexOf(column));
+  /** Columns in view, in their order: moving goes past these, not past hidden ones. */
+  const visible = $derived([
+    ...new Set([
+      ...(bench.overview?.naming ? [bench.overview.naming.column] : []),
+      ...(bench.overview?.heads ?? []).flatMap((h) => (h.column ? [h.column] : [])),
+    ]),
+  ]);
+  const at = $derived(visible.indexOf(column));
   const hidden = $derived(view.columns.find((c) => c.column === column)?.hidden ?? false);
 
   $effect(() => {
@@ -78,7 +85,7 @@
     );
   }
   function move(by: -1 | 1): void {
-    const before = by < 0 ? order[at - 1] : (order[at + 2] ?? null);
+    const before = by < 0 ? visible[at - 1] : (order[order.indexOf(visible[at + 1]) + 1] ?? null);
     bench.change(`Move ${name}`, (doc) => moveColumn(doc, order, column, before));
   }
   function widen(by: number): void {
@@ -146,7 +153,7 @@
     <button
       type="button"
       class="plain-button"
-      disabled={at >= order.length - 1}
+      disabled={at < 0 || at >= visible.length - 1}
       onclick={() => move(1)}>Move right</button
     >
     <button type="button" class="plain-button" onclick={() => widen(-20)}>Narrower</button>
