@@ -10,7 +10,7 @@ import { pause } from './pause';
 z.config({ jitless: true });
 
 const scheduler = new Scheduler(
-  ['reckon', 'lines', 'behind', 'behindRecords', 'try', 'values', 'facts', 'heads'],
+  ['reckon', 'drawn', 'lines', 'behind', 'behindRecords', 'try', 'values', 'facts', 'heads'],
   pause,
   () => performance.now(),
 );

@@ -22,7 +22,7 @@ export type Side =
   | { kind: 'record'; record: number; column: string | null };
 
 /** Lines fetched beyond those in view, on each side. */
-const MARGIN = 40;
+const MARGIN = 14;
 
 /** A bench on the page: its document, what the engine makes of it, and its way back to the server. */
 export class BenchState {
@@ -47,6 +47,8 @@ export class BenchState {
   readonly facts: BenchFacts;
   readonly #history = new History();
   #window = { from: 0, count: 60 };
+  #seen = { first: 0, count: 0 };
+  #looking = false;
   #deaths = 0;
 
   constructor(facts: BenchFacts) {
@@ -143,11 +145,11 @@ export class BenchState {
         doc: $state.snapshot(this.doc) as BenchDocument,
       });
       const from = Math.max(0, Math.min(this.#window.from, overview.lines - 1));
-      const lines = await this.engine.ask<'lines'>({
-        do: 'lines',
-        from,
-        count: this.#window.count,
-      });
+      // A lane of its own: scrolling meanwhile must not take its place.
+      const lines = await this.engine.ask<'lines'>(
+        { do: 'lines', from, count: this.#window.count },
+        'drawn',
+      );
       this.overview = overview;
       this.lines = { from, lines };
       this.fault = '';
@@ -159,20 +161,37 @@ export class BenchState {
     }
   }
 
-  /** Has the lines around those in view at hand. */
+  /**
+   * Has the lines around those in view at hand. One request is on its way at a time: while it is,
+   * scrolling on only moves where the next one looks.
+   */
   async look(first: number, count: number): Promise<void> {
-    const { from, lines } = this.lines;
-    const total = this.overview?.lines ?? 0;
-    const wantedEnd = Math.min(total, first + count);
     this.#window = { from: Math.max(0, first - MARGIN), count: count + 2 * MARGIN };
-    if (first >= from && wantedEnd <= from + lines.length) return;
+    this.#seen = { first, count };
+    if (this.#looking || this.#atHand()) return;
+    this.#looking = true;
     try {
-      const window = this.#window;
-      const fetched = await this.engine.ask<'lines'>({ do: 'lines', ...window });
-      this.lines = { from: window.from, lines: fetched };
+      for (let asked = -1; !this.#atHand() && asked !== this.#window.from;) {
+        const { from, count: wanted } = this.#window;
+        asked = from;
+        const lines = await this.engine.ask<'lines'>({ do: 'lines', from, count: wanted });
+        this.lines = { from, lines };
+      }
     } catch (error) {
       this.#fail(error);
+    } finally {
+      this.#looking = false;
     }
+  }
+
+  /** Whether the lines last looked at are there. */
+  #atHand(): boolean {
+    const { from, lines } = this.lines;
+    const { first, count } = this.#seen;
+    const total = this.overview?.lines ?? 0;
+    return (
+      first >= total || (first >= from && Math.min(total, first + count) <= from + lines.length)
+    );
   }
 
   #fail(error: unknown): void {
