@@ -21,7 +21,7 @@ z.config({ jitless: true });
 
 /** Bytes read at a time: some tens of milliseconds of work. */
 const SLICE = 1 << 21;
-const PREVIEW = 25;
+const PREVIEW = 14;
 
 let file: Blob | null = null;
 let head = new Uint8Array(0);
