@@ -130,29 +130,35 @@ export function keepState(db: Database, id: number): Promise<number | undefined>
   });
 }
 
-export function addBench(
+/** Inserts a bench at revision 1 with that state, inside a transaction that is already open. */
+export async function insertBench(
+  tx: Database,
+  listId: number,
+  name: string,
+  doc: string,
+): Promise<number> {
+  const now = new Date().toISOString();
+  const { id } = await tx
+    .insertInto('benches')
+    .values({ list_id: listId, name, revision: 1, doc, saved_at: now })
+    .returning('id')
+    .executeTakeFirstOrThrow();
+  await tx
+    .insertInto('bench_states')
+    .values({ bench_id: id, revision: 1, doc, saved_at: now, kept: 0 })
+    .execute();
+  return id;
+}
+
+export const addBench = (
   db: Database,
   listId: number,
   name: string,
   doc: BenchDocument,
-): Promise<number> {
-  const now = new Date().toISOString();
-  const text = JSON.stringify(doc);
-  return writing(() =>
-    db.transaction().execute(async (tx) => {
-      const { id } = await tx
-        .insertInto('benches')
-        .values({ list_id: listId, name, revision: 1, doc: text, saved_at: now })
-        .returning('id')
-        .executeTakeFirstOrThrow();
-      await tx
-        .insertInto('bench_states')
-        .values({ bench_id: id, revision: 1, doc: text, saved_at: now, kept: 0 })
-        .execute();
-      return id;
-    }),
+): Promise<number> =>
+  writing(() =>
+    db.transaction().execute((tx) => insertBench(tx, listId, name, JSON.stringify(doc))),
   );
-}
 
 export const renameBench = (db: Database, id: number, name: string) =>
   writing(() => db.updateTable('benches').set({ name }).where('id', '=', id).executeTakeFirst());

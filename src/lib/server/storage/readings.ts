@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Doubt } from '$lib/core/read/doubts';
 import { Recipe } from '$lib/core/read/recipe';
+import { insertBench } from './benches';
 import { writing, type Database } from './database';
 
 /** What is known of a reading besides its records. */
@@ -147,21 +148,9 @@ export function storeReading(
         .set({ current_reading: reading })
         .where('id', '=', listId)
         .execute();
-      let bench: number | null = null;
-      if (given.bench) {
-        const doc = given.bench.docFor(reading);
-        bench = (
-          await tx
-            .insertInto('benches')
-            .values({ list_id: listId, name: given.bench.name, revision: 1, doc, saved_at: now })
-            .returning('id')
-            .executeTakeFirstOrThrow()
-        ).id;
-        await tx
-          .insertInto('bench_states')
-          .values({ bench_id: bench, revision: 1, doc, saved_at: now, kept: 0 })
-          .execute();
-      }
+      const bench = given.bench
+        ? await insertBench(tx, listId, given.bench.name, given.bench.docFor(reading))
+        : null;
       return { listId, reading, bench };
     }),
   );
