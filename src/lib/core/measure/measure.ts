@@ -34,6 +34,12 @@ export const MEASURE_KINDS = [
   'geometricMean',
   'trimmedMean',
   'mode',
+  'modeTies',
+  'weightedMean',
+  'atMin',
+  'atMax',
+  'minTies',
+  'maxTies',
   'first',
   'last',
   'shareOfParent',
@@ -51,11 +57,13 @@ export const Measure = z.object({
   column: z.string().optional(),
   /** percentile: the share below (0..1). trimmedMean: the share cut at each end (0..0.5). */
   p: z.number().min(0).max(1).optional(),
+  /** weightedMean: the column of weights. atMin, atMax: the column whose value is shown. */
+  other: z.string().optional(),
 });
 export type Measure = z.infer<typeof Measure>;
 
 /** What a measure's figures are written in. */
-export type FigureKind = 'count' | 'column' | 'share' | 'number' | 'squared';
+export type FigureKind = 'count' | 'column' | 'other' | 'share' | 'number' | 'squared';
 
 interface MeasureFacts {
   /** As a sentence says it: `sum of Boarded`. */
@@ -115,6 +123,12 @@ export const MEASURES: Record<MeasureKind, MeasureFacts> = {
   geometricMean: facts('geometric mean', ['number'], 'number'),
   trimmedMean: facts('trimmed mean', ['number'], 'number'),
   mode: facts('mode', ANY, 'column'),
+  modeTies: facts('count of values as common as the mode', ANY, 'count'),
+  weightedMean: facts('weighted mean', ['number'], 'column'),
+  atMin: facts('value at the lowest', ORDERED, 'other'),
+  atMax: facts('value at the highest', ORDERED, 'other'),
+  minTies: facts('count of records at the lowest', ORDERED, 'count'),
+  maxTies: facts('count of records at the highest', ORDERED, 'count'),
   first: facts('first', ANY, 'column'),
   last: facts('last', ANY, 'column'),
   shareOfParent: facts('share of the group above', NUMBERS, 'share'),
@@ -141,6 +155,10 @@ function ordinal(n: number): string {
   const suffix = tail > 10 && tail < 14 ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th');
   return `${n}${Number.isInteger(n) ? suffix : 'th'}`;
 }
+
+/** What a measure's second column is for; null where it has none. */
+export const needsOther = (kind: MeasureKind): 'weights' | 'shown' | null =>
+  kind === 'weightedMean' ? 'weights' : kind === 'atMin' || kind === 'atMax' ? 'shown' : null;
 
 /** Measures of records as such, which need no column. */
 export const ofRecords = (kind: MeasureKind): boolean =>

@@ -1,4 +1,5 @@
 import { columnBytes, type Column } from './column';
+import { nearest } from './nearest';
 
 /** Records 0..length-1 as columns of that length. Never changed once made. */
 export interface Table {
@@ -8,14 +9,38 @@ export interface Table {
 
 export class UnknownColumn extends Error {
   override name = 'UnknownColumn';
-  constructor(readonly id: string) {
-    super(`There is no column “${id}” in this list.`);
+  constructor(
+    readonly id: string,
+    near: string | null = null,
+  ) {
+    super(
+      `There is no column “${id}” in this list.${near === null ? '' : ` The nearest is “${near}”.`}`,
+    );
   }
 }
 
-export function columnOf(table: Table, id: string): Column {
-  const column = table.columns.find((c) => c.id === id);
-  if (!column) throw new UnknownColumn(id);
+/** The column of this id; else the one of this name; else of this name whatever its case and outer spaces. */
+export function findColumn(columns: readonly Column[], ref: string): Column | null {
+  const loose = (text: string): string => text.trim().toLowerCase();
+  return (
+    columns.find((c) => c.id === ref) ??
+    columns.find((c) => c.name === ref) ??
+    columns.find((c) => loose(c.name) === loose(ref)) ??
+    null
+  );
+}
+
+/** The column name most like a reference that names none. */
+export const nearestColumn = (columns: readonly Column[], ref: string): string | null =>
+  nearest(
+    ref,
+    columns.map((c) => c.name),
+  );
+
+/** @throws UnknownColumn */
+export function columnOf(table: Table, ref: string): Column {
+  const column = findColumn(table.columns, ref);
+  if (!column) throw new UnknownColumn(ref, nearestColumn(table.columns, ref));
   return column;
 }
 

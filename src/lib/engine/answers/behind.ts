@@ -150,6 +150,15 @@ function arithmeticWords(
       return `Population form over ${n} values.`;
     case 'records':
       return 'Each record counts as 1.';
+    case 'weightedMean':
+      return 'Sum of the values times their weights ÷ the sum of the weights.';
+    case 'atMin':
+    case 'atMax':
+      return `The value in the first record that holds the ${measure.kind === 'atMin' ? 'lowest' : 'highest'} of ${n}.`;
+    case 'minTies':
+    case 'maxTies':
+    case 'modeTies':
+      return `Counted among ${n} values.`;
   }
 }
 

@@ -2,6 +2,7 @@
   import {
     MEASURE_KINDS,
     MEASURES,
+    needsOther,
     ofRecords,
     type Measure,
     type MeasureKind,
@@ -20,7 +21,10 @@
   /** A measure chosen, its column still to come. */
   let picked = $state<MeasureKind | null>(null);
   const kind = $derived(picked ?? measure?.kind ?? null);
-  const kinds = MEASURE_KINDS.map((value) => ({ value, label: MEASURES[value].says }));
+  const kinds = MEASURE_KINDS.filter((kind) => needsOther(kind) === null).map((value) => ({
+    value,
+    label: MEASURES[value].says,
+  }));
   const columns = $derived(
     kind === null
       ? []

@@ -1,0 +1,37 @@
+import { fullBitset, members, type Bitset } from '../table/bitset';
+import type { Table } from '../table/table';
+import type { ScopeName } from './result';
+
+/** What every tally is reckoned from: a list, which of its records count, and their order. */
+export interface Base {
+  readonly listName: string;
+  readonly table: Table;
+  readonly all: Bitset;
+  /** After narrowing, before setting aside. */
+  readonly narrowed: Bitset;
+  readonly counted: Bitset;
+  /** All records in the current order; `first`, `last` and ranks "in order" look at it. */
+  readonly order: Int32Array;
+  /** Other lists by the name they were given, for comparisons. */
+  readonly others: ReadonlyMap<string, Table>;
+}
+
+/** The selection a tally's scope names. */
+export const selectionOf = (base: Base, scope: ScopeName): Bitset =>
+  scope === 'all' ? base.all : scope === 'narrowed' ? base.narrowed : base.counted;
+
+const kept = new WeakMap<Bitset, Int32Array>();
+
+/** Record numbers of a selection in rising order, kept as long as the selection. */
+export function recordsOf(selection: Bitset): Int32Array {
+  let known = kept.get(selection);
+  if (!known) kept.set(selection, (known = members(selection)));
+  return known;
+}
+
+/** A whole list with every record counted, in the order read. */
+export function wholeBase(table: Table, listName = 'The list'): Base {
+  const all = fullBitset(table.length);
+  const order = Int32Array.from({ length: table.length }, (_, i) => i);
+  return { listName, table, all, narrowed: all, counted: all, order, others: new Map() };
+}

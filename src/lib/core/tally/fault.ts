@@ -1,0 +1,91 @@
+import { isNumeric, type Column, type ColumnType } from '../table/column';
+import { findColumn, nearestColumn } from '../table/table';
+import { MEASURES, needsOther, ofRecords, type Measure } from '../measure/measure';
+
+/** One thing wrong in an ask: where, what, and what to do about it. */
+export interface Fault {
+  /** `tallies[0].down[1].column` */
+  readonly path: string;
+  readonly message: string;
+  readonly remedy: string;
+}
+
+const TYPE_WORDS: Record<ColumnType, string> = {
+  text: 'text',
+  number: 'a number',
+  date: 'a date',
+  datetime: 'a date with time',
+  time: 'a time',
+  yesno: 'yes/no',
+};
+
+const listed = (words: readonly string[]): string =>
+  words.length < 2
+    ? words.join('')
+    : `${words.slice(0, -1).join(', ')} or ${words[words.length - 1]}`;
+
+/** Gathers the faults of one ask, so that all are named and not only the first. */
+export class Faults {
+  readonly found: Fault[] = [];
+
+  constructor(readonly columns: readonly Column[]) {}
+
+  add(path: string, message: string, remedy: string): void {
+    this.found.push({ path, message, remedy });
+  }
+
+  /** The column, or null and a fault where there is none or it is of another type. */
+  column(path: string, ref: string, types?: readonly ColumnType[]): Column | null {
+    const column = findColumn(this.columns, ref);
+    if (!column) {
+      const near = nearestColumn(this.columns, ref);
+      this.add(
+        path,
+        `There is no column “${ref}”.`,
+        near === null
+          ? `The columns are ${this.columns.map((c) => `“${c.name}”`).join(', ')}.`
+          : `Did you mean “${near}”?`,
+      );
+      return null;
+    }
+    if (types && !types.includes(column.type)) {
+      this.add(
+        path,
+        `“${column.name}” is ${TYPE_WORDS[column.type]}, but this needs ${listed(types.map((t) => TYPE_WORDS[t]))}.`,
+        this.#remedyFor(types),
+      );
+      return null;
+    }
+    return column;
+  }
+
+  /** The measure's columns are there and suit it. */
+  measure(path: string, measure: Measure): void {
+    const { says, types } = MEASURES[measure.kind];
+    if (measure.column === undefined) {
+      if (!ofRecords(measure.kind))
+        this.add(`${path}.column`, `The ${says} needs a column.`, 'Name the column it is of.');
+    } else this.column(`${path}.column`, measure.column, types);
+    const second = needsOther(measure.kind);
+    if (second === null) return;
+    if (measure.other === undefined)
+      this.add(
+        `${path}.other`,
+        `The ${says} needs a second column.`,
+        second === 'weights'
+          ? 'Name the column of weights.'
+          : 'Name the column whose value it shows.',
+      );
+    else if (second === 'weights') this.column(`${path}.other`, measure.other, ['number', 'yesno']);
+    else this.column(`${path}.other`, measure.other);
+  }
+
+  #remedyFor(types: readonly ColumnType[]): string {
+    const fit = this.columns.filter((c) => types.includes(c.type)).map((c) => `“${c.name}”`);
+    return fit.length === 0
+      ? 'No column of this list is of that type: change the type in its recipe, or compute one.'
+      : `Take ${listed(fit.slice(0, 8))}.`;
+  }
+}
+
+export const isMeasurable = isNumeric;

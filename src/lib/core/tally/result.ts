@@ -1,0 +1,127 @@
+import { z } from 'zod';
+import { Measure } from '../measure/measure';
+import { Condition } from '../scope/condition';
+
+/**
+ * What every kind of tally comes to: tables of figures, as plain data that can be stored, sent and
+ * read back. Each row and column says which records it stands on, as a condition; the figure where
+ * they cross stands on the records that meet both (see `behind`).
+ */
+
+/** A figure in full: a number, a text (dates in ISO 8601), or null: none. */
+export const Figure = z.union([z.number(), z.string(), z.null()]);
+export type Figure = z.infer<typeof Figure>;
+
+/** How a column of figures is written. `share` is a fraction: 0.25 is 25 %. */
+export const FIGURE_TYPES = [
+  'text',
+  'number',
+  'count',
+  'share',
+  'rank',
+  'date',
+  'datetime',
+  'time',
+  'yesno',
+] as const;
+export const FigureType = z.enum(FIGURE_TYPES);
+export type FigureType = z.infer<typeof FigureType>;
+
+/** Records that a row or a column is limited to. Both parts given: the records that meet both. */
+export const Where = z.object({
+  condition: Condition.optional(),
+  /** Record numbers from 0. */
+  records: z.array(z.int()).optional(),
+});
+export type Where = z.infer<typeof Where>;
+
+export const FigureColumn = z.object({
+  /** Stable within its table; the head of the column in a delimited file when the title is not unique. */
+  key: z.string(),
+  title: z.string(),
+  unit: z.string().default(''),
+  type: FigureType,
+  /** Decimals that the figures are shown with; left out: as many as are needed. */
+  decimals: z.int().optional(),
+  /** The measure whose figures these are; left out for labels and for what follows from other figures. */
+  measure: Measure.optional(),
+  where: Where.optional(),
+  /** Parts add up to their whole: the place of the column this one is a part of. */
+  partOf: z.int().optional(),
+  /** Sum and count columns: figures of rows add up. `bound`: how far rounding may take them apart. */
+  adds: z.object({ bound: z.number() }).optional(),
+  /**
+   * Rows of the same table that the figure stands on besides its own, as distances (-1: the row
+   * before); `above`: all rows from the first.
+   */
+  reach: z.union([z.array(z.int()), z.literal('above')]).optional(),
+  /** The arithmetic in words, where no measure says it: `change against the period before ÷ its size`. */
+  says: z.string().optional(),
+});
+export type FigureColumn = z.infer<typeof FigureColumn>;
+
+export const Mark = z.object({
+  /** The place of the column marked; left out: the whole row. */
+  column: z.int().optional(),
+  kind: z.enum(['few', 'partial', 'tie', 'forecast', 'doubt']),
+  says: z.string(),
+});
+export type Mark = z.infer<typeof Mark>;
+
+export const FigureRow = z.object({
+  /**
+   * group: one group, band, period or record; total: its parts are the rows that name it; others:
+   * the rest in one line; outside: counted, but in none of the rows.
+   */
+  kind: z.enum(['group', 'total', 'others', 'outside']),
+  /** 0: the outermost level. */
+  level: z.int().default(0),
+  cells: z.array(Figure),
+  where: Where.optional(),
+  /** The place of the row this one is a part of. */
+  partOf: z.int().optional(),
+  marks: z.array(Mark).optional(),
+});
+export type FigureRow = z.infer<typeof FigureRow>;
+
+export const FigureTable = z.object({
+  /** `main`, or what it holds besides: `methods`, `points`. */
+  name: z.string(),
+  caption: z.string(),
+  /** The first so many columns are labels. */
+  labels: z.int(),
+  columns: z.array(FigureColumn),
+  rows: z.array(FigureRow),
+});
+export type FigureTable = z.infer<typeof FigureTable>;
+
+/** What an analyst should know before using a figure. `code` is for programs, `says` for readers. */
+export const Warning = z.object({ code: z.string(), says: z.string() });
+export type Warning = z.infer<typeof Warning>;
+
+/** Which records a tally uses (calculations, section 1). */
+export const ScopeName = z.enum(['counted', 'narrowed', 'all']);
+export type ScopeName = z.infer<typeof ScopeName>;
+
+export const TallyResult = z.object({
+  kind: z.string(),
+  /** The sentence: what it computes, in plain English. */
+  says: z.string(),
+  scope: ScopeName,
+  /** Records it was reckoned from. */
+  records: z.int(),
+  tables: z.array(FigureTable),
+  warnings: z.array(Warning),
+});
+export type TallyResult = z.infer<typeof TallyResult>;
+
+/** A figure's place in a result. */
+export const FigurePlace = z.object({
+  table: z.union([z.string(), z.int()]).default(0),
+  row: z.int().min(0),
+  column: z.union([z.string(), z.int()]),
+});
+export type FigurePlace = z.infer<typeof FigurePlace>;
+
+/** A number as a figure: NaN is none, and so is what no double can hold. */
+export const figureOf = (value: number): number | null => (Number.isFinite(value) ? value : null);
