@@ -505,9 +505,11 @@ describe('edges', () => {
     doc.ladder.setAside.records = [1];
     const engine = new Engine(table, noRecipe, 'T');
     engine.now<'reckon'>({ do: 'reckon', doc });
-    expect(
-      engine.now<'lines'>({ do: 'lines', from: 0, count: 3 }).map((l) => l.cells[0].t),
-    ).toEqual(['1', '', '5']);
+    expect(engine.now<'lines'>({ do: 'lines', from: 0, count: 3 }).map((l) => l.cells[0])).toEqual([
+      '1',
+      '',
+      '5',
+    ]);
   });
 
   it('a step whose column is gone is switched off and says so', () => {
@@ -582,7 +584,7 @@ describe('figures in pairs and shares', () => {
     doc.tallies[0].view.showDown = 1;
     engine.now<'reckon'>({ do: 'reckon', doc });
     const lines = engine.now<'lines'>({ do: 'lines', from: 0, count: 9 });
-    const cells = lines.map((l) => [l.label, ...l.cells.map((c) => c.t).filter(Boolean)]);
+    const cells = lines.map((l) => [l.label, ...l.cells.filter(Boolean)]);
     // Σn = 23: a has 15, b 7, the blank group 1.
     expect(cells).toEqual([
       ['a', '65.2 %', '60.0 %', '60.0 %'],

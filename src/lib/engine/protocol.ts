@@ -69,7 +69,10 @@ export const Line = z.object({
   totals: z.boolean(),
   /** Record number, or -1. */
   record: z.int(),
-  cells: z.array(LineCell),
+  /** Texts of the cells; empty where the line has none. */
+  cells: z.array(z.string()),
+  /** The state of each cell: one letter of `CellState` each, a dot for a read one. */
+  states: z.string(),
 });
 export type Line = z.infer<typeof Line>;
 

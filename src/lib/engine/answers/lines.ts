@@ -43,9 +43,15 @@ function lineOf(r: Reckoned, line: LedgerLine, corrected: ReadonlySet<string>): 
     open: line.kind === 'total' || line.open,
     totals,
     record: -1,
-    cells: totals ? r.columns.slots.map((slot) => groupCell(r, slot, level, group)) : [],
+    ...asCells(totals ? r.columns.slots.map((slot) => groupCell(r, slot, level, group)) : []),
   };
 }
+
+/** Plain texts and one word of states: the page checks a line in a few looks, not one for each cell. */
+const asCells = (cells: readonly LineCell[]): Pick<Line, 'cells' | 'states'> => ({
+  cells: cells.map((cell) => cell.t),
+  states: cells.map((cell) => cell.k || '.').join(''),
+});
 
 /** A group's figure in a slot. */
 export function groupCell(r: Reckoned, slot: Slot, level: number, group: number): LineCell {
@@ -110,7 +116,7 @@ function recordLine(
     open: false,
     totals: false,
     record,
-    cells: r.columns.slots.map((slot) => recordCell(r, slot, record, row, corrected)),
+    ...asCells(r.columns.slots.map((slot) => recordCell(r, slot, record, row, corrected))),
   };
 }
 

@@ -52,11 +52,23 @@
   const bodyHeight = $derived(Math.max(LINE, viewHeight - HEAD - FOOT));
   const shownCount = $derived(Math.ceil(bodyHeight / LINE) + 2);
   const window = $derived(windowAt(lines, scrollTop, bodyHeight));
-  const visible = $derived.by(() => {
+  /**
+   * The lines drawn and where. Until those of a new place have come, the old ones stay where they
+   * were and scroll away: nothing is taken down only to be built again.
+   */
+  let drawn: { top: number; visible: { line: Line; at: number }[] } = { top: 0, visible: [] };
+  const shown = $derived.by(() => {
     const { from, lines: have } = bench.lines;
-    return have
-      .slice(Math.max(0, window.first - from), Math.max(0, window.first - from) + shownCount)
-      .map((line, k) => ({ line, at: Math.max(window.first, from) + k }));
+    const skipped = window.first - from;
+    if (lines === 0) drawn = { top: 0, visible: [] };
+    else if (skipped >= 0 && from + have.length >= Math.min(lines, window.first + shownCount))
+      drawn = {
+        top: window.top,
+        visible: have
+          .slice(skipped, skipped + shownCount)
+          .map((line, k) => ({ line, at: window.first + k })),
+      };
+    return drawn;
   });
   const range = $derived(
     anchor === null
@@ -188,6 +200,7 @@
   bind:clientHeight={viewHeight}
   bind:clientWidth={viewWidth}
   class="ledger"
+  class:sideways={wide > viewWidth}
   role="grid"
   aria-label="Ledger"
   aria-rowcount={lines + 4}
@@ -232,9 +245,9 @@
       </div>
     </div>
     <div class="body" role="rowgroup" style:height="{scrollHeight(lines)}px">
-      <div style:transform="translateY({window.top}px)" class="lines">
-        <!-- Keyed by place on the page, so that scrolling fills lines anew instead of making them. -->
-        {#each visible as { line, at } (at % 128)}
+      <div style:transform="translateY({shown.top}px)" class="lines">
+        <!-- Keyed by place on the page, so that scrolling writes other texts and moves no element. -->
+        {#each shown.visible as { line, at }, k (k)}
           <LedgerLine
             {line}
             {at}

@@ -32,7 +32,11 @@
     onopen,
   }: Props = $props();
 
-  const STATE = { '': '', b: 'blank', u: 'unread', c: 'corrected', n: 'none' } as const;
+  const STATE: Record<string, string> = { b: 'blank', u: 'unread', c: 'corrected', n: 'none' };
+  /** What does not change from line to line is put together once. */
+  const fixed = $derived(
+    heads.map((head) => `cell${head.right ? ' right' : ''}${head.fixed ? ' fixed' : ''}`),
+  );
   const figures = $derived(line.kind !== 'record' && line.totals);
   const ruled = $derived(line.kind === 'total' && totalsBelow);
 
@@ -87,23 +91,22 @@
     {/if}
   </div>
   {#each heads as head, c (c)}
-    {@const cell = line.cells[c]}
+    {@const text = line.cells[c] ?? ''}
+    {@const state = STATE[line.states[c]] ?? ''}
     <div
-      class="cell {cell ? STATE[cell.k] : ''}"
-      class:right={head.right}
-      class:figure={figures && head.measure >= 0}
-      class:fixed={head.fixed}
-      class:active={active === c}
+      class="{fixed[c]} {state}{figures && head.measure >= 0 ? ' figure' : ''}{active === c
+        ? ' active'
+        : ''}"
       role="gridcell"
       tabindex="-1"
       id={active === c ? `${ledger}-active` : undefined}
       style:left={lefts[c] === null ? undefined : `${lefts[c]}px`}
-      title={cell && cell.t.length > 18 ? cell.t : undefined}
+      title={text.length > 18 ? text : undefined}
       onclick={(e) => clicked(e, c)}
     >
-      {#if cell}<span>{cell.t}</span>{#if cell.k === 'u'}<span class="visually-hidden">
-            (unread)</span
-          >{/if}{#if cell.k === 'c'}<sup aria-label="corrected">✎</sup>{/if}{/if}
+      <span>{text}</span>{#if state === 'unread'}<span class="visually-hidden">
+          (unread)</span
+        >{:else if state === 'corrected'}<sup aria-label="corrected">✎</sup>{/if}
     </div>
   {/each}
 </div>
@@ -117,29 +120,39 @@
     background: var(--paper);
     width: var(--wide);
   }
+  /* A line's size never follows from its contents: new texts are laid out within it. */
+  .row {
+    contain: strict;
+  }
   .row > div {
-    display: flex;
-    align-items: center;
-    gap: 6px;
     padding: 0 12px;
     min-width: 0;
     overflow: hidden;
     white-space: nowrap;
     background: inherit;
   }
+  .cell {
+    line-height: 25px;
+    text-overflow: ellipsis;
+  }
   .lead {
+    display: flex;
+    align-items: center;
+    gap: 6px;
+  }
+  /* Only where there is something to scroll past: a fixed cell is painted apart from its line. */
+  :global(.sideways) .lead {
     position: sticky;
     left: 0;
     z-index: 1;
   }
-  .fixed {
+  :global(.sideways) .fixed {
     position: sticky;
     z-index: 1;
   }
   .right {
-    justify-content: flex-end;
+    text-align: right;
   }
-  .cell span,
   .label {
     overflow: hidden;
     text-overflow: ellipsis;
