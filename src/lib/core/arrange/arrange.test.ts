@@ -4,7 +4,7 @@ import { finish } from '../steps/steps';
 import { dayNumber } from '../table/calendar';
 import { scalarColumn, textColumn } from '../table/column';
 import type { Table } from '../table/table';
-import { compareText } from './collate';
+import { compareText } from '../table/collate';
 import { groupCodes } from './groupCodes';
 import { GroupKey } from './groupKey';
 import { sortRecords } from './sort';

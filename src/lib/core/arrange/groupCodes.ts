@@ -2,7 +2,7 @@ import { DAY_MS } from '../table/calendar';
 import { showScalar } from '../table/cell';
 import { isText, type Column, type ScalarColumn, type TextColumn } from '../table/column';
 import { periodLabel, periodOf } from '../table/period';
-import { textRanks } from './collate';
+import { textRanks } from '../table/collate';
 import type { GroupKey } from './groupKey';
 
 /** Each record's group at one level, as an integer. */

@@ -1,7 +1,7 @@
 import { isText, type Column } from '../table/column';
 import { columnOf, type Table } from '../table/table';
 import type { Steps } from '../steps/steps';
-import { textRanks } from './collate';
+import { textRanks } from '../table/collate';
 import type { SortKey } from './sortKey';
 
 /** Digits of one sort key: 16-bit parts, least significant first. */

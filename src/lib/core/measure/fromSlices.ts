@@ -42,6 +42,8 @@ export function fromSlice(
       return geometricMean(values, from, to);
     case 'distinct':
       return distinct(values.subarray(from, to));
+    case 'modeTies':
+      return mode(values.subarray(from, to)).ties;
     case 'mode':
       return mode(values.subarray(from, to)).value;
     default:

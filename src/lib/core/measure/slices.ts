@@ -1,3 +1,5 @@
+import type { Grouping } from './grouping';
+
 /** The values of each group side by side: group g has values[start[g]..start[g+1]-1]. */
 export interface Slices {
   readonly values: Float64Array;
@@ -29,4 +31,21 @@ export function gather(
     if (v === v) out[at[groupOf[i]]++] = v;
   }
   return { values: out, start };
+}
+
+/** The slices of leaves put together by group, copied so that they can be moved about. */
+export function regroup({ values, start }: Slices, { size, of }: Grouping): Slices {
+  const to = new Int32Array(size + 1);
+  for (let leaf = 0; leaf < of.length; leaf++)
+    if (of[leaf] >= 0) to[of[leaf] + 1] += start[leaf + 1] - start[leaf];
+  for (let g = 0; g < size; g++) to[g + 1] += to[g];
+  const out = new Float64Array(to[size]);
+  const at = to.slice();
+  for (let leaf = 0; leaf < of.length; leaf++) {
+    const g = of[leaf];
+    if (g < 0) continue;
+    out.set(values.subarray(start[leaf], start[leaf + 1]), at[g]);
+    at[g] += start[leaf + 1] - start[leaf];
+  }
+  return { values: out, start: to };
 }

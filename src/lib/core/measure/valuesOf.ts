@@ -1,5 +1,5 @@
 import { isText, type Column } from '../table/column';
-import { textRanks } from '../arrange/collate';
+import { textRanks } from '../table/collate';
 
 /** A column as numbers that measures can work on. */
 export interface ValueView {

@@ -1,4 +1,4 @@
-import { compareText } from '../../core/arrange/collate';
+import { compareText } from '../../core/table/collate';
 import { fromMoments } from '../../core/measure/fromMoments';
 import { fromSlice } from '../../core/measure/fromSlices';
 import { measureWords, suits, type Measure, type MeasureKind } from '../../core/measure/measure';

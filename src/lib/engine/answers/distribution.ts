@@ -1,7 +1,7 @@
 import { isText, type Column, type ScalarColumn, type TextColumn } from '../../core/table/column';
 import { showScalar } from '../../core/table/cell';
 import { select } from '../../core/measure/quantile';
-import { compareText } from '../../core/arrange/collate';
+import { compareText } from '../../core/table/collate';
 import type { Distribution } from '../protocol';
 
 const SAMPLE = 4096;

@@ -1,0 +1,498 @@
+import { compareText } from '../table/collate';
+import { isText, type Column, type TextColumn } from '../table/column';
+import { likeTest } from './like';
+import { difference, extracted, shifted, type MomentType } from './moments';
+import { columnsRead, type Typed } from './types';
+
+/**
+ * Typed expressions as loops over blocks of records. Each node fills one block at a time, so that
+ * what passes between nodes stays near the processor; nothing is made from text, as the page forbids
+ * that. A text expression that reads a single text column is worked out once for each distinct text.
+ */
+export const BLOCK = 1024;
+
+/** After `run(from, n)` the values of records from..from+n-1 stand at `data[at..at+n-1]`. */
+export interface Scalars {
+  run(from: number, n: number): void;
+  data: Float64Array;
+  at: number;
+}
+
+/** The same for texts; null: none. */
+export interface Texts {
+  run(from: number, n: number): void;
+  data: readonly (string | null)[];
+  at: number;
+}
+
+/** The scalar values of an expression that is not text. */
+export function compileScalars(t: Typed): Scalars {
+  const shared = liftedColumn(t);
+  if (shared) return liftScalars(t, shared);
+  switch (t.op) {
+    case 'constant':
+      return constant(t.value === null ? NaN : Number(t.value));
+    case 'column':
+      return scalarColumn(t.column);
+    case 'arithmetic':
+      return arithmetic(t.sign, compileScalars(t.left), compileScalars(t.right));
+    case 'compare':
+      return t.left.type === 'text' || t.right.type === 'text'
+        ? compareTexts(t.sign, compileTexts(t.left), compileTexts(t.right))
+        : compareScalars(t.sign, compileScalars(t.left), compileScalars(t.right));
+    case 'and':
+    case 'or':
+      return conjunction(t.op, compileScalars(t.left), compileScalars(t.right));
+    case 'not':
+      return each([compileScalars(t.of)], ([a], i) => 1 - a[i]);
+    case 'isNull':
+      return isNull(t.of);
+    case 'isTruth':
+      return each([compileScalars(t.of)], ([a], i) => (a[i] === t.truth ? 1 : 0));
+    case 'in':
+      return membership(t);
+    case 'like':
+      return like(t);
+    case 'case':
+      return caseScalars(t);
+    case 'coalesce':
+      return each(t.args.map(compileScalars), (args, i) => {
+        for (const a of args) if (a[i] === a[i]) return a[i];
+        return NaN;
+      });
+    case 'extreme': {
+      const pick = t.side === 'greatest' ? Math.max : Math.min;
+      return each(t.args.map(compileScalars), (args, i) =>
+        args.reduce((m, a) => pick(m, a[i]), args[0][i]),
+      );
+    }
+    case 'scalar': {
+      const { fn } = t;
+      const args = t.args.map(compileScalars);
+      if (args.length === 1) return each(args, ([a], i) => fn(a[i]));
+      return each(args, (all, i) => fn(...all.map((a) => a[i])));
+    }
+    case 'textual':
+      return textual(t);
+    case 'extract': {
+      const type = t.of.type as MomentType;
+      return each([compileScalars(t.of)], ([a], i) =>
+        a[i] === a[i] ? extracted(type, a[i], t.field) : NaN,
+      );
+    }
+    case 'shift':
+      return each([compileScalars(t.of)], ([a], i) =>
+        a[i] === a[i] ? shifted(t.type as MomentType, a[i], t.months, t.units) : NaN,
+      );
+    case 'difference': {
+      const type = (t.left.type === 'null' ? t.right.type : t.left.type) as MomentType;
+      return each([compileScalars(t.left), compileScalars(t.right)], ([a, b], i) =>
+        a[i] === a[i] && b[i] === b[i] ? difference(type, a[i], b[i], t.unit) : NaN,
+      );
+    }
+    case 'join':
+      throw new TypeError('A joined text is no scalar.');
+  }
+}
+
+/** The texts of an expression of type text (or of a bare NULL). */
+export function compileTexts(t: Typed): Texts {
+  const shared = liftedColumn(t);
+  if (shared) return liftTexts(t, shared);
+  switch (t.op) {
+    case 'constant': {
+      const data = new Array<string | null>(BLOCK).fill(t.value === null ? null : String(t.value));
+      return { data, at: 0, run: () => undefined };
+    }
+    case 'column':
+      return textColumnReader(t.column);
+    case 'join': {
+      const [a, b] = [compileTexts(t.left), compileTexts(t.right)];
+      return eachText([a, b], [], ([x, y]) => (x === null || y === null ? null : `${x}${y}`));
+    }
+    case 'case': {
+      const whens = t.whens.map((w) => compileScalars(w.when));
+      const thens = [...t.whens.map((w) => w.then), t.otherwise].map(compileTexts);
+      return eachText(thens, whens, (texts, truths) => {
+        const hit = truths.findIndex((v) => v === 1);
+        return texts[hit < 0 ? texts.length - 1 : hit];
+      });
+    }
+    case 'coalesce':
+      return eachText(
+        t.args.map(compileTexts),
+        [],
+        (texts) => texts.find((x) => x !== null) ?? null,
+      );
+    case 'extreme': {
+      const sign = t.side === 'greatest' ? 1 : -1;
+      return eachText(t.args.map(compileTexts), [], (texts) => {
+        if (texts.includes(null)) return null;
+        return texts.reduce((m, x) => (sign * compareText(x ?? '', m ?? '') > 0 ? x : m), texts[0]);
+      });
+    }
+    case 'textual': {
+      const read = argumentReader(t.args);
+      const out = new Array<string | null>(BLOCK).fill(null);
+      return {
+        data: out,
+        at: 0,
+        run(from, n) {
+          read.run(from, n);
+          for (let i = 0; i < n; i++) {
+            const args = read.at(i);
+            const value = args ? t.fn(...args) : null;
+            out[i] = typeof value === 'string' ? value : null;
+          }
+        },
+      };
+    }
+    default:
+      if (t.type !== 'null') throw new TypeError(`${t.op} is no text.`);
+      return { data: new Array<string | null>(BLOCK).fill(null), at: 0, run: () => undefined };
+  }
+}
+
+function constant(value: number): Scalars {
+  return { data: new Float64Array(BLOCK).fill(value), at: 0, run: () => undefined };
+}
+
+/** A column is read where it lies. */
+function scalarColumn(column: Column): Scalars {
+  if (isText(column)) throw new TypeError(`${column.name} is text.`);
+  const node: Scalars = {
+    data: column.values,
+    at: 0,
+    run(from) {
+      node.at = from;
+    },
+  };
+  return node;
+}
+
+/** The four operations, each with a loop of its own: a shared one would call through for every value. */
+function arithmetic(sign: '+' | '-' | '*' | '/', left: Scalars, right: Scalars): Scalars {
+  const out = new Float64Array(BLOCK);
+  const loop = { '+': plus, '-': minus, '*': times, '/': over }[sign];
+  return {
+    data: out,
+    at: 0,
+    run(from, n) {
+      left.run(from, n);
+      right.run(from, n);
+      loop(out, left.data, left.at, right.data, right.at, n);
+    },
+  };
+}
+
+type Loop = (
+  o: Float64Array,
+  a: Float64Array,
+  p: number,
+  b: Float64Array,
+  q: number,
+  n: number,
+) => void;
+
+const plus: Loop = (o, a, p, b, q, n) => {
+  for (let i = 0; i < n; i++) o[i] = a[p + i] + b[q + i];
+};
+const minus: Loop = (o, a, p, b, q, n) => {
+  for (let i = 0; i < n; i++) o[i] = a[p + i] - b[q + i];
+};
+const times: Loop = (o, a, p, b, q, n) => {
+  for (let i = 0; i < n; i++) o[i] = a[p + i] * b[q + i];
+};
+/** By zero: none. */
+const over: Loop = (o, a, p, b, q, n) => {
+  for (let i = 0; i < n; i++) o[i] = b[q + i] === 0 ? NaN : a[p + i] / b[q + i];
+};
+
+/** One value at a time from operands moved to the start of a block. */
+function each(
+  operands: readonly Scalars[],
+  value: (blocks: readonly Float64Array[], i: number) => number,
+): Scalars {
+  const out = new Float64Array(BLOCK);
+  const blocks: Float64Array[] = new Array(operands.length);
+  return {
+    data: out,
+    at: 0,
+    run(from, n) {
+      for (let k = 0; k < operands.length; k++) {
+        const operand = operands[k];
+        operand.run(from, n);
+        blocks[k] =
+          operand.at === 0 ? operand.data : operand.data.subarray(operand.at, operand.at + n);
+      }
+      for (let i = 0; i < n; i++) {
+        const v = value(blocks, i);
+        out[i] = v === Infinity || v === -Infinity ? NaN : v;
+      }
+    },
+  };
+}
+
+const COMPARE = {
+  '=': (a: number, b: number) => a === b,
+  '<>': (a: number, b: number) => a !== b,
+  '<': (a: number, b: number) => a < b,
+  '<=': (a: number, b: number) => a <= b,
+  '>': (a: number, b: number) => a > b,
+  '>=': (a: number, b: number) => a >= b,
+} as const;
+
+function compareScalars(sign: keyof typeof COMPARE, left: Scalars, right: Scalars): Scalars {
+  const test = COMPARE[sign];
+  return each([left, right], ([a, b], i) => {
+    const [x, y] = [a[i], b[i]];
+    return x !== x || y !== y ? NaN : test(x, y) ? 1 : 0;
+  });
+}
+
+/** = and <> compare exactly; order follows the rules of the language. */
+function compareTexts(sign: keyof typeof COMPARE, left: Texts, right: Texts): Scalars {
+  const test = COMPARE[sign];
+  const exact = sign === '=' || sign === '<>';
+  return eachOfTexts([left, right], ([a, b]) => {
+    if (a === null || b === null) return NaN;
+    return test(exact ? Number(a !== b) : compareText(a, b), 0) ? 1 : 0;
+  });
+}
+
+/** Three-valued: no wins an AND and yes an OR, even beside the unknown. */
+function conjunction(op: 'and' | 'or', left: Scalars, right: Scalars): Scalars {
+  const decides = op === 'and' ? 0 : 1;
+  return each([left, right], ([a, b], i) =>
+    a[i] === decides || b[i] === decides
+      ? decides
+      : a[i] !== a[i] || b[i] !== b[i]
+        ? NaN
+        : 1 - decides,
+  );
+}
+
+function isNull(of: Typed): Scalars {
+  if (of.type === 'text') return eachOfTexts([compileTexts(of)], ([x]) => (x === null ? 1 : 0));
+  return each([compileScalars(of)], ([a], i) => (a[i] !== a[i] ? 1 : 0));
+}
+
+/** Yes where the value is in the list; unknown where it is not and the list or the value holds a none. */
+function membership(t: Extract<Typed, { op: 'in' }>): Scalars {
+  if (t.of.type === 'text' || t.list.some((item) => item.type === 'text'))
+    return eachOfTexts([t.of, ...t.list].map(compileTexts), ([x, ...list]) =>
+      x === null ? NaN : list.includes(x) ? 1 : list.includes(null) ? NaN : 0,
+    );
+  const constants = t.list.every((item) => item.op === 'constant');
+  if (constants) {
+    const values = t.list.map((item) =>
+      item.op === 'constant' && item.value !== null ? Number(item.value) : NaN,
+    );
+    const set = new Set(values.filter((v) => v === v));
+    const miss = values.some((v) => v !== v) ? NaN : 0;
+    return each([compileScalars(t.of)], ([a], i) =>
+      a[i] !== a[i] ? NaN : set.has(a[i]) ? 1 : miss,
+    );
+  }
+  return each([t.of, ...t.list].map(compileScalars), ([a, ...list], i) => {
+    if (a[i] !== a[i]) return NaN;
+    if (list.some((b) => b[i] === a[i])) return 1;
+    return list.some((b) => b[i] !== b[i]) ? NaN : 0;
+  });
+}
+
+function like(t: Extract<Typed, { op: 'like' }>): Scalars {
+  const parts = [t.of, t.pattern, ...(t.escape ? [t.escape] : [])].map(compileTexts);
+  const tests = new Map<string, ((text: string) => boolean) | null>();
+  return eachOfTexts(parts, ([text, pattern, escape]) => {
+    if (text === null || pattern === null || (t.escape && escape === null)) return NaN;
+    const key = `${escape ?? ''}\n${pattern}`;
+    let test = tests.get(key);
+    if (test === undefined) tests.set(key, (test = likeTest(pattern, escape ?? null)));
+    return test === null ? NaN : test(text) ? 1 : 0;
+  });
+}
+
+function caseScalars(t: Extract<Typed, { op: 'case' }>): Scalars {
+  const whens = t.whens.map((w) => compileScalars(w.when));
+  const thens = [...t.whens.map((w) => w.then), t.otherwise].map(compileScalars);
+  const last = whens.length;
+  return each([...whens, ...thens], (blocks, i) => {
+    for (let k = 0; k < last; k++) if (blocks[k][i] === 1) return blocks[last + k][i];
+    return blocks[last + last][i];
+  });
+}
+
+function textual(t: Extract<Typed, { op: 'textual' }>): Scalars {
+  const read = argumentReader(t.args);
+  const out = new Float64Array(BLOCK);
+  return {
+    data: out,
+    at: 0,
+    run(from, n) {
+      read.run(from, n);
+      for (let i = 0; i < n; i++) {
+        const args = read.at(i);
+        const value = args ? t.fn(...args) : NaN;
+        out[i] = typeof value === 'number' ? value : NaN;
+      }
+    },
+  };
+}
+
+/** Arguments of mixed types, one record at a time; null where one of them is none. */
+function argumentReader(args: readonly Typed[]): {
+  run(from: number, n: number): void;
+  at(i: number): (string | number)[] | null;
+} {
+  const nodes = args.map((arg) => (arg.type === 'text' ? compileTexts(arg) : compileScalars(arg)));
+  return {
+    run(from, n) {
+      for (const node of nodes) node.run(from, n);
+    },
+    at(i) {
+      const out: (string | number)[] = [];
+      for (const node of nodes) {
+        const value = node.data[node.at + i];
+        if (value === null || value !== value) return null;
+        out.push(value);
+      }
+      return out;
+    },
+  };
+}
+
+function eachOfTexts(
+  nodes: readonly Texts[],
+  value: (texts: (string | null)[]) => number,
+): Scalars {
+  const out = new Float64Array(BLOCK);
+  return {
+    data: out,
+    at: 0,
+    run(from, n) {
+      for (const node of nodes) node.run(from, n);
+      for (let i = 0; i < n; i++) out[i] = value(nodes.map((node) => node.data[node.at + i]));
+    },
+  };
+}
+
+function eachText(
+  nodes: readonly Texts[],
+  scalars: readonly Scalars[],
+  value: (texts: (string | null)[], numbers: number[]) => string | null,
+): Texts {
+  const out = new Array<string | null>(BLOCK).fill(null);
+  return {
+    data: out,
+    at: 0,
+    run(from, n) {
+      for (const node of nodes) node.run(from, n);
+      for (const node of scalars) node.run(from, n);
+      for (let i = 0; i < n; i++)
+        out[i] = value(
+          nodes.map((node) => node.data[node.at + i]),
+          scalars.map((node) => node.data[node.at + i]),
+        );
+    },
+  };
+}
+
+function textColumnReader(column: Column): Texts {
+  if (!isText(column)) throw new TypeError(`${column.name} is not text.`);
+  const { codes, dictionary } = column;
+  const out = new Array<string | null>(BLOCK).fill(null);
+  return {
+    data: out,
+    at: 0,
+    run(from, n) {
+      for (let i = 0; i < n; i++) {
+        const code = codes[from + i];
+        out[i] = code < 0 ? null : dictionary[code];
+      }
+    },
+  };
+}
+
+/** The one text column a larger expression reads, where its dictionary is the smaller work; else null. */
+function liftedColumn(t: Typed): TextColumn | null {
+  if (t.op === 'column' || t.op === 'constant') return null;
+  const [column, ...others] = columnsRead(t);
+  if (!column || others.length > 0 || !isText(column) || !column.codes.length) return null;
+  return column.dictionary.length < column.codes.length / 2 ? column : null;
+}
+
+/** The expression over the dictionary, and behind it over a blank. */
+function overDictionary(t: Typed, column: TextColumn): Typed {
+  const size = column.dictionary.length;
+  const codes = Int32Array.from({ length: size + 1 }, (_, i) => (i < size ? i : -1));
+  return replaceColumn(t, { ...column, codes });
+}
+
+function replaceColumn(t: Typed, column: TextColumn): Typed {
+  if (t.op === 'column') return { ...t, column };
+  const replaced: Record<string, unknown> = { ...t };
+  for (const [key, value] of Object.entries(t)) {
+    if (isTyped(value)) replaced[key] = replaceColumn(value, column);
+    else if (Array.isArray(value))
+      replaced[key] = value.map((item: unknown) =>
+        isTyped(item)
+          ? replaceColumn(item, column)
+          : isWhen(item)
+            ? { when: replaceColumn(item.when, column), then: replaceColumn(item.then, column) }
+            : item,
+      );
+  }
+  return replaced as unknown as Typed;
+}
+
+const isTyped = (value: unknown): value is Typed =>
+  typeof value === 'object' && value !== null && 'op' in value && 'type' in value;
+const isWhen = (value: unknown): value is { when: Typed; then: Typed } =>
+  typeof value === 'object' && value !== null && 'when' in value && 'then' in value;
+
+function liftScalars(t: Typed, column: TextColumn): Scalars {
+  const size = column.dictionary.length + 1;
+  const byCode = new Float64Array(size);
+  const node = compileScalars(overDictionary(t, column));
+  for (let from = 0; from < size; from += BLOCK) {
+    const n = Math.min(BLOCK, size - from);
+    node.run(from, n);
+    byCode.set(node.data.subarray(node.at, node.at + n), from);
+  }
+  const out = new Float64Array(BLOCK);
+  const { codes } = column;
+  return {
+    data: out,
+    at: 0,
+    run(from, n) {
+      for (let i = 0; i < n; i++) {
+        const code = codes[from + i];
+        out[i] = byCode[code < 0 ? size - 1 : code];
+      }
+    },
+  };
+}
+
+function liftTexts(t: Typed, column: TextColumn): Texts {
+  const size = column.dictionary.length + 1;
+  const byCode: (string | null)[] = [];
+  const node = compileTexts(overDictionary(t, column));
+  for (let from = 0; from < size; from += BLOCK) {
+    const n = Math.min(BLOCK, size - from);
+    node.run(from, n);
+    for (let i = 0; i < n; i++) byCode.push(node.data[node.at + i]);
+  }
+  const out = new Array<string | null>(BLOCK).fill(null);
+  const { codes } = column;
+  return {
+    data: out,
+    at: 0,
+    run(from, n) {
+      for (let i = 0; i < n; i++) {
+        const code = codes[from + i];
+        out[i] = byCode[code < 0 ? size - 1 : code];
+      }
+    },
+  };
+}

@@ -1,0 +1,49 @@
+import type { TextColumn } from '../table/column';
+import type { Grouping } from './grouping';
+import type { Leafed } from './reckon';
+
+/** At most so many marks (leaves × distinct texts) are kept; beyond, values are sorted instead. */
+const MOST = 1 << 25;
+
+export const fitsMarks = (leaves: number, column: TextColumn): boolean =>
+  leaves * column.dictionary.length <= MOST;
+
+/** One byte for each leaf and text, 1 where the text occurs. Marks of leaves merge by "or". */
+export function markDistinct({ records, leafOf, leaves }: Leafed, column: TextColumn): Uint8Array {
+  const { codes, dictionary } = column;
+  const texts = dictionary.length;
+  const marks = new Uint8Array(leaves * texts);
+  for (let k = 0; k < records.length; k++) {
+    const i = records[k];
+    const code = codes[i];
+    if (code >= 0) marks[leafOf[i] * texts + code] = 1;
+  }
+  return marks;
+}
+
+/** Distinct texts of each group. */
+export function distinctCounts(marks: Uint8Array, texts: number, grouping: Grouping): Float64Array {
+  const { size, of } = grouping;
+  const out = new Float64Array(size);
+  const first = new Int32Array(size).fill(-1);
+  const merged = new Map<number, Uint8Array>();
+  of.forEach((g, leaf) => {
+    if (g < 0) return;
+    if (first[g] < 0) {
+      first[g] = leaf;
+      return;
+    }
+    let union = merged.get(g);
+    if (!union) merged.set(g, (union = marks.slice(first[g] * texts, (first[g] + 1) * texts)));
+    const from = leaf * texts;
+    for (let t = 0; t < texts; t++) union[t] |= marks[from + t];
+  });
+  for (let g = 0; g < size; g++) {
+    if (first[g] < 0) continue;
+    const union = merged.get(g) ?? marks.subarray(first[g] * texts, (first[g] + 1) * texts);
+    let n = 0;
+    for (let t = 0; t < texts; t++) n += union[t];
+    out[g] = n;
+  }
+  return out;
+}

@@ -1,0 +1,37 @@
+import type { Column } from '../table/column';
+import type { FiguresOf, Leafed } from './reckon';
+import { addUp } from './grouping';
+import { valuesOf } from './valuesOf';
+
+/**
+ * Σ w·x ÷ Σ w over the records that have both; a record lacking either is skipped. None where the
+ * weights add up to 0. Both sums are compensated (Neumaier 1974) and merge.
+ */
+export function weightedMeans(input: Leafed, column: Column, weights: Column): FiguresOf {
+  const { records, leafOf, leaves } = input;
+  const [x, w] = [valuesOf(column).values, valuesOf(weights).values];
+  const sums = [0, 1].map(() => ({
+    high: new Float64Array(leaves),
+    low: new Float64Array(leaves),
+  }));
+  const add = (to: (typeof sums)[0], leaf: number, v: number): void => {
+    const s = to.high[leaf];
+    const t = s + v;
+    const b = t - s;
+    to.low[leaf] += s - (t - b) + (v - b);
+    to.high[leaf] = t;
+  };
+  for (let k = 0; k < records.length; k++) {
+    const i = records[k];
+    if (x[i] !== x[i] || w[i] !== w[i]) continue;
+    add(sums[0], leafOf[i], x[i] * w[i]);
+    add(sums[1], leafOf[i], w[i]);
+  }
+  return (grouping) => {
+    const [top, bottom] = sums.map(({ high, low }) => {
+      const [h, l] = [addUp(high, grouping), addUp(low, grouping)];
+      return h.map((v, g) => v + l[g]);
+    });
+    return top.map((v, g) => (bottom[g] === 0 ? NaN : v / bottom[g]));
+  };
+}
