@@ -1,9 +1,10 @@
 import { looseForm } from '../core/arrange/groupCodes';
 import type { GroupKey } from '../core/arrange/groupKey';
 import { ofRecords, suits, type Measure } from '../core/measure/measure';
-import { leavesOf, type Ladder, type Rung } from '../core/scope/condition';
+import { columnsAsked, type Ladder, type Rung } from '../core/scope/condition';
+import { expressionIn } from '../core/expression/columnFor';
 import { isText } from '../core/table/column';
-import { columnOf, type Table } from '../core/table/table';
+import { columnOf, findColumn, type Table } from '../core/table/table';
 import { deviationDigits, type Formats } from '../core/tally/ledger/figureText';
 import type { LedgerSpec } from '../core/tally/ledger/spec';
 
@@ -48,9 +49,11 @@ export function fittingLadder(table: Table, ladder: Ladder): Ladder {
 
 /** The first column a step asks about that the list no longer has; null where there is none. */
 export function lostColumn(table: Table, rung: Rung): string | null {
-  for (const leaf of leavesOf(rung.condition))
-    if (!table.columns.some((c) => c.id === leaf.column)) return leaf.column;
-  return null;
+  return (
+    columnsAsked(rung.condition).find(
+      (ref) => expressionIn(ref) === null && !findColumn(table.columns, ref),
+    ) ?? null
+  );
 }
 
 /** How many groups a key would merge if case and outer spaces were ignored. */

@@ -150,6 +150,9 @@ describe('groups', () => {
             size,
             label: String,
             rank: (c: number) => c,
+            where: () => {
+              throw new Error('not asked');
+            },
           });
           const small = buildTree(rows.length, [fake(0, 4), fake(1, 6), fake(2, 3)]);
           const large = buildTree(rows.length, [fake(0, 4_000_000), fake(1, 6), fake(2, 3)]);

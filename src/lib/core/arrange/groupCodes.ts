@@ -1,8 +1,10 @@
-import { DAY_MS } from '../table/calendar';
-import { showScalar } from '../table/cell';
-import { isText, type Column, type ScalarColumn, type TextColumn } from '../table/column';
-import { periodLabel, periodOf } from '../table/period';
+import type { Condition, Test } from '../scope/condition';
+import { DAY_MS, isoDate } from '../table/calendar';
+import { fullScalar, showScalar } from '../table/cell';
 import { textRanks } from '../table/collate';
+import { isText, type Column, type ScalarColumn, type TextColumn } from '../table/column';
+import { periodEnd, periodLabel, periodOf, periodStart } from '../table/period';
+import { bandCodes, bandTest, type SettledBand } from './bands';
 import type { GroupKey } from './groupKey';
 
 /** Each record's group at one level, as an integer. */
@@ -14,51 +16,158 @@ export interface GroupCodes {
   label(code: number): string;
   /** The place of each code in label order; the blank group comes last. */
   rank(code: number): number;
+  /** What a record must meet to be in the group. */
+  where(code: number): Condition;
 }
 
 export const BLANK_LABEL = 'blank';
+export const NO_BAND_LABEL = 'in no band';
 
-/** Group codes of a key. Equal keys make one group, wherever their records stand. */
-export function groupCodes(column: Column, key: GroupKey): GroupCodes {
-  if (isText(column)) return textCodes(column, key.loose);
+/**
+ * Group codes of a key. Equal keys make one group, wherever their records stand.
+ * @param bands the settled bands of a key that has them
+ */
+export function groupCodes(
+  column: Column,
+  key: GroupKey,
+  bands: readonly SettledBand[] | null = null,
+): GroupCodes {
+  if (isText(column)) return textCodes(column, key);
+  if (bands) return bandedCodes(column, key, bands);
   const dated = column.type === 'date' || column.type === 'datetime';
-  if (dated && key.period) {
-    const { period } = key;
-    const perDay = column.type === 'datetime' ? DAY_MS : 1;
-    return scalarCodes(
-      column,
-      (v) => periodOf(perDay === 1 ? v : Math.floor(v / perDay), period),
-      (index) => periodLabel(index, period),
-    );
-  }
-  return scalarCodes(column, null, (v) => showScalar(column, v));
+  if (dated && key.period) return periodCodes(column, key);
+  return scalarCodes(
+    column,
+    key.column,
+    null,
+    (v) => showScalar(column, v),
+    (v) => leaf(key.column, valueTest(column, v)),
+  );
+}
+
+const leaf = (column: string, test: Test): Condition => ({
+  kind: 'leaf',
+  column,
+  not: false,
+  test,
+});
+
+/** Blank or unread: neither has a value to group by. */
+const missing = (column: string): Condition => ({
+  kind: 'any',
+  not: false,
+  parts: [leaf(column, { test: 'blank' }), leaf(column, { test: 'unread' })],
+});
+
+function valueTest(column: ScalarColumn, v: number): Test {
+  if (column.type === 'yesno') return { test: 'is', values: [v ? 'yes' : 'no'], exact: true };
+  return { test: 'compare', op: 'eq', value: column.type === 'number' ? v : fullScalar(column, v) };
+}
+
+/** Dates by period; a group is the days from the first to the last of its period. */
+function periodCodes(column: ScalarColumn, key: GroupKey): GroupCodes {
+  const { period = 'day', calendar } = key;
+  const perDay = column.type === 'datetime' ? DAY_MS : 1;
+  return scalarCodes(
+    column,
+    key.column,
+    (v) => periodOf(perDay === 1 ? v : Math.floor(v / perDay), period, calendar),
+    (index) => periodLabel(index, period, calendar),
+    (index) =>
+      leaf(
+        key.column,
+        period === 'weekday'
+          ? { test: 'season', of: 'weekday', values: [index + 1] }
+          : {
+              test: 'between',
+              from: isoDate(periodStart(index, period, calendar)),
+              to: isoDate(periodEnd(index, period, calendar)),
+              fromIn: true,
+              toIn: true,
+            },
+      ),
+  );
+}
+
+function bandedCodes(
+  column: ScalarColumn,
+  key: GroupKey,
+  bands: readonly SettledBand[],
+): GroupCodes {
+  const size = bands.length + 1;
+  return {
+    codes: bandCodes(column.values, bands),
+    size,
+    label: (code) =>
+      code < 0 ? BLANK_LABEL : code < bands.length ? bands[code].label : NO_BAND_LABEL,
+    rank: (code) => (code < 0 ? size : code),
+    where: (code) => {
+      if (code < 0) return missing(key.column);
+      if (code < bands.length) return bandCondition(key.column, bands, code);
+      const inAny: Condition = {
+        kind: 'any',
+        not: true,
+        parts: bands.map((band) => leaf(key.column, bandTest(band))),
+      };
+      return bands.length
+        ? inAny
+        : leaf(key.column, { test: 'compare', op: 'ge', value: -Number.MAX_VALUE });
+    },
+  };
+}
+
+/** In the band, and in none before it that it overlaps: each value counts once. */
+export function bandCondition(
+  column: string,
+  bands: readonly SettledBand[],
+  at: number,
+): Condition {
+  const own = leaf(column, bandTest(bands[at]));
+  const before = bands
+    .slice(0, at)
+    .filter((b) => b.to >= bands[at].from && b.from <= bands[at].to && b.to !== bands[at].from);
+  if (before.length === 0) return own;
+  return {
+    kind: 'all',
+    not: false,
+    parts: [own, ...before.map((b): Condition => ({ ...leaf(column, bandTest(b)), not: true }))],
+  };
 }
 
 /** The form under which loosely equal texts are one. */
 export const looseForm = (text: string): string => text.trim().replace(/\s+/g, ' ').toLowerCase();
 
-function textCodes(column: TextColumn, loose: boolean): GroupCodes {
-  let labels: readonly string[] = column.dictionary;
-  let merged: Int32Array | null = null;
-  if (loose) {
-    const known = new Map<string, number>();
-    const firsts: string[] = [];
-    merged = Int32Array.from(column.dictionary, (text) => {
-      const form = looseForm(text);
-      let code = known.get(form);
-      if (code === undefined) {
-        known.set(form, (code = firsts.length));
-        firsts.push(text.trim());
-      }
-      return code;
-    });
-    labels = firsts;
-  }
-  const { codes: raw } = column;
-  // A column with nothing to merge is its own grouping.
-  const to = merged;
-  const codes = to ? raw.map((code) => (code < 0 ? -1 : to[code])) : raw;
-  return named(codes, labels.length, (code) => labels[code], textRanks(labels));
+function textCodes(column: TextColumn, key: GroupKey): GroupCodes {
+  const { codes: raw, dictionary } = column;
+  const is = (values: readonly string[]): Condition =>
+    leaf(key.column, { test: 'is', values: [...values], exact: true });
+  if (!key.loose)
+    // A column with nothing to merge is its own grouping.
+    return named(
+      raw,
+      dictionary.length,
+      (code) => dictionary[code],
+      textRanks(dictionary),
+      (code) => (code < 0 ? missing(key.column) : is([dictionary[code]])),
+    );
+  const known = new Map<string, number>();
+  const spellings: string[][] = [];
+  const merged = Int32Array.from(dictionary, (text) => {
+    const form = looseForm(text);
+    let code = known.get(form);
+    if (code === undefined) known.set(form, (code = spellings.push([]) - 1));
+    spellings[code].push(text);
+    return code;
+  });
+  const labels = spellings.map(([first]) => first.trim());
+  const codes = raw.map((code) => (code < 0 ? -1 : merged[code]));
+  return named(
+    codes,
+    labels.length,
+    (code) => labels[code],
+    textRanks(labels),
+    (code) => (code < 0 ? missing(key.column) : is(spellings[code])),
+  );
 }
 
 const named = (
@@ -66,11 +175,13 @@ const named = (
   size: number,
   label: (code: number) => string,
   ranks: Int32Array,
+  where: (code: number) => Condition,
 ): GroupCodes => ({
   codes,
   size,
   label: (code) => (code < 0 ? BLANK_LABEL : label(code)),
   rank: (code) => (code < 0 ? size : ranks[code]),
+  where,
 });
 
 /** How many neighbouring whole values are looked up in a table instead of a map. */
@@ -78,8 +189,10 @@ const DIRECT = 1 << 20;
 
 function scalarCodes(
   column: ScalarColumn,
+  ref: string,
   indexOf: ((value: number) => number) | null,
   label: (index: number) => string,
+  where: (index: number) => Condition,
 ): GroupCodes {
   const { values } = column;
   const codes = new Int32Array(values.length);
@@ -92,7 +205,13 @@ function scalarCodes(
   const order = Int32Array.from(indexes.keys()).sort((a, b) => indexes[a] - indexes[b]);
   const ranks = new Int32Array(indexes.length);
   order.forEach((code, rank) => (ranks[code] = rank));
-  return named(codes, indexes.length, (code) => label(indexes[code]), ranks);
+  return named(
+    codes,
+    indexes.length,
+    (code) => label(indexes[code]),
+    ranks,
+    (code) => (code < 0 ? missing(ref) : where(indexes[code])),
+  );
 }
 
 /** Value → code, new codes in the order met. Whole values of a small range go through an array. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { PERIODS } from '../table/period';
+import { Calendar, PERIODS } from '../table/period';
+import { Bands } from './bands';
 
 /** How the groups of one level follow one another. */
 export const GroupOrder = z.discriminatedUnion('by', [
@@ -17,9 +18,14 @@ export type GroupOrder = z.infer<typeof GroupOrder>;
 
 /** One level of grouping. */
 export const GroupKey = z.object({
+  /** Id or name of a column, or `expression: …`. */
   column: z.string(),
   /** Dates and times only. Without it a date groups by day, and a date with time by its very value. */
   period: z.enum(PERIODS).optional(),
+  /** Where years and weeks of the period begin. */
+  calendar: Calendar.optional(),
+  /** Number columns only: a group for each band instead of each value. */
+  bands: Bands.optional(),
   /** Text that differs only in case or outer spaces makes one group. */
   loose: z.boolean().default(false),
   order: GroupOrder.default({ by: 'label', descending: false }),

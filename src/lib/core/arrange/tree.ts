@@ -24,10 +24,25 @@ const DIRECT = 1 << 22;
 /** Builds the tree over all records of the list; selections only leave groups empty. */
 export function buildTree(length: number, keys: readonly GroupCodes[]): GroupTree {
   if (keys.length === 0) return { keys, levels: [], leafOf: new Int32Array(length), leaves: 1 };
+  if (keys.length === 1) return treeOfOne(keys[0]);
   const combinations = keys.reduce((n, key) => n * (key.size + 1), 1);
   const { leafOf, codes } =
     combinations <= DIRECT ? numberDirectly(length, keys, combinations) : numberByMap(length, keys);
   return { keys, levels: levelsOf(keys.length, codes), leafOf, leaves: codes[0].length };
+}
+
+/** One key: its codes are the leaves, with one more for the blank where there is any. */
+function treeOfOne(key: GroupCodes): GroupTree {
+  const { codes, size } = key;
+  const blank = codes.includes(-1);
+  const leaves = blank ? size + 1 : size;
+  const code = Int32Array.from({ length: leaves }, (_, leaf) => (leaf === size ? -1 : leaf));
+  return {
+    keys: [key],
+    levels: [{ size: leaves, parent: new Int32Array(leaves), code }],
+    leafOf: blank ? codes.map((c) => (c < 0 ? size : c)) : codes,
+    leaves,
+  };
 }
 
 interface Leaves {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { namesIn } from '../expression/names';
 
 const k = z.number().positive().max(1e9);
 /** A number, or a date, time or date and time in ISO 8601 for columns of those types. */
@@ -59,6 +60,13 @@ export const Test = z.discriminatedUnion('test', [
     period: z.enum(['day', 'week', 'month', 'quarter', 'half', 'year']),
   }),
   z.object({ test: z.enum(['blank', 'unread']) }),
+  /** One of the values of a column of another list. */
+  z.object({
+    test: z.literal('listed'),
+    list: z.string(),
+    column: z.string(),
+    exact: z.boolean().default(false),
+  }),
 ]);
 export type Test = z.infer<typeof Test>;
 
@@ -77,7 +85,14 @@ export interface Joined {
   parts: Condition[];
 }
 
-export type Condition = Leaf | Joined;
+/** An expression that is yes or no (see docs/expressions.md). */
+export interface ByExpression {
+  kind: 'expression';
+  not: boolean;
+  expression: string;
+}
+
+export type Condition = Leaf | Joined | ByExpression;
 
 export const Condition: z.ZodType<Condition> = z.lazy(() =>
   z.union([
@@ -86,6 +101,11 @@ export const Condition: z.ZodType<Condition> = z.lazy(() =>
       column: z.string(),
       not: z.boolean().default(false),
       test: Test,
+    }),
+    z.object({
+      kind: z.literal('expression'),
+      not: z.boolean().default(false),
+      expression: z.string().max(20_000),
     }),
     z.object({
       kind: z.enum(['all', 'any']),
@@ -123,7 +143,24 @@ export type Ladder = z.infer<typeof Ladder>;
 /** Every leaf of a condition. */
 export function* leavesOf(condition: Condition): Generator<Leaf> {
   if (condition.kind === 'leaf') yield condition;
-  else for (const part of condition.parts) yield* leavesOf(part);
+  else if (condition.kind !== 'expression')
+    for (const part of condition.parts) yield* leavesOf(part);
+}
+
+/** Every column a condition asks about, as it refers to it; a faulty expression asks about none. */
+export function columnsAsked(condition: Condition): string[] {
+  switch (condition.kind) {
+    case 'leaf':
+      return [condition.column];
+    case 'expression':
+      try {
+        return [...namesIn(condition.expression)];
+      } catch {
+        return [];
+      }
+    default:
+      return condition.parts.flatMap(columnsAsked);
+  }
 }
 
 /** Tests that look at what the rungs above kept. */

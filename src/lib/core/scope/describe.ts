@@ -75,6 +75,8 @@ function testWords(test: Test): string {
       return 'is blank';
     case 'unread':
       return 'is unread';
+    case 'listed':
+      return `is one of the values of ${test.column} in ${test.list}`;
   }
 }
 
@@ -91,6 +93,8 @@ export function describeCondition(
     if (!condition.not) return `${name} ${words}`;
     return words.startsWith('is ') ? `${name} is not ${words.slice(3)}` : `${name}: not ${words}`;
   }
+  if (condition.kind === 'expression')
+    return condition.not ? `not (${condition.expression})` : condition.expression;
   const inner = condition.parts.map((part) => {
     const text = describeCondition(part, names);
     return part.kind === 'leaf' || part.not ? text : `(${text})`;

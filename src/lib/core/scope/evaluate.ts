@@ -1,8 +1,10 @@
 import { DAY_MS } from '../table/calendar';
 import { add, emptyBitset, fullBitset, without, wordsFor, type Bitset } from '../table/bitset';
 import { isText, type Column, type ScalarColumn, type TextColumn } from '../table/column';
-import { columnOf, type Table } from '../table/table';
-import { isRelative, type Condition, type Leaf, type Test } from './condition';
+import { type Table } from '../table/table';
+import { isRelative, type ByExpression, type Condition, type Leaf, type Test } from './condition';
+import { columnFor } from '../expression/columnFor';
+import { conditionOutcome } from '../expression/evaluate';
 import { knownIn } from './known';
 import { dayTest, fixedInterval, relativeInterval, type Interval } from './interval';
 import { BadCondition, textTest } from './textTest';
@@ -31,6 +33,7 @@ export function evaluate(
   cache?: OutcomeCache,
 ): Outcome {
   if (condition.kind === 'leaf') return evaluateLeaf(table, condition, above, cache);
+  if (condition.kind === 'expression') return evaluateExpression(table, condition, cache);
   const parts = condition.parts.map((part) => evaluate(table, part, above, cache));
   const yes = parts[0].yes.slice();
   const no = parts[0].no.slice();
@@ -44,7 +47,7 @@ export function evaluate(
 }
 
 function evaluateLeaf(table: Table, leaf: Leaf, above: Bitset, cache?: OutcomeCache): Outcome {
-  const column = columnOf(table, leaf.column);
+  const column = columnFor(table, leaf.column);
   const key = isRelative(leaf.test) ? null : `${leaf.column}\n${JSON.stringify(leaf.test)}`;
   let outcome = key === null ? undefined : cache?.get(key);
   if (!outcome) {
@@ -54,9 +57,22 @@ function evaluateLeaf(table: Table, leaf: Leaf, above: Bitset, cache?: OutcomeCa
   return leaf.not ? { yes: outcome.no, no: outcome.yes } : outcome;
 }
 
+function evaluateExpression(
+  table: Table,
+  { expression, not }: ByExpression,
+  cache?: OutcomeCache,
+): Outcome {
+  const key = `\n${expression}`;
+  const outcome = cache?.get(key) ?? conditionOutcome(table, expression);
+  cache?.set(key, outcome);
+  return not ? { yes: outcome.no, no: outcome.yes } : outcome;
+}
+
 function testColumn(column: Column, test: Test, length: number, above: Bitset): Outcome {
   if (test.test === 'blank' || test.test === 'unread')
     return missingOutcome(column, test.test, length);
+  if (test.test === 'listed')
+    throw new BadCondition(`The list “${test.list}” is not at hand, so its values are not known.`);
   if (isText(column)) return textOutcome(column, test);
   if (test.test === 'is') return wordOutcome(column, test);
   if (test.test === 'period' || test.test === 'season') {

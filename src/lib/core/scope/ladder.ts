@@ -13,7 +13,8 @@ import {
 import { isText, type ScalarColumn } from '../table/column';
 import { fullCell } from '../table/cell';
 import { columnOf, type Table } from '../table/table';
-import { leavesOf, type Ladder, type Rung, type SetAside } from './condition';
+import { columnsAsked, type Ladder, type Rung, type SetAside } from './condition';
+import { columnFor } from '../expression/columnFor';
 import { evaluate, type OutcomeCache } from './evaluate';
 
 /** What one rung kept and removed. */
@@ -89,8 +90,8 @@ function step(table: Table, rung: Rung, above: Bitset, cache?: OutcomeCache): Ru
 }
 
 function unreadOf(table: Table, rung: Rung): Bitset | null {
-  const columns = [...leavesOf(rung.condition)]
-    .map((leaf) => columnOf(table, leaf.column))
+  const columns = columnsAsked(rung.condition)
+    .map((ref) => columnFor(table, ref))
     .filter((c): c is ScalarColumn => !isText(c) && c.unread.size > 0);
   if (columns.length === 0) return null;
   const bits = emptyBitset(table.length);

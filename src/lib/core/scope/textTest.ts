@@ -34,6 +34,10 @@ export function textTest(test: TextTest): (text: string) => boolean {
   const fold = test.exact ? (text: string): string => text : foldText;
   switch (test.test) {
     case 'is': {
+      if (test.exact) {
+        const values = new Set(test.values);
+        return (text) => values.has(text);
+      }
       const wanted = new Set(test.values.map((v) => fold(v).trim()));
       return (text) => wanted.has(fold(text).trim());
     }

@@ -45,7 +45,9 @@
   };
 </script>
 
-{#if condition.kind === 'leaf'}
+{#if condition.kind === 'expression'}
+  <code class="expression">{condition.not ? 'not ' : ''}{condition.expression}</code>
+{:else if condition.kind === 'leaf'}
   {@const leaf = condition}
   {@const choices = choicesFor(typeOf(leaf.column))}
   <fieldset class="leaf">
@@ -181,5 +183,10 @@
   }
   .remove {
     margin-left: auto;
+  }
+  .expression {
+    display: block;
+    padding: 4px 0;
+    white-space: pre-wrap;
   }
 </style>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { GroupKey, GroupOrder } from '../../core/arrange/groupKey';
-  import { measurePhrase } from '../../core/tally/ledger/sentence';
+  import { measurePhrase } from '../../core/tally/words';
   import type { Period } from '../../core/table/period';
   import type { BenchState } from '../bench/bench.svelte';
   import Choices from '../shell/Choices.svelte';

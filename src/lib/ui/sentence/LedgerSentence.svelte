@@ -3,7 +3,7 @@
   import type { GroupKey } from '../../core/arrange/groupKey';
   import type { SortKey } from '../../core/arrange/sortKey';
   import type { Measure } from '../../core/measure/measure';
-  import { groupWords, measurePhrase, sortWords } from '../../core/tally/ledger/sentence';
+  import { groupWords, measurePhrase, sortWords } from '../../core/tally/words';
   import { measureWords } from '../../core/measure/measure';
   import type { BenchState } from '../bench/bench.svelte';
   import Pop from '../shell/Pop.svelte';

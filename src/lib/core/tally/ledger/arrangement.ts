@@ -2,6 +2,7 @@ import type { GroupOrder } from '../../arrange/groupKey';
 import { layLeaves, type GroupTree } from '../../arrange/tree';
 import type { Bitset } from '../../table/bitset';
 import { has } from '../../table/bitset';
+import { groupComparator } from '../sortedGroups';
 import type { GroupFigures } from './figures';
 
 /** Records of the ledger, each leaf's side by side in the order of records. */
@@ -60,7 +61,10 @@ export function orderGroups(
   tree.levels.forEach((level, l) => {
     const shown: number[] = [];
     for (let g = 0; g < level.size; g++) if (rows.end[l][g] > rows.first[l][g]) shown.push(g);
-    const compare = comparator(tree, l, orders[l], figures);
+    const compare = groupComparator(tree, l, orders[l], {
+      records: figures.records[l],
+      measures: figures.levels[l],
+    });
     shown.sort((a, b) => level.parent[a] - level.parent[b] || compare(a, b));
     const parents = l === 0 ? 1 : tree.levels[l - 1].size;
     const begins = new Int32Array(parents + 1);
@@ -70,47 +74,4 @@ export function orderGroups(
     start.push(begins);
   });
   return { order, start };
-}
-
-function comparator(
-  tree: GroupTree,
-  l: number,
-  order: GroupOrder,
-  figures: GroupFigures,
-): (a: number, b: number) => number {
-  const { rank, label } = tree.keys[l];
-  const { code } = tree.levels[l];
-  const byLabel = (a: number, b: number): number => rank(code[a]) - rank(code[b]);
-  switch (order.by) {
-    case 'label': {
-      const sign = order.descending ? -1 : 1;
-      const isBlank = (g: number): number => (code[g] < 0 ? 1 : 0);
-      return (a, b) => isBlank(a) - isBlank(b) || sign * byLabel(a, b);
-    }
-    case 'hand': {
-      const given = new Map(order.labels.map((text, at) => [text, at]));
-      const at = (g: number): number => given.get(label(code[g])) ?? order.labels.length;
-      return (a, b) => at(a) - at(b) || byLabel(a, b);
-    }
-    case 'count':
-      return byFigure(figures.records[l], order.descending, byLabel);
-    case 'measure': {
-      const values = figures.levels[l][order.measure];
-      return values ? byFigure(values, order.descending, byLabel) : byLabel;
-    }
-  }
-}
-
-/** None last either way; ties by label. */
-function byFigure(
-  values: Float64Array,
-  descending: boolean,
-  byLabel: (a: number, b: number) => number,
-) {
-  const sign = descending ? -1 : 1;
-  return (a: number, b: number): number => {
-    const [x, y] = [values[a], values[b]];
-    if (x !== x || y !== y) return Number(x !== x) - Number(y !== y) || byLabel(a, b);
-    return sign * (x - y) || byLabel(a, b);
-  };
 }

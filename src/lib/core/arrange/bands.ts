@@ -1,0 +1,175 @@
+import { z } from 'zod';
+import type { Test } from '../scope/condition';
+import { showNumber } from '../table/format';
+
+/** One band of numbers. Left out: the lower edge is in and the upper out, but for the last band's. */
+export const Band = z.object({
+  label: z.string().max(200).optional(),
+  /** null: open. */
+  from: z.number().nullable().default(null),
+  to: z.number().nullable().default(null),
+  fromIn: z.boolean().optional(),
+  toIn: z.boolean().optional(),
+});
+export type Band = z.infer<typeof Band>;
+
+export const MOST_BANDS = 10_000;
+
+/** How the values of a number column are cut into bands (calculations, section 6). */
+export const Bands = z.discriminatedUnion('by', [
+  /** Bands of one width, an edge at the origin. */
+  z.object({
+    by: z.literal('width'),
+    width: z.number().positive(),
+    origin: z.number().default(0),
+  }),
+  /** So many bands of one width; with round edges there may be a few fewer or one more. */
+  z.object({
+    by: z.literal('number'),
+    count: z.int().min(1).max(1000),
+    round: z.boolean().default(true),
+  }),
+  /** About as many records in each; edges at quantiles by definition 7. Equal values are never split. */
+  z.object({ by: z.literal('equalCount'), count: z.int().min(1).max(1000) }),
+  z.object({ by: z.literal('edges'), edges: z.array(z.number()).min(2).max(1001) }),
+  z.object({ by: z.literal('table'), bands: z.array(Band).min(1).max(1000) }),
+]);
+export type Bands = z.infer<typeof Bands>;
+
+/** A band with its edges settled; open sides are infinite. */
+export interface SettledBand {
+  readonly label: string;
+  readonly from: number;
+  readonly to: number;
+  readonly fromIn: boolean;
+  readonly toIn: boolean;
+}
+
+/** Bands that cannot be made; the message says why and what would help. */
+export class BadBands extends Error {
+  override name = 'BadBands';
+}
+
+/** A band with its sides settled: `last` is that of a set. @throws BadBands where the edges are turned */
+export function settled(band: Band, last: boolean): SettledBand {
+  const from = band.from ?? -Infinity;
+  const to = band.to ?? Infinity;
+  if (from > to)
+    throw new BadBands(
+      `A band runs from ${showEdge(from)} to ${showEdge(to)}. Put the lower edge first.`,
+    );
+  const single = from === to;
+  const settledBand = {
+    from,
+    to,
+    fromIn: band.fromIn ?? true,
+    toIn: band.toIn ?? (last || single),
+  };
+  return { ...settledBand, label: band.label?.trim() || bandLabel(settledBand) };
+}
+
+/** `5 to 10`, `under 5`, `10 and over`, `7`; where both edges are in, or out, it says so. */
+export function bandLabel({ from, to, fromIn, toIn }: Omit<SettledBand, 'label'>): string {
+  if (from === to) return showEdge(from);
+  if (from === -Infinity && to === Infinity) return 'all values';
+  if (from === -Infinity) return toIn ? `${showEdge(to)} and under` : `under ${showEdge(to)}`;
+  if (to === Infinity) return fromIn ? `${showEdge(from)} and over` : `over ${showEdge(from)}`;
+  return `${fromIn ? '' : 'over '}${showEdge(from)} to ${toIn ? '' : 'under '}${showEdge(to)}`;
+}
+
+export const showEdge = (v: number): string =>
+  showNumber(v, {
+    thousands: true,
+    style: 'plain',
+    currency: '',
+    scale: 'one',
+    negative: 'minus',
+    significant: 6,
+  })
+    .replace(/(\.\d*?)0+$/, '$1')
+    .replace(/\.$/, '');
+
+export const holds = (band: SettledBand, v: number): boolean =>
+  (v > band.from || (v === band.from && band.fromIn)) &&
+  (v < band.to || (v === band.to && band.toIn));
+
+/** Gaps and overlaps between bands, in the order of their lower edges. */
+export interface BandFault {
+  readonly kind: 'gap' | 'overlap';
+  readonly says: string;
+}
+
+export function checkBands(bands: readonly SettledBand[]): BandFault[] {
+  const faults: BandFault[] = [];
+  const ordered = [...bands].sort((a, b) => a.from - b.from || Number(b.fromIn) - Number(a.fromIn));
+  let reach: SettledBand | null = null;
+  for (const band of ordered) {
+    if (reach) {
+      const touch = band.from === reach.to;
+      if (band.from < reach.to || (touch && band.fromIn && reach.toIn))
+        faults.push({
+          kind: 'overlap',
+          says: touch
+            ? `${showEdge(band.from)} is in both “${reach.label}” and “${band.label}”; it counts in the first.`
+            : `“${reach.label}” and “${band.label}” overlap; a value in both counts in the first.`,
+        });
+      else if (band.from > reach.to || (!band.fromIn && !reach.toIn))
+        faults.push({
+          kind: 'gap',
+          says: touch
+            ? `${showEdge(band.from)} is in neither “${reach.label}” nor “${band.label}”.`
+            : `Between “${reach.label}” and “${band.label}”, values ${reach.toIn ? 'over' : 'from'} ${showEdge(reach.to)} ${band.fromIn ? 'to under' : 'to'} ${showEdge(band.from)} are in no band.`,
+        });
+    }
+    if (!reach || band.to > reach.to || (band.to === reach.to && band.toIn)) reach = band;
+  }
+  return faults;
+}
+
+/**
+ * The band of each value: 0..bands-1, the number of bands for a value in none of them, -1 for a
+ * missing one. A value in several counts in the first of the list.
+ */
+export function bandCodes(values: Float64Array, bands: readonly SettledBand[]): Int32Array {
+  const codes = new Int32Array(values.length);
+  const none = bands.length;
+  const rising = bands.every(
+    (band, k) => k === 0 || (bands[k - 1].to <= band.from && bands[k - 1].from < band.from),
+  );
+  for (let i = 0; i < values.length; i++) {
+    const v = values[i];
+    if (v !== v) codes[i] = -1;
+    else codes[i] = rising ? searched(bands, v, none) : first(bands, v, none);
+  }
+  return codes;
+}
+
+function first(bands: readonly SettledBand[], v: number, none: number): number {
+  for (let k = 0; k < bands.length; k++) if (holds(bands[k], v)) return k;
+  return none;
+}
+
+/** By halves; at a shared edge the band before may be the one. */
+function searched(bands: readonly SettledBand[], v: number, none: number): number {
+  let low = 0;
+  let high = bands.length;
+  while (low < high) {
+    const mid = (low + high) >>> 1;
+    if (bands[mid].from <= v) low = mid + 1;
+    else high = mid;
+  }
+  if (low > 1 && holds(bands[low - 2], v)) return low - 2;
+  return low > 0 && holds(bands[low - 1], v) ? low - 1 : none;
+}
+
+/** What a value must meet to be in a band. */
+export function bandTest({ from, to, fromIn, toIn }: SettledBand): Test {
+  if (from === to && Number.isFinite(from)) return { test: 'compare', op: 'eq', value: from };
+  if (to === Infinity) return { test: 'compare', op: fromIn ? 'ge' : 'gt', value: finite(from) };
+  if (from === -Infinity) return { test: 'compare', op: toIn ? 'le' : 'lt', value: finite(to) };
+  return { test: 'between', from, to, fromIn, toIn };
+}
+
+/** JSON has no infinity; the largest double stands for it. */
+const finite = (v: number): number =>
+  v === -Infinity ? -Number.MAX_VALUE : v === Infinity ? Number.MAX_VALUE : v;

@@ -1,0 +1,76 @@
+import type { GroupCodes } from '../../arrange/groupCodes';
+import { buildTree, type GroupTree } from '../../arrange/tree';
+import { addUp, type Grouping } from '../../measure/grouping';
+import type { Measure } from '../../measure/measure';
+import { countLeaves, reckonMeasures, type Leafed } from '../../measure/reckon';
+import type { Steps } from '../../steps/steps';
+import type { Table } from '../../table/table';
+import { refuseTooMany } from '../keys';
+import { levelGroupings } from '../ledger/figures';
+import { MOST_ACROSS, MOST_CELLS } from './spec';
+
+/**
+ * Figures of a cross-tab: those of group g at level i down and group h at level j across stand at
+ * place g · widths[j] + h. Level 0 is the whole, so that margins come from the records as all else.
+ */
+export interface CrossFigures {
+  readonly down: GroupTree;
+  readonly across: GroupTree;
+  /** Groups at each level across, the whole first. */
+  readonly widths: readonly number[];
+  /** `records[i][j]` and `figures[i][j][measure]`. */
+  readonly records: readonly (readonly Float64Array[])[];
+  readonly figures: readonly (readonly (readonly Float64Array[])[])[];
+}
+
+/** One pass over the records numbers the combinations that occur; all levels are reckoned from those. */
+export function* reckonCross(
+  table: Table,
+  records: Int32Array,
+  ordered: Int32Array,
+  keys: { readonly down: readonly GroupCodes[]; readonly across: readonly GroupCodes[] },
+  measures: readonly Measure[],
+): Steps<CrossFigures> {
+  const down = buildTree(table.length, keys.down);
+  const across = buildTree(table.length, keys.across);
+  refuseTooMany(across.leaves, 'columns across', MOST_ACROSS);
+  refuseTooMany(down.leaves * across.leaves, 'cells', MOST_CELLS);
+  yield undefined;
+  const cells = buildTree(table.length, [asCodes(down), asCodes(across)]);
+  yield undefined;
+  const input: Leafed = { table, records, ordered, leafOf: cells.leafOf, leaves: cells.leaves };
+  const sides = [levelGroupings(down), levelGroupings(across)];
+  const [downLeaf, acrossLeaf] = leafSides(cells);
+  const groupings: Grouping[] = sides[0].flatMap((d) =>
+    sides[1].map((a) => ({
+      size: d.size * a.size,
+      of: downLeaf.map((leaf, cell) => d.of[leaf] * a.size + a.of[acrossLeaf[cell]]),
+    })),
+  );
+  const flat = yield* reckonMeasures(input, groupings, measures);
+  const counts = countLeaves(input);
+  const rows = <T>(all: readonly T[]): T[][] =>
+    sides[0].map((_, i) => all.slice(i * sides[1].length, (i + 1) * sides[1].length));
+  return {
+    down,
+    across,
+    widths: sides[1].map((a) => a.size),
+    records: rows(groupings.map((grouping) => addUp(counts, grouping))),
+    figures: rows(flat),
+  };
+}
+
+/** A side's leaves as the codes of one key. */
+const asCodes = (tree: GroupTree): GroupCodes => ({
+  codes: tree.leafOf,
+  size: tree.leaves,
+  label: String,
+  rank: (code) => code,
+  where: () => ({ kind: 'all', not: false, parts: [] }),
+});
+
+/** The leaf down and the leaf across of each cell. */
+function leafSides(cells: GroupTree): [Int32Array, Int32Array] {
+  const [first, second] = cells.levels;
+  return [second.parent.map((parent) => first.code[parent]), second.code];
+}

@@ -1,0 +1,258 @@
+import type { GroupKey } from '../../arrange/groupKey';
+import { MEASURES } from '../../measure/measure';
+import type { Steps } from '../../steps/steps';
+import { has } from '../../table/bitset';
+import { counted } from '../../table/format';
+import { namesOf } from '../../table/table';
+import { recordsOf, selectionOf, type Base } from '../base';
+import { figureFrom, measureColumns, shownColumn } from '../figure';
+import { checkKey, checkOrder, codesOf, groupWhere } from '../keys';
+import { listedWords, type Names, type TallyFigures, type TallyKind } from '../kind';
+import {
+  figureOf,
+  type Figure,
+  type FigureColumn,
+  type FigureRow,
+  type Mark,
+  type Where,
+} from '../result';
+import { walkGroups } from '../sortedGroups';
+import { groupWords, measurePhrase } from '../words';
+import { reckonCross, type CrossFigures } from './figures';
+import { CrosstabSpec } from './spec';
+
+export const crosstabKind: TallyKind<CrosstabSpec> = {
+  kind: 'crosstab',
+  spec: CrosstabSpec,
+  check(spec, faults, path) {
+    for (const side of ['down', 'across'] as const)
+      spec[side].forEach((key, k) => {
+        checkKey(key, faults, `${path}.${side}[${k}]`);
+        checkOrder(key.order, spec.measures.length, faults, `${path}.${side}[${k}].order`);
+      });
+    spec.measures.forEach((m, k) => faults.measure(`${path}.measures[${k}]`, m));
+    if (spec.shares.length && !spec.measures.some((m) => MEASURES[m.kind].adds))
+      faults.add(
+        `${path}.shares`,
+        'None of the measures adds up, so there are no shares of it.',
+        'Ask for a sum or a count beside it.',
+      );
+  },
+  reckon: reckonCrosstab,
+  describe(spec, names, listName) {
+    const keys = (side: readonly GroupKey[]): string =>
+      listedWords(side.map((key) => groupWords(key, names)));
+    const measures = listedWords(spec.measures.map((m) => measurePhrase(m, names)));
+    const shares = spec.shares.length
+      ? `, with the share of ${listedWords(spec.shares.map((s) => `the ${s}`))}`
+      : '';
+    return `${listName}: ${measures} for each ${keys(spec.down)} down and ${keys(spec.across)} across${shares}.`;
+  },
+};
+
+/** What stands under one group across: its place among the levels, and its first column. */
+interface Across {
+  readonly level: number;
+  readonly group: number;
+  readonly first: number;
+}
+
+function* reckonCrosstab(base: Base, spec: CrosstabSpec): Steps<TallyFigures> {
+  const { table } = base;
+  const selection = selectionOf(base, spec.scope);
+  const records = recordsOf(selection);
+  const inOrder = spec.measures.some((m) => ['first', 'last', 'atMin', 'atMax'].includes(m.kind));
+  const ordered = inOrder ? base.order.filter((i) => has(selection, i)) : records;
+  const down = spec.down.map((key) => codesOf(table, key, records));
+  yield undefined;
+  const across = spec.across.map((key) => codesOf(table, key, records));
+  yield undefined;
+  const cross = yield* reckonCross(
+    table,
+    records,
+    ordered,
+    { down: down.map((c) => c.codes), across: across.map((c) => c.codes) },
+    spec.measures,
+  );
+  const names = namesOf(table);
+  const labels = spec.down.map((key, k): FigureColumn => ({
+    key: `g${k + 1}`,
+    title: groupWords(key, names),
+    unit: '',
+    type: 'text',
+  }));
+  const own = ownColumns(spec, base, records, names);
+  const { columns, groups } = acrossColumns(spec, cross, labels, own);
+  const rows = crossRows(spec, base, cross, labels.length, groups);
+  return {
+    tables: [{ name: 'main', caption: 'Cross-tab', labels: labels.length, columns, rows }],
+    warnings: [...down, ...across].flatMap((c) => c.warnings),
+  };
+}
+
+/** The columns under each group across: the count where asked for, then measures with their shares. */
+function ownColumns(
+  spec: CrosstabSpec,
+  base: Base,
+  records: Int32Array,
+  names: Names,
+): FigureColumn[] {
+  const count: FigureColumn = {
+    key: 'records',
+    title: 'Records',
+    unit: '',
+    type: 'count',
+    measure: { kind: 'records' },
+    adds: { bound: 0 },
+  };
+  const measures = measureColumns(spec.measures, base.table, records).flatMap((column, k) => [
+    column,
+    ...sharesOf(spec, k).map((share): FigureColumn => ({
+      key: `${column.key}-${share}`,
+      title: `share of the ${share}, ${measurePhrase(spec.measures[k], names)}`,
+      unit: '',
+      type: 'share',
+      says: `${column.title} ÷ that of the whole ${share === 'total' ? 'table' : share}.`,
+    })),
+  ]);
+  return spec.count ? [count, ...measures] : measures;
+}
+
+const sharesOf = (spec: CrosstabSpec, measure: number): CrosstabSpec['shares'] =>
+  MEASURES[spec.measures[measure].kind].adds ? spec.shares : [];
+
+/** All columns: those of each group across depth first, and last those of the whole. */
+function acrossColumns(
+  spec: CrosstabSpec,
+  cross: CrossFigures,
+  labels: readonly FigureColumn[],
+  own: readonly FigureColumn[],
+): { columns: FigureColumn[]; groups: Across[] } {
+  const { across } = cross;
+  const depth = across.levels.length;
+  const order: { level: number; group: number; parent: number; title: string; where?: Where }[] =
+    [];
+  const open: number[] = [];
+  const path: string[] = [];
+  walkGroups(
+    across,
+    spec.across.map((key) => key.order),
+    across.levels.map((_, l) => ({
+      records: cross.records[0][l + 1],
+      measures: cross.figures[0][l + 1],
+    })),
+    (level, group) => {
+      path[level] = across.keys[level].label(across.levels[level].code[group]);
+      open[level] = order.length;
+      order.push({
+        level: level + 1,
+        group,
+        parent: level === 0 ? -1 : open[level - 1],
+        title: path.slice(0, level + 1).join(' › ') + (level < depth - 1 ? ' total' : ''),
+        where: { condition: groupWhere(across, level, group) },
+      });
+    },
+  );
+  order.push({ level: 0, group: 0, parent: -1, title: 'All' });
+  const whole = order.length - 1;
+  const at = (k: number): number => labels.length + k * own.length;
+  const columns: FigureColumn[] = [...labels];
+  order.forEach(({ parent, title, where }, k) => {
+    own.forEach((column, c) => {
+      columns.push({
+        ...column,
+        key: `${k === whole ? 'all' : `a${k + 1}`}.${column.key}`,
+        title: `${title} › ${column.title}`,
+        ...(where && { where }),
+        ...(k !== whole && column.adds && { partOf: at(parent < 0 ? whole : parent) + c }),
+      });
+    });
+  });
+  return { columns, groups: order.map(({ level, group }, k) => ({ level, group, first: at(k) })) };
+}
+
+function crossRows(
+  spec: CrosstabSpec,
+  base: Base,
+  cross: CrossFigures,
+  labels: number,
+  groups: readonly Across[],
+): FigureRow[] {
+  const { down } = cross;
+  const shown = spec.measures.map((m) => shownColumn(m, base.table));
+  const value = (i: number, g: number, { level, group }: Across, k: number): number =>
+    cross.figures[i][level][k][g * cross.widths[level] + group];
+  const whole: Across = groups[groups.length - 1];
+  const ratio = (a: number, b: number): Figure => figureOf(b === 0 ? NaN : a / b);
+  const cellsOf = (i: number, g: number): { cells: Figure[]; marks: Mark[] } => {
+    const cells: Figure[] = [];
+    const marks: Mark[] = [];
+    for (const across of groups) {
+      const n = cross.records[i][across.level][g * cross.widths[across.level] + across.group];
+      if (spec.count) cells.push(n);
+      spec.measures.forEach((m, k) => {
+        const v = value(i, g, across, k);
+        if (n > 0 && n < spec.few && MEASURES[m.kind].figure !== 'count')
+          marks.push({ column: labels + cells.length, kind: 'few', says: counted(n, 'record') });
+        cells.push(figureFrom(m, shown[k], v));
+        for (const share of sharesOf(spec, k))
+          cells.push(
+            ratio(
+              v,
+              share === 'row'
+                ? value(i, g, whole, k)
+                : share === 'column'
+                  ? value(0, 0, across, k)
+                  : value(0, 0, whole, k),
+            ),
+          );
+      });
+    }
+    return { cells, marks };
+  };
+  const row = (
+    i: number,
+    g: number,
+    heads: (string | null)[],
+  ): Pick<FigureRow, 'cells' | 'marks'> => {
+    const { cells, marks } = cellsOf(i, g);
+    return { cells: [...heads, ...cells], ...(marks.length && { marks }) };
+  };
+  const rows: FigureRow[] = [
+    {
+      kind: 'total',
+      level: 0,
+      ...row(
+        0,
+        0,
+        Array.from({ length: labels }, (_, l) => (l === 0 ? 'Grand total' : null)),
+      ),
+    },
+  ];
+  const open: number[] = [];
+  const path: string[] = [];
+  walkGroups(
+    down,
+    spec.down.map((key) => key.order),
+    down.levels.map((_, l) => ({
+      records: cross.records[l + 1][0],
+      measures: cross.figures[l + 1][0],
+    })),
+    (level, group) => {
+      path[level] = down.keys[level].label(down.levels[level].code[group]);
+      open[level] = rows.length;
+      rows.push({
+        kind: level === labels - 1 ? 'group' : 'total',
+        level: level + 1,
+        ...row(
+          level + 1,
+          group,
+          Array.from({ length: labels }, (_, l) => (l <= level ? path[l] : null)),
+        ),
+        where: { condition: groupWhere(down, level, group) },
+        partOf: level === 0 ? 0 : open[level - 1],
+      });
+    },
+  );
+  return rows;
+}

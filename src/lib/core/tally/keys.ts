@@ -1,0 +1,92 @@
+import type { GroupOrder } from '../arrange/groupKey';
+import { groupCodes, type GroupCodes } from '../arrange/groupCodes';
+import { checkBands, type SettledBand } from '../arrange/bands';
+import type { GroupKey } from '../arrange/groupKey';
+import type { GroupTree } from '../arrange/tree';
+import { columnFor } from '../expression/columnFor';
+import { settleBands } from '../measure/settleBands';
+import type { Condition } from '../scope/condition';
+import { isText, type Column } from '../table/column';
+import type { Table } from '../table/table';
+import type { Faults } from './fault';
+import { TallyRefused } from './kind';
+import type { Warning } from './result';
+
+/** The bands of a key, from the values of the selection; null where it has none. */
+export function bandsOf(column: Column, key: GroupKey, records: Int32Array): SettledBand[] | null {
+  if (!key.bands || isText(column)) return null;
+  const values = new Float64Array(records.length);
+  let n = 0;
+  for (let k = 0; k < records.length; k++) {
+    const v = column.values[records[k]];
+    if (v === v) values[n++] = v;
+  }
+  return settleBands(key.bands, values.subarray(0, n));
+}
+
+/** The groups of a key over a selection, and what should be known about its bands. */
+export function codesOf(
+  table: Table,
+  key: GroupKey,
+  records: Int32Array,
+): { codes: GroupCodes; warnings: Warning[] } {
+  const column = columnFor(table, key.column);
+  const bands = bandsOf(column, key, records);
+  const faults = bands ? checkBands(bands) : [];
+  return {
+    codes: groupCodes(column, key, bands),
+    warnings: faults.map(({ kind, says }) => ({ code: `bands-${kind}`, says })),
+  };
+}
+
+/** Names what in a key does not fit the list. */
+export function checkKey(key: GroupKey, faults: Faults, path: string): void {
+  const types = key.bands
+    ? (['number'] as const)
+    : key.period
+      ? (['date', 'datetime'] as const)
+      : undefined;
+  faults.column(`${path}.column`, key.column, types);
+}
+
+/** Names a group order that speaks of a measure which is not there. */
+export function checkOrder(
+  order: GroupOrder,
+  measures: number,
+  faults: Faults,
+  path: string,
+): void {
+  if (order.by === 'measure' && order.measure >= measures)
+    faults.add(
+      `${path}.measure`,
+      `There is no measure ${order.measure}.`,
+      measures === 0
+        ? 'Add a measure, or order by label or count.'
+        : `Measures are counted from 0 to ${measures - 1}.`,
+    );
+}
+
+/** Conditions from the first level down to a group, joined. */
+export function groupWhere(tree: GroupTree, level: number, group: number): Condition {
+  const parts: Condition[] = [];
+  for (let l = level, g = group; l >= 0; l--) {
+    parts.unshift(tree.keys[l].where(tree.levels[l].code[g]));
+    g = tree.levels[l].parent[g];
+  }
+  return joined(parts);
+}
+
+/** Conditions that must all hold; a single one stands by itself. */
+export const joined = (parts: Condition[]): Condition =>
+  parts.length === 1 ? parts[0] : { kind: 'all', not: false, parts };
+
+/** More groups than this make no table anyone can use, and would fill the memory. */
+export const MOST_GROUPS = 200_000;
+
+/** @throws TallyRefused */
+export function refuseTooMany(n: number, what: string, most: number): void {
+  if (n > most)
+    throw new TallyRefused(
+      `This makes ${n.toLocaleString('en')} ${what}; at most ${most.toLocaleString('en')} are possible. Take a longer period, wider bands, fewer keys, or narrow what counts.`,
+    );
+}

@@ -1,0 +1,49 @@
+import type { GroupKey } from '../arrange/groupKey';
+import type { SortKey } from '../arrange/sortKey';
+import { measureWords, needsOther, ofRecords, type Measure } from '../measure/measure';
+import { expressionIn } from '../expression/columnFor';
+import type { Period } from '../table/period';
+import { nameIn, type Names } from './kind';
+
+/** How a reference is called: a column by its name, an expression by itself. */
+const nameOf = (names: Names, ref: string | undefined): string =>
+  ref === undefined ? '' : (expressionIn(ref) ?? nameIn(names, ref));
+
+const PERIOD_WORDS: Record<Period, string> = {
+  day: 'by day',
+  week: 'by week',
+  month: 'by month',
+  quarter: 'by quarter',
+  half: 'by half-year',
+  year: 'by year',
+  weekday: 'by weekday',
+};
+
+/** `Sailed on by quarter` */
+export function groupWords(key: GroupKey, names: Names): string {
+  const name = nameOf(names, key.column);
+  if (key.bands) return `${name} in bands`;
+  return key.period ? `${name} ${PERIOD_WORDS[key.period]}` : name;
+}
+
+/** `Fares taken, highest first` */
+export function sortWords(key: SortKey, names: Names): string {
+  const name = nameOf(names, key.column);
+  if (key.hand?.length) return `${name}, by hand`;
+  return key.descending ? `${name}, highest first` : name;
+}
+
+/** `sum of Boarded` */
+export function measurePhrase(measure: Measure, names: Names): string {
+  const words = measureWords(measure);
+  if (ofRecords(measure.kind) || measure.column === undefined) return words;
+  const of = `${words} of ${nameOf(names, measure.column)}`;
+  switch (needsOther(measure.kind)) {
+    case 'weights':
+      return `${of} with weights ${nameOf(names, measure.other)}`;
+    case 'shown':
+      return `${nameOf(names, measure.other)} at the ${measure.kind === 'atMin' ? 'lowest' : 'highest'} ${nameOf(names, measure.column)}`;
+    case null:
+      return of;
+  }
+}
