@@ -1,4 +1,5 @@
-import type { Measure } from './measure';
+import { byQuantiles, type Measure } from './measure';
+import { quantileBy, type Definition } from './quantileDefinitions';
 import { quantiles } from './quantile';
 
 /**
@@ -11,6 +12,9 @@ export function fromSlice(
   from: number,
   to: number,
 ): number {
+  const { definition } = measure;
+  if (definition !== undefined && definition !== 7 && byQuantiles(measure.kind))
+    return byDefinition(measure, values.subarray(from, to).sort(), definition as Definition);
   const q = (p: number): number => quantiles(values, from, to, [p])[0];
   switch (measure.kind) {
     case 'median':
@@ -48,6 +52,23 @@ export function fromSlice(
       return mode(values.subarray(from, to)).value;
     default:
       return NaN;
+  }
+}
+
+/** Quantile measures of ordered values by another definition than 7. */
+function byDefinition({ kind, p }: Measure, ordered: Float64Array, definition: Definition): number {
+  const q = (share: number): number => quantileBy(ordered, share, definition);
+  switch (kind) {
+    case 'lowerQuartile':
+      return q(0.25);
+    case 'upperQuartile':
+      return q(0.75);
+    case 'iqr':
+      return q(0.75) - q(0.25);
+    case 'percentile':
+      return q(p ?? 0.5);
+    default:
+      return q(0.5);
   }
 }
 

@@ -59,6 +59,8 @@ export const Measure = z.object({
   p: z.number().min(0).max(1).optional(),
   /** weightedMean: the column of weights. atMin, atMax: the column whose value is shown. */
   other: z.string().optional(),
+  /** median, percentile, quartiles: the definition of Hyndman and Fan; 7 unless given. */
+  definition: z.int().min(1).max(9).optional(),
 });
 export type Measure = z.infer<typeof Measure>;
 
@@ -142,13 +144,19 @@ export const suits = (kind: MeasureKind, column: Column): boolean =>
   MEASURES[kind].types.includes(column.type);
 
 /** `90th percentile`, `mean without the outer 10 %`, or the catalogue's word. */
-export function measureWords({ kind, p }: Measure): string {
+export function measureWords({ kind, p, definition }: Measure): string {
+  if (definition !== undefined && definition !== 7 && byQuantiles(kind))
+    return `${measureWords({ kind, p })} (definition ${definition})`;
   if (kind === 'percentile')
     return `${ordinal(Number(((p ?? 0.5) * 100).toPrecision(6)))} percentile`;
   if (kind === 'trimmedMean')
     return `mean without the outer ${Number(((p ?? 0.05) * 100).toPrecision(6))} %`;
   return MEASURES[kind].says;
 }
+
+/** Measures that rest on sample quantiles, whose definition can be chosen. */
+export const byQuantiles = (kind: MeasureKind): boolean =>
+  ['median', 'percentile', 'lowerQuartile', 'upperQuartile', 'iqr'].includes(kind);
 
 function ordinal(n: number): string {
   const tail = n % 100;

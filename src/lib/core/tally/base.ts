@@ -1,5 +1,6 @@
 import { fullBitset, members, type Bitset } from '../table/bitset';
 import type { Table } from '../table/table';
+import type { Ladder } from '../scope/condition';
 import type { ScopeName } from './result';
 
 /** What every tally is reckoned from: a list, which of its records count, and their order. */
@@ -12,6 +13,8 @@ export interface Base {
   readonly counted: Bitset;
   /** All records in the current order; `first`, `last` and ranks "in order" look at it. */
   readonly order: Int32Array;
+  /** The ladder that made these selections; a comparison climbs it on another reading. */
+  readonly ladder: Ladder;
   /** Other lists by the name they were given, for comparisons. */
   readonly others: ReadonlyMap<string, Table>;
 }
@@ -33,5 +36,14 @@ export function recordsOf(selection: Bitset): Int32Array {
 export function wholeBase(table: Table, listName = 'The list'): Base {
   const all = fullBitset(table.length);
   const order = Int32Array.from({ length: table.length }, (_, i) => i);
-  return { listName, table, all, narrowed: all, counted: all, order, others: new Map() };
+  return {
+    listName,
+    table,
+    all,
+    narrowed: all,
+    counted: all,
+    order,
+    ladder: { rungs: [], setAside: { records: [], values: [], kept: [] } },
+    others: new Map(),
+  };
 }

@@ -1,4 +1,7 @@
-import { isNumeric, type Column, type ColumnType } from '../table/column';
+import { expressionIn } from '../expression/columnFor';
+import { ExpressionError } from '../expression/error';
+import { expressionType } from '../expression/evaluate';
+import { scalarColumn, textColumn, type Column, type ColumnType } from '../table/column';
 import { findColumn, nearestColumn } from '../table/table';
 import { MEASURES, needsOther, ofRecords, type Measure } from '../measure/measure';
 
@@ -36,7 +39,10 @@ export class Faults {
 
   /** The column, or null and a fault where there is none or it is of another type. */
   column(path: string, ref: string, types?: readonly ColumnType[]): Column | null {
-    const column = findColumn(this.columns, ref);
+    const source = expressionIn(ref);
+    const column =
+      source === null ? findColumn(this.columns, ref) : this.#computed(path, ref, source);
+    if (!column && source !== null) return null;
     if (!column) {
       const near = nearestColumn(this.columns, ref);
       this.add(
@@ -80,6 +86,20 @@ export class Faults {
     else this.column(`${path}.other`, measure.other);
   }
 
+  /** A column without records of the type an expression comes to; null and a fault where it is faulty. */
+  #computed(path: string, ref: string, source: string): Column | null {
+    try {
+      const type = expressionType(source, this.columns);
+      return type === 'text'
+        ? textColumn(source, [], ref)
+        : scalarColumn(source, type, [], { id: ref });
+    } catch (error) {
+      if (!(error instanceof ExpressionError)) throw error;
+      this.add(path, `Character ${error.span.start + 1}: ${error.fault}`, error.remedy);
+      return null;
+    }
+  }
+
   #remedyFor(types: readonly ColumnType[]): string {
     const fit = this.columns.filter((c) => types.includes(c.type)).map((c) => `“${c.name}”`);
     return fit.length === 0
@@ -87,5 +107,3 @@ export class Faults {
       : `Take ${listed(fit.slice(0, 8))}.`;
   }
 }
-
-export const isMeasurable = isNumeric;

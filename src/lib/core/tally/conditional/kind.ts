@@ -1,0 +1,248 @@
+import { totalGrouping } from '../../measure/grouping';
+import { MEASURES } from '../../measure/measure';
+import { reckonMeasures } from '../../measure/reckon';
+import { describeCondition } from '../../scope/describe';
+import { evaluate } from '../../scope/evaluate';
+import type { Condition } from '../../scope/condition';
+import type { Steps } from '../../steps/steps';
+import {
+  and,
+  bitsetOf,
+  count,
+  emptyBitset,
+  has,
+  or,
+  without,
+  type Bitset,
+} from '../../table/bitset';
+import { counted } from '../../table/format';
+import { namesOf } from '../../table/table';
+import { recordsOf, selectionOf, type Base } from '../base';
+import { checkCondition } from '../checkCondition';
+import type { Faults } from '../fault';
+import { figureFrom, measureColumns, shownColumn } from '../figure';
+import { checkKey, codesOf, refuseTooMany } from '../keys';
+import { listedWords, type TallyFigures, type TallyKind } from '../kind';
+import type { Figure, FigureColumn, FigureRow, Mark, Warning } from '../result';
+import { groupWords, measurePhrase } from '../words';
+import { ConditionalSpec } from './spec';
+
+export const conditionalKind: TallyKind<ConditionalSpec> = {
+  kind: 'conditional',
+  spec: ConditionalSpec,
+  check(spec, faults: Faults, path) {
+    if (spec.key && spec.rows.length)
+      faults.add(`${path}.key`, 'The rows are both conditions and a key.', 'Take one of them.');
+    if (!spec.key && spec.rows.length === 0 && !spec.everythingElse)
+      faults.add(
+        `${path}.rows`,
+        'There are no rows.',
+        'Name conditions, or a key whose groups are the rows.',
+      );
+    if (spec.key) checkKey(spec.key, faults, `${path}.key`);
+    spec.rows.forEach((row, k) =>
+      checkCondition(row.condition, faults, `${path}.rows[${k}].condition`),
+    );
+    spec.columns.forEach((column, k) => {
+      faults.measure(`${path}.columns[${k}].measure`, column.measure);
+      if (column.condition)
+        checkCondition(column.condition, faults, `${path}.columns[${k}].condition`);
+    });
+  },
+  reckon: reckonConditional,
+  describe(spec, names, listName) {
+    const rows = spec.key
+      ? `each ${groupWords(spec.key, names)}`
+      : spec.rows.length
+        ? listedWords(spec.rows.map((r) => r.name))
+        : 'everything';
+    const columns = spec.columns.map(
+      (c) =>
+        `${measurePhrase(c.measure, names)}${c.condition ? ` where ${describeCondition(c.condition, names)}` : ''}`,
+    );
+    const rest = spec.everythingElse && spec.rows.length ? ', and everything else' : '';
+    return `${listName}: ${listedWords(columns)} for ${rows}${rest}.`;
+  },
+};
+
+interface Row {
+  readonly name: string;
+  readonly kind: FigureRow['kind'];
+  readonly selection: Bitset;
+  readonly condition?: Condition;
+}
+
+function* reckonConditional(base: Base, spec: ConditionalSpec): Steps<TallyFigures> {
+  const { table } = base;
+  const selection = selectionOf(base, spec.scope);
+  const within = (condition: Condition): Bitset =>
+    and(selection, evaluate(table, condition, selection).yes);
+  const named: Row[] = spec.key
+    ? keyRows(base, spec, selection)
+    : spec.rows.map((row) => ({
+        name: row.name,
+        kind: 'group',
+        selection: within(row.condition),
+        condition: row.condition,
+      }));
+  yield undefined;
+  const { none, several } = coverage(table.length, selection, named);
+  const rows: Row[] = [
+    { name: 'All records', kind: 'total', selection },
+    ...named,
+    ...(spec.everythingElse
+      ? [{ name: 'Everything else', kind: 'group' as const, selection: none }]
+      : []),
+  ];
+  const columnSets = spec.columns.map((c) => (c.condition ? within(c.condition) : null));
+  yield undefined;
+  const adds = several === 0 && (count(none) === 0 || spec.everythingElse);
+  const records = recordsOf(selection);
+  const leafOf = new Int32Array(table.length);
+  const names = namesOf(table);
+  const shown = spec.columns.map((c) => shownColumn(c.measure, table));
+  const out: FigureRow[] = [];
+  for (const [k, row] of rows.entries()) {
+    const cells: Figure[] = [row.name];
+    const marks: Mark[] = [];
+    for (const [c, column] of spec.columns.entries()) {
+      const set = columnSets[c];
+      const both = recordsOf(set ? and(row.selection, set) : row.selection);
+      const [[values]] = yield* reckonMeasures(
+        {
+          table,
+          records: both,
+          ordered: inOrder(
+            base,
+            column.measure.kind,
+            set ? and(row.selection, set) : row.selection,
+            both,
+          ),
+          leafOf,
+          leaves: 1,
+        },
+        [totalGrouping(1)],
+        [column.measure],
+      );
+      if (
+        both.length > 0 &&
+        both.length < spec.few &&
+        MEASURES[column.measure.kind].figure !== 'count'
+      )
+        marks.push({ column: c + 1, kind: 'few', says: counted(both.length, 'record') });
+      cells.push(figureFrom(column.measure, shown[c], values[0]));
+    }
+    out.push({
+      kind: row.kind,
+      level: row.kind === 'total' ? 0 : 1,
+      cells,
+      ...(row.kind !== 'total' && {
+        where: row.condition
+          ? { condition: row.condition }
+          : { records: [...recordsOf(row.selection)] },
+      }),
+      ...(row.kind !== 'total' && adds && { partOf: 0 }),
+      ...(marks.length && { marks }),
+    });
+    yield (k + 1) / rows.length;
+  }
+  const figureColumns = measureColumns(
+    spec.columns.map((c) => c.measure),
+    table,
+    records,
+  ).map((column, c): FigureColumn => ({
+    ...column,
+    key: `c${c + 1}`,
+    title:
+      spec.columns[c].name ??
+      column.title +
+        (spec.columns[c].condition
+          ? ` where ${describeCondition(spec.columns[c].condition, names)}`
+          : ''),
+    ...(spec.columns[c].condition && { where: { condition: spec.columns[c].condition } }),
+  }));
+  return {
+    tables: [
+      {
+        name: 'main',
+        caption: 'Conditional figures',
+        labels: 1,
+        columns: [
+          {
+            key: 'row',
+            title: spec.key ? groupWords(spec.key, names) : 'Where',
+            unit: '',
+            type: 'text',
+          },
+          ...figureColumns,
+        ],
+        rows: out,
+      },
+    ],
+    warnings: coverageWarnings(count(none), several, spec.everythingElse),
+  };
+}
+
+const inOrder = (base: Base, kind: string, selection: Bitset, records: Int32Array): Int32Array =>
+  ['first', 'last', 'atMin', 'atMax'].includes(kind)
+    ? base.order.filter((i) => has(selection, i))
+    : records;
+
+/** A row for each group of the key that has records, in label order. */
+function keyRows(base: Base, spec: ConditionalSpec, selection: Bitset): Row[] {
+  if (!spec.key) return [];
+  const records = recordsOf(selection);
+  const { codes } = codesOf(base.table, spec.key, records);
+  const members = new Map<number, number[]>();
+  for (const i of records) {
+    const code = codes.codes[i];
+    const list = members.get(code);
+    if (list) list.push(i);
+    else members.set(code, [i]);
+  }
+  refuseTooMany(members.size, 'rows', 1000);
+  return [...members]
+    .sort(([a], [b]) => codes.rank(a) - codes.rank(b))
+    .map(([code, list]) => ({
+      name: codes.label(code),
+      kind: 'group',
+      selection: bitsetOf(base.table.length, list),
+      condition: codes.where(code),
+    }));
+}
+
+/** Records that meet none of the rows, and how many meet more than one. */
+function coverage(
+  length: number,
+  selection: Bitset,
+  rows: readonly Row[],
+): { none: Bitset; several: number } {
+  let any = emptyBitset(length);
+  let twice = emptyBitset(length);
+  for (const row of rows) {
+    twice = or(twice, and(any, row.selection));
+    any = or(any, row.selection);
+  }
+  return { none: without(selection, any), several: count(twice) };
+}
+
+/** Always said: whether the rows cover the whole, each record once. */
+function coverageWarnings(none: number, several: number, everythingElse: boolean): Warning[] {
+  const out: Warning[] = [];
+  if (none > 0 && !everythingElse)
+    out.push({
+      code: 'rows-miss',
+      says: `${counted(none, 'record')} ${none === 1 ? 'meets' : 'meet'} none of the rows.`,
+    });
+  if (several > 0)
+    out.push({
+      code: 'rows-overlap',
+      says: `${counted(several, 'record')} ${several === 1 ? 'meets' : 'meet'} more than one row and ${several === 1 ? 'counts' : 'count'} in each.`,
+    });
+  out.push(
+    out.length === 0
+      ? { code: 'rows-add', says: 'The rows add up to the whole: each record meets exactly one.' }
+      : { code: 'rows-do-not-add', says: 'So the rows do not add up to the whole.' },
+  );
+  return out;
+}

@@ -1,0 +1,212 @@
+import type { SettledBand } from '../../arrange/bands';
+import { buildTree } from '../../arrange/tree';
+import { columnFor } from '../../expression/columnFor';
+import { leafGrouping, totalGrouping } from '../../measure/grouping';
+import { MEASURES } from '../../measure/measure';
+import { countLeaves, reckonMeasures } from '../../measure/reckon';
+import type { Steps } from '../../steps/steps';
+import { has } from '../../table/bitset';
+import { counted } from '../../table/format';
+import { namesOf } from '../../table/table';
+import { recordsOf, selectionOf, type Base } from '../base';
+import { figureFrom, measureColumns, shownColumn } from '../figure';
+import { bandsOf, checkKey, checkOrder, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
+import { listedWords, type TallyFigures, type TallyKind } from '../kind';
+import { figureOf, type FigureColumn, type FigureRow, type Warning } from '../result';
+import { groupComparator } from '../sortedGroups';
+import { groupWords, measurePhrase } from '../words';
+import { FrequencySpec } from './spec';
+
+const BY_WORDS = {
+  width: 'in bands of one width',
+  number: 'in bands of one width',
+  equalCount: 'in bands of about as many records each',
+  edges: 'in bands with edges given by hand',
+  table: 'in the bands of a table',
+} as const;
+
+export const frequencyKind: TallyKind<FrequencySpec> = {
+  kind: 'frequency',
+  spec: FrequencySpec,
+  check(spec, faults, path) {
+    checkKey(spec.key, faults, `${path}.key`);
+    checkOrder(spec.key.order, spec.measures.length, faults, `${path}.key.order`);
+    spec.measures.forEach((m, k) => faults.measure(`${path}.measures[${k}]`, m));
+  },
+  reckon: reckonFrequency,
+  describe(spec, names, listName) {
+    const { bands } = spec.key;
+    const key = bands
+      ? `${groupWords({ ...spec.key, bands: undefined }, names)} ${BY_WORDS[bands.by]}`
+      : groupWords(spec.key, names);
+    const measures = spec.measures.length
+      ? `, with ${listedWords(spec.measures.map((m) => measurePhrase(m, names)))}`
+      : '';
+    return `${listName}: how often each ${key} occurs${measures}.`;
+  },
+};
+
+function* reckonFrequency(base: Base, spec: FrequencySpec): Steps<TallyFigures> {
+  const { table } = base;
+  const selection = selectionOf(base, spec.scope);
+  const records = recordsOf(selection);
+  const bands = bandsOf(columnFor(table, spec.key.column), spec.key, records);
+  const { codes, warnings } = codesOf(table, spec.key, records);
+  refuseTooMany(codes.size, 'values', MOST_GROUPS);
+  yield undefined;
+  const tree = buildTree(table.length, [codes]);
+  const [level] = tree.levels;
+  const ordered = base.order.filter((i) => has(selection, i));
+  const input = { table, records, ordered, leafOf: tree.leafOf, leaves: tree.leaves };
+  const counts = countLeaves(input);
+  const [figures, totals] = yield* reckonMeasures(
+    input,
+    [leafGrouping(tree.leaves), totalGrouping(tree.leaves)],
+    spec.measures,
+  );
+  const noBand = bands ? bands.length : -1;
+  const isOutside = (leaf: number): boolean => level.code[leaf] < 0 || level.code[leaf] === noBand;
+  const compare = groupComparator(tree, 0, spec.key.order, { records: counts, measures: figures });
+  const leaves = Array.from(counts.keys())
+    .filter((leaf) => counts[leaf] > 0 || (bands !== null && !isOutside(leaf)))
+    .sort((a, b) => Number(isOutside(a)) - Number(isOutside(b)) || compare(a, b));
+  const blank = leaves
+    .filter((leaf) => level.code[leaf] < 0)
+    .reduce((n, leaf) => n + counts[leaf], 0);
+  const valued = records.length - blank;
+  const shown = spec.measures.map((m) => shownColumn(m, table));
+  const cells = (k: (place: number) => number): FigureRow['cells'] =>
+    spec.measures.map((m, place) => figureFrom(m, shown[place], k(place)));
+  const share = (n: number): number | null => figureOf(valued === 0 ? NaN : n / valued);
+  let cumulative = 0;
+  const rows: FigureRow[] = [
+    {
+      kind: 'total',
+      level: 0,
+      cells: [
+        'All records',
+        ...edgesOf(bands, -1),
+        records.length,
+        share(valued),
+        null,
+        null,
+        ...cells((k) => totals[k][0]),
+      ],
+    },
+  ];
+  for (const leaf of leaves) {
+    const code = level.code[leaf];
+    const outside = isOutside(leaf);
+    const n = counts[leaf];
+    if (!outside) cumulative += n;
+    const few = n > 0 && n < spec.few;
+    rows.push({
+      kind: outside ? 'outside' : 'group',
+      level: 1,
+      cells: [
+        codes.label(code),
+        ...edgesOf(bands, code),
+        n,
+        code < 0 ? null : share(n),
+        outside ? null : cumulative,
+        outside ? null : share(cumulative),
+        ...cells((k) => figures[k][leaf]),
+      ],
+      where: { condition: codes.where(code) },
+      partOf: 0,
+      ...(few && {
+        marks: spec.measures.flatMap((m, k) =>
+          MEASURES[m.kind].figure === 'count'
+            ? []
+            : [{ column: (bands ? 7 : 5) + k, kind: 'few' as const, says: counted(n, 'record') }],
+        ),
+      }),
+    });
+  }
+  const names = namesOf(table);
+  const columns: FigureColumn[] = [
+    { key: 'value', title: groupWords(spec.key, names), unit: '', type: 'text' },
+    ...(bands
+      ? (['from', 'to'] as const).map((key): FigureColumn => ({
+          key,
+          title: key === 'from' ? 'From' : 'To',
+          unit: columnFor(table, spec.key.column).unit,
+          type: 'number',
+        }))
+      : []),
+    {
+      key: 'count',
+      title: 'Count',
+      unit: '',
+      type: 'count',
+      measure: { kind: 'records' },
+      adds: { bound: 0 },
+    },
+    {
+      key: 'share',
+      title: 'Share',
+      unit: '',
+      type: 'share',
+      says: 'Count ÷ the records that have a value.',
+    },
+    {
+      key: 'cumulative',
+      title: 'Cumulative count',
+      unit: '',
+      type: 'count',
+      reach: 'above',
+      says: 'The counts from the first row to this one added up.',
+    },
+    {
+      key: 'cumulativeShare',
+      title: 'Cumulative share',
+      unit: '',
+      type: 'share',
+      reach: 'above',
+      says: 'Cumulative count ÷ the records that have a value.',
+    },
+    ...measureColumns(spec.measures, table, records),
+  ];
+  return {
+    tables: [{ name: 'main', caption: 'Frequency', labels: 1, columns, rows }],
+    warnings: [...warnings, ...noteBands(spec, bands, leaves, counts, noBand, level.code)],
+  };
+}
+
+/** The edges of a band as cells; none where the list is not cut into bands, null for open sides. */
+function edgesOf(bands: readonly SettledBand[] | null, code: number): (number | null)[] {
+  if (!bands) return [];
+  const band = bands[code];
+  return band ? [figureOf(band.from), figureOf(band.to)] : [null, null];
+}
+
+function noteBands(
+  spec: FrequencySpec,
+  bands: readonly SettledBand[] | null,
+  leaves: readonly number[],
+  counts: Float64Array,
+  noBand: number,
+  code: Int32Array,
+): Warning[] {
+  if (!bands) return [];
+  const out: Warning[] = [];
+  const outside = leaves
+    .filter((leaf) => code[leaf] === noBand)
+    .reduce((n, leaf) => n + counts[leaf], 0);
+  if (outside > 0)
+    out.push({
+      code: 'in-no-band',
+      says: `${counted(outside, 'value')} ${outside === 1 ? 'is' : 'are'} in no band.`,
+    });
+  if (spec.key.bands?.by === 'equalCount') {
+    const inBands = leaves
+      .filter((leaf) => code[leaf] >= 0 && code[leaf] !== noBand)
+      .map((leaf) => counts[leaf]);
+    if (bands.length < spec.key.bands.count || Math.max(...inBands) - Math.min(...inBands) > 1)
+      out.push({
+        code: 'unequal-counts',
+        says: `Equal values are never split, so the ${counted(bands.length, 'band')} hold from ${counted(Math.min(...inBands), 'record')} to ${counted(Math.max(...inBands), 'record')}.`,
+      });
+  }
+  return out;
+}

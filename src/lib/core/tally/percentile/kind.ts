@@ -1,0 +1,292 @@
+import { z } from 'zod';
+import { GroupKey } from '../../arrange/groupKey';
+import { buildTree } from '../../arrange/tree';
+import { columnFor } from '../../expression/columnFor';
+import { countLeaves } from '../../measure/reckon';
+import {
+  DEFINITION_WORDS,
+  lowerBound,
+  percentileRank,
+  quantileBy,
+  quantilePlace,
+  RANK_METHODS,
+  RANK_WORDS,
+  upperBound,
+  type Definition,
+} from '../../measure/quantileDefinitions';
+import { gather } from '../../measure/slices';
+import type { Steps } from '../../steps/steps';
+import { fullScalar } from '../../table/cell';
+import { isText, type ScalarColumn } from '../../table/column';
+import { counted } from '../../table/format';
+import { namesOf } from '../../table/table';
+import { recordsOf, selectionOf, type Base } from '../base';
+import { checkKey, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
+import {
+  listedWords,
+  nameIn,
+  tallyCommon,
+  TallyRefused,
+  type TallyFigures,
+  type TallyKind,
+} from '../kind';
+import { figureOf, type Figure, type FigureColumn, type FigureRow, type Where } from '../result';
+import { groupWords } from '../words';
+
+/** Percentiles of a column, and the percentile ranks of given values. */
+export const PercentileSpec = z.object({
+  ...tallyCommon,
+  kind: z.literal('percentile'),
+  column: z.string(),
+  key: GroupKey.optional(),
+  /** 0..100. */
+  percentiles: z.array(z.number().min(0).max(100)).max(1000).default([10, 25, 50, 75, 90]),
+  /** Of Hyndman and Fan; 7 is linear between the ordered values. */
+  definition: z.int().min(1).max(9).default(7),
+  /** Values whose percentile rank is asked. */
+  ranksOf: z.array(z.number()).max(1000).default([]),
+  rankMethod: z.enum(RANK_METHODS).default('atOrUnder'),
+  few: z.int().min(0).max(1_000_000).default(10),
+});
+export type PercentileSpec = z.infer<typeof PercentileSpec>;
+
+export const percentileKind: TallyKind<PercentileSpec> = {
+  kind: 'percentile',
+  spec: PercentileSpec,
+  check(spec, faults, path) {
+    faults.column(`${path}.column`, spec.column, ['number', 'date', 'datetime', 'time']);
+    if (spec.key) checkKey(spec.key, faults, `${path}.key`);
+    if (spec.percentiles.length + spec.ranksOf.length === 0)
+      faults.add(
+        `${path}.percentiles`,
+        'Nothing is asked.',
+        'Name percentiles (0 to 100), or values in ranksOf.',
+      );
+  },
+  reckon: reckonPercentiles,
+  describe(spec, names, listName) {
+    const of = nameIn(names, spec.column);
+    const key = spec.key ? ` for each ${groupWords(spec.key, names)}` : '';
+    const parts = [
+      ...(spec.percentiles.length
+        ? [
+            `${spec.percentiles.length === 1 ? 'a percentile' : `${spec.percentiles.length} percentiles`} of ${of}, definition ${spec.definition} (${DEFINITION_WORDS[spec.definition as Definition]})`,
+          ]
+        : []),
+      ...(spec.ranksOf.length
+        ? [
+            `the percentile rank of ${counted(spec.ranksOf.length, 'value')} of ${of} (${RANK_WORDS[spec.rankMethod]})`,
+          ]
+        : []),
+    ];
+    return `${listName}: ${listedWords(parts)}${key}.`;
+  },
+};
+
+/** One group's values in rising order. */
+interface Ordered {
+  readonly label: string | null;
+  readonly values: Float64Array;
+  readonly where?: Where;
+}
+
+function* reckonPercentiles(base: Base, spec: PercentileSpec): Steps<TallyFigures> {
+  const { table } = base;
+  const column = columnFor(table, spec.column);
+  if (isText(column)) throw new TallyRefused(`“${column.name}” is text and has no percentiles.`);
+  const records = recordsOf(selectionOf(base, spec.scope));
+  const coded = spec.key ? codesOf(table, spec.key, records) : null;
+  const tree = buildTree(table.length, coded ? [coded.codes] : []);
+  refuseTooMany(tree.leaves * Math.max(1, spec.percentiles.length), 'rows', MOST_GROUPS);
+  yield undefined;
+  const slices = gather(column.values, tree.leafOf, tree.leaves, records);
+  const counts = countLeaves({
+    table,
+    records,
+    ordered: records,
+    leafOf: tree.leafOf,
+    leaves: tree.leaves,
+  });
+  const groups: Ordered[] = [];
+  const leaves = Array.from(counts.keys()).filter((leaf) => !coded || counts[leaf] > 0);
+  const rank = (leaf: number): number => coded?.codes.rank(tree.levels[0].code[leaf]) ?? 0;
+  for (const leaf of leaves.sort((a, b) => rank(a) - rank(b))) {
+    const values = slices.values.slice(slices.start[leaf], slices.start[leaf + 1]).sort();
+    const code = coded ? tree.levels[0].code[leaf] : 0;
+    groups.push({
+      label: coded ? coded.codes.label(code) : null,
+      values,
+      ...(coded && { where: { condition: coded.codes.where(code) } }),
+    });
+    yield undefined;
+  }
+  const few = groups.filter((g) => g.values.length > 0 && g.values.length < spec.few).length;
+  return {
+    tables: [
+      ...(spec.percentiles.length ? [percentileTable(base, spec, column, groups)] : []),
+      ...(spec.ranksOf.length ? [rankTable(base, spec, column, groups)] : []),
+    ],
+    warnings: [
+      ...(coded?.warnings ?? []),
+      ...(few > 0
+        ? [
+            {
+              code: 'few-values',
+              says: `${counted(few, 'group')} rest${few === 1 ? 's' : ''} on fewer than ${counted(spec.few, 'value')}.`,
+            },
+          ]
+        : []),
+    ],
+  };
+}
+
+function percentileTable(
+  base: Base,
+  spec: PercentileSpec,
+  column: ScalarColumn,
+  groups: readonly Ordered[],
+) {
+  const definition = spec.definition as Definition;
+  const write = (v: number): Figure => writeValue(column, v);
+  const rows = groups.flatMap(({ label, values, where }) =>
+    spec.percentiles.map((percent): FigureRow => {
+      const n = values.length;
+      const p = percent / 100;
+      const q = quantileBy(values, p, definition);
+      const { j, at } = n ? quantilePlace(n, p, definition) : { j: NaN, at: NaN };
+      const neighbour = (k: number): Figure =>
+        n ? write(values[Math.min(n, Math.max(1, k)) - 1]) : null;
+      return {
+        kind: 'group',
+        level: 0,
+        cells: [
+          ...(spec.key ? [label] : []),
+          percent,
+          write(q),
+          n,
+          figureOf(Math.min(n, Math.max(1, at))),
+          neighbour(j),
+          neighbour(j + 1),
+          n ? upperBound(values, q) - lowerBound(values, q) : 0,
+        ],
+        ...(where && { where }),
+      };
+    }),
+  );
+  const type = column.type;
+  const value = (key: string, title: string, says: string): FigureColumn => ({
+    key,
+    title,
+    unit: column.unit,
+    type,
+    decimals: column.decimals,
+    says,
+  });
+  const columns: FigureColumn[] = [
+    ...groupColumn(base, spec),
+    { key: 'percentile', title: 'Percentile', unit: '%', type: 'number' },
+    value(
+      'value',
+      `Value of ${column.name}`,
+      `Definition ${definition}: ${DEFINITION_WORDS[definition]}.`,
+    ),
+    {
+      key: 'values',
+      title: 'Values',
+      unit: '',
+      type: 'count',
+      measure: { kind: 'values', column: spec.column },
+    },
+    {
+      key: 'place',
+      title: 'Place in order',
+      unit: '',
+      type: 'number',
+      decimals: 2,
+      says: 'Where it falls among the ordered values, the first being 1.',
+    },
+    value('below', 'Value before', 'The ordered value at or before that place.'),
+    value('above', 'Value behind', 'The ordered value behind it.'),
+    {
+      key: 'ties',
+      title: 'Values equal to it',
+      unit: '',
+      type: 'count',
+      says: 'Values that are exactly this one.',
+    },
+  ];
+  return { name: 'main', caption: 'Percentiles', labels: spec.key ? 2 : 1, columns, rows };
+}
+
+function rankTable(
+  base: Base,
+  spec: PercentileSpec,
+  column: ScalarColumn,
+  groups: readonly Ordered[],
+) {
+  const rows = groups.flatMap(({ label, values, where }) =>
+    spec.ranksOf.map((v): FigureRow => {
+      const [under, atOrUnder] = [lowerBound(values, v), upperBound(values, v)];
+      return {
+        kind: 'group',
+        level: 0,
+        cells: [
+          ...(spec.key ? [label] : []),
+          writeValue(column, v),
+          figureOf(percentileRank(values, v, spec.rankMethod)),
+          values.length,
+          under,
+          atOrUnder - under,
+        ],
+        ...(where && { where }),
+      };
+    }),
+  );
+  const columns: FigureColumn[] = [
+    ...groupColumn(base, spec),
+    {
+      key: 'value',
+      title: column.name,
+      unit: column.unit,
+      type: column.type,
+      decimals: column.decimals,
+    },
+    {
+      key: 'rank',
+      title: 'Percentile rank',
+      unit: '',
+      type: 'share',
+      says: `${RANK_WORDS[spec.rankMethod]}.`,
+    },
+    {
+      key: 'values',
+      title: 'Values',
+      unit: '',
+      type: 'count',
+      measure: { kind: 'values', column: spec.column },
+    },
+    {
+      key: 'under',
+      title: 'Values under it',
+      unit: '',
+      type: 'count',
+      says: 'Values lower than this one.',
+    },
+    {
+      key: 'ties',
+      title: 'Values equal to it',
+      unit: '',
+      type: 'count',
+      says: 'Values that are exactly this one.',
+    },
+  ];
+  return { name: 'ranks', caption: 'Percentile ranks', labels: spec.key ? 2 : 1, columns, rows };
+}
+
+const groupColumn = (base: Base, spec: PercentileSpec): FigureColumn[] =>
+  spec.key
+    ? [{ key: 'group', title: groupWords(spec.key, namesOf(base.table)), unit: '', type: 'text' }]
+    : [];
+
+const writeValue = (column: ScalarColumn, v: number): Figure =>
+  v !== v ? null : column.type === 'number' ? figureOf(v) : fullScalar(column, Math.round(v));

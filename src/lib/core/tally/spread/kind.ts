@@ -1,0 +1,151 @@
+import { z } from 'zod';
+import { GroupKey } from '../../arrange/groupKey';
+import { buildTree } from '../../arrange/tree';
+import { columnFor } from '../../expression/columnFor';
+import { leafGrouping, totalGrouping } from '../../measure/grouping';
+import { Measure, MEASURES, measureWords, suits } from '../../measure/measure';
+import { countLeaves, reckonMeasures } from '../../measure/reckon';
+import type { Steps } from '../../steps/steps';
+import { has } from '../../table/bitset';
+import { counted } from '../../table/format';
+import { namesOf } from '../../table/table';
+import { recordsOf, selectionOf, type Base } from '../base';
+import { figureFrom, measureColumn, shownColumn } from '../figure';
+import { checkKey, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
+import { listedWords, nameIn, tallyCommon, type TallyFigures, type TallyKind } from '../kind';
+import type { FigureColumn, FigureRow } from '../result';
+import { groupWords } from '../words';
+
+/** A measure without its column: the columns stand beside one another. */
+const Fact = Measure.omit({ column: true, other: true });
+type Fact = z.infer<typeof Fact>;
+
+const USUAL: Fact[] = (
+  [
+    'values',
+    'blanks',
+    'unread',
+    'mean',
+    'sd',
+    'min',
+    'lowerQuartile',
+    'median',
+    'upperQuartile',
+    'max',
+    'iqr',
+    'skewness',
+  ] as const
+).map((kind) => ({ kind }));
+
+/** The facts of several columns, or of one column's groups, side by side. */
+export const SpreadSpec = z.object({
+  ...tallyCommon,
+  kind: z.literal('spread'),
+  columns: z.array(z.string()).min(1).max(200),
+  key: GroupKey.optional(),
+  facts: z.array(Fact).min(1).max(60).default(USUAL),
+  few: z.int().min(0).max(1_000_000).default(10),
+});
+export type SpreadSpec = z.infer<typeof SpreadSpec>;
+
+export const spreadKind: TallyKind<SpreadSpec> = {
+  kind: 'spread',
+  spec: SpreadSpec,
+  check(spec, faults, path) {
+    spec.columns.forEach((ref, k) => faults.column(`${path}.columns[${k}]`, ref));
+    if (spec.key) checkKey(spec.key, faults, `${path}.key`);
+  },
+  reckon: reckonSpread,
+  describe(spec, names, listName) {
+    const key = spec.key ? ` for each ${groupWords(spec.key, names)}` : '';
+    return `${listName}: how ${listedWords(spec.columns.map((c) => nameIn(names, c)))} spread${spec.columns.length === 1 ? 's' : ''}${key}.`;
+  },
+};
+
+function* reckonSpread(base: Base, spec: SpreadSpec): Steps<TallyFigures> {
+  const { table } = base;
+  const selection = selectionOf(base, spec.scope);
+  const records = recordsOf(selection);
+  const ordered = base.order.filter((i) => has(selection, i));
+  const coded = spec.key ? codesOf(table, spec.key, records) : null;
+  const tree = buildTree(table.length, coded ? [coded.codes] : []);
+  refuseTooMany(tree.leaves * spec.columns.length, 'rows', MOST_GROUPS);
+  yield undefined;
+  const input = { table, records, ordered, leafOf: tree.leafOf, leaves: tree.leaves };
+  const counts = countLeaves(input);
+  const groups = coded
+    ? Array.from(counts.keys())
+        .filter((leaf) => counts[leaf] > 0)
+        .sort(
+          (a, b) =>
+            coded.codes.rank(tree.levels[0].code[a]) - coded.codes.rank(tree.levels[0].code[b]),
+        )
+    : [];
+  const names = namesOf(table);
+  const rows: FigureRow[] = [];
+  for (const [k, ref] of spec.columns.entries()) {
+    const column = columnFor(table, ref);
+    const asked = spec.facts.map((fact): Measure => ({ ...fact, column: ref }));
+    const fitting = asked.filter((m) => suits(m.kind, column));
+    const [whole, byLeaf] = yield* reckonMeasures(
+      input,
+      [totalGrouping(tree.leaves), leafGrouping(tree.leaves)],
+      fitting,
+    );
+    const row = (
+      kind: FigureRow['kind'],
+      level: number,
+      label: string | null,
+      n: number,
+      figures: readonly Float64Array[],
+      at: number,
+    ): FigureRow => {
+      const values = fitting.map((m, f) => figureFrom(m, shownColumn(m, table), figures[f][at]));
+      return {
+        kind,
+        level,
+        cells: [
+          column.name,
+          ...(coded ? [label] : []),
+          n,
+          ...asked.map((m) => (fitting.includes(m) ? values[fitting.indexOf(m)] : null)),
+        ],
+        ...(n > 0 &&
+          n < spec.few && { marks: [{ kind: 'few' as const, says: counted(n, 'record') }] }),
+      };
+    };
+    rows.push(row(coded ? 'total' : 'group', 0, coded ? 'All' : null, records.length, whole, 0));
+    for (const leaf of groups) {
+      const code = tree.levels[0].code[leaf];
+      rows.push({
+        ...row('group', 1, coded?.codes.label(code) ?? null, counts[leaf], byLeaf, leaf),
+        ...(coded && { where: { condition: coded.codes.where(code) } }),
+      });
+    }
+    yield (k + 1) / spec.columns.length;
+  }
+  const columns: FigureColumn[] = [
+    { key: 'column', title: 'Column', unit: '', type: 'text' },
+    ...(spec.key
+      ? [{ key: 'group', title: groupWords(spec.key, names), unit: '', type: 'text' as const }]
+      : []),
+    { key: 'records', title: 'Records', unit: '', type: 'count', measure: { kind: 'records' } },
+    ...spec.facts.map((fact, k): FigureColumn => ({
+      key: `f${k + 1}`,
+      title: measureWords(fact),
+      unit: '',
+      type:
+        MEASURES[fact.kind].figure === 'count'
+          ? 'count'
+          : spec.columns.length === 1
+            ? measureColumn({ ...fact, column: spec.columns[0] }, table, '').type
+            : 'number',
+      ...(spec.columns.length === 1 && { measure: { ...fact, column: spec.columns[0] } }),
+      says: `${measureWords(fact)} of the row’s column.`,
+    })),
+  ];
+  return {
+    tables: [{ name: 'main', caption: 'Spread', labels: spec.key ? 2 : 1, columns, rows }],
+    warnings: coded?.warnings ?? [],
+  };
+}
