@@ -15,6 +15,7 @@ export const house = [
   'src/lib/core/scope',
   'src/lib/core/arrange',
   'src/lib/core/measure',
+  'src/lib/core/forecast',
   'src/lib/core/prepare',
   'src/lib/core/tally',
   'src/lib/core/check',

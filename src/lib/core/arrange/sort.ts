@@ -11,11 +11,16 @@ type Digits = readonly Uint16Array[];
  * The record numbers in order. Stable; blanks last either way unless a key says first.
  * Least-significant-digit radix sort on 16-bit digits (Knuth, TAOCP 3, 5.2.5), digits that are the
  * same in every record left out. No keys: the order read.
+ * @param current the order that equal records keep; the order read unless given
  */
-export function* sortRecords(table: Table, keys: readonly SortKey[]): Steps<Int32Array> {
-  let order = Int32Array.from({ length: 0 });
-  order = new Int32Array(table.length);
-  for (let i = 0; i < order.length; i++) order[i] = i;
+export function* sortRecords(
+  table: Table,
+  keys: readonly SortKey[],
+  current: Int32Array | null = null,
+): Steps<Int32Array> {
+  let order = new Int32Array(table.length);
+  if (current) order.set(current);
+  else for (let i = 0; i < order.length; i++) order[i] = i;
   let spare = new Int32Array(table.length);
   for (let k = keys.length - 1; k >= 0; k--) {
     const digits = digitsOf(columnOf(table, keys[k].column), keys[k]);

@@ -51,10 +51,10 @@ export const FigureColumn = z.object({
   /** Sum and count columns: figures of rows add up. `bound`: how far rounding may take them apart. */
   adds: z.object({ bound: z.number() }).optional(),
   /**
-   * Rows of the same table that the figure stands on besides its own, as distances (-1: the row
-   * before); `above`: all rows from the first.
+   * Rows that the figure stands on besides its own, among those of its level: as distances (-1: the
+   * row before), `above`: all from the first, `run`: those before it that share its `run`.
    */
-  reach: z.union([z.array(z.int()), z.literal('above')]).optional(),
+  reach: z.union([z.array(z.int()), z.enum(['above', 'run'])]).optional(),
   /** The arithmetic in words, where no measure says it: `change against the period before ÷ its size`. */
   says: z.string().optional(),
 });
@@ -81,6 +81,8 @@ export const FigureRow = z.object({
   /** The place of the row this one is a part of. */
   partOf: z.int().optional(),
   marks: z.array(Mark).optional(),
+  /** Rows of one run are added up to date together: the year, in a rollup. */
+  run: z.int().optional(),
 });
 export type FigureRow = z.infer<typeof FigureRow>;
 

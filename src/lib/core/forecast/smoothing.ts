@@ -1,0 +1,256 @@
+import { errorVariance, type Fitted, type Method, type Parameters, type Series } from './method';
+import { normalBounds } from './plain';
+import { normalQuantile } from './quantiles';
+import { least } from './search';
+
+/**
+ * Exponential smoothing in its component form (Hyndman and Athanasopoulos, Forecasting: Principles
+ * and Practice, 3rd ed., 8.1-8.3), with the start values of our calculations: level y1; trend
+ * y2 − y1; for seasons the first season's mean, the difference of the first two seasons' means ÷ m,
+ * and what is left of the first season. Variances by horizon: the same, table 8.8 (class 1).
+ */
+
+interface State {
+  readonly fitted: Float64Array;
+  readonly level: number;
+  readonly trend: number;
+  /** Seasonal part of the next m periods. */
+  readonly seasons: readonly number[];
+  readonly sse: number;
+}
+
+type Kind = 'smoothing' | 'trend' | 'damped' | 'seasonalAdditive' | 'seasonalMultiplicative';
+
+interface Full {
+  alpha: number;
+  beta: number;
+  gamma: number;
+  phi: number;
+}
+
+const NAMES: Record<Kind, readonly (keyof Full)[]> = {
+  smoothing: ['alpha'],
+  trend: ['alpha', 'beta'],
+  damped: ['alpha', 'beta', 'phi'],
+  seasonalAdditive: ['alpha', 'beta', 'gamma'],
+  seasonalMultiplicative: ['alpha', 'beta', 'gamma'],
+};
+
+const BOUNDS: Record<keyof Full, readonly [number, number]> = {
+  alpha: [0.0001, 0.9999],
+  beta: [0.0001, 0.9999],
+  gamma: [0.0001, 0.9999],
+  phi: [0.8, 0.98],
+};
+
+/** Runs the recurrences once through the series. */
+function run(kind: Kind, { y, season: m }: Series, { alpha, beta, gamma, phi }: Full): State {
+  const n = y.length;
+  const fitted = new Float64Array(n).fill(NaN);
+  let sse = 0;
+  if (kind === 'seasonalAdditive' || kind === 'seasonalMultiplicative') {
+    const times = kind === 'seasonalMultiplicative';
+    let level = average(y, 0, m);
+    let trend = (average(y, m, 2 * m) - level) / m;
+    const seasons = Array.from({ length: m }, (_, i) => (times ? y[i] / level : y[i] - level));
+    for (let t = m; t < n; t++) {
+      const s = seasons[t % m];
+      const f = times ? (level + trend) * s : level + trend + s;
+      fitted[t] = f;
+      sse += (y[t] - f) ** 2;
+      const before = level;
+      level = alpha * (times ? y[t] / s : y[t] - s) + (1 - alpha) * (level + trend);
+      seasons[t % m] =
+        gamma * (times ? y[t] / (before + trend) : y[t] - before - trend) + (1 - gamma) * s;
+      trend = beta * (level - before) + (1 - beta) * trend;
+    }
+    return {
+      fitted,
+      level,
+      trend,
+      seasons: Array.from({ length: m }, (_, i) => seasons[(n + i) % m]),
+      sse,
+    };
+  }
+  let level = y[0];
+  let trend = kind === 'smoothing' ? 0 : y[1] - y[0];
+  for (let t = 1; t < n; t++) {
+    const f = level + phi * trend;
+    fitted[t] = f;
+    sse += (y[t] - f) ** 2;
+    const before = level;
+    level = alpha * y[t] + (1 - alpha) * f;
+    if (kind !== 'smoothing') trend = beta * (level - before) + (1 - beta) * phi * trend;
+  }
+  return { fitted, level, trend, seasons: [], sse };
+}
+
+function average(y: Float64Array, from: number, to: number): number {
+  let sum = 0;
+  for (let t = from; t < to; t++) sum += y[t];
+  return sum / (to - from);
+}
+
+/** Parameters as given, the rest found by least squared one-step error. */
+function settle(kind: Kind, series: Series, given: Parameters): Full {
+  const full = (x: readonly number[], open: readonly (keyof Full)[]): Full => {
+    const out: Full = { alpha: 0, beta: 0, gamma: 0, phi: 1 };
+    for (const name of NAMES[kind]) out[name] = given[name] ?? x[open.indexOf(name)];
+    return out;
+  };
+  const open = NAMES[kind].filter((name) => given[name] === undefined);
+  const x = least(
+    (values) => run(kind, series, full(values, open)).sse,
+    open.map((name) => BOUNDS[name]),
+  );
+  return full(x, open);
+}
+
+const smooth =
+  (kind: Kind, allowed: (series: Series) => string | null): Method =>
+  (series, given) => {
+    const why = allowed(series);
+    if (why !== null) return { why };
+    const full = settle(kind, series, given);
+    const state = run(kind, series, full);
+    const parameters: Parameters = Object.fromEntries(
+      NAMES[kind].map((name) => [name, full[name]]),
+    );
+    const forecast = (h: number): number => forecastOf(kind, state, full.phi, h);
+    if (kind === 'seasonalMultiplicative')
+      return {
+        fitted: state.fitted,
+        parameters,
+        forecast,
+        interval: simulated(series, state, full),
+      };
+    const variance = errorVariance(series.y, state.fitted, NAMES[kind].length);
+    return {
+      fitted: state.fitted,
+      parameters,
+      forecast,
+      interval: normalBounds(forecast, (h) => variance * growth(kind, full, series.season, h)),
+    };
+  };
+
+function forecastOf(kind: Kind, { level, trend, seasons }: State, phi: number, h: number): number {
+  const damping = phi === 1 ? h : (phi * (1 - phi ** h)) / (1 - phi);
+  const base = level + damping * trend;
+  if (seasons.length === 0) return base;
+  const s = seasons[(h - 1) % seasons.length];
+  return kind === 'seasonalMultiplicative' ? base * s : base + s;
+}
+
+/** How many times the one-step variance that of horizon h is. */
+function growth(
+  kind: Kind,
+  { alpha, beta: star, gamma: g, phi }: Full,
+  m: number,
+  h: number,
+): number {
+  const beta = alpha * star;
+  const linear = (h - 1) * (alpha ** 2 + alpha * beta * h + (beta ** 2 * h * (2 * h - 1)) / 6);
+  switch (kind) {
+    case 'smoothing':
+      return 1 + alpha ** 2 * (h - 1);
+    case 'trend':
+      return 1 + linear;
+    case 'damped': {
+      const q = 1 - phi;
+      return (
+        1 +
+        alpha ** 2 * (h - 1) +
+        ((beta * phi * h) / q ** 2) * (2 * alpha * q + beta * phi) -
+        ((beta * phi * (1 - phi ** h)) / (q ** 2 * (1 - phi ** 2))) *
+          (2 * alpha * (1 - phi ** 2) + beta * phi * (1 + 2 * phi - phi ** h))
+      );
+    }
+    default: {
+      const k = Math.floor((h - 1) / m);
+      return 1 + linear + g * k * (2 * alpha + g + beta * m * (k + 1));
+    }
+  }
+}
+
+const PATHS = 2000;
+const FURTHEST = 600;
+
+/**
+ * Bounds of the multiplicative model by simulation: relative one-step errors are normal with the
+ * spread they showed; the seed is fixed, so that the same series gives the same bounds.
+ */
+function simulated(
+  { y, season: m }: Series,
+  state: State,
+  { alpha, beta, gamma }: Full,
+): Fitted['interval'] {
+  let horizons: Float64Array[] | null = null;
+  let [sum, n] = [0, 0];
+  for (let t = m; t < y.length; t++) {
+    const e = (y[t] - state.fitted[t]) / state.fitted[t];
+    if (e === e && Number.isFinite(e)) {
+      sum += e * e;
+      n++;
+    }
+  }
+  const sd = n > 3 ? Math.sqrt(sum / (n - 3)) : NaN;
+  const simulate = (length: number): Float64Array[] => {
+    const random = generator(20_250_712);
+    const out = Array.from({ length }, () => new Float64Array(PATHS));
+    for (let path = 0; path < PATHS; path++) {
+      let { level, trend } = state;
+      const seasons = [...state.seasons];
+      for (let h = 0; h < length; h++) {
+        const s = seasons[h % m];
+        const value = (level + trend) * s * (1 + sd * normalQuantile(random()));
+        out[h][path] = value;
+        const before = level;
+        level = alpha * (value / s) + (1 - alpha) * (level + trend);
+        seasons[h % m] = gamma * (value / (before + trend)) + (1 - gamma) * s;
+        trend = beta * (level - before) + (1 - beta) * trend;
+      }
+    }
+    return out.map((values) => values.sort());
+  };
+  return (h, level) => {
+    if (!(sd >= 0) || h > FURTHEST) return [NaN, NaN];
+    if (!horizons || horizons.length < h) horizons = simulate(Math.min(FURTHEST, Math.max(h, 24)));
+    const values = horizons[h - 1];
+    const at = (p: number): number =>
+      values[Math.min(PATHS - 1, Math.max(0, Math.round(p * PATHS - 0.5)))];
+    return [at((1 - level) / 2), at((1 + level) / 2)];
+  };
+}
+
+/** Uniform numbers inside 0..1 from a seed (mulberry32, T. Ettinger; public domain). */
+function generator(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let z = state;
+    z = Math.imul(z ^ (z >>> 15), z | 1);
+    z ^= z + Math.imul(z ^ (z >>> 7), z | 61);
+    return (((z ^ (z >>> 14)) >>> 0) + 0.5) / 4_294_967_296;
+  };
+}
+
+const points =
+  (least: number) =>
+  (series: Series): string | null =>
+    series.y.length < least ? `At least ${least} points are needed.` : null;
+
+const seasons =
+  (positive: boolean) =>
+  ({ y, season: m }: Series): string | null => {
+    if (m < 2) return 'The periods have no season.';
+    if (y.length < 2 * m) return `Two whole seasons of ${m} points are needed.`;
+    if (positive && !y.every((v) => v > 0))
+      return 'A multiplicative season needs every value over 0.';
+    return null;
+  };
+
+export const smoothing = smooth('smoothing', points(2));
+export const trend = smooth('trend', points(3));
+export const damped = smooth('damped', points(4));
+export const seasonalAdditive = smooth('seasonalAdditive', seasons(false));
+export const seasonalMultiplicative = smooth('seasonalMultiplicative', seasons(true));

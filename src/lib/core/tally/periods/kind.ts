@@ -1,0 +1,440 @@
+import type { Grouping } from '../../measure/grouping';
+import { addUp } from '../../measure/grouping';
+import { countLeaves } from '../../measure/reckon';
+import { MEASURES, type Measure } from '../../measure/measure';
+import type { Steps } from '../../steps/steps';
+import { dayNumber, isoDate } from '../../table/calendar';
+import { counted } from '../../table/format';
+import {
+  periodEnd,
+  periodLabel,
+  periodOf,
+  periodStart,
+  USUAL_CALENDAR,
+  type Calendar,
+  type CalendarPeriod,
+} from '../../table/period';
+import { namesOf } from '../../table/table';
+import { recordsOf, selectionOf, type Base } from '../base';
+import { figureFrom, measureColumns, shownColumn } from '../figure';
+import { listedWords, nameIn, type TallyFigures, type TallyKind } from '../kind';
+import {
+  figureOf,
+  type Figure,
+  type FigureColumn,
+  type FigureRow,
+  type Mark,
+  type Warning,
+} from '../result';
+import {
+  coverage,
+  leavesByPeriod,
+  periodCondition,
+  reckonLeaves,
+  type DatedLeaves,
+} from '../series';
+import { measurePhrase } from '../words';
+import {
+  differences,
+  indexTo,
+  movingAverage,
+  movingReach,
+  relativeChanges,
+  runningTotals,
+  yearBefore,
+  yearOf,
+} from './follow';
+import { PeriodsSpec } from './spec';
+
+/** Which periods hold which others without a rest. */
+const HOLDS: Record<CalendarPeriod, readonly CalendarPeriod[]> = {
+  year: ['half', 'quarter', 'month', 'day'],
+  half: ['quarter', 'month', 'day'],
+  quarter: ['month', 'day'],
+  month: ['day'],
+  week: ['day'],
+  day: [],
+};
+
+const PLURAL: Record<CalendarPeriod, string> = {
+  day: 'days',
+  week: 'weeks',
+  month: 'months',
+  quarter: 'quarters',
+  half: 'half-years',
+  year: 'years',
+};
+
+export const periodsKind: TallyKind<PeriodsSpec> = {
+  kind: 'periods',
+  spec: PeriodsSpec,
+  check(spec, faults, path) {
+    faults.column(`${path}.column`, spec.column, ['date', 'datetime']);
+    spec.measures.forEach((m, k) => faults.measure(`${path}.measures[${k}]`, m));
+    if ((spec.running || spec.toDate) && !spec.measures.some((m) => MEASURES[m.kind].adds))
+      faults.add(
+        `${path}.${spec.running ? 'running' : 'toDate'}`,
+        'None of the measures adds up, so there is no total of it.',
+        'Ask for a sum or a count, or for a moving average.',
+      );
+    spec.levels.forEach((level, k) => {
+      const above = spec.levels[k - 1];
+      if (above && !HOLDS[above].includes(level))
+        faults.add(
+          `${path}.levels[${k}]`,
+          `${PLURAL[level]} do not fit into ${PLURAL[above]}.`,
+          above === level
+            ? 'Name each level once.'
+            : `Go from longer to shorter: ${['year', 'quarter', 'month', 'day'].join(', ')}; or week, day.`,
+        );
+    });
+  },
+  reckon: reckonPeriods,
+  describe(spec, names, listName) {
+    const measures = listedWords(spec.measures.map((m) => measurePhrase(m, names)));
+    const extra = [
+      ...spec.against.map((a) =>
+        a === 'previous'
+          ? 'the change against the period before'
+          : 'the change against a year before',
+      ),
+      ...(spec.running ? ['the running total'] : []),
+      ...(spec.toDate ? ['the total since the start of the year'] : []),
+      ...(spec.moving ? [`the ${spec.moving.place} average of ${spec.moving.k} periods`] : []),
+      ...(spec.index ? ['an index'] : []),
+    ];
+    return `${listName}: ${measures} by ${spec.levels.map((l) => (l === 'half' ? 'half-year' : l)).join(' and ')} of ${nameIn(names, spec.column)}${extra.length ? `, with ${listedWords(extra)}` : ''}.`;
+  },
+};
+
+/** The series of one level: its periods, and their measures with what follows from them. */
+interface Level {
+  readonly period: CalendarPeriod;
+  readonly first: number;
+  readonly records: Float64Array;
+  readonly values: readonly Float64Array[];
+  readonly followed: readonly (readonly Float64Array[])[];
+  readonly partial: { partialFirst: boolean; partialLast: boolean };
+}
+
+function* reckonPeriods(base: Base, spec: PeriodsSpec): Steps<TallyFigures> {
+  const { table } = base;
+  const calendar = spec.calendar ?? USUAL_CALENDAR;
+  const selection = selectionOf(base, spec.scope);
+  const records = recordsOf(selection);
+  const finest = spec.levels[spec.levels.length - 1];
+  const leaves = leavesByPeriod(table, spec.column, records, finest, calendar);
+  yield undefined;
+  const groupings = spec.levels.map((period) => levelGrouping(leaves, finest, period, calendar));
+  const total: Grouping = { size: 1, of: new Int32Array(leaves.length + 1) };
+  const figures = yield* reckonLeaves(
+    base,
+    selection,
+    leaves,
+    [...groupings, total],
+    spec.measures,
+  );
+  const counts = countLeaves({
+    table,
+    records,
+    ordered: records,
+    leafOf: leaves.leafOf,
+    leaves: leaves.length + 1,
+  });
+  const levels = spec.levels.map((period, l): Level => {
+    const first = periodOf(periodStart(leaves.first, finest, calendar), period, calendar);
+    return {
+      period,
+      first,
+      records: addUp(counts, groupings[l]),
+      values: figures[l],
+      followed: figures[l].map((values, k) =>
+        follow(spec, values, MEASURES[spec.measures[k].kind].adds, first, period, calendar),
+      ),
+      partial: coverage(leaves.column, period, calendar, first, groupings[l].size),
+    };
+  });
+  yield undefined;
+  const undated = counts[leaves.length];
+  const shown = spec.measures.map((m) => shownColumn(m, table));
+  const extras = followColumns(spec);
+  const totals = figures[figures.length - 1];
+  const rows: FigureRow[] = [
+    {
+      kind: 'total',
+      level: 0,
+      cells: [
+        'All periods',
+        null,
+        null,
+        records.length,
+        ...spec.measures.flatMap((m, k): Figure[] => [
+          figureFrom(m, shown[k], totals[k][0]),
+          ...extras.map(() => null),
+        ]),
+      ],
+    },
+  ];
+  const walk = (l: number, from: number, to: number, parent: number): void => {
+    const level = levels[l];
+    if (!level) return;
+    for (let k = from; k < to; k++) {
+      const place = rows.length;
+      const index = level.first + k;
+      rows.push({ ...periodRow(base, spec, level, k, l, calendar, shown), partOf: parent });
+      const below = levels[l + 1];
+      if (!below) continue;
+      const start =
+        periodOf(periodStart(index, level.period, calendar), below.period, calendar) - below.first;
+      const end =
+        periodOf(periodEnd(index, level.period, calendar), below.period, calendar) -
+        below.first +
+        1;
+      walk(l + 1, Math.max(0, start), Math.min(below.records.length, end), place);
+    }
+  };
+  walk(0, 0, levels[0].records.length, 0);
+  if (undated > 0) rows.push(yield* undatedRow(base, spec, leaves, undated, extras.length));
+  const measured = measureColumns(spec.measures, table, records);
+  const columns: FigureColumn[] = [
+    { key: 'period', title: 'Period', unit: '', type: 'text' },
+    { key: 'from', title: 'From', unit: '', type: 'date' },
+    { key: 'to', title: 'To', unit: '', type: 'date' },
+    {
+      key: 'records',
+      title: 'Records',
+      unit: '',
+      type: 'count',
+      measure: { kind: 'records' },
+      adds: { bound: 0 },
+    },
+    ...measured.flatMap((column) => [column, ...extras.map((extra) => extra(column))]),
+  ];
+  return {
+    tables: [{ name: 'main', caption: 'Periods', labels: 3, columns, rows }],
+    warnings: notes(levels, undated, calendar, nameIn(namesOf(table), spec.column)),
+  };
+}
+
+/** Leaves of the finest level gathered into the periods of another; records without a date into none. */
+function levelGrouping(
+  leaves: DatedLeaves,
+  finest: CalendarPeriod,
+  period: CalendarPeriod,
+  calendar: Calendar,
+): Grouping {
+  const first = periodOf(periodStart(leaves.first, finest, calendar), period, calendar);
+  const of = new Int32Array(leaves.length + 1);
+  for (let leaf = 0; leaf < leaves.length; leaf++)
+    of[leaf] =
+      periodOf(periodStart(leaves.first + leaf, finest, calendar), period, calendar) - first;
+  of[leaves.length] = -1;
+  return { size: of[leaves.length - 1] + 1, of };
+}
+
+/** What follows from a series, in the order of `followColumns`. */
+function follow(
+  spec: PeriodsSpec,
+  values: Float64Array,
+  adds: boolean,
+  first: number,
+  period: CalendarPeriod,
+  calendar: Calendar,
+): Float64Array[] {
+  const out: Float64Array[] = [];
+  for (const against of spec.against) {
+    const before = (k: number): number =>
+      against === 'previous' ? k - 1 : yearBefore(first + k, period, calendar) - first;
+    out.push(differences(values, before), relativeChanges(values, before));
+  }
+  // What does not add up has no totals: none in every period.
+  const totals = (restart?: (k: number) => boolean): Float64Array =>
+    adds ? runningTotals(values, restart) : values.map(() => NaN);
+  const year = (k: number): number => yearOf(first + k, period, calendar);
+  if (spec.running) out.push(totals());
+  if (spec.toDate) out.push(totals((k) => year(k) !== year(k - 1)));
+  if (spec.moving) out.push(movingAverage(values, spec.moving.k, spec.moving.place));
+  if (spec.index) {
+    const { base } = spec.index;
+    const [y, m, d] = (base ?? '1970-01-01').split('-').map(Number);
+    out.push(
+      indexTo(
+        values,
+        base === undefined ? 0 : periodOf(dayNumber(y, m, d), period, calendar) - first,
+      ),
+    );
+  }
+  return out;
+}
+
+type Follower = (of: FigureColumn) => FigureColumn;
+
+function followColumns(spec: PeriodsSpec): Follower[] {
+  const make =
+    (key: string, title: string, says: string, more: Partial<FigureColumn> = {}): Follower =>
+    (of) => ({
+      key: `${of.key}.${key}`,
+      title: `${of.title}, ${title}`,
+      unit: of.unit,
+      type: 'number',
+      ...(of.decimals !== undefined && { decimals: of.decimals }),
+      says,
+      ...more,
+    });
+  const out: Follower[] = [];
+  for (const against of spec.against) {
+    const [key, words] =
+      against === 'previous'
+        ? ['previous', 'the period before']
+        : ['yearBefore', 'the same period a year before'];
+    const reach = against === 'previous' ? { reach: [0, -1] } : {};
+    out.push(
+      make(`${key}Difference`, `difference from ${words}`, `This period less ${words}.`, reach),
+      make(
+        `${key}Change`,
+        `change from ${words}`,
+        `(This period − ${words}) ÷ the size of the latter.`,
+        { type: 'share', unit: '', ...reach },
+      ),
+    );
+  }
+  if (spec.running)
+    out.push(
+      make('running', 'running total', 'All periods up to this one added up.', { reach: 'above' }),
+    );
+  if (spec.toDate)
+    out.push(
+      make(
+        'toDate',
+        'since the start of the year',
+        'The periods of the year up to this one added up.',
+        { reach: 'run' },
+      ),
+    );
+  if (spec.moving) {
+    const { k, place } = spec.moving;
+    out.push(
+      make(
+        'moving',
+        `${place} average of ${k}`,
+        `Mean of ${k} periods${place === 'centred' ? ' around this one' : ' up to this one'}.`,
+        { reach: movingReach(k, place) },
+      ),
+    );
+  }
+  if (spec.index)
+    out.push(make('index', 'index', 'This period ÷ the base period × 100.', { unit: '' }));
+  return out;
+}
+
+function periodRow(
+  base: Base,
+  spec: PeriodsSpec,
+  level: Level,
+  k: number,
+  l: number,
+  calendar: Calendar,
+  shown: readonly ReturnType<typeof shownColumn>[],
+): FigureRow {
+  const { period, first, partial } = level;
+  const index = first + k;
+  const marks: Mark[] = [];
+  if (k === 0 && partial.partialFirst)
+    marks.push({ kind: 'partial', says: 'The data begin inside this period.' });
+  if (k === level.records.length - 1 && partial.partialLast)
+    marks.push({ kind: 'partial', says: 'The data end inside this period.' });
+  return {
+    kind: l === spec.levels.length - 1 ? 'group' : 'total',
+    level: l + 1,
+    cells: [
+      periodLabel(index, period, calendar),
+      isoDate(periodStart(index, period, calendar)),
+      isoDate(periodEnd(index, period, calendar)),
+      level.records[k],
+      ...spec.measures.flatMap((m: Measure, j) => [
+        figureFrom(m, shown[j], level.values[j][k]),
+        ...level.followed[j].map((values) => figureOf(values[k])),
+      ]),
+    ],
+    where: { condition: periodCondition(spec.column, index, period, calendar) },
+    ...(marks.length && { marks }),
+    run: yearOf(index, period, calendar),
+  };
+}
+
+/** Records without a date belong to no period, and are still counted. */
+function* undatedRow(
+  base: Base,
+  spec: PeriodsSpec,
+  leaves: DatedLeaves,
+  undated: number,
+  extras: number,
+): Steps<FigureRow> {
+  const only: Grouping = { size: 1, of: new Int32Array(leaves.length + 1).fill(-1) };
+  only.of[leaves.length] = 0;
+  const [values] = yield* reckonLeaves(
+    base,
+    selectionOf(base, spec.scope),
+    leaves,
+    [only],
+    spec.measures,
+  );
+  return {
+    kind: 'outside',
+    level: 1,
+    cells: [
+      'no date',
+      null,
+      null,
+      undated,
+      ...spec.measures.flatMap((m, k): Figure[] => [
+        figureFrom(m, shownColumn(m, base.table), values[k][0]),
+        ...Array.from({ length: extras }, () => null),
+      ]),
+    ],
+    where: {
+      condition: {
+        kind: 'any',
+        not: false,
+        parts: [
+          { kind: 'leaf', column: spec.column, not: false, test: { test: 'blank' } },
+          { kind: 'leaf', column: spec.column, not: false, test: { test: 'unread' } },
+        ],
+      },
+    },
+    partOf: 0,
+  };
+}
+
+function notes(
+  levels: readonly Level[],
+  undated: number,
+  calendar: Calendar,
+  name: string,
+): Warning[] {
+  const out: Warning[] = [];
+  const finest = levels[levels.length - 1];
+  const label = (k: number): string => periodLabel(finest.first + k, finest.period, calendar);
+  if (finest.partial.partialFirst)
+    out.push({
+      code: 'partial-first',
+      says: `The data begin inside ${label(0)}: it is not a whole period.`,
+    });
+  if (finest.partial.partialLast)
+    out.push({
+      code: 'partial-last',
+      says: `The data end inside ${label(finest.records.length - 1)}: it is not a whole period.`,
+    });
+  const empty = finest.records.reduce((n, records) => n + Number(records === 0), 0);
+  if (empty > 0)
+    out.push({
+      code: 'empty-periods',
+      says: `${counted(empty, 'period')} ${empty === 1 ? 'has' : 'have'} no records.`,
+    });
+  if (undated > 0)
+    out.push({
+      code: 'undated',
+      says: `${counted(undated, 'record')} without ${name} ${undated === 1 ? 'belongs' : 'belong'} to no period.`,
+    });
+  return out;
+}

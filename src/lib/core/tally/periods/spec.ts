@@ -1,0 +1,32 @@
+import { z } from 'zod';
+import { Measure } from '../../measure/measure';
+import { Calendar, CALENDAR_PERIODS } from '../../table/period';
+import { tallyCommon } from '../kind';
+
+/** Measures by period of a date, with levels that nest and what follows from the periods before. */
+export const PeriodsSpec = z.object({
+  ...tallyCommon,
+  kind: z.literal('periods'),
+  column: z.string(),
+  /** From the longest to the shortest: year, quarter, month. */
+  levels: z.array(z.enum(CALENDAR_PERIODS)).min(1).max(5),
+  calendar: Calendar.optional(),
+  measures: z.array(Measure).min(1).max(20),
+  /** Difference and relative change against the period before, and the same one a year before. */
+  against: z
+    .array(z.enum(['previous', 'yearBefore']))
+    .max(2)
+    .default([]),
+  running: z.boolean().default(false),
+  /** Total since the start of the year. */
+  toDate: z.boolean().default(false),
+  moving: z
+    .object({
+      k: z.int().min(2).max(1000),
+      place: z.enum(['trailing', 'centred']).default('trailing'),
+    })
+    .optional(),
+  /** Index with this period as 100, named by a day in it; the first period unless given. */
+  index: z.object({ base: z.iso.date().optional() }).optional(),
+});
+export type PeriodsSpec = z.infer<typeof PeriodsSpec>;

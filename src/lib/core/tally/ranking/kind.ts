@@ -1,0 +1,58 @@
+import { counted } from '../../table/format';
+import type { TallyKind } from '../kind';
+import { checkKey } from '../keys';
+import { groupWords, measurePhrase } from '../words';
+import { rankGroups } from './groups';
+import { TIES_WORDS } from './places';
+import { rankRecords } from './records';
+import { RankingSpec } from './spec';
+
+export const rankingKind: TallyKind<RankingSpec> = {
+  kind: 'ranking',
+  spec: RankingSpec,
+  check(spec, faults, path) {
+    spec.groups.forEach((key, k) => checkKey(key, faults, `${path}.groups[${k}]`));
+    if (spec.within >= Math.max(1, spec.groups.length))
+      faults.add(
+        `${path}.within`,
+        `Places are given within ${counted(spec.within, 'key')}, but there ${spec.groups.length === 1 ? 'is' : 'are'} ${spec.groups.length}.`,
+        'At least one key must be left to rank.',
+      );
+    faults.measure(`${path}.by`, spec.by);
+    if (spec.groups.length === 0) {
+      if (spec.by.column === undefined)
+        faults.add(
+          `${path}.by.column`,
+          'Records are ranked by a column.',
+          'Name a column of numbers or dates.',
+        );
+      else
+        faults.column(`${path}.by.column`, spec.by.column, ['number', 'date', 'datetime', 'time']);
+      if (spec.change)
+        faults.add(
+          `${path}.change`,
+          'A record has no place in two periods.',
+          'Rank groups instead.',
+        );
+    }
+    if (spec.top !== undefined && spec.bottom !== undefined)
+      faults.add(`${path}.bottom`, 'Both the top and the bottom are asked.', 'Take one of them.');
+    spec.show.forEach((ref, k) => faults.column(`${path}.show[${k}]`, ref));
+    if (spec.change)
+      faults.column(`${path}.change.column`, spec.change.column, ['date', 'datetime']);
+  },
+  *reckon(base, spec) {
+    return spec.groups.length ? yield* rankGroups(base, spec) : yield* rankRecords(base, spec);
+  },
+  describe(spec, names, listName) {
+    const { groups, within, by, top, bottom } = spec;
+    const what = groups.length ? groupWords(groups[groups.length - 1], names) : 'record';
+    const limit = top ? `the ${top} first of ` : bottom ? `the ${bottom} last of ` : '';
+    const parent = within ? ` within each ${groupWords(groups[within - 1], names)}` : '';
+    const measure = groups.length
+      ? measurePhrase(by, names)
+      : (names.get(by.column ?? '') ?? by.column ?? '');
+    const change = spec.change ? ', with the change of place between two periods' : '';
+    return `${listName}: ${limit}every ${what} ranked by ${measure}, ${spec.from} first${parent}; ${TIES_WORDS[spec.ties]}${change}.`;
+  },
+};

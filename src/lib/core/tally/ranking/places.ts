@@ -1,0 +1,55 @@
+/** How equal figures share places (calculations, section 8). */
+export const TIES = ['gap', 'noGap', 'order', 'mean'] as const;
+export type Ties = (typeof TIES)[number];
+
+export const TIES_WORDS: Record<Ties, string> = {
+  gap: 'equal ones share a place, with a gap after (1 2 2 4)',
+  noGap: 'equal ones share a place, without a gap (1 2 2 3)',
+  order: 'equal ones in their current order (1 2 3 4)',
+  mean: 'equal ones share the mean of their places (1 2.5 2.5 4)',
+};
+
+/**
+ * Places of figures already in order.
+ * @param order which figure comes first, second, ...; those without a value are left out of it
+ * @returns one place for each entry of `order`
+ */
+export function placesOf(
+  values: ArrayLike<number>,
+  order: ArrayLike<number>,
+  ties: Ties,
+): Float64Array {
+  const n = order.length;
+  const places = new Float64Array(n);
+  let distinct = 0;
+  for (let from = 0; from < n;) {
+    const v = values[order[from]];
+    let to = from + 1;
+    while (to < n && values[order[to]] === v) to++;
+    distinct++;
+    for (let k = from; k < to; k++)
+      places[k] =
+        ties === 'gap'
+          ? from + 1
+          : ties === 'noGap'
+            ? distinct
+            : ties === 'order'
+              ? k + 1
+              : (from + to + 1) / 2;
+    from = to;
+  }
+  return places;
+}
+
+/**
+ * How many of the first places are within the top k: all whose figure is at least the k-th one's,
+ * so that a tie at the edge is kept.
+ */
+export function withinTop(values: ArrayLike<number>, order: ArrayLike<number>, k: number): number {
+  if (order.length <= k) return order.length;
+  if (k === 0) return 0;
+  const edge = values[order[k - 1]];
+  let n = k;
+  while (n < order.length && values[order[n]] === edge) n++;
+  return n;
+}

@@ -1,0 +1,36 @@
+import { z } from 'zod';
+import { GroupKey } from '../../arrange/groupKey';
+import { Measure } from '../../measure/measure';
+import { Calendar, CALENDAR_PERIODS } from '../../table/period';
+import { tallyCommon } from '../kind';
+import { TIES } from './places';
+
+/** Records, or groups by a measure, in places. */
+export const RankingSpec = z.object({
+  ...tallyCommon,
+  kind: z.literal('ranking'),
+  /** Groups to rank, from the outermost; none: the records themselves. */
+  groups: z.array(GroupKey).max(6).default([]),
+  /** How many of the first keys make the parent group that places are given within. */
+  within: z.int().min(0).max(5).default(0),
+  /** What groups are ranked by; for records a measure of their column. */
+  by: Measure,
+  from: z.enum(['highest', 'lowest']).default('highest'),
+  ties: z.enum(TIES).default('gap'),
+  /** Only the first or the last places; the others stand in one line. */
+  top: z.int().min(1).max(1_000_000).optional(),
+  bottom: z.int().min(1).max(1_000_000).optional(),
+  /** Columns that name a record, besides its number. */
+  show: z.array(z.string()).max(40).default([]),
+  /** Change of place between the last two periods of a date, or between two that a day names. */
+  change: z
+    .object({
+      column: z.string(),
+      period: z.enum(CALENDAR_PERIODS),
+      calendar: Calendar.optional(),
+      before: z.iso.date().optional(),
+      after: z.iso.date().optional(),
+    })
+    .optional(),
+});
+export type RankingSpec = z.infer<typeof RankingSpec>;

@@ -1,0 +1,218 @@
+import { z } from 'zod';
+import { columnFor } from '../expression/columnFor';
+import { leafGrouping, type Grouping } from '../measure/grouping';
+import { Measure } from '../measure/measure';
+import { countLeaves, reckonMeasures } from '../measure/reckon';
+import type { Condition } from '../scope/condition';
+import type { Steps } from '../steps/steps';
+import { has, type Bitset } from '../table/bitset';
+import { DAY_MS, isoDate } from '../table/calendar';
+import { isText, type ScalarColumn } from '../table/column';
+import {
+  Calendar,
+  CALENDAR_PERIODS,
+  periodEnd,
+  periodOf,
+  periodStart,
+  USUAL_CALENDAR,
+  type CalendarPeriod,
+} from '../table/period';
+import type { Table } from '../table/table';
+import { recordsOf, type Base } from './base';
+import type { Faults } from './fault';
+import { refuseTooMany } from './keys';
+import { TallyRefused } from './kind';
+
+/** A measure by period of a date: what growth and forecasts stand on. */
+export const SeriesSpec = z.object({
+  column: z.string(),
+  period: z.enum(CALENDAR_PERIODS),
+  calendar: Calendar.optional(),
+  measure: Measure,
+});
+export type SeriesSpec = z.infer<typeof SeriesSpec>;
+
+export function checkSeries(spec: SeriesSpec, faults: Faults, path: string): void {
+  faults.column(`${path}.column`, spec.column, ['date', 'datetime']);
+  faults.measure(`${path}.measure`, spec.measure);
+}
+
+/** Measures by period, from the first to the last period counted; periods without records included. */
+export interface Series {
+  readonly column: ScalarColumn;
+  readonly period: CalendarPeriod;
+  readonly calendar: Calendar;
+  /** Number of the first period, as `periodOf` counts. */
+  readonly first: number;
+  readonly length: number;
+  readonly records: Float64Array;
+  /** `values[measure][period]`; NaN: none. */
+  readonly values: readonly Float64Array[];
+  /** Whether the dates of the whole list begin inside the first period, or end inside the last. */
+  readonly partialFirst: boolean;
+  readonly partialLast: boolean;
+  /** Records of the selection without a date. */
+  readonly undated: number;
+}
+
+const MOST_PERIODS = 200_000;
+
+/** Periods of dates as leaves: one table look-up for each record. */
+export interface DatedLeaves {
+  readonly column: ScalarColumn;
+  readonly first: number;
+  readonly length: number;
+  /** Leaf of each record; `length` for those without a date. */
+  readonly leafOf: Int32Array;
+}
+
+/** @throws TallyRefused where no record has a date, or the periods would be too many */
+export function leavesByPeriod(
+  table: Table,
+  ref: string,
+  records: Int32Array,
+  period: CalendarPeriod,
+  calendar: Calendar,
+): DatedLeaves {
+  const column = columnFor(table, ref);
+  if (isText(column)) throw new TallyRefused(`“${column.name}” is not a date.`);
+  const { values } = column;
+  const perDay = column.type === 'datetime' ? DAY_MS : 1;
+  let [min, max] = [Infinity, -Infinity];
+  for (let k = 0; k < records.length; k++) {
+    const v = values[records[k]];
+    if (v < min) min = v;
+    if (v > max) max = v;
+  }
+  if (min > max)
+    throw new TallyRefused(
+      `No counted record has a date in “${column.name}”, so there is no period.`,
+    );
+  const firstDay = Math.floor(min / perDay);
+  const lastDay = Math.floor(max / perDay);
+  const first = periodOf(firstDay, period, calendar);
+  const length = periodOf(lastDay, period, calendar) - first + 1;
+  refuseTooMany(length, 'periods', MOST_PERIODS);
+  const byDay = new Int32Array(lastDay - firstDay + 1);
+  for (let d = 0; d < byDay.length; d++)
+    byDay[d] = periodOf(firstDay + d, period, calendar) - first;
+  const leafOf = new Int32Array(table.length);
+  if (perDay === 1)
+    for (let k = 0; k < records.length; k++) {
+      const i = records[k];
+      const v = values[i];
+      leafOf[i] = v === v ? byDay[v - firstDay] : length;
+    }
+  else
+    for (let k = 0; k < records.length; k++) {
+      const i = records[k];
+      const v = values[i];
+      leafOf[i] = v === v ? byDay[Math.floor(v / perDay) - firstDay] : length;
+    }
+  return { column, first, length, leafOf };
+}
+
+/** The series of several measures over a selection. */
+export function* reckonSeries(
+  base: Base,
+  selection: Bitset,
+  spec: Omit<SeriesSpec, 'measure'>,
+  measures: readonly Measure[],
+): Steps<Series> {
+  const { table } = base;
+  const calendar = spec.calendar ?? USUAL_CALENDAR;
+  const records = recordsOf(selection);
+  const leaves = leavesByPeriod(table, spec.column, records, spec.period, calendar);
+  yield undefined;
+  const [values] = yield* reckonLeaves(
+    base,
+    selection,
+    leaves,
+    [leafGrouping(leaves.length + 1)],
+    measures,
+  );
+  const counts = countLeaves({
+    table,
+    records,
+    ordered: records,
+    leafOf: leaves.leafOf,
+    leaves: leaves.length + 1,
+  });
+  return {
+    column: leaves.column,
+    period: spec.period,
+    calendar,
+    first: leaves.first,
+    length: leaves.length,
+    records: counts.subarray(0, leaves.length),
+    values: values.map((v) => v.subarray(0, leaves.length)),
+    ...coverage(leaves.column, spec.period, calendar, leaves.first, leaves.length),
+    undated: counts[leaves.length],
+  };
+}
+
+/** Measures of dated leaves for several groupings of them. */
+export function* reckonLeaves(
+  base: Base,
+  selection: Bitset,
+  { leafOf, length }: DatedLeaves,
+  groupings: readonly Grouping[],
+  measures: readonly Measure[],
+): Steps<Float64Array[][]> {
+  const records = recordsOf(selection);
+  const ordered = measures.some((m) => ['first', 'last', 'atMin', 'atMax'].includes(m.kind))
+    ? base.order.filter((i) => has(selection, i))
+    : records;
+  return yield* reckonMeasures(
+    { table: base.table, records, ordered, leafOf, leaves: length + 1 },
+    groupings,
+    measures,
+  );
+}
+
+/** Whether the list's own dates cover the first and the last period only partly. */
+export function coverage(
+  column: ScalarColumn,
+  period: CalendarPeriod,
+  calendar: Calendar,
+  first: number,
+  length: number,
+): { partialFirst: boolean; partialLast: boolean } {
+  const perDay = column.type === 'datetime' ? DAY_MS : 1;
+  let [min, max] = [Infinity, -Infinity];
+  const { values } = column;
+  for (let i = 0; i < values.length; i++) {
+    if (values[i] < min) min = values[i];
+    if (values[i] > max) max = values[i];
+  }
+  const start = Math.floor(min / perDay);
+  const last = Math.floor(max / perDay);
+  // A date that stands for a whole month covers it to its end.
+  const end =
+    column.type === 'date' && column.grain !== 'day'
+      ? periodEnd(periodOf(last, column.grain), column.grain)
+      : last;
+  return {
+    partialFirst: start > periodStart(first, period, calendar),
+    partialLast: end < periodEnd(first + length - 1, period, calendar),
+  };
+}
+
+/** What a record must meet to be dated in a period. */
+export const periodCondition = (
+  ref: string,
+  index: number,
+  period: CalendarPeriod,
+  calendar: Calendar,
+): Condition => ({
+  kind: 'leaf',
+  column: ref,
+  not: false,
+  test: {
+    test: 'between',
+    from: isoDate(periodStart(index, period, calendar)),
+    to: isoDate(periodEnd(index, period, calendar)),
+    fromIn: true,
+    toIn: true,
+  },
+});
