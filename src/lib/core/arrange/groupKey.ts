@@ -17,7 +17,7 @@ export const GroupOrder = z.discriminatedUnion('by', [
 export type GroupOrder = z.infer<typeof GroupOrder>;
 
 /** One level of grouping. */
-export const GroupKey = z.object({
+export const GroupKey = z.strictObject({
   /** Id or name of a column, or `expression: …`. */
   column: z.string(),
   /** Dates and times only. Without it a date groups by day, and a date with time by its very value. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** One key of the order of records. */
-export const SortKey = z.object({
+export const SortKey = z.strictObject({
   column: z.string(),
   descending: z.boolean().default(false),
   blanks: z.enum(['last', 'first']).default('last'),

@@ -51,7 +51,7 @@ export const MEASURE_KINDS = [
 export type MeasureKind = (typeof MEASURE_KINDS)[number];
 
 /** A measure of one column under each group. */
-export const Measure = z.object({
+export const Measure = z.strictObject({
   kind: z.enum(MEASURE_KINDS),
   /** Column id; left out for the count of records. */
   column: z.string().optional(),

@@ -24,7 +24,7 @@ import { refuseTooMany } from './keys';
 import { TallyRefused } from './kind';
 
 /** A measure by period of a date: what growth and forecasts stand on. */
-export const SeriesSpec = z.object({
+export const SeriesSpec = z.strictObject({
   column: z.string(),
   period: z.enum(CALENDAR_PERIODS),
   calendar: Calendar.optional(),

@@ -5,7 +5,7 @@ import { Condition } from '../../scope/condition';
 import { tallyCommon } from '../kind';
 
 /** Named conditions (or the groups of a key) down, measures under conditions across. */
-export const ConditionalSpec = z.object({
+export const ConditionalSpec = z.strictObject({
   ...tallyCommon,
   kind: z.literal('conditional'),
   /** The rows: named conditions, which may overlap. */

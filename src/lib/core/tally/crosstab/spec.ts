@@ -4,7 +4,7 @@ import { Measure } from '../../measure/measure';
 import { tallyCommon } from '../kind';
 
 /** Groups down and groups across, and measures where they meet. */
-export const CrosstabSpec = z.object({
+export const CrosstabSpec = z.strictObject({
   ...tallyCommon,
   kind: z.literal('crosstab'),
   down: z.array(GroupKey).min(1).max(6),

@@ -4,7 +4,7 @@ import { Measure } from '../../measure/measure';
 import { tallyCommon } from '../kind';
 
 /** How often each value, band or period of a key occurs, with cumulative counts. */
-export const FrequencySpec = z.object({
+export const FrequencySpec = z.strictObject({
   ...tallyCommon,
   kind: z.literal('frequency'),
   key: GroupKey,

@@ -22,7 +22,7 @@ export const LedgerAsk = LedgerSpec.extend({
   kind: z.literal('ledger'),
   /** Whether the records stand in a table of their own, in the order of the ledger. */
   records: z.boolean().default(false),
-});
+}).strict();
 export type LedgerAsk = z.infer<typeof LedgerAsk>;
 
 export const ledgerKind: TallyKind<LedgerAsk> = {

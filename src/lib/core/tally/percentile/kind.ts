@@ -34,7 +34,7 @@ import { figureOf, type Figure, type FigureColumn, type FigureRow, type Where } 
 import { groupWords } from '../words';
 
 /** Percentiles of a column, and the percentile ranks of given values. */
-export const PercentileSpec = z.object({
+export const PercentileSpec = z.strictObject({
   ...tallyCommon,
   kind: z.literal('percentile'),
   column: z.string(),

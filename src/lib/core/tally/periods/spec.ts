@@ -4,7 +4,7 @@ import { Calendar, CALENDAR_PERIODS } from '../../table/period';
 import { tallyCommon } from '../kind';
 
 /** Measures by period of a date, with levels that nest and what follows from the periods before. */
-export const PeriodsSpec = z.object({
+export const PeriodsSpec = z.strictObject({
   ...tallyCommon,
   kind: z.literal('periods'),
   column: z.string(),

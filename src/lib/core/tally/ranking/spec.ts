@@ -6,7 +6,7 @@ import { tallyCommon } from '../kind';
 import { TIES } from './places';
 
 /** Records, or groups by a measure, in places. */
-export const RankingSpec = z.object({
+export const RankingSpec = z.strictObject({
   ...tallyCommon,
   kind: z.literal('ranking'),
   /** Groups to rank, from the outermost; none: the records themselves. */

@@ -38,7 +38,7 @@ const USUAL: Fact[] = (
 ).map((kind) => ({ kind }));
 
 /** The facts of several columns, or of one column's groups, side by side. */
-export const SpreadSpec = z.object({
+export const SpreadSpec = z.strictObject({
   ...tallyCommon,
   kind: z.literal('spread'),
   columns: z.array(z.string()).min(1).max(200),

@@ -1,0 +1,151 @@
+import { MEASURES, type Measure } from '../measure/measure';
+import { reckonMoments } from '../measure/moments';
+import { valuesOf } from '../measure/valuesOf';
+import { isMissing, isNumeric, isUnread, type Column } from '../table/column';
+import { counted, showCount } from '../table/format';
+
+/** What a figure of a measure rests on. */
+export interface Resting {
+  readonly measure: Measure;
+  /** Null where records are counted. */
+  readonly column: Column | null;
+  readonly records: Int32Array;
+  /** Of those, how many have a value. */
+  readonly values: number;
+  /** A value of the column as the page shows it. */
+  show(value: number): string;
+  /** Sum of the column over the whole, where a share of it is asked. */
+  whole(): number;
+}
+
+/** How many of the records have no value in a column: blank, and unread. */
+export function skipped(column: Column, records: Int32Array): { blanks: number; unread: number } {
+  let [blanks, unread] = [0, 0];
+  for (const i of records) {
+    if (isUnread(column, i)) unread++;
+    else if (isMissing(column, i)) blanks++;
+  }
+  return { blanks, unread };
+}
+
+/** Measures that have a figure even without a single value. */
+const OF_NOTHING = [
+  'records',
+  'values',
+  'blanks',
+  'unread',
+  'sum',
+  'distinct',
+  'modeTies',
+  'minTies',
+  'maxTies',
+];
+
+/** `Sum 149.8 ÷ 7`: how a figure follows from its records, in words. */
+export function arithmeticWords(resting: Resting): string {
+  const { measure, column, records, values } = resting;
+  if (!column)
+    return measure.kind === 'records'
+      ? 'Each record counts as 1.'
+      : `${showCount(records.length)} records ÷ the records of ${measure.kind === 'recordsOfTotal' ? 'the grand total' : 'the group above'}.`;
+  if (values === 0 && !OF_NOTHING.includes(measure.kind))
+    return 'No record has a value, so there is no figure.';
+  const words = withValues(resting, column);
+  if (measure.definition !== undefined && measure.definition !== 7)
+    return `Sample quantile by definition ${measure.definition} over ${showCount(values)} ordered values.`;
+  return words;
+}
+
+function withValues({ measure, records, values, show, whole }: Resting, column: Column): string {
+  const view = valuesOf(column);
+  const moments = reckonMoments(view.values, new Int32Array(view.values.length), 1, records, true);
+  const sum = show(moments.sum(0));
+  const n = showCount(values);
+  switch (measure.kind) {
+    case 'sum':
+    case 'running':
+      return `${n} values added up.`;
+    case 'mean':
+      return isNumeric(column) ? `Sum ${sum} ÷ ${n}.` : `Mean of ${n} values.`;
+    case 'min':
+    case 'max': {
+      const value = measure.kind === 'min' ? moments.min(0) : moments.max(0);
+      const ties = records.filter((i) => view.values[i] === value);
+      return `${measure.kind === 'min' ? 'Lowest' : 'Highest'} of ${n} values, in record ${showCount(ties[0] + 1)}${ties.length > 1 ? ` and ${counted(ties.length - 1, 'other')}` : ''}.`;
+    }
+    case 'range':
+      return `Highest ${show(moments.max(0))} − lowest ${show(moments.min(0))}.`;
+    case 'median':
+      return values % 2
+        ? `The middle one of ${n} ordered values.`
+        : `Halfway between the two middle ones of ${n} ordered values.`;
+    case 'percentile':
+    case 'lowerQuartile':
+    case 'upperQuartile':
+    case 'iqr':
+      return `Linear between ${n} ordered values, p at place 1 + (n − 1)p (definition 7).`;
+    case 'sd':
+      return `Square root of the sum of squared deviations ÷ (${n} − 1).`;
+    case 'sdPopulation':
+      return `Square root of the sum of squared deviations ÷ ${n}.`;
+    case 'variance':
+      return `Sum of squared deviations ÷ (${n} − 1).`;
+    case 'variancePopulation':
+      return `Sum of squared deviations ÷ ${n}.`;
+    case 'standardError':
+      return `Standard deviation ÷ √${n}.`;
+    case 'cv':
+      return `Standard deviation ÷ mean ${show(moments.mean(0))}.`;
+    case 'shareOfTotal':
+      return `Sum ${sum} ÷ grand total ${show(whole())}.`;
+    case 'recordsOfTotal':
+    case 'recordsOfParent':
+      return 'Records here ÷ records there.';
+    case 'shareOfParent':
+      return `Sum ${sum} ÷ the sum of the group above.`;
+    case 'distinct':
+      return `Different values among ${n}.`;
+    case 'mode':
+      return modeWords(view.values, records);
+    case 'first':
+    case 'last':
+      return `The ${measure.kind} value that is there, in the current order.`;
+    case 'trimmedMean':
+      return `Mean of ${n} values, less ${showCount(Math.floor((measure.p ?? 0.05) * values))} at each end.`;
+    case 'geometricMean':
+      return `${n}th root of the product of ${n} values; all must be over 0.`;
+    case 'product':
+      return `${n} values multiplied.`;
+    case 'meanDeviation':
+      return `Mean distance of ${n} values from their mean ${show(moments.mean(0))}.`;
+    case 'medianDeviation':
+      return `Mean distance of ${n} values from their median.`;
+    case 'skewness':
+    case 'kurtosis':
+      return `Adjusted sample form over ${n} values.`;
+    case 'skewnessPopulation':
+    case 'kurtosisPopulation':
+      return `Population form over ${n} values.`;
+    case 'weightedMean':
+      return 'Each value times its weight, added up, ÷ the sum of the weights; records lacking either are skipped.';
+    case 'atMin':
+    case 'atMax':
+      return `The value in the first record that holds the ${measure.kind === 'atMin' ? 'lowest' : 'highest'} of ${n}.`;
+    case 'minTies':
+    case 'maxTies':
+      return `Records that hold the ${measure.kind === 'minTies' ? 'lowest' : 'highest'} of ${n} values.`;
+    case 'modeTies':
+      return `Values that are as common as the commonest of ${n}.`;
+    default:
+      return `${MEASURES[measure.kind].says}: records counted one by one.`;
+  }
+}
+
+function modeWords(values: Float64Array, records: Int32Array): string {
+  const times = new Map<number, number>();
+  for (const i of records)
+    if (values[i] === values[i]) times.set(values[i], (times.get(values[i]) ?? 0) + 1);
+  const most = Math.max(...times.values());
+  const ties = [...times.values()].filter((n) => n === most).length;
+  return `Stands ${counted(most, 'time')}${ties > 1 ? `; ${counted(ties - 1, 'other value')} stand${ties > 2 ? '' : 's'} as often, the first in order is shown` : ''}.`;
+}

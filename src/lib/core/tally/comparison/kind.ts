@@ -1,0 +1,295 @@
+import { z } from 'zod';
+import { evaluate } from '../../scope/evaluate';
+import { climb } from '../../scope/ladder';
+import type { Steps } from '../../steps/steps';
+import { and, bitsetOf, count, type Bitset } from '../../table/bitset';
+import { counted } from '../../table/format';
+import type { Table } from '../../table/table';
+import { selectionOf, type Base } from '../base';
+import { tallyCommon, TallyRefused, type TallyFigures, type TallyKind } from '../kind';
+import {
+  figureOf,
+  type Figure,
+  type FigureColumn,
+  type FigureRow,
+  type FigureTable,
+  type Where,
+} from '../result';
+import { SimpleTally, simpleKind } from '../simple';
+import { matchRecords, type Matched } from './match';
+
+/** Which figures of a tally moved between two readings of a list, and through which records. */
+export const ComparisonSpec = z.strictObject({
+  ...tallyCommon,
+  kind: z.literal('comparison'),
+  /** The older reading, by the name the ask gives it. */
+  with: z.string(),
+  /** Columns that name a record in both; whole records are matched without any. */
+  match: z.array(z.string()).max(20).default([]),
+  tally: SimpleTally,
+  /** Whether figures that did not move are shown too. */
+  unmoved: z.boolean().default(false),
+});
+export type ComparisonSpec = z.infer<typeof ComparisonSpec>;
+
+export const comparisonKind: TallyKind<ComparisonSpec> = {
+  kind: 'comparison',
+  spec: ComparisonSpec,
+  check(spec, faults, path) {
+    simpleKind(spec.tally).check(spec.tally, faults, `${path}.tally`);
+    spec.match.forEach((ref, k) => faults.column(`${path}.match[${k}]`, ref));
+  },
+  reckon: reckonComparison,
+  describe: (spec, names, listName) =>
+    `What moved since ${spec.with}: ${simpleKind(spec.tally).describe(spec.tally, names, listName)}`,
+};
+
+/** Moved figures that are traced to their records; more are listed without. */
+const MOST_TRACED = 2000;
+
+function* reckonComparison(base: Base, spec: ComparisonSpec): Steps<TallyFigures> {
+  const older = base.others.get(spec.with);
+  if (!older) throw new TallyRefused(`The reading “${spec.with}” is not at hand.`);
+  const before = baseOf(base, older);
+  const now = yield* simpleKind(spec.tally).reckon(base, spec.tally);
+  const then = yield* simpleKind(spec.tally).reckon(before, spec.tally);
+  const matched = matchRecords(older, base.table, spec.match);
+  yield undefined;
+  const trace = tracer(base, before, spec, matched);
+  const moved = now.tables.flatMap((table) => {
+    const past = then.tables.find((t) => t.name === table.name);
+    return past ? movedFigures(table, past, spec.unmoved) : [];
+  });
+  const rows = moved.map((figure, k): FigureRow => {
+    const traced = k < MOST_TRACED ? trace(figure) : null;
+    return {
+      kind: 'group',
+      level: 0,
+      cells: [
+        figure.where,
+        figure.title,
+        figure.before,
+        figure.after,
+        figure.difference,
+        figureOf(
+          figure.difference === null || typeof figure.before !== 'number' || figure.before === 0
+            ? NaN
+            : figure.difference / Math.abs(figure.before),
+        ),
+        traced?.added ?? null,
+        traced?.gone ?? null,
+        traced?.changed ?? null,
+      ],
+      ...(traced && { where: { records: traced.records } }),
+    };
+  });
+  return {
+    tables: [
+      { name: 'main', caption: 'Figures that moved', labels: 2, columns: COLUMNS, rows },
+      recordsTable(matched),
+    ],
+    warnings: [
+      {
+        code: 'moved',
+        says: `${counted(moved.filter((m) => m.before !== m.after).length, 'figure')} moved: ${counted(matched.added.length, 'record')} came, ${matched.gone.length} went, ${matched.changed.after.length} changed.`,
+      },
+      ...(moved.length > MOST_TRACED
+        ? [
+            {
+              code: 'not-all-traced',
+              says: `Records are counted for the first ${MOST_TRACED} figures only.`,
+            },
+          ]
+        : []),
+      ...now.warnings,
+    ],
+  };
+}
+
+/** The same ladder on the older reading; records set aside by number belong to the newer one. */
+function baseOf(base: Base, older: Table): Base {
+  const ladder = { ...base.ladder, setAside: { ...base.ladder.setAside, records: [], kept: [] } };
+  const { all, narrowed, counted: kept } = climb(older, ladder);
+  return {
+    ...base,
+    table: older,
+    all,
+    narrowed,
+    counted: kept,
+    order: Int32Array.from({ length: older.length }, (_, i) => i),
+  };
+}
+
+interface Moved {
+  readonly where: string;
+  readonly title: string;
+  readonly before: Figure;
+  readonly after: Figure;
+  readonly difference: number | null;
+  readonly rowWhere: Where;
+  readonly columnWhere: Where;
+}
+
+/** Figures of two tables by the labels of their rows and the titles of their columns. */
+function movedFigures(now: FigureTable, then: FigureTable, unmoved: boolean): Moved[] {
+  const labelOf = (table: FigureTable, row: FigureRow): string =>
+    JSON.stringify([row.kind === 'total', ...row.cells.slice(0, table.labels)]);
+  const pastRows = new Map(then.rows.map((row) => [labelOf(then, row), row]));
+  const nowRows = new Map(now.rows.map((row) => [labelOf(now, row), row]));
+  const pastColumns = new Map(then.columns.map((c, k) => [c.title, k]));
+  const nowColumns = new Map(now.columns.map((c, k) => [c.title, k]));
+  const out: Moved[] = [];
+  const titles = [
+    ...nowColumns.keys(),
+    ...[...pastColumns.keys()].filter((t) => !nowColumns.has(t)),
+  ];
+  for (const key of [...nowRows.keys(), ...[...pastRows.keys()].filter((k) => !nowRows.has(k))]) {
+    const [a, b] = [pastRows.get(key), nowRows.get(key)];
+    for (const title of titles) {
+      const [p, n] = [pastColumns.get(title), nowColumns.get(title)];
+      if ((n ?? p ?? 0) < now.labels) continue;
+      const before = a && p !== undefined ? a.cells[p] : null;
+      const after = b && n !== undefined ? b.cells[n] : null;
+      if (before === after && !unmoved) continue;
+      const labels = (b ?? a)?.cells.slice(0, now.labels).filter((v) => v !== null) ?? [];
+      out.push({
+        where: labels.join(' › ') || 'All',
+        title,
+        before,
+        after,
+        difference:
+          typeof before === 'number' || typeof after === 'number'
+            ? difference(before, after)
+            : null,
+        rowWhere: (b ?? a)?.where ?? {},
+        columnWhere: (n !== undefined ? now.columns[n] : then.columns[p ?? 0]).where ?? {},
+      });
+    }
+  }
+  return out;
+}
+
+const difference = (before: Figure, after: Figure): number | null =>
+  typeof before === 'string' || typeof after === 'string' || before === null || after === null
+    ? null
+    : after - before;
+
+interface Traced {
+  readonly added: number;
+  readonly gone: number;
+  readonly changed: number;
+  /** Of the newer reading: added and changed. */
+  readonly records: number[];
+}
+
+/** Counts the added, gone and changed records among those of a figure. */
+function tracer(
+  base: Base,
+  before: Base,
+  spec: ComparisonSpec,
+  matched: Matched,
+): (moved: Moved) => Traced {
+  const scope = spec.tally.scope;
+  const sets = {
+    added: bitsetOf(base.table.length, matched.added),
+    changed: bitsetOf(base.table.length, matched.changed.after),
+    gone: bitsetOf(before.table.length, matched.gone),
+  };
+  return ({ rowWhere, columnWhere }) => {
+    const now = within(base, selectionOf(base, scope), rowWhere, columnWhere);
+    const then = within(before, selectionOf(before, scope), rowWhere, columnWhere);
+    const [added, changed] = [and(now, sets.added), and(now, sets.changed)];
+    const records: number[] = [];
+    for (const i of matched.added) if ((now[i >>> 5] >>> (i & 31)) & 1) records.push(i);
+    for (const i of matched.changed.after) if ((now[i >>> 5] >>> (i & 31)) & 1) records.push(i);
+    return {
+      added: count(added),
+      gone: count(and(then, sets.gone)),
+      changed: count(changed),
+      records: records.sort((a, b) => a - b),
+    };
+  };
+}
+
+function within(base: Base, selection: Bitset, ...wheres: Where[]): Bitset {
+  let out = selection;
+  for (const { condition, records } of wheres) {
+    if (condition) out = and(out, evaluate(base.table, condition, selection).yes);
+    if (records)
+      out = and(
+        out,
+        bitsetOf(
+          base.table.length,
+          records.filter((i) => i < base.table.length),
+        ),
+      );
+  }
+  return out;
+}
+
+const COLUMNS: FigureColumn[] = [
+  { key: 'where', title: 'Where', unit: '', type: 'text' },
+  { key: 'figure', title: 'Figure', unit: '', type: 'text' },
+  { key: 'before', title: 'Before', unit: '', type: 'number', says: 'In the older reading.' },
+  { key: 'after', title: 'After', unit: '', type: 'number', says: 'In this reading.' },
+  { key: 'difference', title: 'Difference', unit: '', type: 'number', says: 'After − before.' },
+  {
+    key: 'change',
+    title: 'Change',
+    unit: '',
+    type: 'share',
+    says: 'Difference ÷ the size of the figure before.',
+  },
+  {
+    key: 'added',
+    title: 'Records that came',
+    unit: '',
+    type: 'count',
+    says: 'Records of the figure that the older reading has not.',
+  },
+  {
+    key: 'gone',
+    title: 'Records that went',
+    unit: '',
+    type: 'count',
+    says: 'Records of the figure that this reading has no more.',
+  },
+  {
+    key: 'changed',
+    title: 'Records that changed',
+    unit: '',
+    type: 'count',
+    says: 'Records of the figure with another value somewhere.',
+  },
+];
+
+/** How the records of the two readings correspond, as a small table. */
+function recordsTable(matched: Matched): FigureTable {
+  const row = (label: string, n: number, records?: Int32Array): FigureRow => ({
+    kind: 'group',
+    level: 0,
+    cells: [label, n],
+    ...(records && { where: { records: [...records] } }),
+  });
+  return {
+    name: 'records',
+    caption: 'Records of the two readings',
+    labels: 1,
+    columns: [
+      { key: 'what', title: 'Records', unit: '', type: 'text' },
+      {
+        key: 'count',
+        title: 'Count',
+        unit: '',
+        type: 'count',
+        says: 'Counted over whole readings, whatever is narrowed.',
+      },
+    ],
+    rows: [
+      row('came', matched.added.length, matched.added),
+      row('went', matched.gone.length),
+      row('changed', matched.changed.after.length, matched.changed.after),
+      row('unchanged', matched.same),
+    ],
+  };
+}
