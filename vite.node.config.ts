@@ -15,6 +15,7 @@ export default defineConfig({
     rollupOptions: {
       input: {
         thread: 'src/lib/server/thread/thread.ts',
+        tally: 'cli/tally.ts',
         config: 'src/lib/server/config.ts',
         bench: 'scripts/bench/bench.ts',
         pictures: 'scripts/pictures/pictures.ts',

@@ -18,12 +18,12 @@ const [major, minor] = process.versions.node.split('.').map(Number);
 if (major < 20 || (major === 20 && minor < 19))
   stop(`Tally Loft needs Node 20.19 or later; this is ${process.versions.node}.`);
 
-/** @param {string[]} args */
-function npm(args, what) {
-  process.stdout.write(`${what}…\n`);
+/** @param {string[]} args @param {boolean} quiet words go to standard error, where results are not */
+function npm(args, what, quiet) {
+  (quiet ? process.stderr : process.stdout).write(`${what}…\n`);
   const { status } = spawnSync('npm', args, {
     cwd: root,
-    stdio: ['ignore', 'inherit', 'inherit'],
+    stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit'],
     shell: process.platform === 'win32',
   });
   if (status !== 0) stop(`${what} failed. Its own words stand above.`);
@@ -58,17 +58,18 @@ function stamp(file, text) {
   writeFileSync(inRoot(file), text);
 }
 
-export function prepare() {
+/** @param {{ quiet?: boolean }} [options] */
+export function prepare({ quiet = false } = {}) {
   const lock = createHash('sha256')
     .update(readFileSync(inRoot('package-lock.json')))
     .digest('hex');
   if (stamped('node_modules/.tally-loft-lock') !== lock) {
-    npm(['ci', '--no-fund', '--no-audit'], 'Installing packages');
+    npm(['ci', '--no-fund', '--no-audit'], 'Installing packages', quiet);
     stamp('node_modules/.tally-loft-lock', lock);
   }
   const print = sourcePrint();
   if (stamped('build/.print') !== print) {
-    npm(['run', '--silent', 'build'], 'Building');
+    npm(['run', '--silent', 'build'], 'Building', quiet);
     stamp('build/.print', print);
   }
 }

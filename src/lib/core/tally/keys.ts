@@ -1,6 +1,6 @@
 import type { GroupOrder } from '../arrange/groupKey';
 import { groupCodes, type GroupCodes } from '../arrange/groupCodes';
-import { checkBands, type SettledBand } from '../arrange/bands';
+import { BadBands, checkBands, type SettledBand } from '../arrange/bands';
 import type { GroupKey } from '../arrange/groupKey';
 import type { GroupTree } from '../arrange/tree';
 import { columnFor } from '../expression/columnFor';
@@ -47,6 +47,13 @@ export function checkKey(key: GroupKey, faults: Faults, path: string): void {
       ? (['date', 'datetime'] as const)
       : undefined;
   faults.column(`${path}.column`, key.column, types);
+  if (key.bands)
+    try {
+      settleBands(key.bands, new Float64Array(0));
+    } catch (error) {
+      if (!(error instanceof BadBands)) throw error;
+      faults.add(`${path}.bands`, error.message, 'Edges rise from band to band.');
+    }
 }
 
 /** Names a group order that speaks of a measure which is not there. */

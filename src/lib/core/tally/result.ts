@@ -117,6 +117,9 @@ export const TallyResult = z.object({
 });
 export type TallyResult = z.infer<typeof TallyResult>;
 
+/** A result with the heading its tally was given. */
+export type AskedTally = TallyResult & { readonly title?: string | undefined };
+
 /** A figure's place in a result. */
 export const FigurePlace = z.object({
   table: z.union([z.string(), z.int()]).default(0),

@@ -1,0 +1,33 @@
+import { writeFileSync } from 'node:fs';
+import { Failed } from './exit';
+
+/** Writes a result to a file, or to standard output where none is named. @throws Failed */
+export function write(text: string, file: string | undefined): void {
+  if (file === undefined || file === '-') {
+    writeWhole(text);
+    return;
+  }
+  try {
+    writeFileSync(file, text);
+  } catch (error) {
+    throw new Failed(
+      `“${file}” cannot be written: ${error instanceof Error ? error.message : error}`,
+    );
+  }
+}
+
+/** Standard output may be a pipe that takes only so much at a time. */
+function writeWhole(text: string): void {
+  const bytes = Buffer.from(text);
+  for (let at = 0; at < bytes.length;) {
+    try {
+      writeFileSync(1, bytes.subarray(at, at + (1 << 16)));
+      at += 1 << 16;
+    } catch (error) {
+      if (!(error instanceof Error) || !('code' in error) || error.code !== 'EAGAIN') throw error;
+    }
+  }
+}
+
+/** A note for the person who runs it; results stay alone on standard output. */
+export const note = (text: string): void => void process.stderr.write(`${text}\n`);

@@ -1,0 +1,78 @@
+import path from 'node:path';
+import { AskRefused, answerAsk } from '$lib/core/ask/answer';
+import { readAsk } from '$lib/core/ask/badAsk';
+import type { Ask } from '$lib/core/ask/ask';
+import type { Recipe } from '$lib/core/read/recipe';
+import { examine } from '$lib/core/read/examine';
+import { finish } from '$lib/core/steps/steps';
+import { counted } from '$lib/core/table/format';
+import type { Table } from '$lib/core/table/table';
+import { resultsAsDelimited } from '$lib/core/write/resultFile';
+import { Failed, Misused } from './exit';
+import { listName, readJson, readList, readRecipe } from './input';
+import { note, write } from './output';
+
+export interface ReckonOptions {
+  readonly data: string;
+  readonly recipe?: string;
+  readonly ask: string;
+  readonly out?: string;
+  readonly format: string;
+}
+
+/** Reads a file, answers an ask about it, and writes the results. @throws BadAsk, Failed, Misused */
+export function reckon(options: ReckonOptions): void {
+  if (options.data === '-' && options.ask === '-')
+    throw new Misused('Only one of --data and --ask can come from standard input.');
+  if (options.format !== 'json' && options.format !== 'csv')
+    throw new Misused(`The format is json or csv, not “${options.format}”.`);
+  const ask = readAsk(readJson(options.ask, 'ask'));
+  const recipe =
+    options.recipe === undefined ? null : readRecipe(readJson(options.recipe, 'recipe'));
+  const table = readChecked(options.data, recipe);
+  const others = otherLists(ask, options.ask === '-' ? '.' : path.dirname(options.ask));
+  const result = answered(listName(options.data), table, others, ask);
+  const text =
+    options.format === 'json'
+      ? `${JSON.stringify(result, null, 2)}\n`
+      : resultsAsDelimited(result.tallies).text;
+  write(text, options.out);
+}
+
+function answered(name: string, table: Table, others: ReadonlyMap<string, Table>, ask: Ask) {
+  try {
+    return finish(answerAsk({ name, table, others }, ask)).result;
+  } catch (error) {
+    if (error instanceof AskRefused) throw new Failed(error.message);
+    throw error;
+  }
+}
+
+/** The list of a file; what is doubtful goes to the notes, and what asks for an answer stops the run. */
+function readChecked(file: string, given: Recipe | null): Table {
+  const { recipe, reading } = readList(file, given);
+  const { doubts } = examine(recipe, reading);
+  const asking = given ? [] : doubts.filter((d) => d.asks);
+  if (asking.length)
+    throw new Failed(
+      `${asking.map((d) => d.says).join('\n')}\nAnswer it in a recipe: “tally check --data ${file}” writes one to begin from.`,
+    );
+  if (doubts.length)
+    note(
+      `${listName(file)}: ${counted(doubts.length, 'doubt')}; “tally check” lists ${doubts.length === 1 ? 'it' : 'them'}.`,
+    );
+  return reading.table;
+}
+
+/** Lists that the ask names by file, from the folder of the ask. @throws Misused */
+function otherLists(ask: Ask, folder: string): Map<string, Table> {
+  const out = new Map<string, Table>();
+  for (const [name, source] of Object.entries(ask.lists)) {
+    if (source.file === undefined)
+      throw new Misused(
+        `lists.${name}.file: This is missing. The command line reads other lists from files.`,
+      );
+    out.set(name, readChecked(path.resolve(folder, source.file), source.recipe ?? null));
+  }
+  return out;
+}

@@ -1,0 +1,63 @@
+import { Command, CommanderError } from 'commander';
+import { BadAsk } from '$lib/core/ask/badAsk';
+import { ExpressionError } from '$lib/core/expression/error';
+import { IntakeError } from '$lib/core/read/intakeError';
+import { check } from './check';
+import { Failed } from './exit';
+import { note } from './output';
+import { reckon } from './reckon';
+import { schema } from './schema';
+
+const program = new Command('tally')
+  .description('Figures that can be defended, from a delimited file. FILE is - for standard input.')
+  .exitOverride()
+  .configureHelp({ sortSubcommands: false });
+
+program
+  .command('reckon')
+  .description('answer an ask about a file')
+  .requiredOption('--data <FILE>', 'the delimited file')
+  .requiredOption('--ask <FILE>', 'the ask, a JSON document (docs/ask.md)')
+  .option('--recipe <FILE>', 'how the file is read; found by itself unless given')
+  .option('--out <FILE>', 'where the results go; standard output unless given')
+  .option('--format <json|csv>', 'json with full precision, or csv', 'json')
+  .action(reckon);
+
+program
+  .command('check')
+  .description('write how a file is read, and everything doubtful in it')
+  .requiredOption('--data <FILE>', 'the delimited file')
+  .option('--recipe <FILE>', 'a recipe to try')
+  .option('--out <FILE>', 'where the report goes; standard output unless given')
+  .action(check);
+
+program
+  .command('schema')
+  .description('write the JSON Schema of a document')
+  .argument('[which]', 'ask, result or recipe', 'ask')
+  .option('--out <FILE>', 'where it goes; standard output unless given')
+  .action(schema);
+
+program.addHelpText(
+  'after',
+  '\nExit codes: 0 done, 1 the run failed, 2 the ask or the call cannot be used.',
+);
+
+/** What a failure is told as, and its exit code; never a stack trace. */
+function told(error: unknown): { code: number; text: string } {
+  if (error instanceof CommanderError) return { code: error.exitCode === 0 ? 0 : 2, text: '' };
+  if (error instanceof BadAsk) return { code: 2, text: error.message };
+  if (error instanceof Failed) return { code: error.code, text: error.message };
+  if (error instanceof IntakeError || error instanceof ExpressionError)
+    return { code: 1, text: error.message };
+  const words = error instanceof Error ? error.message : String(error);
+  return { code: 1, text: `The run failed: ${words}` };
+}
+
+try {
+  program.parse();
+} catch (error) {
+  const { code, text } = told(error);
+  if (text) note(text);
+  process.exitCode = code;
+}

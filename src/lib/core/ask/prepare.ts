@@ -1,0 +1,186 @@
+import { checkExpression } from '../expression/check';
+import { ExpressionError } from '../expression/error';
+import { computeColumn } from '../expression/evaluate';
+import { joinColumns } from '../prepare/join';
+import { Circle, inOrder, preparations, type Preparation } from '../prepare/order';
+import { PrepareRefused } from '../prepare/refused';
+import { freeId, reshape } from '../prepare/reshape';
+import { acrossColumn } from '../prepare/rowMeasure';
+import type { ComputedSpec, JoinSpec, ReshapeSpec } from '../prepare/specs';
+import type { Steps } from '../steps/steps';
+import type { Column } from '../table/column';
+import { counted } from '../table/format';
+import { findColumn, type Table } from '../table/table';
+import { Faults, type Fault } from '../tally/fault';
+import type { Warning } from '../tally/result';
+import type { Ask } from './ask';
+import { BadAsk } from './badAsk';
+
+export interface Prepared {
+  readonly table: Table;
+  readonly warnings: Warning[];
+}
+
+/**
+ * Reshapes a list and adds its joined and computed columns, each as soon as what it needs is there.
+ * @throws BadAsk naming every preparation that does not fit
+ */
+export function* prepareTable(
+  list: Table,
+  ask: Pick<Ask, 'reshape' | 'joins' | 'computed'>,
+  others: ReadonlyMap<string, Table>,
+): Steps<Prepared> {
+  const faults: Fault[] = [];
+  let table = list;
+  for (const [k, spec] of ask.reshape.entries()) {
+    const found = new Faults(table.columns);
+    checkReshape(spec, found, `reshape[${k}]`);
+    if (found.found.length) throw new BadAsk(found.found);
+    table = attempt(`reshape[${k}]`, faults, () => reshape(table, spec)) ?? table;
+    if (faults.length) throw new BadAsk(faults);
+    yield undefined;
+  }
+  const warnings: Warning[] = [];
+  for (const preparation of ordered(table, ask, faults)) {
+    const added = yield* perform(table, preparation, others, faults, warnings);
+    if (added.length) table = { ...table, columns: [...table.columns, ...added] };
+  }
+  if (faults.length) throw new BadAsk(faults);
+  return { table, warnings };
+}
+
+function attempt<T>(path: string, faults: Fault[], work: () => T): T | null {
+  try {
+    return work();
+  } catch (error) {
+    if (!(error instanceof PrepareRefused)) throw error;
+    faults.push({ path, message: error.message, remedy: '' });
+    return null;
+  }
+}
+
+function checkReshape(spec: ReshapeSpec, faults: Faults, path: string): void {
+  if (spec.do === 'stack') {
+    spec.columns.forEach((ref, k) => faults.column(`${path}.columns[${k}]`, ref));
+    return;
+  }
+  faults.column(`${path}.name`, spec.name);
+  faults.column(`${path}.value`, spec.value);
+}
+
+function ordered(
+  table: Table,
+  ask: Pick<Ask, 'joins' | 'computed'>,
+  faults: Fault[],
+): Preparation[] {
+  const all = preparations(ask.computed, ask.joins);
+  const names = table.columns.flatMap((c) => [c.id, c.name]);
+  const made = new Set<string>();
+  for (const { path, makes } of all)
+    for (const name of makes) {
+      if (made.has(name) || findColumn(table.columns, name))
+        faults.push({
+          path,
+          message: `There is a column “${name}” already.`,
+          remedy: 'Give this one another name.',
+        });
+      made.add(name);
+    }
+  try {
+    return inOrder(all, names);
+  } catch (error) {
+    if (!(error instanceof Circle)) throw error;
+    faults.push({
+      path: error.path,
+      message: error.message,
+      remedy: 'Take one of them out of its own making.',
+    });
+    throw new BadAsk(faults);
+  }
+}
+
+function* perform(
+  table: Table,
+  { path, spec }: Preparation,
+  others: ReadonlyMap<string, Table>,
+  faults: Fault[],
+  warnings: Warning[],
+): Steps<Column[]> {
+  const found = new Faults(table.columns);
+  const idOf = (name: string): string => freeId(name, new Set(table.columns.map((c) => c.id)));
+  if ('join' in spec) {
+    const other = checkJoin(spec.join, found, others, path);
+    faults.push(...found.found);
+    if (!other || found.found.length) return [];
+    const joined = attempt(path, faults, () => joinColumns(table, other, spec.join, idOf));
+    if (!joined) return [];
+    if (joined.unmatched > 0)
+      warnings.push({
+        code: 'not-joined',
+        says: `${counted(joined.unmatched, 'record')} of ${counted(table.length, 'record')} ${joined.unmatched === 1 ? 'has' : 'have'} no match in “${spec.join.list}” and ${joined.unmatched === 1 ? 'gets a blank' : 'get blanks'}.`,
+      });
+    yield undefined;
+    return joined.columns;
+  }
+  const { computed } = spec;
+  checkComputed(computed, found, path);
+  faults.push(...found.found);
+  if (found.found.length) return [];
+  const facts = { id: idOf(computed.name), name: computed.name, unit: computed.unit };
+  if (computed.across) return [acrossColumn(table, computed.across, facts)];
+  return [yield* computeColumn(table, computed.expression ?? '', facts)];
+}
+
+function checkJoin(
+  spec: JoinSpec,
+  faults: Faults,
+  others: ReadonlyMap<string, Table>,
+  path: string,
+): Table | null {
+  const other = others.get(spec.list) ?? null;
+  if (!other)
+    faults.add(`${path}.list`, `There is no list “${spec.list}”.`, 'Name it under “lists”.');
+  spec.on.forEach(({ column }, k) => faults.column(`${path}.on[${k}].column`, column));
+  if (!other) return null;
+  const there = new Faults(other.columns);
+  spec.on.forEach((on, k) =>
+    there.column(
+      `${path}.on[${k}].${on.with === undefined ? 'column' : 'with'}`,
+      on.with ?? on.column,
+    ),
+  );
+  spec.bring.forEach(({ column }, k) => there.column(`${path}.bring[${k}].column`, column));
+  faults.found.push(...there.found);
+  return other;
+}
+
+function checkComputed(spec: ComputedSpec, faults: Faults, path: string): void {
+  if ((spec.expression === undefined) === (spec.across === undefined)) {
+    faults.add(
+      path,
+      'A computed column is either an expression or a measure across columns.',
+      'Give one of “expression” and “across”.',
+    );
+    return;
+  }
+  spec.across?.columns.forEach((ref, k) =>
+    faults.column(`${path}.across.columns[${k}]`, ref, [
+      'number',
+      'yesno',
+      'date',
+      'datetime',
+      'time',
+    ]),
+  );
+  if (spec.expression === undefined) return;
+  try {
+    checkExpression(spec.expression, faults.columns);
+  } catch (error) {
+    if (!(error instanceof ExpressionError)) throw error;
+    faults.add(
+      `${path}.expression`,
+      `Character ${error.span.start + 1}: ${error.fault}`,
+      error.remedy,
+    );
+  }
+}

@@ -1,0 +1,37 @@
+import { z } from 'zod';
+import { ResultFooting } from '../check/footResult';
+import { COLUMN_TYPES } from '../table/column';
+import { TallyResult, Warning } from '../tally/result';
+
+/** What an ask comes to. */
+export const AskResult = z.object({
+  version: z.literal(1),
+  list: z.object({
+    name: z.string(),
+    records: z.int(),
+    columns: z.array(
+      z.object({ id: z.string(), name: z.string(), type: z.enum(COLUMN_TYPES), unit: z.string() }),
+    ),
+  }),
+  /** What counts, rung by rung. */
+  counts: z.object({
+    all: z.int(),
+    rungs: z.array(
+      z.object({
+        says: z.string(),
+        on: z.boolean(),
+        kept: z.int(),
+        removed: z.int(),
+        blank: z.int(),
+        unread: z.int(),
+      }),
+    ),
+    narrowed: z.int(),
+    setAside: z.int(),
+    counted: z.int(),
+  }),
+  /** What should be known about joins, stacking and computed columns. */
+  prepared: z.array(Warning),
+  tallies: z.array(TallyResult.extend({ title: z.string().optional(), footing: ResultFooting })),
+});
+export type AskResult = z.infer<typeof AskResult>;

@@ -1,0 +1,152 @@
+import { looseForm } from '../arrange/groupCodes';
+import { columnFor } from '../expression/columnFor';
+import { fromMoments } from '../measure/fromMoments';
+import { reckonMoments } from '../measure/moments';
+import { fullCell } from '../table/cell';
+import {
+  isMissing,
+  isText,
+  type Column,
+  type ScalarColumn,
+  type TextColumn,
+} from '../table/column';
+import { counted } from '../table/format';
+import type { Table } from '../table/table';
+import { PrepareRefused } from './refused';
+import type { JoinSpec } from './specs';
+
+/** What a join came to. */
+export interface Joined {
+  readonly columns: Column[];
+  /** Records of this list whose key the other one has not, blank keys among them. */
+  readonly unmatched: number;
+}
+
+/**
+ * Brings columns from another list by equal keys. Never adds or drops a record: no match gives a
+ * blank. A key that stands more than once there needs a choice for every column brought.
+ * @throws PrepareRefused, UnknownColumn
+ */
+export function joinColumns(
+  table: Table,
+  other: Table,
+  spec: JoinSpec,
+  idOf: (name: string) => string,
+): Joined {
+  const here = spec.on.map(({ column }) => columnFor(table, column));
+  const there = spec.on.map(({ column, with: ref }) => columnFor(other, ref ?? column));
+  const byKey = new Map<string, number[]>();
+  for (let i = 0; i < other.length; i++) {
+    const key = keyOf(there, i, spec.loose);
+    if (key === null) continue;
+    const list = byKey.get(key);
+    if (list) list.push(i);
+    else byKey.set(key, [i]);
+  }
+  const open = spec.bring.filter((b) => b.repeated === undefined);
+  const repeated = [...byKey.values()].filter((list) => list.length > 1);
+  if (repeated.length > 0 && open.length > 0)
+    throw new PrepareRefused(
+      `In “${spec.list}” ${counted(repeated.length, 'key')} ${repeated.length === 1 ? 'stands' : 'stand'} more than once, the first in record ${repeated[0][1] + 1} (${there.map((c) => fullCell(c, repeated[0][0])).join(', ')}). Choose for “${open[0].column}” the first, the last or a measure (repeated).`,
+    );
+  const groups = [...byKey.values()];
+  const groupOf = new Int32Array(table.length).fill(-1);
+  const places = new Map([...byKey.keys()].map((key, k) => [key, k]));
+  const known = new Map<string, number>();
+  let unmatched = 0;
+  for (let i = 0; i < table.length; i++) {
+    const key = keyOf(here, i, spec.loose);
+    let at = -1;
+    if (key !== null) {
+      at = known.get(key) ?? places.get(key) ?? -1;
+      known.set(key, at);
+    }
+    groupOf[i] = at;
+    if (at < 0) unmatched++;
+  }
+  const columns = spec.bring.map(({ column: ref, as, repeated: how }) => {
+    const source = columnFor(other, ref);
+    const name = as ?? source.name;
+    return brought(source, groups, groupOf, how ?? 'first', { id: idOf(name), name });
+  });
+  return { columns, unmatched };
+}
+
+/** The key of a record as one text; null where a part of it is missing. */
+function keyOf(columns: readonly Column[], record: number, loose: boolean): string | null {
+  let key = '';
+  for (const column of columns) {
+    if (isMissing(column, record)) return null;
+    const text = fullCell(column, record);
+    key += `${loose && isText(column) ? looseForm(text) : text}\u001f`;
+  }
+  return key;
+}
+
+function brought(
+  source: Column,
+  groups: readonly number[][],
+  groupOf: Int32Array,
+  how: NonNullable<JoinSpec['bring'][number]['repeated']>,
+  facts: { id: string; name: string },
+): Column {
+  if (how === 'first' || how === 'last') {
+    const pick = groups.map((list) => (how === 'first' ? list[0] : list[list.length - 1]));
+    return isText(source)
+      ? pickText(source, pick, groupOf, facts)
+      : pickScalar(source, pick, groupOf, facts);
+  }
+  if (isText(source) && how !== 'values')
+    throw new PrepareRefused(
+      `“${source.name}” is text and has no ${how}. Take the first, the last or the count of values.`,
+    );
+  const values = isText(source)
+    ? Float64Array.from(source.codes, (c) => (c < 0 ? NaN : c))
+    : source.values;
+  const one = new Int32Array(values.length);
+  const figures = groups.map(
+    (list) =>
+      fromMoments(how, reckonMoments(values, one, 1, Int32Array.from(list), false), 0) ?? NaN,
+  );
+  return {
+    ...facts,
+    unit: how === 'values' ? '' : source.unit,
+    type: how === 'values' || isText(source) ? 'number' : source.type,
+    values: Float64Array.from(groupOf, (g) => (g < 0 ? NaN : figures[g])),
+    unread: new Map(),
+    decimals: how === 'values' || isText(source) ? 0 : source.decimals + (how === 'mean' ? 1 : 0),
+    percent: !isText(source) && source.percent,
+    grain: isText(source) ? 'day' : source.grain,
+  };
+}
+
+const pickText = (
+  source: TextColumn,
+  pick: readonly number[],
+  groupOf: Int32Array,
+  facts: { id: string; name: string },
+): TextColumn => ({
+  ...source,
+  ...facts,
+  codes: groupOf.map((g) => (g < 0 ? -1 : source.codes[pick[g]])),
+});
+
+function pickScalar(
+  source: ScalarColumn,
+  pick: readonly number[],
+  groupOf: Int32Array,
+  facts: { id: string; name: string },
+): ScalarColumn {
+  const unread = new Map<number, string>();
+  if (source.unread.size > 0)
+    groupOf.forEach((g, i) => {
+      const text = g < 0 ? undefined : source.unread.get(pick[g]);
+      if (text !== undefined) unread.set(i, text);
+    });
+  return {
+    ...source,
+    ...facts,
+    unread,
+    values: Float64Array.from(groupOf, (g) => (g < 0 ? NaN : source.values[pick[g]])),
+  };
+}

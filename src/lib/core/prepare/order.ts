@@ -1,0 +1,93 @@
+import { expressionIn } from '../expression/columnFor';
+import { namesIn } from '../expression/names';
+import type { ComputedSpec, JoinSpec } from './specs';
+
+/** One preparation: what it makes, and the names it must find. */
+export interface Preparation {
+  readonly path: string;
+  readonly spec: { readonly computed: ComputedSpec } | { readonly join: JoinSpec };
+  readonly makes: readonly string[];
+  readonly needs: readonly string[];
+}
+
+const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
+
+const plain = (ref: string): string[] => {
+  const source = expressionIn(ref);
+  return source === null ? [ref] : namesOrNone(source);
+};
+
+/** A faulty expression needs nothing here: its own check names the fault. */
+function namesOrNone(source: string): string[] {
+  try {
+    return [...namesIn(source)];
+  } catch {
+    return [];
+  }
+}
+
+export function preparations(
+  computed: readonly ComputedSpec[],
+  joins: readonly JoinSpec[],
+): Preparation[] {
+  return [
+    ...joins.map((join, k): Preparation => ({
+      path: `joins[${k}]`,
+      spec: { join },
+      makes: join.bring.map((b) => b.as ?? b.column),
+      needs: join.on.flatMap((o) => plain(o.column)),
+    })),
+    ...computed.map((spec, k): Preparation => ({
+      path: `computed[${k}]`,
+      spec: { computed: spec },
+      makes: [spec.name],
+      needs:
+        spec.expression !== undefined
+          ? namesOrNone(spec.expression)
+          : (spec.across?.columns.flatMap(plain) ?? []),
+    })),
+  ];
+}
+
+/** Columns that need one another in a circle, by name: none of them can be first. */
+export class Circle extends Error {
+  override name = 'Circle';
+  constructor(
+    readonly path: string,
+    readonly names: readonly string[],
+  ) {
+    super(`These columns need one another in a circle: ${names.map((n) => `“${n}”`).join(' → ')}.`);
+  }
+}
+
+/**
+ * Puts preparations in an order in which each finds what it needs. @throws Circle
+ * @param there names the list itself has: a computed column may not stand in for one of those
+ */
+export function inOrder(all: readonly Preparation[], there: readonly string[]): Preparation[] {
+  const out: Preparation[] = [];
+  const state = new Map<Preparation, 'open' | 'done'>();
+  const trail: Preparation[] = [];
+  const visit = (p: Preparation): void => {
+    if (state.get(p) === 'done') return;
+    if (state.get(p) === 'open') {
+      const circle = trail.slice(trail.indexOf(p));
+      throw new Circle(
+        p.path,
+        [...circle, p].map((q) => q.makes[0]),
+      );
+    }
+    state.set(p, 'open');
+    trail.push(p);
+    for (const need of p.needs) {
+      if (there.some((name) => same(name, need))) continue;
+      const maker = all.find((q) => q.makes.some((name) => same(name, need)));
+      if (maker) visit(maker);
+    }
+    trail.pop();
+    state.set(p, 'done');
+    out.push(p);
+  };
+  for (const p of all) visit(p);
+  return out;
+}

@@ -1,0 +1,198 @@
+import { fromMoments } from '../measure/fromMoments';
+import { reckonMoments } from '../measure/moments';
+import { fullCell } from '../table/cell';
+import { isMissing, isText, type Column, type ScalarColumn } from '../table/column';
+import { columnOf, type Table } from '../table/table';
+import { PrepareRefused } from './refused';
+import type { ReshapeSpec } from './specs';
+
+type Stack = Extract<ReshapeSpec, { do: 'stack' }>;
+type Unstack = Extract<ReshapeSpec, { do: 'unstack' }>;
+
+/** @throws PrepareRefused, UnknownColumn */
+export const reshape = (table: Table, spec: ReshapeSpec): Table =>
+  spec.do === 'stack' ? stack(table, spec) : unstack(table, spec);
+
+/**
+ * One record for each record and stacked column, in the order of the records and then of the
+ * columns; the other columns are repeated beside it.
+ * @throws PrepareRefused where the stacked columns are of different types
+ */
+export function stack(table: Table, spec: Stack): Table {
+  const stacked = spec.columns.map((ref) => columnOf(table, ref));
+  const odd = stacked.find((c) => c.type !== stacked[0].type);
+  if (odd)
+    throw new PrepareRefused(
+      `“${stacked[0].name}” and “${odd.name}” are of different types (${stacked[0].type}, ${odd.type}) and cannot stand in one column. Give them one type in the recipe, or stack them apart.`,
+    );
+  const rest = table.columns.filter((c) => !stacked.includes(c));
+  const from: number[] = [];
+  const which: number[] = [];
+  for (let i = 0; i < table.length; i++)
+    stacked.forEach((column, k) => {
+      if (spec.dropBlanks && isMissing(column, i)) return;
+      from.push(i);
+      which.push(k);
+    });
+  const names = stacked.map((c) => c.name);
+  const taken = new Set(rest.map((c) => c.id));
+  return {
+    length: from.length,
+    columns: [
+      ...rest.map((c) => taking(c, from)),
+      {
+        id: freeId(spec.name, taken),
+        name: spec.name,
+        unit: '',
+        type: 'text',
+        codes: Int32Array.from(which),
+        dictionary: names,
+      },
+      { ...stackedValues(stacked, from, which), id: freeId(spec.value, taken), name: spec.value },
+    ],
+  };
+}
+
+/** A column id made of a name that no other has yet. */
+export function freeId(name: string, taken: Set<string>): string {
+  let id = name;
+  for (let n = 2; taken.has(id); n++) id = `${name} ${n}`;
+  taken.add(id);
+  return id;
+}
+
+/** A column's cells at these records, in this order. */
+export function taking(column: Column, from: readonly number[]): Column {
+  if (isText(column)) return { ...column, codes: Int32Array.from(from, (i) => column.codes[i]) };
+  const unread = new Map<number, string>();
+  if (column.unread.size > 0)
+    from.forEach((i, k) => {
+      const text = column.unread.get(i);
+      if (text !== undefined) unread.set(k, text);
+    });
+  return { ...column, values: Float64Array.from(from, (i) => column.values[i]), unread };
+}
+
+function stackedValues(
+  stacked: readonly Column[],
+  from: readonly number[],
+  which: readonly number[],
+): Column {
+  const [first] = stacked;
+  if (isText(first)) {
+    const known = new Map<string, number>();
+    const codes = Int32Array.from(from, (i, k) => {
+      const column = stacked[which[k]];
+      if (isMissing(column, i)) return -1;
+      const text = fullCell(column, i);
+      const code = known.get(text) ?? known.size;
+      known.set(text, code);
+      return code;
+    });
+    return { ...first, codes, dictionary: [...known.keys()] };
+  }
+  const scalars = stacked.filter((c): c is ScalarColumn => !isText(c));
+  const unread = new Map<number, string>();
+  const values = Float64Array.from(from, (i, k) => {
+    const column = scalars[which[k]];
+    const text = column.unread.get(i);
+    if (text !== undefined) unread.set(k, text);
+    return column.values[i];
+  });
+  return { ...first, values, unread, decimals: Math.max(...scalars.map((c) => c.decimals)) };
+}
+
+/** The most columns a list can have. */
+const MOST_COLUMNS = 1000;
+
+/**
+ * One record for each combination of the other columns, with a column for each distinct text.
+ * @throws PrepareRefused where two values fall together and no choice was made, or columns are too many
+ */
+export function unstack(table: Table, spec: Unstack): Table {
+  const name = columnOf(table, spec.name);
+  const value = columnOf(table, spec.value);
+  const rest = table.columns.filter((c) => c !== name && c !== value);
+  const heads = new Map<string, number[][]>();
+  const rows = new Map<string, number>();
+  const firsts: number[] = [];
+  for (let i = 0; i < table.length; i++) {
+    const key = rest.map((c) => (isMissing(c, i) ? '\u0000' : fullCell(c, i))).join('\u001f');
+    let row = rows.get(key);
+    if (row === undefined) rows.set(key, (row = firsts.push(i) - 1));
+    const head = isMissing(name, i) ? 'blank' : fullCell(name, i);
+    let cells = heads.get(head);
+    if (!cells) heads.set(head, (cells = []));
+    const there = (cells[row] ??= []);
+    if (!isMissing(value, i) || !isText(value)) there.push(i);
+    if (there.length > 1 && spec.repeated === undefined)
+      throw new PrepareRefused(
+        `Records ${there[0] + 1} and ${i + 1} both have a value for “${head}”. Choose the first, the last or a measure of them (repeated).`,
+      );
+  }
+  if (rest.length + heads.size > MOST_COLUMNS)
+    throw new PrepareRefused(
+      `“${name.name}” has ${heads.size} distinct values; with them the list would have over ${MOST_COLUMNS} columns.`,
+    );
+  const taken = new Set(rest.map((c) => c.id));
+  return {
+    length: firsts.length,
+    columns: [
+      ...rest.map((c) => taking(c, firsts)),
+      ...[...heads].map(([head, cells]) => ({
+        ...unstacked(value, cells, firsts.length, spec.repeated ?? 'first'),
+        id: freeId(head, taken),
+        name: head,
+      })),
+    ],
+  };
+}
+
+function unstacked(
+  value: Column,
+  cells: readonly number[][],
+  length: number,
+  how: NonNullable<Unstack['repeated']>,
+): Column {
+  const at = (row: number): number[] => cells[row] ?? [];
+  if (how === 'first' || how === 'last') {
+    const pick = Array.from(
+      { length },
+      (_, row) => (how === 'first' ? at(row)[0] : at(row)[at(row).length - 1]) ?? -1,
+    );
+    if (isText(value))
+      return { ...value, codes: Int32Array.from(pick, (i) => (i < 0 ? -1 : value.codes[i])) };
+    const unread = new Map<number, string>();
+    pick.forEach((i, row) => {
+      const text = value.unread.get(i);
+      if (text !== undefined) unread.set(row, text);
+    });
+    return {
+      ...value,
+      unread,
+      values: Float64Array.from(pick, (i) => (i < 0 ? NaN : value.values[i])),
+    };
+  }
+  if (isText(value) && how !== 'values')
+    throw new PrepareRefused(`“${value.name}” is text and has no ${how}.`);
+  const values = isText(value)
+    ? Float64Array.from(value.codes, (c) => (c < 0 ? NaN : c))
+    : value.values;
+  const one = new Int32Array(values.length);
+  return {
+    id: '',
+    name: '',
+    unit: how === 'values' || isText(value) ? '' : value.unit,
+    type: how === 'values' || isText(value) ? 'number' : value.type,
+    values: Float64Array.from({ length }, (_, row) =>
+      at(row).length
+        ? (fromMoments(how, reckonMoments(values, one, 1, Int32Array.from(at(row)), false), 0) ??
+          NaN)
+        : NaN,
+    ),
+    unread: new Map(),
+    decimals: isText(value) || how === 'values' ? 0 : value.decimals,
+    percent: false,
+    grain: 'day',
+  };
+}

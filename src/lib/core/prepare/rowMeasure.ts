@@ -1,0 +1,119 @@
+import { columnFor } from '../expression/columnFor';
+import { fromSlice } from '../measure/fromSlices';
+import type { MeasureKind } from '../measure/measure';
+import { isText, type Column, type ScalarColumn } from '../table/column';
+import type { Table } from '../table/table';
+import type { ComputedSpec } from './specs';
+
+type Across = NonNullable<ComputedSpec['across']>;
+type RowKind = Extract<Across['measure'], MeasureKind>;
+
+/**
+ * A measure across columns within each record; blanks and unread cells are skipped and can be
+ * counted. Without a value: values, blanks and sum count as 0, all else is none. On a tie the first
+ * of the columns holds the highest or lowest.
+ */
+export function acrossColumn(
+  table: Table,
+  spec: Across,
+  facts: { id: string; name: string; unit: string },
+): Column {
+  const columns = spec.columns
+    .map((ref) => columnFor(table, ref))
+    .filter((c): c is ScalarColumn => !isText(c));
+  return spec.measure === 'highestColumn' || spec.measure === 'lowestColumn'
+    ? holder(table.length, columns, spec.measure === 'highestColumn' ? 1 : -1, facts)
+    : measured(table.length, columns, spec.measure, facts);
+}
+
+function holder(
+  length: number,
+  columns: readonly ScalarColumn[],
+  sign: number,
+  facts: { id: string; name: string; unit: string },
+): Column {
+  const codes = new Int32Array(length).fill(-1);
+  for (let i = 0; i < length; i++) {
+    let best = -Infinity;
+    columns.forEach(({ values }, k) => {
+      if (values[i] * sign > best) {
+        best = values[i] * sign;
+        codes[i] = k;
+      }
+    });
+  }
+  // Columns of one name are one text.
+  const names = [...new Set(columns.map((c) => c.name))];
+  const of = columns.map((c) => names.indexOf(c.name));
+  return {
+    ...facts,
+    unit: '',
+    type: 'text',
+    codes: codes.map((k) => (k < 0 ? -1 : of[k])),
+    dictionary: names,
+  };
+}
+
+function measured(
+  length: number,
+  columns: readonly ScalarColumn[],
+  kind: RowKind,
+  facts: { id: string; name: string; unit: string },
+): Column {
+  const values = new Float64Array(length);
+  const row = new Float64Array(columns.length);
+  for (let i = 0; i < length; i++) {
+    let n = 0;
+    for (const column of columns) {
+      const v = column.values[i];
+      if (v === v) row[n++] = v;
+    }
+    values[i] = kind === 'blanks' ? columns.length - n : rowFigure(kind, row, n);
+  }
+  const counts = kind === 'values' || kind === 'blanks' || kind === 'distinct';
+  const decimals = counts
+    ? 0
+    : Math.max(0, ...columns.map((c) => c.decimals)) + (kind === 'mean' || kind === 'sd' ? 1 : 0);
+  const type =
+    !counts &&
+    ['min', 'max', 'median'].includes(kind) &&
+    columns.every((c) => c.type === columns[0].type)
+      ? (columns[0]?.type ?? 'number')
+      : 'number';
+  return { ...facts, type, values, unread: new Map(), decimals, percent: false, grain: 'day' };
+}
+
+/** One measure of the first n values of a row; they are moved about. */
+function rowFigure(kind: RowKind, row: Float64Array, n: number): number {
+  if (kind === 'values') return n;
+  let [sum, lost, min, max] = [0, 0, Infinity, -Infinity];
+  for (let k = 0; k < n; k++) {
+    const t = sum + row[k];
+    const b = t - sum;
+    lost += sum - (t - b) + (row[k] - b);
+    sum = t;
+    min = Math.min(min, row[k]);
+    max = Math.max(max, row[k]);
+  }
+  sum += lost;
+  if (kind === 'sum') return sum;
+  if (n === 0) return kind === 'distinct' ? 0 : NaN;
+  switch (kind) {
+    case 'mean':
+      return sum / n;
+    case 'min':
+      return min;
+    case 'max':
+      return max;
+    case 'range':
+      return max - min;
+    case 'sd': {
+      if (n < 2) return NaN;
+      let squares = 0;
+      for (let k = 0; k < n; k++) squares += (row[k] - sum / n) ** 2;
+      return Math.sqrt(squares / (n - 1));
+    }
+    default:
+      return fromSlice({ kind }, row, 0, n);
+  }
+}

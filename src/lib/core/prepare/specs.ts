@@ -1,0 +1,85 @@
+import { z } from 'zod';
+import { MEASURE_KINDS } from '../measure/measure';
+
+const name = z.string().min(1).max(200);
+
+/** A column worked out from others of the same record. */
+export const ComputedSpec = z.strictObject({
+  name,
+  unit: z.string().max(40).default(''),
+  /** Scalar expression of standard SQL (docs/expressions.md). */
+  expression: z.string().max(20_000).optional(),
+  /** Or a measure across columns of the record: row totals, row means, which column holds the highest. */
+  across: z
+    .strictObject({
+      measure: z.enum([
+        ...([
+          'values',
+          'blanks',
+          'sum',
+          'mean',
+          'median',
+          'min',
+          'max',
+          'range',
+          'product',
+          'sd',
+          'distinct',
+          'geometricMean',
+        ] as const satisfies readonly (typeof MEASURE_KINDS)[number][]),
+        'highestColumn',
+        'lowestColumn',
+      ]),
+      columns: z.array(z.string()).min(1).max(1000),
+    })
+    .optional(),
+});
+export type ComputedSpec = z.infer<typeof ComputedSpec>;
+
+/** Columns brought from another list by equal keys (calculations, section 12). */
+export const JoinSpec = z.strictObject({
+  /** The other list, by the name the ask gives it. */
+  list: z.string(),
+  /** Columns that must be equal: here, and there (the same name unless given). */
+  on: z
+    .array(z.strictObject({ column: z.string(), with: z.string().optional() }))
+    .min(1)
+    .max(10),
+  bring: z
+    .array(
+      z.strictObject({
+        column: z.string(),
+        /** Name it gets here; the same unless given. */
+        as: name.optional(),
+        /** Which one, or what of them, where a key stands more than once there. */
+        repeated: z.enum(['first', 'last', 'sum', 'mean', 'min', 'max', 'values']).optional(),
+      }),
+    )
+    .min(1)
+    .max(200),
+  /** Case and outer spaces of text keys are ignored. */
+  loose: z.boolean().default(true),
+});
+export type JoinSpec = z.infer<typeof JoinSpec>;
+
+/** A table with a column for each thing as one record for each thing, or back. */
+export const ReshapeSpec = z.discriminatedUnion('do', [
+  z.strictObject({
+    do: z.literal('stack'),
+    columns: z.array(z.string()).min(1).max(1000),
+    /** Name of the column that says which column a value stood in. */
+    name: name.default('Name'),
+    value: name.default('Value'),
+    /** Records for cells without a value are left out. */
+    dropBlanks: z.boolean().default(false),
+  }),
+  z.strictObject({
+    do: z.literal('unstack'),
+    /** Its distinct texts become columns. */
+    name: z.string(),
+    value: z.string(),
+    /** What of several values of one record and column; refused unless given. */
+    repeated: z.enum(['first', 'last', 'sum', 'mean', 'min', 'max', 'values']).optional(),
+  }),
+]);
+export type ReshapeSpec = z.infer<typeof ReshapeSpec>;
