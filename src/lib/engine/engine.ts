@@ -12,6 +12,8 @@ import { distributionOf } from './answers/distribution';
 import { copyShown, fileRecords, fileShown } from './answers/handOver';
 import { answerLines, cellOf, correctedCells } from './answers/lines';
 import { answerOverview } from './answers/overview';
+import { behind } from '../core/tally/behind';
+import { answerTally, tallyBase } from './answers/tally';
 import { groupAt } from './answers/place';
 import type { Request, ReplyOf, RequestOf } from './protocol';
 import { Reckoner, type Reckoned } from './reckoning';
@@ -100,6 +102,12 @@ export class Engine {
         return request.what === 'shown'
           ? fileShown(r, request.full)
           : yield* fileRecords(r, request.full);
+      case 'tally':
+        return yield* answerTally(r, request.tally, this.listName);
+      case 'tallyBehind': {
+        const found = behind(tallyBase(r, this.listName), request.result, request.place);
+        return { ...found, records: [...found.records] };
+      }
       case 'recordCells':
         return recordCells(r, request.record);
     }

@@ -1,6 +1,9 @@
 import { z } from 'zod';
 import { BenchDocument } from '../core/bench/document';
+import { ResultFooting } from '../core/check/footResult';
 import { Condition } from '../core/scope/condition';
+import { Tally } from '../core/tally/kinds';
+import { Figure, FigurePlace, TallyResult } from '../core/tally/result';
 
 /** A figure of the ledger: under a group, or in one of the three lines of the footing. */
 export const Place = z.discriminatedUnion('at', [
@@ -43,7 +46,10 @@ export const Request = z.discriminatedUnion('do', [
   z.object({ do: z.literal('labels'), level: z.int().min(0) }),
   z.object({ do: z.literal('copy'), full: z.boolean() }),
   z.object({ do: z.literal('file'), what: z.enum(['shown', 'records']), full: z.boolean() }),
-  /** Groups to fold or unfold when one level is turned as a whole. */
+  /** Any tally over what the bench counts. */
+  z.object({ do: z.literal('tally'), tally: Tally }),
+  /** What stands behind a figure of such a result. */
+  z.object({ do: z.literal('tallyBehind'), result: TallyResult, place: FigurePlace }),
   z.object({ do: z.literal('recordCells'), record: z.int().min(0) }),
 ]);
 export type Request = z.infer<typeof Request>;
@@ -200,6 +206,16 @@ export const Replies = {
   labels: z.array(z.string()),
   copy: z.object({ text: z.string(), html: z.string(), rows: z.int(), guarded: z.int() }),
   file: z.object({ text: z.string(), rows: z.int(), guarded: z.int() }),
+  tally: TallyResult.extend({ footing: ResultFooting }),
+  tallyBehind: z.object({
+    figure: Figure,
+    records: z.array(z.int()),
+    values: z.int(),
+    blanks: z.int(),
+    unread: z.int(),
+    arithmetic: z.string(),
+    warning: z.string(),
+  }),
   recordCells: z.array(
     z.object({
       column: z.string(),

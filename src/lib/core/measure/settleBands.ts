@@ -87,7 +87,7 @@ function soMany(count: number, round: boolean, values: Float64Array): SettledBan
       Array.from({ length: count + 1 }, (_, k) => (k === count ? max : min + k * step)),
     );
   }
-  const step = roundStep((max - min) / count);
+  const step = roundStep(min, max, count);
   const first = Math.floor(min / step);
   const last = Math.ceil(max / step);
   return fromEdges(
@@ -95,10 +95,15 @@ function soMany(count: number, round: boolean, values: Float64Array): SettledBan
   );
 }
 
-/** The next of 1, 2, 2.5, 5, 10 times a power of ten. */
-function roundStep(step: number): number {
-  const power = 10 ** Math.floor(Math.log10(step));
-  const lead = step / power;
-  const nice = [1, 2, 2.5, 5, 10].find((n) => lead <= n * (1 + 1e-12)) ?? 10;
-  return nice * power;
+/** Of 1, 2, 2.5 and 5 times a power of ten, the width that gives nearest to so many bands. */
+function roundStep(min: number, max: number, count: number): number {
+  const power = 10 ** Math.floor(Math.log10((max - min) / count));
+  let best = power;
+  let off = Infinity;
+  for (const lead of [1, 2, 2.5, 5, 10]) {
+    const step = lead * power;
+    const bands = Math.ceil(max / step) - Math.floor(min / step);
+    if (Math.abs(bands - count) < off) [best, off] = [step, Math.abs(bands - count)];
+  }
+  return best;
 }

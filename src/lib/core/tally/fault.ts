@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { expressionIn } from '../expression/columnFor';
 import { ExpressionError } from '../expression/error';
 import { expressionType } from '../expression/evaluate';
@@ -6,12 +7,13 @@ import { findColumn, nearestColumn } from '../table/table';
 import { MEASURES, needsOther, ofRecords, type Measure } from '../measure/measure';
 
 /** One thing wrong in an ask: where, what, and what to do about it. */
-export interface Fault {
+export const Fault = z.object({
   /** `tallies[0].down[1].column` */
-  readonly path: string;
-  readonly message: string;
-  readonly remedy: string;
-}
+  path: z.string(),
+  message: z.string(),
+  remedy: z.string(),
+});
+export type Fault = Readonly<z.infer<typeof Fault>>;
 
 const TYPE_WORDS: Record<ColumnType, string> = {
   text: 'text',

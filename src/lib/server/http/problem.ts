@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { BadAsk } from '$lib/core/ask/badAsk';
+import type { Fault } from '$lib/core/tally/fault';
 import { TooLarge } from '../intake/incoming';
 import { log } from '../log';
 import { StaleRevision } from '../storage/benches';
@@ -17,6 +19,15 @@ export function problem(
     headers: { 'content-type': 'application/problem+json' },
   });
 }
+
+/** An ask with everything that is wrong in it, each by its path. */
+const badAsk = (faults: readonly Fault[]): Response =>
+  problem(
+    422,
+    'The ask does not fit',
+    `${faults.length === 1 ? 'One thing is' : `${faults.length} things are`} wrong in the ask.`,
+    { faults },
+  );
 
 export const notFound = (what: string): Response =>
   problem(404, 'Not found', `There is no such ${what}. It may have been deleted.`);
@@ -45,13 +56,17 @@ export async function answering(work: () => Promise<Response>): Promise<Response
       });
     if (error instanceof StorageFull) return problem(507, 'No room left', error.message);
     if (error instanceof TooLarge) return problem(413, 'Too large', error.message);
+    if (error instanceof BadAsk) return badAsk(error.faults);
     if (error instanceof TaskFailed) {
+      if (error.name === 'BadAsk') return badAsk(error.faults);
+      if (error.name === 'OverLimit') return problem(422, 'Over the limit', error.message);
       const mine = [
         'BadArrow',
         'BadCondition',
         'UnknownColumn',
         'ThreadDied',
         'NoSuchPlace',
+        'AskRefused',
       ].includes(error.name);
       if (mine) return problem(422, 'Cannot be done', error.message);
     }
@@ -74,14 +89,17 @@ const JSON_LIMIT = 16 * 1024 * 1024;
 
 /** A JSON body within its limit, validated. @throws BadInput, ZodError */
 export async function bodyOf<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
-  const bytes = await bytesOf(request, JSON_LIMIT);
-  let raw: unknown;
+  return schema.parse(await jsonOf(request, JSON_LIMIT));
+}
+
+/** A JSON body of at most `limit` bytes, not yet validated. @throws BadInput, TooLarge */
+export async function jsonOf(request: Request, limit: number): Promise<unknown> {
+  const bytes = await bytesOf(request, limit);
   try {
-    raw = JSON.parse(new TextDecoder().decode(bytes));
+    return JSON.parse(new TextDecoder().decode(bytes));
   } catch {
     throw new BadInput('The body is not JSON.');
   }
-  return schema.parse(raw);
 }
 
 /** A body of at most `limit` bytes. @throws TooLarge */

@@ -1,5 +1,6 @@
 import { Worker } from 'node:worker_threads';
 import { z } from 'zod';
+import type { Fault } from '$lib/core/tally/fault';
 import { log } from '../log';
 import { StorageFull } from '../storage/database';
 import { TaskResult, type Task } from './tasks';
@@ -9,6 +10,7 @@ export class TaskFailed extends Error {
   constructor(
     override readonly name: string,
     message: string,
+    readonly faults: readonly Fault[] = [],
   ) {
     super(message);
   }
@@ -55,7 +57,7 @@ export class WorkThread {
         waiting?.reject(
           result.name === 'StorageFull'
             ? new StorageFull()
-            : new TaskFailed(result.name, result.message),
+            : new TaskFailed(result.name, result.message, result.faults),
         );
     });
     const died = (why: unknown): void => {

@@ -1,7 +1,9 @@
 import { z } from 'zod';
+import { Ask } from '$lib/core/ask/ask';
 import { BenchDocument } from '$lib/core/bench/document';
 import { Doubt } from '$lib/core/read/doubts';
 import { Recipe } from '$lib/core/read/recipe';
+import { Fault } from '$lib/core/tally/fault';
 import { Request } from '$lib/engine/protocol';
 
 /** Work that would hold up the server, done in a thread of its own. */
@@ -46,12 +48,30 @@ export const Task = z.discriminatedUnion('task', [
     doc: BenchDocument,
     requests: z.array(Request).max(10),
   }),
+  /** Answers an ask about a stored reading, within a time and a size. */
+  z.object({
+    task: z.literal('answer'),
+    database: z.string(),
+    reading: z.int(),
+    ask: Ask,
+    /** Readings behind the names of the ask's other lists. */
+    others: z.record(z.string(), z.int()),
+    as: z.enum(['json', 'csv']),
+    limitMs: z.number(),
+    limitBytes: z.number(),
+  }),
 ]);
 export type Task = z.infer<typeof Task>;
 
 export const TaskResult = z.union([
   z.object({ ok: z.literal(true), value: z.unknown() }),
-  z.object({ ok: z.literal(false), name: z.string(), message: z.string() }),
+  z.object({
+    ok: z.literal(false),
+    name: z.string(),
+    message: z.string(),
+    /** Of an ask that does not fit its list. */
+    faults: z.array(Fault).optional(),
+  }),
 ]);
 export type TaskResult = z.infer<typeof TaskResult>;
 

@@ -7,7 +7,11 @@ import { HEAD_BYTES } from '$lib/core/read/decode';
 import { DelimitedReader, proposeRecipe } from '$lib/core/read/delimited';
 import { examine } from '$lib/core/read/examine';
 import type { Recipe } from '$lib/core/read/recipe';
-import { finish } from '$lib/core/steps/steps';
+import { answerAsk } from '$lib/core/ask/answer';
+import { BadAsk } from '$lib/core/ask/badAsk';
+import { finish, type Steps } from '$lib/core/steps/steps';
+import { resultsAsDelimited } from '$lib/core/write/resultFile';
+import { StepCache } from '$lib/engine/cache';
 import { BadArrow } from '$lib/core/table/arrowFacts';
 import { TableAssembler } from '$lib/core/table/arrowRead';
 import { chunkCount, encodeChunk } from '$lib/core/table/arrowWrite';
@@ -185,6 +189,57 @@ async function ask(task: Extract<Task, { task: 'ask' }>): Promise<unknown[]> {
   );
 }
 
+/** Tables asked lately, the longest unused dropped first. */
+const tables = new StepCache<{ table: Table; listName: string }>(3);
+
+async function tableOf(db: Database, database: string, reading: number) {
+  const key = `${database}|${reading}`;
+  const known = tables.get(key);
+  if (known) return known;
+  const { table, listName } = await loadTable(db, reading);
+  const loaded = { table, listName };
+  tables.set(key, loaded);
+  return loaded;
+}
+
+/** An answer that took longer, or came out larger, than the server allows. */
+class OverLimit extends Error {
+  override name = 'OverLimit';
+}
+
+async function answer(task: Extract<Task, { task: 'answer' }>): Promise<string> {
+  const db = openDatabase(task.database);
+  try {
+    const { table, listName } = await tableOf(db, task.database, task.reading);
+    const others = new Map<string, Table>();
+    for (const [name, reading] of Object.entries(task.others))
+      others.set(name, (await tableOf(db, task.database, reading)).table);
+    const { result } = within(answerAsk({ name: listName, table, others }, task.ask), task.limitMs);
+    const text =
+      task.as === 'json' ? JSON.stringify(result) : resultsAsDelimited(result.tallies).text;
+    if (Buffer.byteLength(text) > task.limitBytes)
+      throw new OverLimit(
+        `The answer is over ${Math.round(task.limitBytes / 1024 / 1024)} MB. Ask for fewer tallies, longer periods, wider bands or only the top of a ranking.`,
+      );
+    return text;
+  } finally {
+    await db.destroy();
+  }
+}
+
+/** Runs the work until it is done, or its time is up. @throws OverLimit */
+function within<T>(steps: Steps<T>, limitMs: number): T {
+  const until = performance.now() + limitMs;
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+    if (performance.now() > until)
+      throw new OverLimit(
+        `The ask took longer than ${Math.round(limitMs / 1000)} s and was stopped. Ask for less at a time, or set TALLY_LOFT_ASK_SECONDS.`,
+      );
+  }
+}
+
 async function perform(task: Task): Promise<unknown> {
   switch (task.task) {
     case 'store':
@@ -195,6 +250,8 @@ async function perform(task: Task): Promise<unknown> {
       return move(task);
     case 'ask':
       return ask(task);
+    case 'answer':
+      return answer(task);
   }
 }
 
@@ -204,7 +261,12 @@ parentPort?.on('message', async (message: { id: number; task: unknown }) => {
     result = { ok: true, value: await perform(Task.parse(message.task)) };
   } catch (error) {
     const { name, message: text } = error instanceof Error ? error : new Error(String(error));
-    result = { ok: false, name, message: text };
+    result = {
+      ok: false,
+      name,
+      message: text,
+      ...(error instanceof BadAsk && { faults: [...error.faults] }),
+    };
   }
   parentPort?.postMessage({ id: message.id, result });
 });

@@ -1,0 +1,303 @@
+import { z } from 'zod';
+import { schemaOf } from '$lib/core/ask/schemas';
+import { Fault } from '$lib/core/tally/fault';
+
+type Schema = Record<string, unknown>;
+type Operation = Record<string, unknown>;
+
+const ref = (name: string): Schema => ({ $ref: `#/components/schemas/${name}` });
+
+const jsonBody = (schema: Schema): Schema => ({
+  required: true,
+  content: { 'application/json': { schema } },
+});
+
+const answer = (description: string, type?: string, schema: Schema = {}): Schema => ({
+  description,
+  ...(type && { content: { [type]: { schema } } }),
+});
+
+const ok = (description: string, schema: Schema = { type: 'object' }): Schema =>
+  answer(description, 'application/json', schema);
+
+const fault = (description: string): Schema =>
+  answer(description, 'application/problem+json', ref('Problem'));
+
+const FAULTS: Record<number, string> = {
+  400: 'The address or the body cannot be used.',
+  404: 'There is no such thing.',
+  409: 'A newer revision was saved meanwhile; the answer holds it.',
+  413: 'More was sent than is allowed.',
+  422: 'It cannot be done with these data; for an ask, `faults` names everything wrong by its path.',
+  507: 'There is no room left to save in. Nothing was changed.',
+};
+
+/** An operation whose successes are given; every one may also end in these faults. */
+function operation(
+  summary: string,
+  responses: Record<number, Schema>,
+  faults: readonly (keyof typeof FAULTS)[],
+  more: Operation = {},
+): Operation {
+  return {
+    summary,
+    ...more,
+    responses: {
+      ...responses,
+      ...Object.fromEntries(faults.map((status) => [status, fault(FAULTS[status])])),
+    },
+  };
+}
+
+const inPath = (name: string): Schema => ({
+  name,
+  in: 'path',
+  required: true,
+  schema: name === 'id' ? { type: 'string' } : { type: 'integer', minimum: 0 },
+});
+
+const inQuery = (name: string, schema: Schema, description: string): Schema => ({
+  name,
+  in: 'query',
+  required: false,
+  schema,
+  description,
+});
+
+const doc = { type: 'object', description: 'A bench document.' };
+const csv = { type: 'string' };
+const arrow = { type: 'string', contentMediaType: 'application/vnd.apache.arrow.stream' };
+
+/** Every path of the interface; a test compares it with the routes. */
+const PATHS: Record<string, Record<string, Operation>> = {
+  '/api/openapi.json': {
+    get: operation('This document', { 200: ok('OpenAPI 3.1') }, []),
+  },
+  '/api/lists': {
+    get: operation('The lists of the shelf with their benches', { 200: ok('Lists') }, []),
+  },
+  '/api/lists/{id}': {
+    patch: operation('Renames a list', { 204: answer('Renamed') }, [400, 404, 507], {
+      requestBody: jsonBody({
+        type: 'object',
+        required: ['name'],
+        properties: { name: { type: 'string' } },
+      }),
+    }),
+    delete: operation(
+      'Deletes a list with its readings and benches',
+      { 204: answer('Deleted') },
+      [400, 404],
+    ),
+  },
+  '/api/lists/{id}/ask': {
+    post: operation(
+      'Answers an ask about a list: any number of tallies',
+      {
+        200: {
+          description: 'The results, as JSON, or as delimited text with `as=csv`',
+          content: {
+            'application/json': { schema: ref('Result') },
+            'text/csv': { schema: csv },
+          },
+        },
+      },
+      [400, 404, 413, 422],
+      {
+        requestBody: jsonBody(ref('Ask')),
+        parameters: [
+          inPath('id'),
+          inQuery('as', { enum: ['json', 'csv'], default: 'json' }, 'Form of the answer'),
+          inQuery(
+            'reading',
+            { type: 'integer' },
+            'A reading of the list; the current one unless given',
+          ),
+        ],
+      },
+    ),
+  },
+  '/api/lists/{id}/benches': {
+    post: operation('Adds a bench', { 201: ok('Its number') }, [400, 404, 422, 507], {
+      requestBody: jsonBody({
+        type: 'object',
+        required: ['name'],
+        properties: { name: { type: 'string' }, doc },
+      }),
+    }),
+  },
+  '/api/lists/{id}/readings': {
+    get: operation('The readings of a list, newest first', { 200: ok('Readings') }, [400, 404]),
+    put: operation(
+      'Makes a reading current and brings the benches to it',
+      { 200: ok('Records lost on the way') },
+      [400, 404, 422, 507],
+      {
+        requestBody: jsonBody({
+          type: 'object',
+          required: ['reading'],
+          properties: { reading: { type: 'integer' } },
+        }),
+      },
+    ),
+  },
+  '/api/readings/{id}': {
+    get: operation(
+      'What is known of a reading',
+      { 200: ok('Facts, recipe and doubts') },
+      [400, 404],
+    ),
+  },
+  '/api/readings/{id}/chunks/{n}': {
+    get: operation(
+      '65,536 records of a reading, all columns',
+      { 200: answer('An Arrow IPC stream', 'application/vnd.apache.arrow.stream', arrow) },
+      [400, 404],
+    ),
+  },
+  '/api/intakes': {
+    post: operation('Begins an intake', { 201: ok('Its id') }, []),
+  },
+  '/api/intakes/{id}': {
+    post: operation(
+      'Accepts an intake: stores its chunks as a reading, all or nothing',
+      { 201: ok('The list, the reading and its bench') },
+      [400, 404, 413, 422, 507],
+      {
+        requestBody: jsonBody({ type: 'object' }),
+      },
+    ),
+    delete: operation('Drops an intake', { 204: answer('Dropped') }, [404]),
+  },
+  '/api/intakes/{id}/chunks/{n}': {
+    put: operation(
+      'Sends a chunk of typed columns',
+      { 204: answer('Kept') },
+      [400, 404, 413, 507],
+      {
+        requestBody: {
+          required: true,
+          content: { 'application/vnd.apache.arrow.stream': { schema: arrow } },
+        },
+      },
+    ),
+  },
+  '/api/benches/{id}': {
+    get: operation('A bench with its revision and document', { 200: ok('The bench') }, [400, 404]),
+    put: operation(
+      'Saves a bench as its next revision',
+      { 200: ok('The revision') },
+      [400, 404, 409, 413, 507],
+      {
+        requestBody: jsonBody({
+          type: 'object',
+          required: ['follows', 'doc'],
+          properties: { follows: { type: 'integer' }, doc },
+        }),
+      },
+    ),
+    patch: operation('Renames a bench', { 204: answer('Renamed') }, [400, 404, 507], {
+      requestBody: jsonBody({
+        type: 'object',
+        required: ['name'],
+        properties: { name: { type: 'string' } },
+      }),
+    }),
+    delete: operation('Deletes a bench', { 204: answer('Deleted') }, [400, 404]),
+  },
+  '/api/benches/{id}/ledger': {
+    get: operation(
+      'The saved bench reckoned on the server',
+      {
+        200: {
+          description: 'What counts, heads and footing; the ledger as delimited text with `as=csv`',
+          content: {
+            'application/json': { schema: { type: 'object' } },
+            'text/csv': { schema: csv },
+          },
+        },
+      },
+      [400, 404, 422],
+      {
+        parameters: [
+          inPath('id'),
+          inQuery('as', { enum: ['json', 'csv'] }, 'Form of the answer'),
+          inQuery('values', { enum: ['full', 'shown'] }, 'Figures in full, or as shown'),
+        ],
+      },
+    ),
+  },
+  '/api/benches/{id}/states': {
+    post: operation(
+      'Keeps the present state of a bench for a link',
+      { 201: ok('Its revision') },
+      [400, 404, 507],
+    ),
+  },
+  '/api/benches/{id}/states/{revision}': {
+    get: operation('A bench as it was at a revision', { 200: ok('The document') }, [400, 404]),
+  },
+};
+
+/** Path parameters where an operation names none itself. */
+function withParameters(
+  path: string,
+  operations: Record<string, Operation>,
+): Record<string, Operation> {
+  const names = [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => name);
+  return Object.fromEntries(
+    Object.entries(operations).map(([method, op]) => [
+      method,
+      names.length === 0 || 'parameters' in op ? op : { ...op, parameters: names.map(inPath) },
+    ]),
+  );
+}
+
+/** A JSON Schema as a component: its own definitions become components beside it. */
+function component(name: string, schema: Record<string, unknown>): Record<string, unknown> {
+  const { $defs = {}, ...rest } = schema;
+  delete rest.$schema;
+  const moved = (text: string): string =>
+    text
+      .replaceAll('"#/$defs/', `"#/components/schemas/${name}.`)
+      .replaceAll('"$ref":"#"', `"$ref":"#/components/schemas/${name}"`);
+  const parse = (value: unknown): unknown => JSON.parse(moved(JSON.stringify(value)));
+  return {
+    [name]: parse(rest),
+    ...Object.fromEntries(
+      Object.entries($defs as object).map(([key, value]) => [`${name}.${key}`, parse(value)]),
+    ),
+  };
+}
+
+/** The interface as an OpenAPI 3.1 document. Its schemas are those that documents are checked by. */
+export function openApi(): Record<string, unknown> {
+  return {
+    openapi: '3.1.0',
+    info: {
+      title: 'Tally Loft',
+      version: '1',
+      description: 'Record lists, benches and tallies. Faults are problem details (RFC 9457).',
+    },
+    paths: Object.fromEntries(
+      Object.entries(PATHS).map(([path, operations]) => [path, withParameters(path, operations)]),
+    ),
+    components: {
+      schemas: {
+        ...component('Ask', schemaOf('ask')),
+        ...component('Result', schemaOf('result')),
+        Problem: {
+          type: 'object',
+          required: ['type', 'title', 'status', 'detail'],
+          properties: {
+            type: { type: 'string' },
+            title: { type: 'string' },
+            status: { type: 'integer' },
+            detail: { type: 'string' },
+            faults: { type: 'array', items: z.toJSONSchema(Fault) },
+          },
+        },
+      },
+    },
+  };
+}

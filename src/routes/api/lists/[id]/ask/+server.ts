@@ -1,0 +1,82 @@
+import { z } from 'zod';
+import { BadAsk, readAsk } from '$lib/core/ask/badAsk';
+import type { Ask } from '$lib/core/ask/ask';
+import { application } from '$lib/server/application';
+import { answering, idOf, jsonOf, notFound } from '$lib/server/http/problem';
+import { databasePath, type Database } from '$lib/server/storage/database';
+import { findList } from '$lib/server/storage/lists';
+import { findReading } from '$lib/server/storage/readings';
+import type { RequestHandler } from './$types';
+
+const ASK_LIMIT = 4 * 1024 * 1024;
+
+/** Answers an ask about a stored list: JSON, or with `?as=csv` delimited text. */
+export const POST: RequestHandler = ({ params, request, url }) =>
+  answering(async () => {
+    const { config, db, thread } = application();
+    const list = await findList(db, idOf(params.id));
+    if (!list) return notFound('list');
+    const named = url.searchParams.get('reading');
+    const reading = named === null ? list.current_reading : idOf(named);
+    if (reading === null || (await findReading(db, reading))?.listId !== list.id)
+      return notFound('reading');
+    const ask = readAsk(await jsonOf(request, ASK_LIMIT));
+    const as = url.searchParams.get('as') === 'csv' ? 'csv' : 'json';
+    const text = z.string().parse(
+      await thread.perform({
+        task: 'answer',
+        database: databasePath(config.dataFolder),
+        reading,
+        ask,
+        others: await readingsOfOthers(db, ask),
+        as,
+        limitMs: config.askMs,
+        limitBytes: config.answerBytes,
+      }),
+    );
+    return new Response(text, {
+      headers:
+        as === 'json'
+          ? { 'content-type': 'application/json' }
+          : {
+              'content-type': 'text/csv; charset=utf-8',
+              'content-disposition': 'attachment; filename="tallies.csv"',
+            },
+    });
+  });
+
+/** The readings behind the ask's other lists. @throws BadAsk */
+async function readingsOfOthers(db: Database, ask: Ask): Promise<Record<string, number>> {
+  const out: Record<string, number> = {};
+  const faults = [];
+  for (const [name, source] of Object.entries(ask.lists)) {
+    const path = `lists.${name}`;
+    if (source.file !== undefined)
+      faults.push({
+        path: `${path}.file`,
+        message: 'The server opens no files.',
+        remedy: 'Name a stored list by its number (list).',
+      });
+    else if (source.reading !== undefined) {
+      if (await findReading(db, source.reading)) out[name] = source.reading;
+      else faults.push(missing(`${path}.reading`, 'reading', source.reading));
+    } else if (source.list !== undefined) {
+      const list = await findList(db, source.list);
+      if (list?.current_reading) out[name] = list.current_reading;
+      else faults.push(missing(`${path}.list`, 'list', source.list));
+    } else
+      faults.push({
+        path,
+        message: 'This names no list.',
+        remedy: 'Give the number of a stored list (list).',
+      });
+  }
+  if (faults.length) throw new BadAsk(faults);
+  return out;
+}
+
+const missing = (path: string, what: string, id: number) => ({
+  path,
+  message: `There is no ${what} ${id}.`,
+  remedy: `The shelf, and GET /api/lists, name those there are.`,
+});
