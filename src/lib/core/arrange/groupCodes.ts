@@ -239,7 +239,7 @@ function codeTable(
     if (v < min) min = v;
     if (v > max) max = v;
   }
-  if (!(max - min < DIRECT)) return codeOfIndex;
+  if (!(max - min < DIRECT) || max < min) return codeOfIndex;
   const direct = new Int32Array(max - min + 1).fill(-1);
   return (v) => {
     const at = v - min;

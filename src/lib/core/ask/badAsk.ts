@@ -109,15 +109,17 @@ function unionFaults(
     const [best] = (fitting.length ? fitting : branches).toSorted((a, b) => depth(b) - depth(a));
     return best.flatMap((inner) => faultsOf(inner, parts));
   }
+  const input =
+    'discriminator' in issue && typeof issue.input === 'object' && issue.input !== null
+      ? (Object.entries(issue.input).find(([key]) => key === issue.discriminator)?.[1] as unknown)
+      : issue.input;
   const options =
     'options' in issue && Array.isArray(issue.options) ? issue.options.map(String) : [];
   return [
     {
       path: pathText(parts),
-      message: `${shown(issue.input)} is not possible here.`,
-      remedy: options.length
-        ? choice(issue.input, options)
-        : 'Look up its form with “tally schema”.',
+      message: input === undefined ? 'This is missing.' : `${shown(input)} is not possible here.`,
+      remedy: options.length ? choice(input, options) : 'Look up its form with “tally schema”.',
     },
   ];
 }

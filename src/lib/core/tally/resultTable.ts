@@ -1,3 +1,4 @@
+import { BLANK_LABEL } from '../arrange/groupCodes';
 import { readIsoFigure } from './figureText';
 import { scalarColumn, textColumn, type Column, type ScalarType } from '../table/column';
 import type { Table } from '../table/table';
@@ -22,7 +23,11 @@ const SCALARS: Partial<Record<FigureColumn['type'], ScalarType>> = {
 export function resultTable(table: FigureTable): { list: Table; rows: number[] } {
   const rows = table.rows.flatMap((row, k) => (row.kind === 'group' ? [k] : []));
   const columns = table.columns.map((column, c): Column => {
-    const cells = rows.map((k) => table.rows[k].cells[c]);
+    // The blank group of a key is a blank again.
+    const cells = rows.map((k) => {
+      const cell = table.rows[k].cells[c];
+      return c < table.labels && cell === BLANK_LABEL ? null : cell;
+    });
     const type = SCALARS[column.type];
     if (!type)
       return {
