@@ -6,14 +6,7 @@ import { accept, choose } from '../../tests/interface/support/intake';
 import { openBench } from '../../tests/interface/support/ledger';
 import { TestServer } from '../../tests/interface/support/server';
 import { madeFile } from './made';
-
-/** One line of the table: what was done, its bar, what was measured. */
-export interface PageResult {
-  readonly work: string;
-  readonly bar: string;
-  readonly measured: string;
-  readonly holds: boolean;
-}
+import type { Result } from './meter';
 
 const WATCH = `
   window.longest = 0;
@@ -43,7 +36,7 @@ const SCROLL = `
 
 const SCRIPTS = `return performance.getEntriesByType('resource').filter((e) => e.name.endsWith('.js')).reduce((n, e) => n + e.encodedBodySize, 0)`;
 
-async function first(server: TestServer): Promise<PageResult[]> {
+async function first(server: TestServer): Promise<Result[]> {
   const page = await Page.open(server.address);
   try {
     const times: number[] = [];
@@ -80,7 +73,7 @@ async function first(server: TestServer): Promise<PageResult[]> {
   }
 }
 
-async function million(server: TestServer): Promise<PageResult[]> {
+async function million(server: TestServer): Promise<Result[]> {
   const folder = mkdtempSync(path.join(tmpdir(), 'tally-loft-page-'));
   const file = path.join(folder, 'made.csv');
   writeFileSync(file, madeFile(76 * 1024 * 1024));
@@ -182,7 +175,7 @@ async function million(server: TestServer): Promise<PageResult[]> {
 }
 
 /** The figures of the real page, driven in Chromium. */
-export async function benchPage(): Promise<PageResult[]> {
+export async function benchPage(): Promise<Result[]> {
   const server = new TestServer();
   try {
     await server.start();

@@ -33,6 +33,55 @@ export function* sortRecords(
   return order;
 }
 
+/** Records by one column, and which of them equal the one before. */
+export interface SortedColumn {
+  readonly order: Int32Array;
+  /** 1 where the record at a place has the value of the one before it. */
+  readonly tied: Uint8Array;
+}
+
+/**
+ * Sorts by one column, equal records in the current order, and marks the ties on the way: digits
+ * are small tables near the processor, where looking the values up again would go all over memory.
+ */
+export function* sortByColumn(
+  column: Column,
+  key: Omit<SortKey, 'column'>,
+  current: Int32Array,
+): Steps<SortedColumn> {
+  let order = current.slice();
+  let spare = new Int32Array(order.length);
+  const whole = { ...key, column: column.id };
+  const digits = unitDigits(column, whole) ?? digitsOf(column, whole);
+  const telling: Uint16Array[] = [];
+  yield undefined;
+  for (const digit of digits) {
+    if (radixPass(order, spare, digit)) {
+      [order, spare] = [spare, order];
+      telling.push(digit);
+    }
+    yield undefined;
+  }
+  return { order, tied: tiesOf(order, telling) };
+}
+
+/** Equal in every digit that tells records apart; the lowest one, looked at first, tells most of them. */
+function tiesOf(order: Int32Array, digits: readonly Uint16Array[]): Uint8Array {
+  const tied = new Uint8Array(order.length);
+  const [lowest, ...others] = digits;
+  if (!lowest) return tied.fill(1, 1);
+  let before = lowest[order[0]];
+  for (let k = 1; k < order.length; k++) {
+    const digit = lowest[order[k]];
+    tied[k] = +(digit === before);
+    before = digit;
+  }
+  for (const digit of others)
+    for (let k = 1; k < order.length; k++)
+      if (tied[k] === 1 && digit[order[k]] !== digit[order[k - 1]]) tied[k] = 0;
+  return tied;
+}
+
 /** One counting pass; false when all digits are equal and nothing moved. */
 function radixPass(from: Int32Array, to: Int32Array, digit: Uint16Array): boolean {
   const starts = new Int32Array(65537);
@@ -75,20 +124,28 @@ function rankDigits(length: number, top: number, rankOf: (i: number) => number):
   return [low, high];
 }
 
+/** Whole values within a range, counted from its lower or upper end. */
+function wholeDigits(
+  values: Float64Array,
+  { min, max }: { readonly min: number; readonly max: number },
+  key: SortKey,
+): Digits {
+  const span = max - min;
+  const missing = key.blanks === 'last' ? span + 2 : 0;
+  return rankDigits(values.length, span + 2, (i) => {
+    const v = values[i];
+    if (v !== v) return missing;
+    return (key.descending ? max - v : v - min) + 1;
+  });
+}
+
 /**
  * A double as four digits that order as the number does: the sign bit turned for positive values,
  * all bits for negative ones. −0 counts as 0. Small whole ranges (days, counts) take one or two.
  */
 function floatDigits(values: Float64Array, key: SortKey): Digits {
   const range = wholeRange(values);
-  if (range && range.max - range.min < 0xfffffff0) {
-    const span = range.max - range.min;
-    return rankDigits(values.length, span + 2, (i) => {
-      const v = values[i];
-      if (v !== v) return key.blanks === 'last' ? span + 2 : 0;
-      return (key.descending ? range.max - v : v - range.min) + 1;
-    });
-  }
+  if (range && range.max - range.min < 0xfffffff0) return wholeDigits(values, range, key);
   const words = new Uint32Array(2);
   const asFloat = new Float64Array(words.buffer);
   const parts = Array.from({ length: 4 }, () => new Uint16Array(values.length));
@@ -113,6 +170,25 @@ function floatDigits(values: Float64Array, key: SortKey): Digits {
     parts[3][i] = high >>> 16;
   }
   return parts;
+}
+
+/**
+ * Digits of values that are whole in the column's smallest unit (pence of pounds): two where a
+ * double takes four. Null where a value is not, or the range is too wide.
+ */
+function unitDigits(column: Column, key: SortKey): Digits | null {
+  if (isText(column) || column.decimals < 1 || column.decimals > 6) return null;
+  const { values } = column;
+  const unit = 10 ** column.decimals;
+  const units = new Float64Array(values.length);
+  for (let i = 0; i < values.length; i++) {
+    const v = values[i];
+    const n = Math.round(v * unit);
+    if (n / unit !== v && v === v) return null;
+    units[i] = n;
+  }
+  const range = wholeRange(units);
+  return range && range.max - range.min < 0xfffffff0 ? wholeDigits(units, range, key) : null;
 }
 
 /** Lowest and highest where all values are whole; null otherwise. */

@@ -1,3 +1,4 @@
+import { STRIDE, type Steps } from '../steps/steps';
 import { compareText } from '../table/collate';
 import { isText, type Column, type TextColumn } from '../table/column';
 import { likeTest } from './like';
@@ -9,20 +10,18 @@ import { columnsRead, type Typed } from './types';
  * what passes between nodes stays near the processor; nothing is made from text, as the page forbids
  * that. A text expression that reads a single text column is worked out once for each distinct text.
  */
-export const BLOCK = 1024;
+export const BLOCK = 2048;
 
-/** After `run(from, n)` the values of records from..from+n-1 stand at `data[at..at+n-1]`. */
+/** After `run(from, n)` the values of records from..from+n-1 stand at `data[0..n-1]`. */
 export interface Scalars {
   run(from: number, n: number): void;
   data: Float64Array;
-  at: number;
 }
 
 /** The same for texts; null: none. */
 export interface Texts {
   run(from: number, n: number): void;
   data: readonly (string | null)[];
-  at: number;
 }
 
 /** The scalar values of an expression that is not text. */
@@ -102,7 +101,7 @@ export function compileTexts(t: Typed): Texts {
   switch (t.op) {
     case 'constant': {
       const data = new Array<string | null>(BLOCK).fill(t.value === null ? null : String(t.value));
-      return { data, at: 0, run: () => undefined };
+      return { data, run: () => undefined };
     }
     case 'column':
       return textColumnReader(t.column);
@@ -136,7 +135,6 @@ export function compileTexts(t: Typed): Texts {
       const out = new Array<string | null>(BLOCK).fill(null);
       return {
         data: out,
-        at: 0,
         run(from, n) {
           read.run(from, n);
           for (let i = 0; i < n; i++) {
@@ -149,12 +147,12 @@ export function compileTexts(t: Typed): Texts {
     }
     default:
       if (t.type !== 'null') throw new TypeError(`${t.op} is no text.`);
-      return { data: new Array<string | null>(BLOCK).fill(null), at: 0, run: () => undefined };
+      return { data: new Array<string | null>(BLOCK).fill(null), run: () => undefined };
   }
 }
 
 function constant(value: number): Scalars {
-  return { data: new Float64Array(BLOCK).fill(value), at: 0, run: () => undefined };
+  return { data: new Float64Array(BLOCK).fill(value), run: () => undefined };
 }
 
 /** A column is read where it lies. */
@@ -162,53 +160,70 @@ function scalarColumn(column: Column): Scalars {
   if (isText(column)) throw new TypeError(`${column.name} is text.`);
   const node: Scalars = {
     data: column.values,
-    at: 0,
-    run(from) {
-      node.at = from;
+    run(from, n) {
+      node.data = column.values.subarray(from, from + n);
     },
   };
   return node;
 }
 
-/** The four operations, each with a loop of its own: a shared one would call through for every value. */
-function arithmetic(sign: '+' | '-' | '*' | '/', left: Scalars, right: Scalars): Scalars {
-  const out = new Float64Array(BLOCK);
+/**
+ * The four operations, each with a loop of its own: a shared one would call through for every value.
+ * @param target where the values go, record by record; a block of the node's own unless given
+ */
+function arithmetic(
+  sign: '+' | '-' | '*' | '/',
+  left: Scalars,
+  right: Scalars,
+  target: Float64Array | null = null,
+): Scalars {
   const loop = { '+': plus, '-': minus, '*': times, '/': over }[sign];
-  return {
-    data: out,
-    at: 0,
+  const node: Scalars = {
+    data: target ?? new Float64Array(BLOCK),
     run(from, n) {
       left.run(from, n);
       right.run(from, n);
-      loop(out, left.data, left.at, right.data, right.at, n);
+      if (target) node.data = target.subarray(from, from + n);
+      loop(node.data, left.data, right.data, n);
     },
   };
+  return node;
 }
 
-type Loop = (
-  o: Float64Array,
-  a: Float64Array,
-  p: number,
-  b: Float64Array,
-  q: number,
-  n: number,
-) => void;
+/** Every value of an expression that is not text, put into `target`; a block at each step. */
+export function* fillScalars(t: Typed, target: Float64Array): Steps<void> {
+  const direct = t.op === 'arithmetic' && liftedColumn(t) === null;
+  const node = direct
+    ? arithmetic(t.sign, compileScalars(t.left), compileScalars(t.right), target)
+    : compileScalars(t);
+  for (let from = 0; from < target.length; from += BLOCK) {
+    const n = Math.min(BLOCK, target.length - from);
+    node.run(from, n);
+    if (!direct) target.set(node.data.subarray(0, n), from);
+    if (from % STRIDE === 0) yield from / target.length;
+  }
+}
 
-const plus: Loop = (o, a, p, b, q, n) => {
-  for (let i = 0; i < n; i++) o[i] = a[p + i] + b[q + i];
+type Loop = (o: Float64Array, a: Float64Array, b: Float64Array, n: number) => void;
+
+const plus: Loop = (o, a, b, n) => {
+  for (let i = 0; i < n; i++) o[i] = a[i] + b[i];
 };
-const minus: Loop = (o, a, p, b, q, n) => {
-  for (let i = 0; i < n; i++) o[i] = a[p + i] - b[q + i];
+const minus: Loop = (o, a, b, n) => {
+  for (let i = 0; i < n; i++) o[i] = a[i] - b[i];
 };
-const times: Loop = (o, a, p, b, q, n) => {
-  for (let i = 0; i < n; i++) o[i] = a[p + i] * b[q + i];
+const times: Loop = (o, a, b, n) => {
+  for (let i = 0; i < n; i++) o[i] = a[i] * b[i];
 };
 /** By zero: none. */
-const over: Loop = (o, a, p, b, q, n) => {
-  for (let i = 0; i < n; i++) o[i] = b[q + i] === 0 ? NaN : a[p + i] / b[q + i];
+const over: Loop = (o, a, b, n) => {
+  for (let i = 0; i < n; i++) {
+    const divisor = b[i];
+    o[i] = divisor === 0 ? NaN : a[i] / divisor;
+  }
 };
 
-/** One value at a time from operands moved to the start of a block. */
+/** One value at a time. */
 function each(
   operands: readonly Scalars[],
   value: (blocks: readonly Float64Array[], i: number) => number,
@@ -217,13 +232,11 @@ function each(
   const blocks: Float64Array[] = new Array(operands.length);
   return {
     data: out,
-    at: 0,
     run(from, n) {
       for (let k = 0; k < operands.length; k++) {
         const operand = operands[k];
         operand.run(from, n);
-        blocks[k] =
-          operand.at === 0 ? operand.data : operand.data.subarray(operand.at, operand.at + n);
+        blocks[k] = operand.data;
       }
       for (let i = 0; i < n; i++) {
         const v = value(blocks, i);
@@ -328,7 +341,6 @@ function textual(t: Extract<Typed, { op: 'textual' }>): Scalars {
   const out = new Float64Array(BLOCK);
   return {
     data: out,
-    at: 0,
     run(from, n) {
       read.run(from, n);
       for (let i = 0; i < n; i++) {
@@ -353,7 +365,7 @@ function argumentReader(args: readonly Typed[]): {
     at(i) {
       const out: (string | number)[] = [];
       for (const node of nodes) {
-        const value = node.data[node.at + i];
+        const value = node.data[i];
         if (value === null || value !== value) return null;
         out.push(value);
       }
@@ -369,10 +381,9 @@ function eachOfTexts(
   const out = new Float64Array(BLOCK);
   return {
     data: out,
-    at: 0,
     run(from, n) {
       for (const node of nodes) node.run(from, n);
-      for (let i = 0; i < n; i++) out[i] = value(nodes.map((node) => node.data[node.at + i]));
+      for (let i = 0; i < n; i++) out[i] = value(nodes.map((node) => node.data[i]));
     },
   };
 }
@@ -385,14 +396,13 @@ function eachText(
   const out = new Array<string | null>(BLOCK).fill(null);
   return {
     data: out,
-    at: 0,
     run(from, n) {
       for (const node of nodes) node.run(from, n);
       for (const node of scalars) node.run(from, n);
       for (let i = 0; i < n; i++)
         out[i] = value(
-          nodes.map((node) => node.data[node.at + i]),
-          scalars.map((node) => node.data[node.at + i]),
+          nodes.map((node) => node.data[i]),
+          scalars.map((node) => node.data[i]),
         );
     },
   };
@@ -404,7 +414,6 @@ function textColumnReader(column: Column): Texts {
   const out = new Array<string | null>(BLOCK).fill(null);
   return {
     data: out,
-    at: 0,
     run(from, n) {
       for (let i = 0; i < n; i++) {
         const code = codes[from + i];
@@ -458,13 +467,12 @@ function liftScalars(t: Typed, column: TextColumn): Scalars {
   for (let from = 0; from < size; from += BLOCK) {
     const n = Math.min(BLOCK, size - from);
     node.run(from, n);
-    byCode.set(node.data.subarray(node.at, node.at + n), from);
+    byCode.set(node.data.subarray(0, n), from);
   }
   const out = new Float64Array(BLOCK);
   const { codes } = column;
   return {
     data: out,
-    at: 0,
     run(from, n) {
       for (let i = 0; i < n; i++) {
         const code = codes[from + i];
@@ -481,13 +489,12 @@ function liftTexts(t: Typed, column: TextColumn): Texts {
   for (let from = 0; from < size; from += BLOCK) {
     const n = Math.min(BLOCK, size - from);
     node.run(from, n);
-    for (let i = 0; i < n; i++) byCode.push(node.data[node.at + i]);
+    for (let i = 0; i < n; i++) byCode.push(node.data[i]);
   }
   const out = new Array<string | null>(BLOCK).fill(null);
   const { codes } = column;
   return {
     data: out,
-    at: 0,
     run(from, n) {
       for (let i = 0; i < n; i++) {
         const code = codes[from + i];

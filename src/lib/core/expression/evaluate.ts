@@ -3,7 +3,7 @@ import { wordsFor, type Bitset } from '../table/bitset';
 import { isText, type Column, type ColumnType, type ScalarColumn } from '../table/column';
 import type { Table } from '../table/table';
 import { checkCondition, checkExpression } from './check';
-import { BLOCK, compileScalars, compileTexts } from './compile';
+import { BLOCK, compileScalars, compileTexts, fillScalars } from './compile';
 import { columnsRead, type Typed } from './types';
 
 /** How a computed column is to be called. */
@@ -40,7 +40,7 @@ function* textResult(length: number, typed: Typed, facts: ComputedFacts): Steps<
     const n = Math.min(BLOCK, length - from);
     node.run(from, n);
     for (let i = 0; i < n; i++) {
-      const text = node.data[node.at + i];
+      const text = node.data[i];
       let code = -1;
       if (text !== null && text !== '') {
         code = known.get(text) ?? known.size;
@@ -54,15 +54,8 @@ function* textResult(length: number, typed: Typed, facts: ComputedFacts): Steps<
 }
 
 function* scalarResult(length: number, typed: Typed, facts: ComputedFacts): Steps<Column> {
-  const node = compileScalars(typed);
   const values = new Float64Array(length);
-  for (let from = 0; from < length; from += BLOCK) {
-    const n = Math.min(BLOCK, length - from);
-    node.run(from, n);
-    if (n === node.data.length) values.set(node.data, from);
-    else values.set(node.data.subarray(node.at, node.at + n), from);
-    if (from % STRIDE === 0) yield from / length;
-  }
+  yield* fillScalars(typed, values);
   return {
     ...facts,
     type: typed.type === 'null' || typed.type === 'text' ? 'number' : typed.type,
@@ -101,7 +94,7 @@ export function conditionOutcome(table: Table, source: string): { yes: Bitset; n
     const n = Math.min(BLOCK, table.length - from);
     node.run(from, n);
     for (let i = 0; i < n; i++) {
-      const v = node.data[node.at + i];
+      const v = node.data[i];
       const bit = 1 << ((from + i) & 31);
       if (v === 1) yes[(from + i) >>> 5] |= bit;
       else if (v === 0) no[(from + i) >>> 5] |= bit;

@@ -37,6 +37,16 @@ export function fromMoments(kind: MeasureKind, m: Moments, g: number): number | 
   }
 }
 
+/** What must be reckoned of a column for a measure: each holds what the one before it does. */
+export type MomentsNeeded = 'sums' | 'extremes' | 'squares';
+
+export const momentsNeeded = (kind: MeasureKind): MomentsNeeded =>
+  needsSquares(kind)
+    ? 'squares'
+    : kind === 'min' || kind === 'max' || kind === 'range'
+      ? 'extremes'
+      : 'sums';
+
 /** Whether the squared deviations must be reckoned for this measure. */
 export const needsSquares = (kind: MeasureKind): boolean =>
   ['variance', 'variancePopulation', 'sd', 'sdPopulation', 'standardError', 'cv'].includes(kind);

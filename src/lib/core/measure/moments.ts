@@ -75,12 +75,31 @@ export class Moments {
    * @param records the selection, as record numbers
    */
   add(values: Float64Array, groupOf: Int32Array, records: Int32Array, squares: boolean): void {
+    if (records.length === 0) return;
     const shift = squares ? roughMean(values, records) : 0;
     this.#accumulate(values, groupOf, records, shift);
     // An overflowing sum leaves no meaningful low part.
     for (let g = 0; g < this.size; g++) if (!Number.isFinite(this.#low[g])) this.#low[g] = 0;
     if (!squares) this.#squares.fill(0);
     else if (!this.#centre(shift)) this.#deviations(values, groupOf, records);
+  }
+
+  /** Counts and compensated sums alone, for measures that need no more. */
+  addSums(values: Float64Array, groupOf: Int32Array, records: Int32Array): void {
+    const [count, high, low] = [this.#count, this.#high, this.#low];
+    for (let k = 0; k < records.length; k++) {
+      const i = records[k];
+      const x = values[i];
+      if (x !== x) continue;
+      const g = groupOf[i];
+      count[g]++;
+      const s = high[g];
+      const t = s + x;
+      const b = t - s;
+      low[g] += s - (t - b) + (x - b);
+      high[g] = t;
+    }
+    for (let g = 0; g < this.size; g++) if (!Number.isFinite(low[g])) low[g] = 0;
   }
 
   /**
@@ -177,6 +196,18 @@ export function reckonMoments(
 ): Moments {
   const m = new Moments(size);
   m.add(values, groupOf, records, squares);
+  return m;
+}
+
+/** Counts and sums of a column in each group; lowest, highest and deviations are not reckoned. */
+export function reckonSums(
+  values: Float64Array,
+  groupOf: Int32Array,
+  size: number,
+  records: Int32Array,
+): Moments {
+  const m = new Moments(size);
+  m.addSums(values, groupOf, records);
   return m;
 }
 

@@ -4,11 +4,11 @@ import { isText, type Column } from '../table/column';
 import type { Table } from '../table/table';
 import { distinctCounts, fitsMarks, markDistinct } from './distinct';
 import { extremesAt } from './extremes';
-import { fromMoments, needsSquares } from './fromMoments';
+import { fromMoments, momentsNeeded, type MomentsNeeded } from './fromMoments';
 import { fromSlice } from './fromSlices';
 import { addUp, totalGrouping, type Grouping } from './grouping';
-import type { Measure } from './measure';
-import { Moments, reckonMoments } from './moments';
+import type { Measure, MeasureKind } from './measure';
+import { Moments, reckonMoments, reckonSums } from './moments';
 import { gather, regroup } from './slices';
 import { valuesOf } from './valuesOf';
 import { weightedMeans } from './weighted';
@@ -38,7 +38,7 @@ export function* reckonMeasures(
   measures: readonly Measure[],
 ): Steps<Float64Array[][]> {
   const out: Float64Array[][] = groupings.map(() => []);
-  const work = new Work(input, groupings);
+  const work = new Work(input, groupings, measures);
   for (let k = 0; k < measures.length; k++) {
     const figures = work.figuresOf(measures[k]);
     yield (k + 0.5) / measures.length;
@@ -57,6 +57,8 @@ export function countLeaves({ records, leafOf, leaves }: Leafed): Float64Array {
   return counts;
 }
 
+const NEEDED: readonly MomentsNeeded[] = ['sums', 'extremes', 'squares'];
+
 const ratio = (a: number, b: number): number => (b === 0 ? NaN : a / b);
 
 /** What the measures of one reckoning share: counts, and moments by column. */
@@ -68,6 +70,7 @@ class Work {
   constructor(
     readonly input: Leafed,
     readonly groupings: readonly Grouping[],
+    readonly measures: readonly Measure[],
   ) {
     this.#total = totalGrouping(input.leaves);
   }
@@ -115,7 +118,7 @@ class Work {
         }
     }
     if (fromMoments(kind, new Moments(1), 0) !== null) {
-      const moments = this.#momentsOf(column, needsSquares(kind));
+      const moments = this.#momentsOf(column, this.#neededOf(column, kind));
       return (grouping) => {
         const merged = mergeInto(moments, grouping);
         return Float64Array.from(
@@ -127,22 +130,35 @@ class Work {
     return this.#slices(measure, column);
   }
 
+  /** The most that any of the measures asks of a column, so that one pass serves them all. */
+  #neededOf(column: Column, kind: MeasureKind): MomentsNeeded {
+    const kinds = this.measures.filter((m) => m.column === column.id).map((m) => m.kind);
+    const most = Math.max(...[kind, ...kinds].map((k) => NEEDED.indexOf(momentsNeeded(k))));
+    return NEEDED[most];
+  }
+
   #leafCounts(): Float64Array {
     return (this.#counts ??= countLeaves(this.input));
   }
 
-  #momentsOf(column: Column, squares: boolean): Moments {
-    const key = `${column.id}\n${squares}`;
-    const known = this.#moments.get(key) ?? this.#moments.get(`${column.id}\ntrue`);
-    if (known) return known;
+  #momentsOf(column: Column, needed: MomentsNeeded): Moments {
+    const enough = NEEDED.slice(NEEDED.indexOf(needed));
+    for (const more of enough) {
+      const known = this.#moments.get(`${column.id}\n${more}`);
+      if (known) return known;
+    }
     const { leafOf, leaves, records } = this.input;
-    const moments = reckonMoments(valuesOf(column).values, leafOf, leaves, records, squares);
-    this.#moments.set(key, moments);
+    const { values } = valuesOf(column);
+    const moments =
+      needed === 'sums'
+        ? reckonSums(values, leafOf, leaves, records)
+        : reckonMoments(values, leafOf, leaves, records, needed === 'squares');
+    this.#moments.set(`${column.id}\n${needed}`, moments);
     return moments;
   }
 
   #sums(column: Column, grouping: Grouping): Float64Array {
-    const merged = mergeInto(this.#momentsOf(column, false), grouping);
+    const merged = mergeInto(this.#momentsOf(column, 'sums'), grouping);
     return Float64Array.from({ length: grouping.size }, (_, g) => merged.sum(g));
   }
 
@@ -165,7 +181,7 @@ class Work {
     if (!isText(column) && column.unread.size > 0)
       for (const i of this.input.records) if (column.unread.has(i)) unread[this.input.leafOf[i]]++;
     if (kind === 'unread') return (grouping) => addUp(unread, grouping);
-    const moments = this.#momentsOf(column, false);
+    const moments = this.#momentsOf(column, 'sums');
     const blank = this.#leafCounts().map((n, leaf) => n - moments.count(leaf) - unread[leaf]);
     return (grouping) => addUp(blank, grouping);
   }

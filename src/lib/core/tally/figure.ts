@@ -65,6 +65,17 @@ export function figureFrom(measure: Measure, column: Column | null, value: numbe
 export function roundingBound(measure: Measure, table: Table, records: Int32Array): number {
   if (measure.kind !== 'sum' || measure.column === undefined) return 0;
   const { values } = valuesOf(columnFor(table, measure.column));
+  let known = bounds.get(records);
+  if (!known) bounds.set(records, (known = new WeakMap()));
+  let bound = known.get(values);
+  if (bound === undefined) known.set(values, (bound = boundOf(values, records)));
+  return bound;
+}
+
+/** By selection and column, kept as long as both. */
+const bounds = new WeakMap<Int32Array, WeakMap<Float64Array, number>>();
+
+function boundOf(values: Float64Array, records: Int32Array): number {
   let [n, magnitude] = [0, 0];
   for (let k = 0; k < records.length; k++) {
     const v = values[records[k]];

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { columnFor } from '../expression/columnFor';
 import { leafGrouping, type Grouping } from '../measure/grouping';
 import { Measure } from '../measure/measure';
-import { countLeaves, reckonMeasures } from '../measure/reckon';
+import { reckonMeasures } from '../measure/reckon';
 import type { Condition } from '../scope/condition';
 import type { Steps } from '../steps/steps';
 import { has, type Bitset } from '../table/bitset';
@@ -64,6 +64,8 @@ export interface DatedLeaves {
   readonly length: number;
   /** Leaf of each record; `length` for those without a date. */
   readonly leafOf: Int32Array;
+  /** Records of the selection in each leaf. */
+  readonly counts: Float64Array;
 }
 
 /** @throws TallyRefused where no record has a date, or the periods would be too many */
@@ -78,12 +80,8 @@ export function leavesByPeriod(
   if (isText(column)) throw new TallyRefused(`“${column.name}” is not a date.`);
   const { values } = column;
   const perDay = column.type === 'datetime' ? DAY_MS : 1;
-  let [min, max] = [Infinity, -Infinity];
-  for (let k = 0; k < records.length; k++) {
-    const v = values[records[k]];
-    if (v < min) min = v;
-    if (v > max) max = v;
-  }
+  const whole = records.length === table.length;
+  const { min, max } = whole ? rangeOf(column) : rangeAmong(values, records);
   if (min > max)
     throw new TallyRefused(
       `No counted record has a date in “${column.name}”, so there is no period.`,
@@ -97,19 +95,51 @@ export function leavesByPeriod(
   for (let d = 0; d < byDay.length; d++)
     byDay[d] = periodOf(firstDay + d, period, calendar) - first;
   const leafOf = new Int32Array(table.length);
-  if (perDay === 1)
-    for (let k = 0; k < records.length; k++) {
-      const i = records[k];
-      const v = values[i];
-      leafOf[i] = v === v ? byDay[v - firstDay] : length;
+  const counts = new Float64Array(length + 1);
+  // Records outside the selection are never looked at; those outside its days stay in leaf 0.
+  for (let i = 0; i < values.length; i++) {
+    const v = values[i];
+    let leaf = length;
+    if (v === v) leaf = byDay[((perDay === 1 ? v : Math.floor(v / perDay)) - firstDay) | 0];
+    leafOf[i] = leaf;
+    counts[leaf]++;
+  }
+  if (!whole) {
+    counts.fill(0);
+    for (let k = 0; k < records.length; k++) counts[leafOf[records[k]]]++;
+  }
+  return { column, first, length, leafOf, counts };
+}
+
+interface Range {
+  readonly min: number;
+  readonly max: number;
+}
+
+const ranges = new WeakMap<Float64Array, Range>();
+
+/** Lowest and highest value of a column; found once and kept as long as its values. */
+function rangeOf({ values }: ScalarColumn): Range {
+  let range = ranges.get(values);
+  if (!range) {
+    let [min, max] = [Infinity, -Infinity];
+    for (let i = 0; i < values.length; i++) {
+      if (values[i] < min) min = values[i];
+      if (values[i] > max) max = values[i];
     }
-  else
-    for (let k = 0; k < records.length; k++) {
-      const i = records[k];
-      const v = values[i];
-      leafOf[i] = v === v ? byDay[Math.floor(v / perDay) - firstDay] : length;
-    }
-  return { column, first, length, leafOf };
+    ranges.set(values, (range = { min, max }));
+  }
+  return range;
+}
+
+function rangeAmong(values: Float64Array, records: Int32Array): Range {
+  let [min, max] = [Infinity, -Infinity];
+  for (let k = 0; k < records.length; k++) {
+    const v = values[records[k]];
+    if (v < min) min = v;
+    if (v > max) max = v;
+  }
+  return { min, max };
 }
 
 /** The series of several measures over a selection. */
@@ -131,13 +161,7 @@ export function* reckonSeries(
     [leafGrouping(leaves.length + 1)],
     measures,
   );
-  const counts = countLeaves({
-    table,
-    records,
-    ordered: records,
-    leafOf: leaves.leafOf,
-    leaves: leaves.length + 1,
-  });
+  const { counts } = leaves;
   return {
     column: leaves.column,
     period: spec.period,
@@ -179,12 +203,7 @@ export function coverage(
   length: number,
 ): { partialFirst: boolean; partialLast: boolean } {
   const perDay = column.type === 'datetime' ? DAY_MS : 1;
-  let [min, max] = [Infinity, -Infinity];
-  const { values } = column;
-  for (let i = 0; i < values.length; i++) {
-    if (values[i] < min) min = values[i];
-    if (values[i] > max) max = values[i];
-  }
+  const { min, max } = rangeOf(column);
   const start = Math.floor(min / perDay);
   const last = Math.floor(max / perDay);
   // A date that stands for a whole month covers it to its end.

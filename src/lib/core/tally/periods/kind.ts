@@ -1,6 +1,5 @@
 import type { Grouping } from '../../measure/grouping';
 import { addUp } from '../../measure/grouping';
-import { countLeaves } from '../../measure/reckon';
 import { MEASURES, type Measure } from '../../measure/measure';
 import type { Steps } from '../../steps/steps';
 import { dayNumber, isoDate } from '../../table/calendar';
@@ -134,13 +133,7 @@ function* reckonPeriods(base: Base, spec: PeriodsSpec): Steps<TallyFigures> {
     [...groupings, total],
     spec.measures,
   );
-  const counts = countLeaves({
-    table,
-    records,
-    ordered: records,
-    leafOf: leaves.leafOf,
-    leaves: leaves.length + 1,
-  });
+  const { counts } = leaves;
   const levels = spec.levels.map((period, l): Level => {
     const first = periodOf(periodStart(leaves.first, finest, calendar), period, calendar);
     return {

@@ -1,21 +1,20 @@
-import { sortRecords } from '../../arrange/sort';
+import { sortByColumn, type SortedColumn } from '../../arrange/sort';
 import { columnFor } from '../../expression/columnFor';
 import type { Steps } from '../../steps/steps';
-import { has, type Bitset } from '../../table/bitset';
+import { count, has, type Bitset } from '../../table/bitset';
 import { fullCell, fullScalar } from '../../table/cell';
 import { isMissing, isText, type ScalarColumn } from '../../table/column';
 import { counted } from '../../table/format';
-import type { Table } from '../../table/table';
 import { recordsOf, selectionOf, type Base } from '../base';
 import { TallyRefused, type TallyFigures } from '../kind';
 import { figureOf, type Figure, type FigureColumn, type FigureRow, type Warning } from '../result';
-import { placesOf, withinTop, type Ties } from './places';
+import { withinTop, type Ties } from './places';
 import type { RankingSpec } from './spec';
 
 /** Records in order of their places; records without a value are not ranked. */
 export interface RankedRecords {
   readonly order: Int32Array;
-  readonly places: Float64Array;
+  readonly places: Float64Array | Int32Array;
 }
 
 /**
@@ -23,29 +22,49 @@ export interface RankedRecords {
  * ties "in order" follow it.
  */
 export function* rankBy(
-  table: Table,
   selection: Bitset,
   column: ScalarColumn,
   descending: boolean,
   ties: Ties,
   current: Int32Array,
 ): Steps<RankedRecords> {
-  const alone: Table = { length: table.length, columns: [column] };
-  const sorted = yield* sortRecords(
-    alone,
-    [{ column: column.id, descending, blanks: 'last' }],
-    current,
-  );
-  const { values } = column;
-  const order = new Int32Array(sorted.length);
-  let n = 0;
-  for (let k = 0; k < sorted.length; k++) {
-    const i = sorted[k];
-    if (values[i] === values[i] && has(selection, i)) order[n++] = i;
-  }
-  const ranked = order.subarray(0, n);
+  const sorted = yield* sortByColumn(column, { descending, blanks: 'last' }, current);
   yield undefined;
-  return { order: ranked, places: placesOf(values, ranked, ties) };
+  return placeSorted(column.values, sorted, selection, ties);
+}
+
+/** One pass over the sorted records: those of the selection that have a value, with their places. */
+function placeSorted(
+  values: Float64Array,
+  { order: sorted, tied }: SortedColumn,
+  selection: Bitset,
+  ties: Ties,
+): RankedRecords {
+  // Records without a value come last.
+  let present = sorted.length;
+  while (present > 0 && values[sorted[present - 1]] !== values[sorted[present - 1]]) present--;
+  const all = count(selection) === sorted.length;
+  const order = all ? sorted.subarray(0, present) : new Int32Array(present);
+  const places = ties === 'mean' ? new Float64Array(present) : new Int32Array(present);
+  const [inOrder, noGap, mean] = [ties === 'order', ties === 'noGap', ties === 'mean'];
+  let [n, start, distinct, fresh] = [0, 0, 0, true];
+  for (let k = 0; k < present; k++) {
+    if (tied[k] === 0) fresh = true;
+    if (!all) {
+      if (!has(selection, sorted[k])) continue;
+      order[n] = sorted[k];
+    }
+    if (fresh) {
+      if (mean) places.fill((start + n + 1) / 2, start, n);
+      start = n;
+      distinct++;
+      fresh = false;
+    }
+    places[n] = inOrder ? n + 1 : noGap ? distinct : start + 1;
+    n++;
+  }
+  if (mean) places.fill((start + n + 1) / 2, start, n);
+  return { order: order.subarray(0, n), places: places.subarray(0, n) };
 }
 
 /** Rows of a ranking beyond this are refused: nobody reads them, and they would fill the memory. */
@@ -58,7 +77,6 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyFigures>
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
   const { order, places } = yield* rankBy(
-    table,
     selection,
     column,
     spec.from === 'highest',

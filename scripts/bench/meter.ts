@@ -1,0 +1,74 @@
+/** One line of the table: what was done, its bar, what was measured. */
+export interface Result {
+  readonly work: string;
+  readonly bar: string;
+  readonly measured: string;
+  readonly holds: boolean;
+}
+
+/** Measures, and keeps what came out. */
+export interface Meter {
+  /** The best of several runs, in milliseconds. */
+  time(work: () => unknown, runs?: number): number;
+  ratio(work: () => unknown, against: () => unknown, rounds?: number): number;
+  atMost(work: string, ratio: number, limit: number, against: string): void;
+  atLeast(work: string, ratio: number, limit: number, against: string): void;
+  within(work: string, ms: number, limit: number): void;
+}
+
+/**
+ * The best of several runs, in milliseconds, after two to warm up: other work on the machine only
+ * ever adds time.
+ */
+export function time(work: () => unknown, runs = 9): number {
+  work();
+  work();
+  let best = Infinity;
+  for (let k = 0; k < runs; k++) {
+    const start = performance.now();
+    work();
+    best = Math.min(best, performance.now() - start);
+  }
+  return best;
+}
+
+/**
+ * How many times as long one work takes as another, best of each, run turn by turn: a machine that
+ * slows down for a while slows both.
+ */
+export function ratio(work: () => unknown, against: () => unknown, rounds = 9): number {
+  const best = [Infinity, Infinity];
+  for (let k = -2; k < rounds; k++)
+    [work, against].forEach((each, w) => {
+      const start = performance.now();
+      each();
+      if (k >= 0) best[w] = Math.min(best[w], performance.now() - start);
+    });
+  return best[0] / best[1];
+}
+
+export const meterInto = (results: Result[]): Meter => ({
+  time,
+  ratio,
+  atMost: (work, ratio, limit, against) =>
+    void results.push({
+      work,
+      bar: `at most ${limit}x ${against}`,
+      measured: `${ratio.toFixed(2)}x`,
+      holds: ratio <= limit,
+    }),
+  atLeast: (work, ratio, limit, against) =>
+    void results.push({
+      work,
+      bar: `at least ${limit}x faster than ${against}`,
+      measured: `${ratio.toFixed(1)}x`,
+      holds: ratio >= limit,
+    }),
+  within: (work, ms, limit) =>
+    void results.push({
+      work,
+      bar: `within ${limit} ms`,
+      measured: `${ms.toFixed(ms < 10 ? 1 : 0)} ms`,
+      holds: ms <= limit,
+    }),
+});
