@@ -18,6 +18,7 @@ export default defineConfig({
         tally: 'cli/tally.ts',
         config: 'src/lib/server/config.ts',
         bench: 'scripts/bench/bench.ts',
+        docs: 'scripts/docs/docs.ts',
         pictures: 'scripts/pictures/pictures.ts',
       },
       output: { entryFileNames: '[name].js' },

@@ -1,0 +1,244 @@
+import { schemaOf } from '$lib/core/ask/schemas';
+import { DEFINITION_WORDS, RANK_WORDS } from '$lib/core/measure/quantileDefinitions';
+import { MEASURES, needsOther, type MeasureKind } from '$lib/core/measure/measure';
+import { METHOD_WORDS } from '$lib/core/forecast/method';
+import { TIES_WORDS } from '$lib/core/tally/ranking/places';
+
+/** A part of a JSON Schema, as far as this document looks at it. */
+interface Schema {
+  readonly type?: string;
+  readonly const?: unknown;
+  readonly enum?: readonly unknown[];
+  readonly default?: unknown;
+  readonly items?: Schema;
+  readonly properties?: Readonly<Record<string, Schema>>;
+  readonly additionalProperties?: Schema | boolean;
+  readonly required?: readonly string[];
+  readonly oneOf?: readonly Schema[];
+  readonly anyOf?: readonly Schema[];
+  readonly $ref?: string;
+  readonly $defs?: Readonly<Record<string, Schema>>;
+  readonly minimum?: number;
+  readonly maximum?: number;
+}
+
+/** An ask that the tests read and answer, so that the example stays true. */
+export const EXAMPLE = {
+  lists: { fleet: { file: 'vessels.csv' } },
+  joins: [{ list: 'fleet', on: [{ column: 'Vessel' }], bring: [{ column: 'Passengers' }] }],
+  computed: [
+    { name: 'Load', expression: 'boarded / NULLIF(passengers, 0)' },
+    { name: 'Late', expression: "CASE WHEN delay >= 10 THEN 'late' ELSE 'on time' END" },
+  ],
+  ladder: {
+    rungs: [
+      {
+        condition: { kind: 'leaf', column: 'Cancelled', test: { test: 'is', values: ['no'] } },
+      },
+    ],
+    setAside: { records: [3] },
+  },
+  tallies: [
+    {
+      kind: 'crosstab',
+      title: 'Load by route and quarter',
+      down: [{ column: 'Route', loose: true }],
+      across: [{ column: 'Sailed on', period: 'quarter' }],
+      measures: [{ kind: 'mean', column: 'Load' }],
+      count: true,
+    },
+    {
+      kind: 'frequency',
+      key: { column: 'Delay', bands: { by: 'edges', edges: [0, 5, 10, 30, 120] } },
+    },
+    {
+      kind: 'forecast',
+      series: {
+        column: 'Sailed on',
+        period: 'month',
+        measure: { kind: 'sum', column: 'Boarded' },
+      },
+    },
+  ],
+} as const;
+
+const resolve = (schema: Schema, root: Schema): Schema => {
+  const name = schema.$ref?.split('/').pop();
+  return name && root.$defs?.[name] ? { ...root.$defs[name], ...schema } : schema;
+};
+
+/** `a list of texts`, `one of "a", "b"`, `a number`. */
+function typeWords(given: Schema, root: Schema, depth = 0): string {
+  const schema = resolve(given, root);
+  if (schema.const !== undefined) return `\`${JSON.stringify(schema.const)}\``;
+  if (schema.enum)
+    return schema.enum.length > 16
+      ? 'one of those below'
+      : schema.enum.map((v) => `\`${JSON.stringify(v)}\``).join(', ');
+  const branches = schema.oneOf ?? schema.anyOf;
+  if (branches) {
+    if (given.$ref?.endsWith('Condition')) return 'a condition';
+    const words = [...new Set(branches.map((b) => typeWords(b, root, depth + 1)))];
+    return words.length > 4 ? 'see below' : words.join(' or ');
+  }
+  if (schema.type === 'array')
+    return `a list${schema.items ? ` of: ${typeWords(schema.items, root, depth + 1)}` : ''}`;
+  if (schema.properties)
+    return depth > 2
+      ? 'an object'
+      : `{ ${Object.keys(schema.properties)
+          .map((key) => `\`${key}\``)
+          .join(', ')} }`;
+  if (schema.type === 'object') return 'an object';
+  const limit = (v: number | undefined): string =>
+    v === undefined || Math.abs(v) > 1e9 ? '' : String(v);
+  const range = [limit(schema.minimum), limit(schema.maximum)];
+  const words =
+    {
+      string: 'text',
+      integer: 'whole number',
+      number: 'number',
+      boolean: 'true or false',
+      null: 'null',
+    }[schema.type ?? ''] ?? 'anything';
+  return range[0] || range[1] ? `${words} ${range[0]}..${range[1]}` : words;
+}
+
+function table(given: Schema, root: Schema): string {
+  const schema = resolve(given, root);
+  const rows = Object.entries(schema.properties ?? {}).map(([key, value]) => {
+    const resolved = resolve(value, root);
+    const fallback =
+      resolved.default !== undefined
+        ? `\`${JSON.stringify(resolved.default)}\``
+        : schema.required?.includes(key)
+          ? '**needed**'
+          : '—';
+    return `| \`${key}\` | ${typeWords(value, root).replaceAll('|', '\\|')} | ${fallback} |`;
+  });
+  return ['| key | value | unless given |', '| --- | --- | --- |', ...rows].join('\n');
+}
+
+const variants = (schema: Schema): readonly Schema[] => schema.oneOf ?? schema.anyOf ?? [];
+
+/** What can be asked of one column, a line for each test. */
+function tests(root: Schema): string {
+  const leaf = variants(root.$defs?.Condition ?? {}).find((s) => s.properties?.test);
+  return variants(resolve(leaf?.properties?.test ?? {}, root))
+    .map((given) => {
+      const { properties = {} } = resolve(given, root);
+      const { test, ...others } = properties;
+      const names = (test?.enum ?? [test?.const]).map((name) => `\`${String(name)}\``).join(', ');
+      const keys = Object.entries(others).map(
+        ([key, value]) => `\`${key}\` (${typeWords(value, root, 1)})`,
+      );
+      return `- ${names}${keys.length ? `: ${keys.join(', ')}` : ''}`;
+    })
+    .join('\n');
+}
+
+/** The Markdown of `docs/ask.md`, from the schemas that asks are checked by. */
+export function askDocument(): string {
+  const root = schemaOf('ask') as Schema;
+  const at = (key: string): Schema => resolve(root.properties?.[key] ?? {}, root);
+  const item = (schema: Schema): Schema => resolve(schema.items ?? {}, root);
+  const tallies = variants(item(at('tallies'))).map((s) => resolve(s, root));
+  const ledger = tallies.find((t) => t.properties?.kind?.const === 'ledger') ?? {};
+  const besides = (kind: MeasureKind): string => {
+    const other = needsOther(kind);
+    if (other !== null)
+      return other === 'weights' ? '`other`: weights' : '`other`: the column shown';
+    if (kind === 'percentile') return '`p`: share below';
+    return kind === 'trimmedMean' ? '`p`: share cut at each end' : '';
+  };
+  const measures = (Object.keys(MEASURES) as MeasureKind[]).map(
+    (kind) =>
+      `| \`${kind}\` | ${MEASURES[kind].says} | ${MEASURES[kind].types.join(', ')} | ${besides(kind)} |`,
+  );
+  const listed = (words: Readonly<Record<string | number, string>>): string =>
+    Object.entries(words)
+      .map(([key, says]) => `- \`${key}\`: ${says}`)
+      .join('\n');
+  return `# The ask
+
+Made from the schemas by \`npm run docs\`; a test fails when it is stale. \`tally schema\` writes the same as JSON Schema.
+
+One JSON document asks for any number of tallies over a list. The command line and the HTTP interface take the same. Columns are named by their name or id, case and outer spaces ignored where that is clear; wherever a column is named, \`expression: …\` works one out on the spot (see expressions.md). Record numbers count from 0. What each calculation means stands in calculations.md.
+
+\`\`\`json
+${JSON.stringify(EXAMPLE, null, 2)}
+\`\`\`
+
+A bad ask is refused whole, with every fault named by its path (\`tallies[0].measures[1].column\`) and a remedy.
+
+## The document
+
+${table(root, root)}
+
+### \`lists.NAME\`: another list
+
+${table(resolve((at('lists').additionalProperties as Schema | undefined) ?? {}, root), root)}
+
+### \`reshape[]\`
+
+${variants(item(at('reshape')))
+  .map((s) => `\`${String(resolve(s, root).properties?.do?.const)}\`\n\n${table(s, root)}`)
+  .join('\n\n')}
+
+### \`joins[]\`
+
+${table(item(at('joins')), root)}
+
+### \`computed[]\`
+
+${table(item(at('computed')), root)}
+
+### Conditions
+
+A condition asks something of one column (\`leaf\`), is an expression, or joins others by and (\`all\`) or or (\`any\`); each can be negated. A blank is neither true nor false.
+
+${variants(root.$defs?.Condition ?? {})
+  .map((s) => table(s, root))
+  .join('\n\n')}
+
+Tests of a \`leaf\`:
+
+${tests(root)}
+
+### Group keys
+
+${table(item(resolve(ledger.properties?.groups ?? {}, root)), root)}
+
+### Measures
+
+| kind | is the | of columns | besides |
+| --- | --- | --- | --- |
+${measures.join('\n')}
+
+Medians, quartiles and percentiles take a \`definition\` of Hyndman and Fan, 7 unless given:
+
+${listed(DEFINITION_WORDS)}
+
+## Tallies
+
+Every tally may have a \`title\` and a \`scope\`: \`counted\` (unless given), \`narrowed\` (before setting aside) or \`all\`.
+
+${tallies.map((t) => `### \`${String(t.properties?.kind?.const)}\`\n\n${table(t, root)}`).join('\n\n')}
+
+Ties of a ranking:
+
+${listed(TIES_WORDS)}
+
+Percentile ranks:
+
+${listed(RANK_WORDS)}
+
+Methods of a forecast, besides \`best\`:
+
+${listed(METHOD_WORDS)}
+
+## The result
+
+\`list\` (records and columns as prepared), \`counts\` (What counts, rung by rung), \`prepared\` (what joins left without a match), and for each tally its sentence (\`says\`), \`tables\`, \`warnings\` and \`footing\`. A table has \`columns\` and \`rows\`; a figure is a number with all its digits, a text (dates in ISO 8601), or null: none. Rows and columns carry \`where\`, the condition their records meet; the figure where they cross stands on the records that meet both. \`tally schema result\` writes its form.
+`;
+}

@@ -1,0 +1,157 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { AskResult } from '$lib/core/ask/result';
+import { demoPath } from '../support/demo';
+import { sailingsInSql } from '../support/sql';
+
+/** The built command line, as a shell would run it. */
+function tally(args: readonly string[], input = ''): { code: number; out: string; notes: string } {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['build/node/tally.js', ...args], {
+    input,
+    encoding: 'utf8',
+    maxBuffer: 1 << 28,
+  });
+  return { code: status ?? -1, out: stdout, notes: stderr };
+}
+
+const sailings = demoPath('sailings');
+const ask = {
+  ladder: {
+    rungs: [
+      {
+        condition: { kind: 'leaf', column: 'Cancelled', test: { test: 'is', values: ['no'] } },
+      },
+    ],
+  },
+  tallies: [
+    {
+      kind: 'ledger',
+      groups: [{ column: 'Route', loose: true }],
+      measures: [{ kind: 'sum', column: 'Fares taken' }],
+    },
+  ],
+};
+
+let folder: string;
+let asked: string;
+beforeAll(() => {
+  folder = mkdtempSync(path.join(tmpdir(), 'tally-loft-cli-'));
+  asked = path.join(folder, 'ask.json');
+  writeFileSync(asked, JSON.stringify(ask));
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+describe('tally reckon', () => {
+  it('answers with full precision, the same figures as SQL', () => {
+    const { code, out } = tally(['reckon', '--data', sailings, '--ask', asked]);
+    expect(code).toBe(0);
+    const result = AskResult.parse(JSON.parse(out));
+    const want = sailingsInSql()
+      .prepare(
+        "select route, count(*), sum(fares) from s where cancelled = 'no' group by 1 order by 1",
+      )
+      .raw()
+      .all();
+    expect(
+      result.tallies[0].tables[0].rows.filter((r) => r.kind === 'group').map((r) => r.cells),
+    ).toEqual(want);
+    expect(result.tallies[0].footing.foots).toBe(true);
+  });
+
+  it('reads the ask or the data from standard input, and writes csv to a file', () => {
+    const file = path.join(folder, 'out.csv');
+    const first = tally(
+      ['reckon', '--data', sailings, '--ask', '-', '--format', 'csv', '--out', file],
+      JSON.stringify(ask),
+    );
+    expect([first.code, first.out]).toEqual([0, '']);
+    expect(readFileSync(file, 'utf8')).toMatch(
+      /^Route,Records,sum of Fares taken \(£\)\r\nGrand total,/,
+    );
+    const second = tally(
+      ['reckon', '--data', '-', '--ask', asked, '--format', 'csv'],
+      readFileSync(sailings, 'utf8'),
+    );
+    expect(second.out).toBe(readFileSync(file, 'utf8'));
+    expect(tally(['reckon', '--data', '-', '--ask', '-']).code).toBe(2);
+  });
+
+  it('joins another file named from the folder of the ask', () => {
+    writeFileSync(path.join(folder, 'sizes.csv'), 'Vessel,Size\nGannet,3\n');
+    const joined = path.join(folder, 'joined.json');
+    writeFileSync(
+      joined,
+      JSON.stringify({
+        lists: { sizes: { file: 'sizes.csv' } },
+        joins: [{ list: 'sizes', on: [{ column: 'Vessel' }], bring: [{ column: 'Size' }] }],
+        tallies: [{ kind: 'ledger', measures: [{ kind: 'sum', column: 'Size' }] }],
+      }),
+    );
+    const { out } = tally(['reckon', '--data', sailings, '--ask', joined]);
+    const result = AskResult.parse(JSON.parse(out));
+    const n = sailingsInSql()
+      .prepare("select count(*) from s where vessel = 'Gannet'")
+      .pluck()
+      .get();
+    expect(result.tallies[0].tables[0].rows[0].cells[1]).toBe(3 * Number(n));
+    expect(result.prepared[0].code).toBe('not-joined');
+  });
+
+  it('exits 2 for a bad ask, naming every fault, and shows no result', () => {
+    const { code, out, notes } = tally(
+      ['reckon', '--data', sailings, '--ask', '-'],
+      JSON.stringify({
+        tallies: [
+          { kind: 'ledger', groups: [{ column: 'Rout' }] },
+          { kind: 'percentile', column: 'Weather' },
+        ],
+      }),
+    );
+    expect([code, out]).toEqual([2, '']);
+    expect(notes).toContain(
+      'tallies[0].groups[0].column: There is no column “Rout”. Did you mean “Route”?',
+    );
+    expect(notes).toContain('tallies[1].column: “Weather” is text');
+    expect(notes).not.toMatch(/\bat \S+:\d+/);
+    expect(tally(['reckon', '--data', sailings, '--ask', '-'], '{').code).toBe(2);
+    expect(tally(['reckon', '--data', sailings]).code).toBe(2);
+  });
+
+  it('exits 1 for a run that fails: no file, or data that do not allow it', () => {
+    const missing = tally(['reckon', '--data', path.join(folder, 'none.csv'), '--ask', asked]);
+    expect([missing.code, missing.out]).toEqual([1, '']);
+    expect(missing.notes).toMatch(/cannot be read/);
+    const gaps = tally(
+      ['reckon', '--data', '-', '--ask', asked],
+      'Day,Route,Fares taken,Cancelled\n01/02/2025,a,1,no\n03/04/2025,b,2,no\n',
+    );
+    expect(gaps.code).toBe(1);
+    expect(gaps.notes).toMatch(/recipe/);
+  });
+});
+
+describe('tally check and schema', () => {
+  it('check writes a recipe that reckon takes', () => {
+    const { code, out } = tally(['check', '--data', sailings]);
+    expect(code).toBe(0);
+    const report = JSON.parse(out) as { recipe: unknown; doubts: unknown[]; records: number };
+    expect(report.doubts.length).toBeGreaterThan(0);
+    const recipe = path.join(folder, 'recipe.json');
+    writeFileSync(recipe, JSON.stringify(report.recipe));
+    expect(tally(['reckon', '--data', sailings, '--recipe', recipe, '--ask', asked]).code).toBe(0);
+  });
+
+  it('schema writes JSON Schema; help says how to call it', () => {
+    const { out } = tally(['schema']);
+    expect(JSON.parse(out)).toMatchObject({
+      $schema: expect.stringContaining('2020-12') as string,
+    });
+    expect(tally(['schema', 'nothing']).code).toBe(2);
+    const help = tally(['--help']);
+    expect([help.code, help.out]).toEqual([0, expect.stringContaining('Exit codes') as string]);
+    expect(tally(['reckon', '--help']).out).toContain('--ask <FILE>');
+  });
+});

@@ -1,0 +1,59 @@
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { format, resolveConfig } from 'prettier';
+import { describe, expect, it } from 'vitest';
+import { checkExpression } from '$lib/core/expression/check';
+import { readDemo } from '../support/demo';
+import { answered } from '../support/ask';
+import { askDocument, EXAMPLE } from '../../scripts/docs/askDocument';
+
+describe('the documents are true of the code', () => {
+  it('docs/ask.md is what the schemas say; “npm run docs” makes it anew', async () => {
+    const file = 'docs/ask.md';
+    const fresh = await format(askDocument(), {
+      ...(await resolveConfig(file)),
+      parser: 'markdown',
+    });
+    expect(readFileSync(file, 'utf8')).toBe(fresh);
+  });
+
+  it('its example is answered', () => {
+    const { table } = readDemo('sailings').reading;
+    const result = answered(table, structuredClone(EXAMPLE), {
+      fleet: readDemo('vessels').reading.table,
+    });
+    expect(result.tallies.map((t) => [t.kind, t.footing.foots])).toEqual([
+      ['crosstab', true],
+      ['frequency', true],
+      ['forecast', true],
+    ]);
+  });
+
+  it('every expression in docs/expressions.md fits the demo', () => {
+    const { table } = readDemo('sailings').reading;
+    const text = readFileSync('docs/expressions.md', 'utf8');
+    const examples = [...text.matchAll(/```sql\n([\s\S]*?)```/g)].flatMap(([, block]) =>
+      block.trim().split('\n'),
+    );
+    expect(examples.length).toBeGreaterThan(15);
+    for (const example of examples)
+      expect(() => checkExpression(example, table.columns), example).not.toThrow();
+  });
+
+  it('links lead somewhere', () => {
+    const files = [
+      'README.md',
+      ...readdirSync('docs')
+        .filter((f) => f.endsWith('.md'))
+        .map((f) => `docs/${f}`),
+    ];
+    for (const file of files)
+      for (const [, target] of readFileSync(file, 'utf8').matchAll(/\]\(([^)#]+)\)/g))
+        if (!/^https?:/.test(target))
+          expect([file, target, existsSync(path.join(path.dirname(file), target))]).toEqual([
+            file,
+            target,
+            true,
+          ]);
+  });
+});
