@@ -1,29 +1,18 @@
 import { STRIDE, type Steps } from '../steps/steps';
 import { compareText } from '../table/collate';
 import { isText, type Column, type TextColumn } from '../table/column';
+import { minus, over, plus, times } from './arithmetic';
+import { BLOCK, constant, each, eachOfTexts, eachText, type Scalars, type Texts } from './blocks';
+import { liftedColumn, overDictionary } from './lift';
 import { likeTest } from './like';
 import { difference, extracted, shifted, type MomentType } from './moments';
-import { columnsRead, type Typed } from './types';
+import type { Typed } from './types';
 
 /**
  * Typed expressions as loops over blocks of records. Each node fills one block at a time, so that
  * what passes between nodes stays near the processor; nothing is made from text, as the page forbids
  * that. A text expression that reads a single text column is worked out once for each distinct text.
  */
-export const BLOCK = 2048;
-
-/** After `run(from, n)` the values of records from..from+n-1 stand at `data[0..n-1]`. */
-export interface Scalars {
-  run(from: number, n: number): void;
-  data: Float64Array;
-}
-
-/** The same for texts; null: none. */
-export interface Texts {
-  run(from: number, n: number): void;
-  data: readonly (string | null)[];
-}
-
 /** The scalar values of an expression that is not text. */
 export function compileScalars(t: Typed): Scalars {
   const shared = liftedColumn(t);
@@ -151,10 +140,6 @@ export function compileTexts(t: Typed): Texts {
   }
 }
 
-function constant(value: number): Scalars {
-  return { data: new Float64Array(BLOCK).fill(value), run: () => undefined };
-}
-
 /** A column is read where it lies. */
 function scalarColumn(column: Column): Scalars {
   if (isText(column)) throw new TypeError(`${column.name} is text.`);
@@ -202,48 +187,6 @@ export function* fillScalars(t: Typed, target: Float64Array): Steps<void> {
     if (!direct) target.set(node.data.subarray(0, n), from);
     if (from % STRIDE === 0) yield from / target.length;
   }
-}
-
-type Loop = (o: Float64Array, a: Float64Array, b: Float64Array, n: number) => void;
-
-const plus: Loop = (o, a, b, n) => {
-  for (let i = 0; i < n; i++) o[i] = a[i] + b[i];
-};
-const minus: Loop = (o, a, b, n) => {
-  for (let i = 0; i < n; i++) o[i] = a[i] - b[i];
-};
-const times: Loop = (o, a, b, n) => {
-  for (let i = 0; i < n; i++) o[i] = a[i] * b[i];
-};
-/** By zero: none. */
-const over: Loop = (o, a, b, n) => {
-  for (let i = 0; i < n; i++) {
-    const divisor = b[i];
-    o[i] = divisor === 0 ? NaN : a[i] / divisor;
-  }
-};
-
-/** One value at a time. */
-function each(
-  operands: readonly Scalars[],
-  value: (blocks: readonly Float64Array[], i: number) => number,
-): Scalars {
-  const out = new Float64Array(BLOCK);
-  const blocks: Float64Array[] = new Array(operands.length);
-  return {
-    data: out,
-    run(from, n) {
-      for (let k = 0; k < operands.length; k++) {
-        const operand = operands[k];
-        operand.run(from, n);
-        blocks[k] = operand.data;
-      }
-      for (let i = 0; i < n; i++) {
-        const v = value(blocks, i);
-        out[i] = v === Infinity || v === -Infinity ? NaN : v;
-      }
-    },
-  };
 }
 
 const COMPARE = {
@@ -374,40 +317,6 @@ function argumentReader(args: readonly Typed[]): {
   };
 }
 
-function eachOfTexts(
-  nodes: readonly Texts[],
-  value: (texts: (string | null)[]) => number,
-): Scalars {
-  const out = new Float64Array(BLOCK);
-  return {
-    data: out,
-    run(from, n) {
-      for (const node of nodes) node.run(from, n);
-      for (let i = 0; i < n; i++) out[i] = value(nodes.map((node) => node.data[i]));
-    },
-  };
-}
-
-function eachText(
-  nodes: readonly Texts[],
-  scalars: readonly Scalars[],
-  value: (texts: (string | null)[], numbers: number[]) => string | null,
-): Texts {
-  const out = new Array<string | null>(BLOCK).fill(null);
-  return {
-    data: out,
-    run(from, n) {
-      for (const node of nodes) node.run(from, n);
-      for (const node of scalars) node.run(from, n);
-      for (let i = 0; i < n; i++)
-        out[i] = value(
-          nodes.map((node) => node.data[i]),
-          scalars.map((node) => node.data[i]),
-        );
-    },
-  };
-}
-
 function textColumnReader(column: Column): Texts {
   if (!isText(column)) throw new TypeError(`${column.name} is not text.`);
   const { codes, dictionary } = column;
@@ -422,43 +331,6 @@ function textColumnReader(column: Column): Texts {
     },
   };
 }
-
-/** The one text column a larger expression reads, where its dictionary is the smaller work; else null. */
-function liftedColumn(t: Typed): TextColumn | null {
-  if (t.op === 'column' || t.op === 'constant') return null;
-  const [column, ...others] = columnsRead(t);
-  if (!column || others.length > 0 || !isText(column) || !column.codes.length) return null;
-  return column.dictionary.length < column.codes.length / 2 ? column : null;
-}
-
-/** The expression over the dictionary, and behind it over a blank. */
-function overDictionary(t: Typed, column: TextColumn): Typed {
-  const size = column.dictionary.length;
-  const codes = Int32Array.from({ length: size + 1 }, (_, i) => (i < size ? i : -1));
-  return replaceColumn(t, { ...column, codes });
-}
-
-function replaceColumn(t: Typed, column: TextColumn): Typed {
-  if (t.op === 'column') return { ...t, column };
-  const replaced: Record<string, unknown> = { ...t };
-  for (const [key, value] of Object.entries(t)) {
-    if (isTyped(value)) replaced[key] = replaceColumn(value, column);
-    else if (Array.isArray(value))
-      replaced[key] = value.map((item: unknown) =>
-        isTyped(item)
-          ? replaceColumn(item, column)
-          : isWhen(item)
-            ? { when: replaceColumn(item.when, column), then: replaceColumn(item.then, column) }
-            : item,
-      );
-  }
-  return replaced as unknown as Typed;
-}
-
-const isTyped = (value: unknown): value is Typed =>
-  typeof value === 'object' && value !== null && 'op' in value && 'type' in value;
-const isWhen = (value: unknown): value is { when: Typed; then: Typed } =>
-  typeof value === 'object' && value !== null && 'when' in value && 'then' in value;
 
 function liftScalars(t: Typed, column: TextColumn): Scalars {
   const size = column.dictionary.length + 1;

@@ -3,7 +3,8 @@ import { wordsFor, type Bitset } from '../table/bitset';
 import { isText, type Column, type ColumnType, type ScalarColumn } from '../table/column';
 import type { Table } from '../table/table';
 import { checkCondition, checkExpression } from './check';
-import { BLOCK, compileScalars, compileTexts, fillScalars } from './compile';
+import { BLOCK } from './blocks';
+import { compileScalars, compileTexts, fillScalars } from './compile';
 import { columnsRead, type Typed } from './types';
 
 /** How a computed column is to be called. */
