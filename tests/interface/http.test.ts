@@ -139,6 +139,30 @@ describe('an ask over HTTP', () => {
     } finally {
       await small.stop();
     }
+    const hurried = new TestServer({ TALLY_LOFT_ASK_SECONDS: '1' });
+    await hurried.start();
+    try {
+      const heavy = {
+        kind: 'ledger',
+        groups: [{ column: 'Fares taken' }, { column: 'Boarded' }],
+        measures: [
+          { kind: 'median', column: 'Delay' },
+          { kind: 'mode', column: 'Weather' },
+        ],
+      };
+      const response = await fetch(`${hurried.address}/api/lists/${sailings}/ask`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ tallies: Array.from({ length: 200 }, () => heavy) }),
+      });
+      expect(response.status).toBe(422);
+      expect(Problem.parse(await response.json()).detail).toMatch(
+        /took longer than 1 s and was stopped/,
+      );
+      expect((await fetch(`${hurried.address}/api/lists`)).status).toBe(200);
+    } finally {
+      await hurried.stop();
+    }
     const large = await post(`/api/lists/${sailings}/ask`, `{"x":"${'x'.repeat(5_000_000)}"}`);
     expect(large.status).toBe(413);
   });

@@ -1,5 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { newBench } from '$lib/core/bench/newBench';
+import type { Recipe } from '$lib/core/read/recipe';
+import { Tally } from '$lib/core/tally/kinds';
+import { TallyResult } from '$lib/core/tally/result';
+import { Engine } from '$lib/engine/engine';
+import { Replies } from '$lib/engine/protocol';
 import { AskRefused } from '$lib/core/ask/answer';
 import { AskResult } from '$lib/core/ask/result';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
@@ -302,6 +308,95 @@ describe('an ask that fits', () => {
     ).toBe(2);
   });
 
+  it('a band table kept as a list serves any list', () => {
+    const bands: Table = {
+      length: 3,
+      columns: [
+        textColumn('Band', ['low', 'high', null]),
+        scalarColumn('From', 'number', [0, 6, 10]),
+        scalarColumn('To', 'number', [6, 10, null]),
+      ],
+    };
+    const key = {
+      column: 'Sum',
+      bands: { by: 'list', list: 'bands', from: 'From', to: 'To', label: 'Band' },
+    };
+    const ask = {
+      lists: { bands: {} },
+      tallies: [
+        { kind: 'frequency', key },
+        { kind: 'ledger', groups: [key] },
+      ],
+    };
+    const result = answered(small, ask, { bands });
+    expect(groups(result).map((g) => [g['Sum in bands'], g['Count']])).toEqual([
+      ['low', 2],
+      ['high', 2],
+      ['10 and over', 2],
+    ]);
+    expect(groups(result, 0, 1).map((g) => g['Records'])).toEqual([2, 2, 2]);
+    expect(faultsOf(() => answered(small, ask))[0]).toMatch(
+      /^tallies\[0\]: There is no list “bands”/,
+    );
+  });
+
+  it('sentences read well with 1, 2 and 5 of anything', () => {
+    const says = (tally: object): string => answered(small, { tallies: [tally] }).tallies[0].says;
+    const keys = ['Region', 'Depot', 'Day', 'Sum', 'expression: Sum * 2'].map((column) => ({
+      column,
+    }));
+    expect(says(ledger({ groups: keys.slice(0, 1), measures: [{ kind: 'records' }] }))).toBe(
+      'Sailings grouped by Region, in the order read. Under each group: count of records.',
+    );
+    expect(
+      says(
+        ledger({
+          groups: keys.slice(0, 2),
+          measures: [{ kind: 'records' }, { kind: 'mean', column: 'Sum' }],
+        }),
+      ),
+    ).toBe(
+      'Sailings grouped by Region, then Depot, in the order read. Under each group: count of records and mean of Sum.',
+    );
+    expect(says(ledger({ groups: keys, measures: [] }))).toBe(
+      'Sailings grouped by Region, then Depot, then Day, then Sum, then Sum * 2, in the order read.',
+    );
+    expect(says({ kind: 'percentile', column: 'Sum', percentiles: [50] })).toMatch(
+      /^Sailings: a percentile of Sum, definition 7/,
+    );
+    expect(
+      says({ kind: 'percentile', column: 'Sum', percentiles: [1, 2, 3, 4, 5], ranksOf: [1] }),
+    ).toMatch(/5 percentiles of Sum.* and the percentile rank of 1 value of Sum/);
+    expect(says({ kind: 'spread', columns: ['Sum'] })).toBe('Sailings: how Sum spreads.');
+    expect(says({ kind: 'spread', columns: ['Sum', 'Day'] })).toBe(
+      'Sailings: how Sum and Day spread.',
+    );
+    expect(
+      says({
+        kind: 'periods',
+        column: 'Day',
+        levels: ['year', 'half'],
+        measures: [{ kind: 'sum', column: 'Sum' }],
+        against: ['previous'],
+        running: true,
+        index: {},
+      }),
+    ).toBe(
+      'Sailings: sum of Sum by year and half-year of Day, with the change against the period before, the running total and an index.',
+    );
+    expect(
+      says({
+        kind: 'ranking',
+        groups: [{ column: 'Region' }, { column: 'Depot' }],
+        within: 1,
+        by: { kind: 'sum', column: 'Sum' },
+        top: 1,
+      }),
+    ).toBe(
+      'Sailings: every Depot ranked by sum of Sum, highest first within each Region, only the first; equal ones share a place, with a gap after (1 2 2 4).',
+    );
+  });
+
   it('a key that stands twice is refused until one is picked', () => {
     const other: Table = {
       length: 3,
@@ -431,6 +526,66 @@ describe('an ask that fits', () => {
     expect([...behind(base, result.tallies[0], { table: 0, row: 1, column: 4 }).records]).toEqual([
       4,
     ]);
+  });
+});
+
+describe('the engine answers tallies over what a bench counts', () => {
+  const recipe: Recipe = {
+    format: 'delimited',
+    delimiter: ',',
+    quote: '"',
+    encoding: 'utf-8',
+    header: true,
+    skipLines: 0,
+    width: 1,
+    columns: [],
+  };
+
+  it('with the ladder and the order of the bench, and opens their figures', () => {
+    const engine = new Engine(small, recipe, 'Sailings');
+    const doc = newBench(small, 1);
+    doc.ladder.rungs = [
+      { id: 'a', on: true, condition: { kind: 'expression', not: false, expression: 'Sum >= 5' } },
+    ];
+    doc.ladder.setAside.records = [2];
+    engine.now({ do: 'reckon', doc });
+    const tally = Tally.parse({
+      kind: 'crosstab',
+      down: [{ column: 'Region' }],
+      across: [{ column: 'Depot' }],
+      measures: [{ kind: 'sum', column: 'Sum' }],
+    });
+    const reply = Replies.tally.parse(engine.now<'tally'>({ do: 'tally', tally }));
+    expect([reply.records, reply.footing.foots]).toEqual([4, true]);
+    const result = TallyResult.parse(reply);
+    const place = {
+      table: 0,
+      row: reply.tables[0].rows.findIndex((r) => r.cells[0] === 'North'),
+      column: 'all.m1',
+    };
+    const opened = Replies.tallyBehind.parse(
+      engine.now<'tallyBehind'>({ do: 'tallyBehind', result, place }),
+    );
+    expect(opened).toEqual({
+      figure: 15,
+      records: [0, 1],
+      values: 2,
+      blanks: 0,
+      unread: 0,
+      arithmetic: '2 values added up.',
+      warning: '',
+    });
+  });
+
+  it('refuses one that does not fit in words, and a step on a column that is gone is off', () => {
+    const engine = new Engine(small, recipe, 'Sailings');
+    const doc = newBench(small, 1);
+    doc.ladder.rungs = [
+      { id: 'a', on: true, condition: { kind: 'expression', not: false, expression: 'Gone > 5' } },
+    ];
+    expect(Replies.reckon.parse(engine.now({ do: 'reckon', doc })).counted.records).toBe(6);
+    const tally = Tally.parse({ kind: 'percentile', column: 'Depot' });
+    expect(() => engine.now({ do: 'tally', tally })).toThrow(/tally\.column: “Depot” is text/);
   });
 });
 

@@ -3,7 +3,8 @@ import { Recipe } from '../core/read/recipe';
 import { TableAssembler } from '../core/table/arrowRead';
 import { Engine } from '../engine/engine';
 import { Scheduler } from '../engine/scheduler';
-import { ToEngine, type FromEngine } from './messages';
+import type { FromEngine } from './fromEngine';
+import { ToEngine } from './toEngine';
 import { pause } from './pause';
 
 // The page's policy forbids code from text; Zod must not try.

@@ -1,5 +1,6 @@
 import { Replies, type ReplyOf, type Request, type RequestOf } from '../engine/protocol';
-import { FromEngine, type ToEngine } from './messages';
+import { FromEngine } from './fromEngine';
+import type { ToEngine } from './toEngine';
 
 /** A request that the engine refused, with its words. */
 export class Refused extends Error {

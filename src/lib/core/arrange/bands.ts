@@ -33,6 +33,14 @@ export const Bands = z.discriminatedUnion('by', [
   z.object({ by: z.literal('equalCount'), count: z.int().min(1).max(1000) }),
   z.object({ by: z.literal('edges'), edges: z.array(z.number()).min(2).max(1001) }),
   z.object({ by: z.literal('table'), bands: z.array(Band).min(1).max(1000) }),
+  /** A band table kept as a list of its own: its columns of lower and upper edges, and of labels. */
+  z.object({
+    by: z.literal('list'),
+    list: z.string(),
+    from: z.string(),
+    to: z.string(),
+    label: z.string().optional(),
+  }),
 ]);
 export type Bands = z.infer<typeof Bands>;
 

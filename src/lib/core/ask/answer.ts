@@ -9,6 +9,7 @@ import { BadCondition } from '../scope/textTest';
 import type { Steps } from '../steps/steps';
 import { count } from '../table/bitset';
 import { namesOf, UnknownColumn, type Table } from '../table/table';
+import { BadBandList, withBandLists } from '../tally/bandLists';
 import type { Base } from '../tally/base';
 import { checkCondition } from '../tally/checkCondition';
 import { Faults } from '../tally/fault';
@@ -115,7 +116,9 @@ function checkAll(list: AskedList, table: Table, ask: Ask): Ladder {
       );
   }
   ask.sort.forEach((key, k) => faults.column(`sort[${k}].column`, key.column));
-  ask.tallies.forEach((tally, k) => {
+  ask.tallies.forEach((given, k) => {
+    const tally = withBandsOrFault(given, list.others, faults, `tallies[${k}]`);
+    if (!tally) return;
     kindOf(tally).check(tally, faults, `tallies[${k}]`);
     if (tally.kind === 'comparison' && !list.others.has(tally.with))
       faults.add(
@@ -130,7 +133,7 @@ function checkAll(list: AskedList, table: Table, ask: Ask): Ladder {
   };
   try {
     resolved = withListed(resolved, list.others);
-    ask.tallies.forEach((tally) => withLists(tally, list.others));
+    if (faults.found.length === 0) ask.tallies.forEach((tally) => withLists(tally, list.others));
   } catch (error) {
     if (!(error instanceof BadCondition || error instanceof UnknownColumn)) throw error;
     faults.add('lists', error.message, 'Name the list under “lists”, and a column that it has.');
@@ -139,8 +142,9 @@ function checkAll(list: AskedList, table: Table, ask: Ask): Ladder {
   return resolved;
 }
 
-/** Conditions of a tally that name another list's values, with those values written out. */
-function withLists(tally: Tally, others: ReadonlyMap<string, Table>): Tally {
+/** A tally with what it takes from other lists written out: values of conditions, and band tables. */
+function withLists(given: Tally, others: ReadonlyMap<string, Table>): Tally {
+  const tally = withBandLists(given, others);
   if (tally.kind !== 'conditional') return tally;
   return {
     ...tally,
@@ -153,6 +157,21 @@ function withLists(tally: Tally, others: ReadonlyMap<string, Table>): Tally {
       ...(column.condition && { condition: conditionWithListed(column.condition, others) }),
     })),
   };
+}
+
+function withBandsOrFault(
+  tally: Tally,
+  others: ReadonlyMap<string, Table>,
+  faults: Faults,
+  path: string,
+): Tally | null {
+  try {
+    return withBandLists(tally, others);
+  } catch (error) {
+    if (!(error instanceof BadBandList || error instanceof UnknownColumn)) throw error;
+    faults.add(path, error.message, 'Name the band table under “lists”, and its columns of edges.');
+    return null;
+  }
 }
 
 /** Older readings for comparisons get the same preparation as the list itself. */

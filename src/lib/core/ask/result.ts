@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ResultFooting } from '../check/footResult';
+import { ResultFooting } from '../check/resultFooting';
 import { COLUMN_TYPES } from '../table/column';
 import { TallyResult, Warning } from '../tally/result';
 

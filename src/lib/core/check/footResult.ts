@@ -1,23 +1,9 @@
-import { z } from 'zod';
 import { columnFor } from '../expression/columnFor';
 import { valuesOf } from '../measure/valuesOf';
 import { recordsOf, selectionOf, type Base } from '../tally/base';
 import type { FigureTable, TallyResult } from '../tally/result';
 import { directTotal } from './footing';
-
-/** Whether a result foots and cross-foots, with the first place where it does not. */
-export const ResultFooting = z.object({
-  foots: z.boolean(),
-  /** Sums of parts compared with their whole. */
-  compared: z.int(),
-  failure: z
-    .object({ table: z.string(), row: z.int(), column: z.string(), difference: z.number() })
-    .nullable(),
-  /** Columns of measures that do not add: means, medians, distinct counts. */
-  notAdding: z.array(z.string()),
-  says: z.string(),
-});
-export type ResultFooting = z.infer<typeof ResultFooting>;
+import type { ResultFooting } from './resultFooting';
 
 /**
  * Adds parts down and across and compares them with their whole, within n · 2⁻⁵² of the sum of

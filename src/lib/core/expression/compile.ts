@@ -1,7 +1,7 @@
 import { STRIDE, type Steps } from '../steps/steps';
 import { compareText } from '../table/collate';
 import { isText, type Column, type TextColumn } from '../table/column';
-import { minus, over, plus, times } from './arithmetic';
+import { minus, over, overNumber, plus, plusNumber, times, timesNumber } from './arithmetic';
 import { BLOCK, constant, each, eachOfTexts, eachText, type Scalars, type Texts } from './blocks';
 import { liftedColumn, overDictionary } from './lift';
 import { likeTest } from './like';
@@ -23,7 +23,7 @@ export function compileScalars(t: Typed): Scalars {
     case 'column':
       return scalarColumn(t.column);
     case 'arithmetic':
-      return arithmetic(t.sign, compileScalars(t.left), compileScalars(t.right));
+      return arithmetic(t, null);
     case 'compare':
       return t.left.type === 'text' || t.right.type === 'text'
         ? compareTexts(t.sign, compileTexts(t.left), compileTexts(t.right))
@@ -157,18 +157,24 @@ function scalarColumn(column: Column): Scalars {
  * @param target where the values go, record by record; a block of the node's own unless given
  */
 function arithmetic(
-  sign: '+' | '-' | '*' | '/',
-  left: Scalars,
-  right: Scalars,
-  target: Float64Array | null = null,
+  { sign, left: first, right: second }: Extract<Typed, { op: 'arithmetic' }>,
+  target: Float64Array | null,
 ): Scalars {
+  const left = compileScalars(first);
+  const right = compileScalars(second);
+  const number = second.op === 'constant' && typeof second.value === 'number' ? second.value : null;
   const loop = { '+': plus, '-': minus, '*': times, '/': over }[sign];
+  const byNumber = { '+': plusNumber, '-': plusNumber, '*': timesNumber, '/': overNumber }[sign];
   const node: Scalars = {
     data: target ?? new Float64Array(BLOCK),
     run(from, n) {
       left.run(from, n);
-      right.run(from, n);
       if (target) node.data = target.subarray(from, from + n);
+      if (number !== null) {
+        byNumber(node.data, left.data, sign === '-' ? -number : number, n);
+        return;
+      }
+      right.run(from, n);
       loop(node.data, left.data, right.data, n);
     },
   };
@@ -178,9 +184,7 @@ function arithmetic(
 /** Every value of an expression that is not text, put into `target`; a block at each step. */
 export function* fillScalars(t: Typed, target: Float64Array): Steps<void> {
   const direct = t.op === 'arithmetic' && liftedColumn(t) === null;
-  const node = direct
-    ? arithmetic(t.sign, compileScalars(t.left), compileScalars(t.right), target)
-    : compileScalars(t);
+  const node = direct ? arithmetic(t, target) : compileScalars(t);
   for (let from = 0; from < target.length; from += BLOCK) {
     const n = Math.min(BLOCK, target.length - from);
     node.run(from, n);

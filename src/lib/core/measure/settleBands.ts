@@ -17,6 +17,8 @@ export function settleBands(spec: Bands, values: Float64Array): SettledBand[] {
   switch (spec.by) {
     case 'table':
       return spec.bands.map((band, k) => settled(band, k === spec.bands.length - 1));
+    case 'list':
+      throw new BadBands(`The band table “${spec.list}” is not at hand.`);
     case 'edges':
       return fromEdges(checkedEdges(spec.edges));
     case 'equalCount': {

@@ -4,7 +4,7 @@ import { BenchDocument } from '$lib/core/bench/document';
 import { Doubt } from '$lib/core/read/doubts';
 import { Recipe } from '$lib/core/read/recipe';
 import { Fault } from '$lib/core/tally/fault';
-import { Request } from '$lib/engine/protocol';
+import { Request } from '$lib/engine/request';
 
 /** Work that would hold up the server, done in a thread of its own. */
 export const Task = z.discriminatedUnion('task', [

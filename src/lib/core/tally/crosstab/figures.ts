@@ -1,8 +1,8 @@
 import type { GroupCodes } from '../../arrange/groupCodes';
 import { buildTree, type GroupTree } from '../../arrange/tree';
-import { addUp, type Grouping } from '../../measure/grouping';
+import type { Grouping } from '../../measure/grouping';
 import type { Measure } from '../../measure/measure';
-import { countLeaves, reckonMeasures, type Leafed } from '../../measure/reckon';
+import { reckonMeasures, type Leafed } from '../../measure/reckon';
 import type { Steps } from '../../steps/steps';
 import type { Table } from '../../table/table';
 import { refuseTooMany } from '../keys';
@@ -47,15 +47,15 @@ export function* reckonCross(
       of: downLeaf.map((leaf, cell) => d.of[leaf] * a.size + a.of[acrossLeaf[cell]]),
     })),
   );
-  const flat = yield* reckonMeasures(input, groupings, measures);
-  const counts = countLeaves(input);
+  // Counted with the measures, so that the records are gone through once.
+  const flat = yield* reckonMeasures(input, groupings, [...measures, { kind: 'records' }]);
   const rows = <T>(all: readonly T[]): T[][] =>
     sides[0].map((_, i) => all.slice(i * sides[1].length, (i + 1) * sides[1].length));
   return {
     down,
     across,
     widths: sides[1].map((a) => a.size),
-    records: rows(groupings.map((grouping) => addUp(counts, grouping))),
+    records: rows(flat.map((figures) => figures[measures.length])),
     figures: rows(flat),
   };
 }

@@ -23,6 +23,7 @@ const BY_WORDS = {
   equalCount: 'in bands of about as many records each',
   edges: 'in bands with edges given by hand',
   table: 'in the bands of a table',
+  list: 'in the bands of a table',
 } as const;
 
 export const frequencyKind: TallyKind<FrequencySpec> = {

@@ -47,12 +47,15 @@ export const rankingKind: TallyKind<RankingSpec> = {
   describe(spec, names, listName) {
     const { groups, within, by, top, bottom } = spec;
     const what = groups.length ? groupWords(groups[groups.length - 1], names) : 'record';
-    const limit = top ? `the ${top} first of ` : bottom ? `the ${bottom} last of ` : '';
+    const places = top ?? bottom ?? 0;
+    const limit = places
+      ? `, only the ${top ? 'first' : 'last'}${places === 1 ? '' : ` ${places}`}`
+      : '';
     const parent = within ? ` within each ${groupWords(groups[within - 1], names)}` : '';
     const measure = groups.length
       ? measurePhrase(by, names)
       : (names.get(by.column ?? '') ?? by.column ?? '');
     const change = spec.change ? ', with the change of place between two periods' : '';
-    return `${listName}: ${limit}every ${what} ranked by ${measure}, ${spec.from} first${parent}; ${TIES_WORDS[spec.ties]}${change}.`;
+    return `${listName}: every ${what} ranked by ${measure}, ${spec.from} first${parent}${limit}; ${TIES_WORDS[spec.ties]}${change}.`;
   },
 };
