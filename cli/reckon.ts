@@ -1,5 +1,6 @@
 import path from 'node:path';
 import { AskRefused, answerAsk } from '$lib/core/ask/answer';
+import { isOfResult } from '$lib/core/ask/resultLists';
 import { readAsk } from '$lib/core/ask/badAsk';
 import type { Ask } from '$lib/core/ask/ask';
 import type { Recipe } from '$lib/core/read/recipe';
@@ -68,6 +69,7 @@ function readChecked(file: string, given: Recipe | null): Table {
 function otherLists(ask: Ask, folder: string): Map<string, Table> {
   const out = new Map<string, Table>();
   for (const [name, source] of Object.entries(ask.lists)) {
+    if (isOfResult(source)) continue;
     if (source.file === undefined)
       throw new Misused(
         `lists.${name}.file: This is missing. The command line reads other lists from files.`,

@@ -17,6 +17,13 @@
     margin: 60px auto;
     padding: 0 24px;
   }
+  h1 {
+    font-size: 26px;
+    margin: 0 0 12px;
+  }
+  p {
+    margin: 0 0 8px;
+  }
   a {
     color: var(--tide);
   }

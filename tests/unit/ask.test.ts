@@ -308,6 +308,68 @@ describe('an ask that fits', () => {
     ).toBe(2);
   });
 
+  it('a result becomes a list of its own: linked to its source, or frozen with a note', () => {
+    const sums = {
+      kind: 'ledger',
+      groups: [{ column: 'Region' }],
+      measures: [{ kind: 'sum', column: 'Sum' }],
+    };
+    const share = {
+      joins: [
+        {
+          list: 'sums',
+          on: [{ column: 'Region' }],
+          bring: [{ column: 'sum of Sum', as: 'Whole' }],
+        },
+      ],
+      computed: [{ name: 'Share', expression: 'Sum / Whole' }],
+      tallies: [
+        {
+          kind: 'ledger',
+          groups: [{ column: 'Region' }],
+          measures: [
+            { kind: 'sum', column: 'Share' },
+            { kind: 'max', column: 'Share' },
+          ],
+        },
+      ],
+    };
+    const linked = answered(small, { lists: { sums: { tally: sums } }, ...share });
+    expect(
+      groups(linked).map((g) => [g['Region'], g['sum of Share'], g['highest of Share']]),
+    ).toEqual([
+      ['North', expect.closeTo(1, 12), 12 / 27],
+      ['South', 1, 9 / 16],
+      ['blank', 0, null],
+    ]);
+    expect(linked.prepared[0].says).toBe(
+      '“sums” holds 3 records that follow Sailings: Sailings grouped by Region, in the order read. Under each group: sum of Sum.',
+    );
+    const result = TallyResult.parse(answered(small, { tallies: [sums] }).tallies[0]);
+    const frozen = answered(
+      {
+        ...small,
+        length: 2,
+        columns: small.columns.map((c) =>
+          c.type === 'text'
+            ? { ...c, codes: c.codes.slice(0, 2) }
+            : { ...c, values: c.values.slice(0, 2) },
+        ),
+      },
+      { lists: { sums: { frozen: { on: '2026-10-31', from: 'Sailings', result } } }, ...share },
+    );
+    expect(groups(frozen)[0]['sum of Share']).toEqual(expect.closeTo(15 / 27, 12));
+    expect(frozen.prepared[0].says).toMatch(/frozen on 2026-10-31 from Sailings/);
+    expect(
+      faultsOf(() =>
+        answered(small, {
+          lists: { sums: { tally: { ...sums, groups: [{ column: 'x' }] } } },
+          ...share,
+        }),
+      )[0],
+    ).toMatch(/^lists\.sums\.tally\.groups\[0\]\.column/);
+  });
+
   it('a band table kept as a list serves any list', () => {
     const bands: Table = {
       length: 3,

@@ -18,6 +18,7 @@ import { kindOf, reckonTally, type Tally } from '../tally/kinds';
 import type { Ask } from './ask';
 import { BadAsk } from './badAsk';
 import { prepareTable } from './prepare';
+import { withResultLists } from './resultLists';
 import type { AskResult } from './result';
 
 /** A tally whose data do not allow it, with its place in the ask. */
@@ -50,7 +51,9 @@ export interface Standing {
  * Answers an ask, wholly or not at all.
  * @throws BadAsk where it does not fit the list, AskRefused where the data do not allow a tally
  */
-export function* answerAsk(list: AskedList, ask: Ask): Steps<Standing> {
+export function* answerAsk(given: AskedList, ask: Ask): Steps<Standing> {
+  const made = yield* withResultLists(given, ask);
+  const list: AskedList = { ...given, others: made.others };
   const prepared = yield* prepareTable(list.table, ask, list.others);
   const { table } = prepared;
   const resolved = checkAll(list, table, ask);
@@ -69,8 +72,8 @@ export function* answerAsk(list: AskedList, ask: Ask): Steps<Standing> {
     others,
   };
   const tallies: AskResult['tallies'] = [];
-  for (const [k, given] of ask.tallies.entries()) {
-    const tally = withLists(given, list.others);
+  for (const [k, asked] of ask.tallies.entries()) {
+    const tally = withLists(asked, list.others);
     try {
       const result = yield* reckonTally(base, tally);
       tallies.push({
@@ -93,7 +96,14 @@ export function* answerAsk(list: AskedList, ask: Ask): Steps<Standing> {
   return {
     base,
     ladder,
-    result: resultOf(list, table, resolved, ladder, prepared.warnings, tallies),
+    result: resultOf(
+      list,
+      table,
+      resolved,
+      ladder,
+      [...made.warnings, ...prepared.warnings],
+      tallies,
+    ),
   };
 }
 

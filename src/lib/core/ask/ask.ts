@@ -4,6 +4,8 @@ import { ComputedSpec, JoinSpec, ReshapeSpec } from '../prepare/specs';
 import { Recipe } from '../read/recipe';
 import { Condition, SetAside } from '../scope/condition';
 import { Tally } from '../tally/kinds';
+import { TallyResult } from '../tally/result';
+import { SimpleTally } from '../tally/simple';
 
 /** Where another list comes from: a file for the command line, a stored list for the server. */
 export const ListSource = z.strictObject({
@@ -13,6 +15,14 @@ export const ListSource = z.strictObject({
   /** Number of a stored list; its current reading unless one is named. */
   list: z.int().min(1).optional(),
   reading: z.int().min(1).optional(),
+  /** Or the groups of a tally over the list itself, reckoned anew each time: linked to its source. */
+  tally: SimpleTally.optional(),
+  /** Or a result kept from an earlier answer: frozen, with the day it was made. */
+  frozen: z
+    .strictObject({ on: z.iso.date(), from: z.string().max(200), result: TallyResult })
+    .optional(),
+  /** Which table of the tally or result; the first unless given. */
+  table: z.string().default('main'),
 });
 export type ListSource = z.infer<typeof ListSource>;
 

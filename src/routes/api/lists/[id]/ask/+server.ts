@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { isOfResult } from '$lib/core/ask/resultLists';
 import { BadAsk, readAsk } from '$lib/core/ask/badAsk';
 import type { Ask } from '$lib/core/ask/ask';
 import { application } from '$lib/server/application';
@@ -51,6 +52,7 @@ async function readingsOfOthers(db: Database, ask: Ask): Promise<Record<string, 
   const faults = [];
   for (const [name, source] of Object.entries(ask.lists)) {
     const path = `lists.${name}`;
+    if (isOfResult(source)) continue;
     if (source.file !== undefined)
       faults.push({
         path: `${path}.file`,

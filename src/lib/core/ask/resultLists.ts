@@ -1,0 +1,86 @@
+import type { Steps } from '../steps/steps';
+import { counted } from '../table/format';
+import type { Table } from '../table/table';
+import { wholeBase } from '../tally/base';
+import { Faults, type Fault } from '../tally/fault';
+import { TallyRefused } from '../tally/kind';
+import { reckonTally } from '../tally/kinds';
+import type { TallyResult, Warning } from '../tally/result';
+import { resultTable } from '../tally/resultTable';
+import { simpleKind } from '../tally/simple';
+import type { Ask, ListSource } from './ask';
+import { BadAsk } from './badAsk';
+
+/** The list an ask is about, and the other ones it names. */
+interface Lists {
+  readonly name: string;
+  readonly table: Table;
+  readonly others: ReadonlyMap<string, Table>;
+}
+
+/** Whether a list is made of a result, and not read from somewhere. */
+export const isOfResult = (source: ListSource): boolean =>
+  source.tally !== undefined || source.frozen !== undefined;
+
+/**
+ * Results as lists of their own (calculations, section 11): linked ones are reckoned from the list as
+ * it was read, frozen ones are taken as they were, with a note of when and from what.
+ * @throws BadAsk
+ */
+export function* withResultLists(
+  list: Lists,
+  ask: Ask,
+): Steps<{ others: Map<string, Table>; warnings: Warning[] }> {
+  const others = new Map(list.others);
+  const warnings: Warning[] = [];
+  const faults: Fault[] = [];
+  for (const [name, source] of Object.entries(ask.lists)) {
+    const path = `lists.${name}`;
+    const result = source.frozen?.result ?? (yield* linked(list, source, path, faults));
+    if (!result) continue;
+    const table = result.tables.find((t) => t.name === source.table);
+    if (!table) {
+      faults.push({
+        path: `${path}.table`,
+        message: `The result has no table “${source.table}”.`,
+        remedy: `Take one of ${result.tables.map((t) => t.name).join(', ')}.`,
+      });
+      continue;
+    }
+    others.set(name, resultTable(table).list);
+    const groups = counted(table.rows.filter((r) => r.kind === 'group').length, 'record');
+    warnings.push(
+      source.frozen
+        ? {
+            code: 'frozen-list',
+            says: `“${name}” holds ${groups} frozen on ${source.frozen.on} from ${source.frozen.from}: ${result.says}`,
+          }
+        : {
+            code: 'linked-list',
+            says: `“${name}” holds ${groups} that follow ${list.name}: ${result.says}`,
+          },
+    );
+  }
+  if (faults.length) throw new BadAsk(faults);
+  return { others, warnings };
+}
+
+function* linked(
+  list: Lists,
+  { tally }: ListSource,
+  path: string,
+  faults: Fault[],
+): Steps<TallyResult | null> {
+  if (!tally) return null;
+  const found = new Faults(list.table.columns);
+  simpleKind(tally).check(tally, found, `${path}.tally`);
+  faults.push(...found.found);
+  if (found.found.length) return null;
+  try {
+    return yield* reckonTally(wholeBase(list.table, list.name), tally);
+  } catch (error) {
+    if (!(error instanceof TallyRefused)) throw error;
+    faults.push({ path: `${path}.tally`, message: error.message, remedy: '' });
+    return null;
+  }
+}
