@@ -2,7 +2,7 @@
  * Blocks of values on their way between the nodes of an expression: small enough to stay near the
  * processor, large enough that the calls between nodes cost next to nothing.
  */
-export const BLOCK = 2048;
+export const BLOCK = 1024;
 
 /** After `run(from, n)` the values of records from..from+n-1 stand at `data[0..n-1]`. */
 export interface Scalars {

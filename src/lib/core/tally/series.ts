@@ -97,13 +97,20 @@ export function leavesByPeriod(
   const leafOf = new Int32Array(table.length);
   const counts = new Float64Array(length + 1);
   // Records outside the selection are never looked at; those outside its days stay in leaf 0.
-  for (let i = 0; i < values.length; i++) {
-    const v = values[i];
-    let leaf = length;
-    if (v === v) leaf = byDay[((perDay === 1 ? v : Math.floor(v / perDay)) - firstDay) | 0];
-    leafOf[i] = leaf;
-    counts[leaf]++;
-  }
+  if (perDay === 1)
+    for (let i = 0; i < values.length; i++) {
+      const v = values[i];
+      const leaf = v === v ? byDay[(v - firstDay) | 0] : length;
+      leafOf[i] = leaf;
+      counts[leaf]++;
+    }
+  else
+    for (let i = 0; i < values.length; i++) {
+      const v = values[i];
+      const leaf = v === v ? byDay[(Math.floor(v / perDay) - firstDay) | 0] : length;
+      leafOf[i] = leaf;
+      counts[leaf]++;
+    }
   if (!whole) {
     counts.fill(0);
     for (let k = 0; k < records.length; k++) counts[leafOf[records[k]]]++;
