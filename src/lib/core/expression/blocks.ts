@@ -79,3 +79,7 @@ export function eachText(
     },
   };
 }
+
+/** Values from..from+n-1 where they lie; made without the look-ups that `subarray` does for subclasses. */
+export const view = (values: Float64Array, from: number, n: number): Float64Array =>
+  new Float64Array(values.buffer, values.byteOffset + from * 8, n);

@@ -2,7 +2,16 @@ import { STRIDE, type Steps } from '../steps/steps';
 import { compareText } from '../table/collate';
 import { isText, type Column, type TextColumn } from '../table/column';
 import { minus, over, overNumber, plus, plusNumber, times, timesNumber } from './arithmetic';
-import { BLOCK, constant, each, eachOfTexts, eachText, type Scalars, type Texts } from './blocks';
+import {
+  BLOCK,
+  constant,
+  each,
+  eachOfTexts,
+  eachText,
+  view,
+  type Scalars,
+  type Texts,
+} from './blocks';
 import { liftedColumn, overDictionary } from './lift';
 import { likeTest } from './like';
 import { difference, extracted, shifted, type MomentType } from './moments';
@@ -146,7 +155,7 @@ function scalarColumn(column: Column): Scalars {
   const node: Scalars = {
     data: column.values,
     run(from, n) {
-      node.data = column.values.subarray(from, from + n);
+      node.data = view(column.values, from, n);
     },
   };
   return node;
@@ -169,7 +178,7 @@ function arithmetic(
     data: target ?? new Float64Array(BLOCK),
     run(from, n) {
       left.run(from, n);
-      if (target) node.data = target.subarray(from, from + n);
+      if (target) node.data = view(target, from, n);
       if (number !== null) {
         byNumber(node.data, left.data, sign === '-' ? -number : number, n);
         return;

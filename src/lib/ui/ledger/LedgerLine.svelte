@@ -129,7 +129,6 @@
     min-width: 0;
     overflow: hidden;
     white-space: nowrap;
-    background: inherit;
   }
   .cell {
     line-height: 25px;
@@ -145,10 +144,12 @@
     position: sticky;
     left: 0;
     z-index: 1;
+    background: inherit;
   }
   :global(.sideways) .fixed {
     position: sticky;
     z-index: 1;
+    background: inherit;
   }
   .right {
     text-align: right;
