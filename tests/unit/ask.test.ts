@@ -192,6 +192,36 @@ describe('a bad ask names every fault with its path and a remedy', () => {
     expect(found.length).toBe(wanted.length);
   });
 
+  it('measures that look beyond their group only where they mean something', () => {
+    const share = { kind: 'shareOfParent', column: 'Sum' };
+    const at = (tally: object): string[] => faults({ tallies: [tally] });
+    expect(at(ledger({ measures: [share, { kind: 'running', column: 'Sum' }] }))).toEqual([]);
+    expect(at({ kind: 'ranking', groups: [{ column: 'Depot' }], by: share })).toEqual([]);
+    expect(
+      at({
+        kind: 'crosstab',
+        down: [{ column: 'Region' }],
+        across: [{ column: 'Depot' }],
+        measures: [share],
+      })[0],
+    ).toMatch(/measures\[0\]\.kind: The share of the group above has no meaning/);
+    expect(
+      at({
+        kind: 'conditional',
+        key: { column: 'Depot' },
+        columns: [{ measure: { kind: 'recordsOfTotal' } }],
+      }).length,
+    ).toBe(1);
+    expect(
+      at({
+        kind: 'periods',
+        column: 'Day',
+        levels: ['year'],
+        measures: [{ kind: 'running', column: 'Sum' }],
+      }).length,
+    ).toBe(1);
+  });
+
   it('all faults at once, never only the first', () => {
     const found = faults({
       sort: [{ column: 'nowhere' }],
@@ -267,6 +297,50 @@ describe('an ask that fits', () => {
     );
   });
 
+  it('a ledger has an order of its own, over that of the list', () => {
+    const of = (sort?: object[]): unknown[] => {
+      const result = answered(small, {
+        sort: [{ column: 'Sum' }],
+        tallies: [
+          ledger({
+            records: true,
+            ...(sort && { sort }),
+            measures: [{ kind: 'first', column: 'Depot' }],
+          }),
+        ],
+      });
+      return [
+        groups(result, 'records').map((r) => r['Sum']),
+        groups(result).map((g) => g['first of Depot']),
+      ];
+    };
+    expect(of()).toEqual([
+      [1, 5, 7, 9, 10, 12],
+      ['A', 'C', 'D'],
+    ]);
+    expect(of([{ column: 'Depot', descending: true }])).toEqual([
+      [1, 9, 7, 12, 5, 10],
+      ['B', 'D', 'D'],
+    ]);
+  });
+
+  it('an index on a period that is not counted says so', () => {
+    const index = (base: string) =>
+      answered(small, {
+        tallies: [
+          {
+            kind: 'periods',
+            column: 'Day',
+            levels: ['year'],
+            measures: [{ kind: 'records' }],
+            index: { base },
+          },
+        ],
+      }).tallies[0].warnings.map((w) => w.code);
+    expect(index('2024-06-01')).not.toContain('no-index-base');
+    expect(index('2019-01-01')).toContain('no-index-base');
+  });
+
   it('before setting aside, and all records, where a tally says so', () => {
     const result = answered(small, {
       ladder: {
@@ -298,6 +372,18 @@ describe('an ask that fits', () => {
         { some: other },
       ).counts.counted,
     ).toBe(3);
+    const rows = { kind: 'conditional', rows: [{ name: 'listed', condition }], columns: [{}] };
+    const nested = {
+      kind: 'nested',
+      inner: rows,
+      outer: { kind: 'ledger', measures: [{ kind: 'sum', column: 'c1' }] },
+    };
+    const within = answered(
+      small,
+      { lists: { some: {} }, tallies: [rows, nested] },
+      { some: other },
+    );
+    expect(within.tallies.map((t) => t.tables[0].rows[0].cells[1])).toEqual([6, 3]);
     const exact = { ...condition, test: { ...condition.test, exact: true } };
     expect(
       answered(

@@ -9,7 +9,7 @@ import {
   type DirectTotal,
   type FootingCheck,
 } from '../core/check/footing';
-import type { Measure } from '../core/measure/measure';
+import { looksAtOrder, type Measure } from '../core/measure/measure';
 import { valuesOf } from '../core/measure/valuesOf';
 import { correct } from '../core/read/correct';
 import type { Recipe } from '../core/read/recipe';
@@ -25,7 +25,7 @@ import {
   type Rows,
   type ShownGroups,
 } from '../core/tally/ledger/arrangement';
-import { reckonGroups, type GroupFigures } from '../core/tally/ledger/figures';
+import { reckonGroups, type GroupFigures } from '../core/tally/groupFigures';
 import { figureText } from '../core/tally/ledger/figureText';
 import { LedgerLines } from '../core/tally/ledger/lines';
 import type { LedgerSpec } from '../core/tally/ledger/spec';
@@ -223,8 +223,7 @@ export class Reckoner {
 
   /** Only `first` and `last` look at the order; without them the selection itself will do. */
   #inOrder(order: Int32Array, selection: Bitset, measures: readonly Measure[]): Int32Array {
-    if (!measures.some((m) => m.kind === 'first' || m.kind === 'last'))
-      return this.membersOf(selection);
+    if (!measures.some((m) => looksAtOrder(m.kind))) return this.membersOf(selection);
     return order.filter((i) => ((selection[i >>> 5] >>> (i & 31)) & 1) === 1);
   }
 

@@ -153,20 +153,35 @@ function checkAll(list: AskedList, table: Table, ask: Ask): Ladder {
 }
 
 /** A tally with what it takes from other lists written out: values of conditions, and band tables. */
-function withLists(given: Tally, others: ReadonlyMap<string, Table>): Tally {
-  const tally = withBandLists(given, others);
-  if (tally.kind !== 'conditional') return tally;
-  return {
-    ...tally,
-    rows: tally.rows.map((row) => ({
-      ...row,
-      condition: conditionWithListed(row.condition, others),
-    })),
-    columns: tally.columns.map((column) => ({
-      ...column,
-      ...(column.condition && { condition: conditionWithListed(column.condition, others) }),
-    })),
-  };
+function withLists(tally: Tally, others: ReadonlyMap<string, Table>): Tally {
+  return withListedValues(withBandLists(tally, others), others);
+}
+
+function withListedValues<T extends Tally>(tally: T, others: ReadonlyMap<string, Table>): T {
+  switch (tally.kind) {
+    case 'conditional':
+      return {
+        ...tally,
+        rows: tally.rows.map((row) => ({
+          ...row,
+          condition: conditionWithListed(row.condition, others),
+        })),
+        columns: tally.columns.map((column) => ({
+          ...column,
+          ...(column.condition && { condition: conditionWithListed(column.condition, others) }),
+        })),
+      };
+    case 'nested':
+      return {
+        ...tally,
+        inner: withListedValues(tally.inner, others),
+        outer: withListedValues(tally.outer, others),
+      };
+    case 'comparison':
+      return { ...tally, tally: withListedValues(tally.tally, others) };
+    default:
+      return tally;
+  }
 }
 
 function withBandsOrFault(

@@ -1,6 +1,6 @@
 import { groupPath, type GroupTree } from '../arrange/tree';
 import { MEASURES, type Measure } from '../measure/measure';
-import type { GroupFigures } from '../tally/ledger/figures';
+import type { GroupFigures } from '../tally/groupFigures';
 
 /** Whether the subtotals of every level add up to what stands above them. */
 export interface FootingCheck {

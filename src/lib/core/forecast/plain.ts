@@ -84,9 +84,9 @@ export const mean: Method = ({ y }, { k: given }) => {
     return sum / (to - from);
   };
   const level = average(n - k, n);
-  const fitted = y.map((_, t) =>
-    t === 0 || (given !== undefined && t < k) ? NaN : average(Math.max(0, t - (given ?? t)), t),
-  );
+  // With k given, forecasts begin once k values are there; without, each stands on all before it.
+  const begin = given === undefined ? 1 : k;
+  const fitted = y.map((_, t) => (t < begin ? NaN : average(given === undefined ? 0 : t - k, t)));
   // Without k the errors are those about the mean itself.
   const variance =
     given === undefined

@@ -168,6 +168,10 @@ function ordinal(n: number): string {
 export const needsOther = (kind: MeasureKind): 'weights' | 'shown' | null =>
   kind === 'weightedMean' ? 'weights' : kind === 'atMin' || kind === 'atMax' ? 'shown' : null;
 
+/** Measures that look at the order of the records: first, last, and the first record of a tie. */
+export const looksAtOrder = (kind: MeasureKind): boolean =>
+  kind === 'first' || kind === 'last' || kind === 'atMin' || kind === 'atMax';
+
 /** Measures of records as such, which need no column. */
 export const ofRecords = (kind: MeasureKind): boolean =>
   kind === 'records' || kind === 'recordsOfParent' || kind === 'recordsOfTotal';

@@ -210,10 +210,3 @@ export function reckonSums(
   m.addSums(values, groupOf, records);
   return m;
 }
-
-/** Groups of one level gathered into the level above. */
-export function rollUp(m: Moments, parent: Int32Array, size: number): Moments {
-  const out = new Moments(size);
-  for (let g = 0; g < m.size; g++) out.merge(parent[g], m, g);
-  return out;
-}

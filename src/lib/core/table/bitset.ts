@@ -57,12 +57,6 @@ export function without(a: Bitset, b: Bitset): Bitset {
   return out;
 }
 
-export function equalBitsets(a: Bitset, b: Bitset): boolean {
-  if (a.length !== b.length) return false;
-  for (let w = 0; w < a.length; w++) if (a[w] !== b[w]) return false;
-  return true;
-}
-
 export function bitsetOf(length: number, members: Iterable<number>): Bitset {
   const set = emptyBitset(length);
   for (const at of members) add(set, at);

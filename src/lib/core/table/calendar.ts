@@ -102,6 +102,12 @@ export function isoDate(days: number): string {
   return `${String(year).padStart(4, '0')}-${two(month)}-${two(day)}`;
 }
 
+/** The day that `2025-07-12` writes; the text is known to be a date. */
+export function dayOfIso(text: string): number {
+  const [year, month, day] = text.split('-').map(Number);
+  return dayNumber(year, month, day);
+}
+
 /** `08:10`, with seconds and milliseconds only where there are any. */
 export function clockTime(ms: number): string {
   const whole = Math.floor(ms / 1000);

@@ -1,4 +1,5 @@
-import { fullBitset, members, type Bitset } from '../table/bitset';
+import { looksAtOrder, type Measure } from '../measure/measure';
+import { fullBitset, has, members, type Bitset } from '../table/bitset';
 import type { Table } from '../table/table';
 import type { Ladder } from '../scope/condition';
 import type { ScopeName } from './result';
@@ -31,6 +32,16 @@ export function recordsOf(selection: Bitset): Int32Array {
   if (!known) kept.set(selection, (known = members(selection)));
   return known;
 }
+
+/** Records of a selection in the current order; as they come where no measure looks at it. */
+export const orderedFor = (
+  base: Base,
+  selection: Bitset,
+  measures: readonly Measure[],
+): Int32Array =>
+  measures.some((m) => looksAtOrder(m.kind))
+    ? base.order.filter((i) => has(selection, i))
+    : recordsOf(selection);
 
 /** A whole list with every record counted, in the order read. */
 export function wholeBase(table: Table, listName = 'The list'): Base {

@@ -4,7 +4,13 @@ import { ExpressionError } from '../expression/error';
 import { expressionType } from '../expression/evaluate';
 import { scalarColumn, textColumn, type Column, type ColumnType } from '../table/column';
 import { findColumn, nearestColumn } from '../table/table';
-import { MEASURES, needsOther, ofRecords, type Measure } from '../measure/measure';
+import {
+  MEASURES,
+  needsOther,
+  ofRecords,
+  type Measure,
+  type MeasureKind,
+} from '../measure/measure';
 
 /** One thing wrong in an ask: where, what, and what to do about it. */
 export const Fault = z.object({
@@ -28,6 +34,17 @@ const listed = (words: readonly string[]): string =>
   words.length < 2
     ? words.join('')
     : `${words.slice(0, -1).join(', ')} or ${words[words.length - 1]}`;
+
+/** Measures that look beyond the group they stand under. */
+export const RELATIVE: readonly MeasureKind[] = [
+  'shareOfParent',
+  'shareOfTotal',
+  'recordsOfParent',
+  'recordsOfTotal',
+  'running',
+];
+/** Those of them that only need the whole. */
+const OF_TOTAL: readonly MeasureKind[] = ['shareOfTotal', 'recordsOfTotal'];
 
 /** Gathers the faults of one ask, so that all are named and not only the first. */
 export class Faults {
@@ -67,8 +84,17 @@ export class Faults {
     return column;
   }
 
-  /** The measure's columns are there and suit it. */
-  measure(path: string, measure: Measure): void {
+  /**
+   * The measure's columns are there and suit it.
+   * @param relative measures that look beyond their group and mean something in this kind of tally
+   */
+  measure(path: string, measure: Measure, relative: readonly MeasureKind[] = OF_TOTAL): void {
+    if (RELATIVE.includes(measure.kind) && !relative.includes(measure.kind))
+      this.add(
+        `${path}.kind`,
+        `The ${MEASURES[measure.kind].says} has no meaning in this kind of tally.`,
+        'Ask for a sum or a count here, and for shares or running totals where the tally offers them.',
+      );
     const { says, types } = MEASURES[measure.kind];
     if (measure.column === undefined) {
       if (!ofRecords(measure.kind))

@@ -1,3 +1,4 @@
+import type { GroupKey } from '../arrange/groupKey';
 import { columnFor } from '../expression/columnFor';
 import { MEASURES, needsOther, type Measure } from '../measure/measure';
 import { valuesOf } from '../measure/valuesOf';
@@ -5,7 +6,7 @@ import { fullScalar } from '../table/cell';
 import { isText, type Column } from '../table/column';
 import { namesOf, type Table } from '../table/table';
 import { figureOf, type Figure, type FigureColumn, type FigureType } from './result';
-import { measurePhrase } from './words';
+import { groupWords, measurePhrase } from './words';
 
 /** The column whose values a measure's figures are: its own, or the other one it shows. */
 export function shownColumn(measure: Measure, table: Table): Column | null {
@@ -41,6 +42,25 @@ export function measureColumn(measure: Measure, table: Table, key: string): Figu
 }
 
 const ADDING = new Set(['records', 'values', 'blanks', 'unread', 'sum']);
+
+/** The count of records, as it stands beside the measures of every kind. */
+export const RECORDS_COLUMN: FigureColumn = {
+  key: 'records',
+  title: 'Records',
+  unit: '',
+  type: 'count',
+  measure: { kind: 'records' },
+  adds: { bound: 0 },
+};
+
+/** The labels of groups, a column for each key. */
+export const labelColumns = (keys: readonly GroupKey[], table: Table): FigureColumn[] =>
+  keys.map((key, k) => ({
+    key: `g${k + 1}`,
+    title: groupWords(key, namesOf(table)),
+    unit: '',
+    type: 'text',
+  }));
 
 /** A reckoned number as a figure: texts by their dictionary, dates in ISO 8601, NaN as none. */
 export function figureFrom(measure: Measure, column: Column | null, value: number): Figure {

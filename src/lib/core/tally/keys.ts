@@ -13,7 +13,7 @@ import { TallyRefused } from './kind';
 import type { Warning } from './result';
 
 /** The bands of a key, from the values of the selection; null where it has none. */
-export function bandsOf(column: Column, key: GroupKey, records: Int32Array): SettledBand[] | null {
+function bandsOf(column: Column, key: GroupKey, records: Int32Array): SettledBand[] | null {
   if (!key.bands || isText(column)) return null;
   const values = new Float64Array(records.length);
   let n = 0;
@@ -29,12 +29,13 @@ export function codesOf(
   table: Table,
   key: GroupKey,
   records: Int32Array,
-): { codes: GroupCodes; warnings: Warning[] } {
+): { codes: GroupCodes; bands: SettledBand[] | null; warnings: Warning[] } {
   const column = columnFor(table, key.column);
   const bands = bandsOf(column, key, records);
   const faults = bands ? checkBands(bands) : [];
   return {
     codes: groupCodes(column, key, bands),
+    bands,
     warnings: faults.map(({ kind, says }) => ({ code: `bands-${kind}`, says })),
   };
 }

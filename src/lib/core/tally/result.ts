@@ -128,5 +128,8 @@ export const FigurePlace = z.object({
 });
 export type FigurePlace = z.infer<typeof FigurePlace>;
 
+/** a ÷ b as a figure; none where b is 0. */
+export const shareOf = (a: number, b: number): number | null => figureOf(b === 0 ? NaN : a / b);
+
 /** A number as a figure: NaN is none, and so is what no double can hold. */
 export const figureOf = (value: number): number | null => (Number.isFinite(value) ? value : null);

@@ -1,5 +1,5 @@
 import { BLANK_LABEL } from '../arrange/groupCodes';
-import { readIsoFigure } from './figureText';
+import { readIsoFigure } from './readFigure';
 import { scalarColumn, textColumn, type Column, type ScalarType } from '../table/column';
 import type { Table } from '../table/table';
 import type { FigureColumn, FigureTable } from './result';

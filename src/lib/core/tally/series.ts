@@ -5,7 +5,7 @@ import { Measure } from '../measure/measure';
 import { reckonMeasures } from '../measure/reckon';
 import type { Condition } from '../scope/condition';
 import type { Steps } from '../steps/steps';
-import { has, type Bitset } from '../table/bitset';
+import { type Bitset } from '../table/bitset';
 import { DAY_MS, isoDate } from '../table/calendar';
 import { isText, type ScalarColumn } from '../table/column';
 import {
@@ -18,7 +18,7 @@ import {
   type CalendarPeriod,
 } from '../table/period';
 import type { Table } from '../table/table';
-import { recordsOf, type Base } from './base';
+import { recordsOf, type Base, orderedFor } from './base';
 import type { Faults } from './fault';
 import { refuseTooMany } from './keys';
 import { TallyRefused } from './kind';
@@ -191,9 +191,7 @@ export function* reckonLeaves(
   measures: readonly Measure[],
 ): Steps<Float64Array[][]> {
   const records = recordsOf(selection);
-  const ordered = measures.some((m) => ['first', 'last', 'atMin', 'atMax'].includes(m.kind))
-    ? base.order.filter((i) => has(selection, i))
-    : records;
+  const ordered = orderedFor(base, selection, measures);
   return yield* reckonMeasures(
     { table: base.table, records, ordered, leafOf, leaves: length + 1 },
     groupings,

@@ -5,19 +5,10 @@ import { describeCondition } from '../../scope/describe';
 import { evaluate } from '../../scope/evaluate';
 import type { Condition } from '../../scope/condition';
 import type { Steps } from '../../steps/steps';
-import {
-  and,
-  bitsetOf,
-  count,
-  emptyBitset,
-  has,
-  or,
-  without,
-  type Bitset,
-} from '../../table/bitset';
+import { and, bitsetOf, count, emptyBitset, or, without, type Bitset } from '../../table/bitset';
 import { counted } from '../../table/format';
 import { namesOf } from '../../table/table';
-import { recordsOf, selectionOf, type Base } from '../base';
+import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
 import { checkCondition } from '../checkCondition';
 import type { Faults } from '../fault';
 import { figureFrom, measureColumns, shownColumn } from '../figure';
@@ -44,7 +35,7 @@ export const conditionalKind: TallyKind<ConditionalSpec> = {
       checkCondition(row.condition, faults, `${path}.rows[${k}].condition`),
     );
     spec.columns.forEach((column, k) => {
-      faults.measure(`${path}.columns[${k}].measure`, column.measure);
+      faults.measure(`${path}.columns[${k}].measure`, column.measure, []);
       if (column.condition)
         checkCondition(column.condition, faults, `${path}.columns[${k}].condition`);
     });
@@ -107,20 +98,11 @@ function* reckonConditional(base: Base, spec: ConditionalSpec): Steps<TallyFigur
     const marks: Mark[] = [];
     for (const [c, column] of spec.columns.entries()) {
       const set = columnSets[c];
-      const both = recordsOf(set ? and(row.selection, set) : row.selection);
+      const met = set ? and(row.selection, set) : row.selection;
+      const both = recordsOf(met);
+      const ordered = orderedFor(base, met, [column.measure]);
       const [[values]] = yield* reckonMeasures(
-        {
-          table,
-          records: both,
-          ordered: inOrder(
-            base,
-            column.measure.kind,
-            set ? and(row.selection, set) : row.selection,
-            both,
-          ),
-          leafOf,
-          leaves: 1,
-        },
+        { table, records: both, ordered, leafOf, leaves: 1 },
         [totalGrouping(1)],
         [column.measure],
       );
@@ -182,11 +164,6 @@ function* reckonConditional(base: Base, spec: ConditionalSpec): Steps<TallyFigur
     warnings: coverageWarnings(count(none), several, spec.everythingElse),
   };
 }
-
-const inOrder = (base: Base, kind: string, selection: Bitset, records: Int32Array): Int32Array =>
-  ['first', 'last', 'atMin', 'atMax'].includes(kind)
-    ? base.order.filter((i) => has(selection, i))
-    : records;
 
 /** A row for each group of the key that has records, in label order. */
 function keyRows(base: Base, spec: ConditionalSpec, selection: Bitset): Row[] {

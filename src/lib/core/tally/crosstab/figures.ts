@@ -6,7 +6,7 @@ import { reckonMeasures, type Leafed } from '../../measure/reckon';
 import type { Steps } from '../../steps/steps';
 import type { Table } from '../../table/table';
 import { refuseTooMany } from '../keys';
-import { levelGroupings } from '../ledger/figures';
+import { levelGroupings } from '../groupFigures';
 import { MOST_ACROSS, MOST_CELLS } from './spec';
 
 /**

@@ -1,20 +1,19 @@
 import type { GroupKey } from '../../arrange/groupKey';
 import { MEASURES } from '../../measure/measure';
 import type { Steps } from '../../steps/steps';
-import { has } from '../../table/bitset';
 import { counted } from '../../table/format';
 import { namesOf } from '../../table/table';
-import { recordsOf, selectionOf, type Base } from '../base';
-import { figureFrom, measureColumns, shownColumn } from '../figure';
+import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
+import { figureFrom, measureColumns, shownColumn, RECORDS_COLUMN, labelColumns } from '../figure';
 import { checkKey, checkOrder, codesOf, groupWhere } from '../keys';
 import { listedWords, type Names, type TallyFigures, type TallyKind } from '../kind';
 import {
-  figureOf,
   type Figure,
   type FigureColumn,
   type FigureRow,
   type Mark,
   type Where,
+  shareOf,
 } from '../result';
 import { walkGroups } from '../sortedGroups';
 import { groupWords, measurePhrase } from '../words';
@@ -61,8 +60,7 @@ function* reckonCrosstab(base: Base, spec: CrosstabSpec): Steps<TallyFigures> {
   const { table } = base;
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
-  const inOrder = spec.measures.some((m) => ['first', 'last', 'atMin', 'atMax'].includes(m.kind));
-  const ordered = inOrder ? base.order.filter((i) => has(selection, i)) : records;
+  const ordered = orderedFor(base, selection, spec.measures);
   const down = spec.down.map((key) => codesOf(table, key, records));
   yield undefined;
   const across = spec.across.map((key) => codesOf(table, key, records));
@@ -75,12 +73,7 @@ function* reckonCrosstab(base: Base, spec: CrosstabSpec): Steps<TallyFigures> {
     spec.measures,
   );
   const names = namesOf(table);
-  const labels = spec.down.map((key, k): FigureColumn => ({
-    key: `g${k + 1}`,
-    title: groupWords(key, names),
-    unit: '',
-    type: 'text',
-  }));
+  const labels = labelColumns(spec.down, table);
   const own = ownColumns(spec, base, records, names);
   const { columns, groups } = acrossColumns(spec, cross, labels, own);
   const rows = crossRows(spec, base, cross, labels.length, groups);
@@ -97,14 +90,6 @@ function ownColumns(
   records: Int32Array,
   names: Names,
 ): FigureColumn[] {
-  const count: FigureColumn = {
-    key: 'records',
-    title: 'Records',
-    unit: '',
-    type: 'count',
-    measure: { kind: 'records' },
-    adds: { bound: 0 },
-  };
   const measures = measureColumns(spec.measures, base.table, records).flatMap((column, k) => [
     column,
     ...sharesOf(spec, k).map((share): FigureColumn => ({
@@ -115,7 +100,7 @@ function ownColumns(
       says: `${column.title} ÷ that of the whole ${share === 'total' ? 'table' : share}.`,
     })),
   ]);
-  return spec.count ? [count, ...measures] : measures;
+  return spec.count ? [RECORDS_COLUMN, ...measures] : measures;
 }
 
 const sharesOf = (spec: CrosstabSpec, measure: number): CrosstabSpec['shares'] =>
@@ -183,7 +168,6 @@ function crossRows(
   const value = (i: number, g: number, { level, group }: Across, k: number): number =>
     cross.figures[i][level][k][g * cross.widths[level] + group];
   const whole: Across = groups[groups.length - 1];
-  const ratio = (a: number, b: number): Figure => figureOf(b === 0 ? NaN : a / b);
   const cellsOf = (i: number, g: number): { cells: Figure[]; marks: Mark[] } => {
     const cells: Figure[] = [];
     const marks: Mark[] = [];
@@ -197,7 +181,7 @@ function crossRows(
         cells.push(figureFrom(m, shown[k], v));
         for (const share of sharesOf(spec, k))
           cells.push(
-            ratio(
+            shareOf(
               v,
               share === 'row'
                 ? value(i, g, whole, k)

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Steps } from '../../steps/steps';
-import { dayNumber } from '../../table/calendar';
+import { dayOfIso } from '../../table/calendar';
 import { counted } from '../../table/format';
 import { PERIODS_IN_YEAR, periodLabel, periodOf } from '../../table/period';
 import { selectionOf, type Base } from '../base';
@@ -65,11 +65,6 @@ export const growthKind: TallyKind<GrowthSpec> = {
     const { measure, period, column } = spec.series;
     return `${listName}: compound growth of the ${measurePhrase(measure, names)} by ${period === 'half' ? 'half-year' : period} of ${nameIn(names, column)}.`;
   },
-};
-
-const dayOf = (text: string): number => {
-  const [y, m, d] = text.split('-').map(Number);
-  return dayNumber(y, m, d);
 };
 
 /** What stands between two ends. */
@@ -189,7 +184,7 @@ function growthOfValues(spec: GrowthSpec): TallyFigures {
     values.firstDate !== undefined &&
     values.lastDate !== undefined;
   const intervals = dated
-    ? (dayOf(values.lastDate ?? '') - dayOf(values.firstDate ?? '')) / DAYS_IN_YEAR
+    ? (dayOfIso(values.lastDate ?? '') - dayOfIso(values.firstDate ?? '')) / DAYS_IN_YEAR
     : (values.intervals ?? NaN);
   const says = dated
     ? `${Number(intervals.toPrecision(6))} years of ${DAYS_IN_YEAR} days between ${values.firstDate} and ${values.lastDate}.`
@@ -274,7 +269,7 @@ const WORDS = {
 function endsOf(series: Series, spec: GrowthSpec): { from: number; to: number } {
   const { period, calendar, first, length } = series;
   const placeOf = (day: string | undefined, other: number): number =>
-    day === undefined ? other : periodOf(dayOf(day), period, calendar) - first;
+    day === undefined ? other : periodOf(dayOfIso(day), period, calendar) - first;
   const whole = {
     from: series.partialFirst && length > 2 ? 1 : 0,
     to: length - 1 - (series.partialLast && length > 2 ? 1 : 0),

@@ -3,7 +3,7 @@ import { layLeaves, type GroupTree } from '../../arrange/tree';
 import type { Bitset } from '../../table/bitset';
 import { has } from '../../table/bitset';
 import { groupComparator } from '../sortedGroups';
-import type { GroupFigures } from './figures';
+import type { GroupFigures } from '../groupFigures';
 
 /** Records of the ledger, each leaf's side by side in the order of records. */
 export interface Rows {

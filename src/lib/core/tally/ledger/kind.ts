@@ -1,28 +1,33 @@
 import { z } from 'zod';
+import { sortRecords } from '../../arrange/sort';
 import { buildTree } from '../../arrange/tree';
 import type { Steps } from '../../steps/steps';
 import { has } from '../../table/bitset';
 import { fullCell, fullScalar } from '../../table/cell';
 import { isMissing, isText, isUnread, type Column } from '../../table/column';
 import { recordsOf, selectionOf, type Base } from '../base';
-import type { Faults } from '../fault';
-import { figureFrom, measureColumns, shownColumn } from '../figure';
+import { RELATIVE, type Faults } from '../fault';
+import { figureFrom, measureColumns, shownColumn, RECORDS_COLUMN, labelColumns } from '../figure';
 import { checkKey, checkOrder, codesOf, groupWhere, MOST_GROUPS, refuseTooMany } from '../keys';
 import { tallyCommon, type Names, type TallyFigures, type TallyKind } from '../kind';
 import type { Figure, FigureColumn, FigureRow, FigureTable, Warning } from '../result';
 import { walkGroups } from '../sortedGroups';
-import { groupWords } from '../words';
-import { reckonGroups } from './figures';
+import { reckonGroups } from '../groupFigures';
 import { describeLedger } from './sentence';
 import { LedgerSpec } from './spec';
 
-/** The ledger as a tally of an ask: its groups with subtotals, and its records where asked for. */
-export const LedgerAsk = LedgerSpec.extend({
-  ...tallyCommon,
-  kind: z.literal('ledger'),
-  /** Whether the records stand in a table of their own, in the order of the ledger. */
-  records: z.boolean().default(false),
-}).strict();
+/**
+ * The ledger as a tally of an ask: its groups, each under its total, and its records where asked for.
+ * Where totals stand is a matter of the page.
+ */
+export const LedgerAsk = LedgerSpec.omit({ totals: true })
+  .extend({
+    ...tallyCommon,
+    kind: z.literal('ledger'),
+    /** Whether the records stand in a table of their own, in the order of the ledger. */
+    records: z.boolean().default(false),
+  })
+  .strict();
 export type LedgerAsk = z.infer<typeof LedgerAsk>;
 
 export const ledgerKind: TallyKind<LedgerAsk> = {
@@ -34,7 +39,7 @@ export const ledgerKind: TallyKind<LedgerAsk> = {
       checkOrder(key.order, spec.measures.length, faults, `${path}.groups[${k}].order`);
     });
     spec.sort.forEach((key, k) => faults.column(`${path}.sort[${k}].column`, key.column));
-    spec.measures.forEach((m, k) => faults.measure(`${path}.measures[${k}]`, m));
+    spec.measures.forEach((m, k) => faults.measure(`${path}.measures[${k}]`, m, RELATIVE));
   },
   reckon: reckonLedger,
   describe: (spec, names: Names, listName) => describeLedger(spec, names, listName),
@@ -44,7 +49,9 @@ function* reckonLedger(base: Base, spec: LedgerAsk): Steps<TallyFigures> {
   const { table } = base;
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
-  const ordered = base.order.filter((i) => has(selection, i));
+  // Its own order of records; those it holds equal keep the order of the list.
+  const order = spec.sort.length ? yield* sortRecords(table, spec.sort, base.order) : base.order;
+  const ordered = order.filter((i) => has(selection, i));
   const coded = spec.groups.map((key) => codesOf(table, key, records));
   const warnings: Warning[] = coded.flatMap((c) => c.warnings);
   yield undefined;
@@ -56,12 +63,7 @@ function* reckonLedger(base: Base, spec: LedgerAsk): Steps<TallyFigures> {
   yield undefined;
   const figures = yield* reckonGroups({ table, tree, records, ordered }, spec.measures);
   const shown = spec.measures.map((m) => shownColumn(m, table));
-  const labels: FigureColumn[] = spec.groups.map((key, k) => ({
-    key: `g${k + 1}`,
-    title: groupWords(key, new Map(table.columns.map((c) => [c.id, c.name]))),
-    unit: '',
-    type: 'text',
-  }));
+  const labels = labelColumns(spec.groups, table);
   const depth = labels.length;
   const rows: FigureRow[] = [];
   const open: number[] = [];
@@ -101,18 +103,7 @@ function* reckonLedger(base: Base, spec: LedgerAsk): Steps<TallyFigures> {
     name: 'main',
     caption: 'Groups',
     labels: depth,
-    columns: [
-      ...labels,
-      {
-        key: 'records',
-        title: 'Records',
-        unit: '',
-        type: 'count',
-        measure: { kind: 'records' },
-        adds: { bound: 0 },
-      },
-      ...measureColumns(spec.measures, table, records),
-    ],
+    columns: [...labels, RECORDS_COLUMN, ...measureColumns(spec.measures, table, records)],
     rows,
   };
   return {

@@ -4,7 +4,11 @@ import { groupWords, measurePhrase, sortWords } from '../words';
 import type { LedgerSpec } from './spec';
 
 /** How the groups of a level follow one another, where it is not simply by label. */
-export function groupOrderWords(key: GroupKey, spec: LedgerSpec, names: Names): string {
+export function groupOrderWords(
+  key: GroupKey,
+  spec: Pick<LedgerSpec, 'measures'>,
+  names: Names,
+): string {
   const { order } = key;
   switch (order.by) {
     case 'label':
@@ -23,7 +27,11 @@ export function groupOrderWords(key: GroupKey, spec: LedgerSpec, names: Names): 
 }
 
 /** The ledger in one sentence or two, as its caption says it. */
-export function describeLedger(spec: LedgerSpec, names: Names, listName: string): string {
+export function describeLedger(
+  spec: Omit<LedgerSpec, 'totals'>,
+  names: Names,
+  listName: string,
+): string {
   const groups = spec.groups.map((key) => {
     const order = groupOrderWords(key, spec, names);
     return groupWords(key, names) + (order ? ` (${order})` : '');

@@ -11,5 +11,3 @@ export const LedgerSpec = z.object({
   totals: z.enum(['above', 'below']).default('below'),
 });
 export type LedgerSpec = z.infer<typeof LedgerSpec>;
-
-export const emptyLedger: LedgerSpec = { groups: [], sort: [], measures: [], totals: 'below' };

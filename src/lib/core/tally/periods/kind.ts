@@ -2,7 +2,7 @@ import type { Grouping } from '../../measure/grouping';
 import { addUp } from '../../measure/grouping';
 import { MEASURES, type Measure } from '../../measure/measure';
 import type { Steps } from '../../steps/steps';
-import { dayNumber, isoDate } from '../../table/calendar';
+import { dayOfIso, isoDate } from '../../table/calendar';
 import { counted } from '../../table/format';
 import {
   periodEnd,
@@ -15,7 +15,7 @@ import {
 } from '../../table/period';
 import { namesOf } from '../../table/table';
 import { recordsOf, selectionOf, type Base } from '../base';
-import { figureFrom, measureColumns, shownColumn } from '../figure';
+import { figureFrom, measureColumns, shownColumn, RECORDS_COLUMN } from '../figure';
 import { listedWords, nameIn, type TallyFigures, type TallyKind } from '../kind';
 import {
   figureOf,
@@ -193,19 +193,15 @@ function* reckonPeriods(base: Base, spec: PeriodsSpec): Steps<TallyFigures> {
     { key: 'period', title: 'Period', unit: '', type: 'text' },
     { key: 'from', title: 'From', unit: '', type: 'date' },
     { key: 'to', title: 'To', unit: '', type: 'date' },
-    {
-      key: 'records',
-      title: 'Records',
-      unit: '',
-      type: 'count',
-      measure: { kind: 'records' },
-      adds: { bound: 0 },
-    },
+    RECORDS_COLUMN,
     ...measured.flatMap((column) => [column, ...extras.map((extra) => extra(column))]),
   ];
   return {
     tables: [{ name: 'main', caption: 'Periods', labels: 3, columns, rows }],
-    warnings: notes(levels, undated, calendar, nameIn(namesOf(table), spec.column)),
+    warnings: [
+      ...notes(levels, undated, calendar, nameIn(namesOf(table), spec.column)),
+      ...baseNote(spec, levels, calendar),
+    ],
   };
 }
 
@@ -249,16 +245,18 @@ function follow(
   if (spec.moving) out.push(movingAverage(values, spec.moving.k, spec.moving.place));
   if (spec.index) {
     const { base } = spec.index;
-    const [y, m, d] = (base ?? '1970-01-01').split('-').map(Number);
-    out.push(
-      indexTo(
-        values,
-        base === undefined ? 0 : periodOf(dayNumber(y, m, d), period, calendar) - first,
-      ),
-    );
+    out.push(indexTo(values, baseOf(base, first, period, calendar)));
   }
   return out;
 }
+
+/** The place of the base period among those counted, the first unless a day names another. */
+const baseOf = (
+  base: string | undefined,
+  first: number,
+  period: CalendarPeriod,
+  calendar: Calendar,
+): number => (base === undefined ? 0 : periodOf(dayOfIso(base), period, calendar) - first);
 
 type Follower = (of: FigureColumn) => FigureColumn;
 
@@ -430,4 +428,18 @@ function notes(
       says: `${counted(undated, 'record')} without ${name} ${undated === 1 ? 'belongs' : 'belong'} to no period.`,
     });
   return out;
+}
+
+/** An index on a period that is not counted is none everywhere: it must not pass in silence. */
+function baseNote(spec: PeriodsSpec, levels: readonly Level[], calendar: Calendar): Warning[] {
+  const base = spec.index?.base;
+  const { first, period, records } = levels[levels.length - 1];
+  const at = baseOf(base, first, period, calendar);
+  if (base === undefined || (at >= 0 && at < records.length)) return [];
+  return [
+    {
+      code: 'no-index-base',
+      says: `The base ${base} lies outside the periods counted, so there is no index.`,
+    },
+  ];
 }

@@ -1,22 +1,20 @@
+import { periodCondition } from '../series';
 import { buildTree, groupPath, type GroupTree } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
 import { MEASURES } from '../../measure/measure';
-import type { Condition } from '../../scope/condition';
 import { evaluate } from '../../scope/evaluate';
 import type { Steps } from '../../steps/steps';
-import { and, has, type Bitset } from '../../table/bitset';
-import { DAY_MS, dayNumber, isoDate } from '../../table/calendar';
+import { and, type Bitset } from '../../table/bitset';
+import { DAY_MS, dayOfIso } from '../../table/calendar';
 import { isText } from '../../table/column';
 import { counted } from '../../table/format';
-import { periodEnd, periodLabel, periodOf, periodStart } from '../../table/period';
-import { namesOf } from '../../table/table';
-import { recordsOf, selectionOf, type Base } from '../base';
-import { figureFrom, measureColumns, shownColumn } from '../figure';
+import { periodLabel, periodOf, USUAL_CALENDAR } from '../../table/period';
+import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
+import { figureFrom, measureColumns, shownColumn, labelColumns, RECORDS_COLUMN } from '../figure';
 import { codesOf, groupWhere, MOST_GROUPS, refuseTooMany } from '../keys';
 import { TallyRefused, type TallyFigures } from '../kind';
-import { reckonGroups, type GroupFigures } from '../ledger/figures';
-import { figureOf, type FigureColumn, type FigureRow, type Warning } from '../result';
-import { groupWords } from '../words';
+import { reckonGroups, type GroupFigures } from '../groupFigures';
+import { type FigureColumn, type FigureRow, type Warning, shareOf } from '../result';
 import { placesOf, withinTop } from './places';
 import { withinBottom } from './records';
 import type { RankingSpec } from './spec';
@@ -64,7 +62,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyFigures> 
           ...groupPath(tree, deepest, g),
           figures.records[deepest][g],
           figureFrom(spec.by, shown, values[g]),
-          ...(shares ? [ratio(values[g], whole), ratio(cumulative, whole)] : []),
+          ...(shares ? [shareOf(values[g], whole), shareOf(cumulative, whole)] : []),
           ...(change ? change.cells(g) : []),
         ],
         where: { condition: groupWhere(tree, deepest, g) },
@@ -93,16 +91,10 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyFigures> 
       code: 'tie-at-edge',
       says: `A tie at the edge is kept: ${kept} instead of ${asked}.`,
     });
-  const names = namesOf(table);
   const columns: FigureColumn[] = [
     { key: 'place', title: 'Place', unit: '', type: 'rank', says: 'The place by this figure.' },
-    ...spec.groups.map((key, k): FigureColumn => ({
-      key: `g${k + 1}`,
-      title: groupWords(key, names),
-      unit: '',
-      type: 'text',
-    })),
-    { key: 'records', title: 'Records', unit: '', type: 'count', measure: { kind: 'records' } },
+    ...labelColumns(spec.groups, table),
+    { ...RECORDS_COLUMN, adds: undefined },
     { ...measureColumns([spec.by], table, records)[0], adds: undefined },
     ...(shares
       ? [
@@ -131,8 +123,6 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyFigures> 
   };
 }
 
-const ratio = (a: number, b: number): number | null => figureOf(b === 0 ? NaN : a / b);
-
 function* figuresIn(
   base: Base,
   tree: GroupTree,
@@ -140,7 +130,7 @@ function* figuresIn(
   selection: Bitset,
 ): Steps<GroupFigures> {
   const { table } = base;
-  const ordered = base.order.filter((i) => has(selection, i));
+  const ordered = orderedFor(base, selection, [spec.by]);
   return yield* reckonGroups({ table, tree, records: recordsOf(selection), ordered }, [spec.by]);
 }
 
@@ -208,7 +198,7 @@ function* others(
   const wanted = new Set(left);
   const records = recordsOf(selection).filter((i) => wanted.has(tree.leafOf[i]));
   const one = buildTree(table.length, []);
-  const inOrder = base.order.filter((i) => has(selection, i) && wanted.has(tree.leafOf[i]));
+  const inOrder = orderedFor(base, selection, [spec.by]).filter((i) => wanted.has(tree.leafOf[i]));
   const { total } = yield* reckonGroups({ table, tree: one, records, ordered: inOrder }, [spec.by]);
   const labels = spec.groups.map((_, k): string | null =>
     k < spec.within
@@ -225,7 +215,7 @@ function* others(
       ...labels,
       records.length,
       figureFrom(spec.by, shownColumn(spec.by, table), total[0]),
-      ...(shares ? [ratio(total[0], whole), null] : []),
+      ...(shares ? [shareOf(total[0], whole), null] : []),
       ...Array.from({ length: blank }, () => null),
     ],
     where: { records: [...records] },
@@ -254,29 +244,12 @@ function* changes(
   let latest = -Infinity;
   for (const i of recordsOf(selection)) if (column.values[i] > latest) latest = column.values[i];
   const named = (day: string | undefined, other: number): number =>
-    day === undefined
-      ? other
-      : periodOf(
-          dayNumber(...(day.split('-').map(Number) as [number, number, number])),
-          period,
-          calendar,
-        );
+    day === undefined ? other : periodOf(dayOfIso(day), period, calendar);
   const after = named(change.after, periodOf(Math.floor(latest / perDay), period, calendar));
   const before = named(change.before, after - 1);
   const places: Map<number, number>[] = [];
   for (const index of [before, after]) {
-    const condition: Condition = {
-      kind: 'leaf',
-      column: change.column,
-      not: false,
-      test: {
-        test: 'between',
-        from: isoDate(periodStart(index, period, calendar)),
-        to: isoDate(periodEnd(index, period, calendar)),
-        fromIn: true,
-        toIn: true,
-      },
-    };
+    const condition = periodCondition(change.column, index, period, calendar ?? USUAL_CALENDAR);
     const within =
       latest === -Infinity
         ? selection

@@ -1,4 +1,5 @@
 import { counted } from '../../table/format';
+import { RELATIVE } from '../fault';
 import type { TallyKind } from '../kind';
 import { checkKey } from '../keys';
 import { groupWords, measurePhrase } from '../words';
@@ -18,7 +19,11 @@ export const rankingKind: TallyKind<RankingSpec> = {
         `Places are given within ${counted(spec.within, 'key')}, but there ${spec.groups.length === 1 ? 'is' : 'are'} ${spec.groups.length}.`,
         'At least one key must be left to rank.',
       );
-    faults.measure(`${path}.by`, spec.by);
+    faults.measure(
+      `${path}.by`,
+      spec.by,
+      RELATIVE.filter((kind) => kind !== 'running'),
+    );
     if (spec.groups.length === 0) {
       if (spec.by.column === undefined)
         faults.add(

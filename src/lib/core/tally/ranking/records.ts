@@ -7,7 +7,14 @@ import { isMissing, isText, type ScalarColumn } from '../../table/column';
 import { counted } from '../../table/format';
 import { recordsOf, selectionOf, type Base } from '../base';
 import { TallyRefused, type TallyFigures } from '../kind';
-import { figureOf, type Figure, type FigureColumn, type FigureRow, type Warning } from '../result';
+import {
+  figureOf,
+  type Figure,
+  type FigureColumn,
+  type FigureRow,
+  type Warning,
+  shareOf,
+} from '../result';
 import { withinTop, type Ties } from './places';
 import type { RankingSpec } from './spec';
 
@@ -111,7 +118,7 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyFigures>
         i + 1,
         ...shown.map((c) => (isMissing(c, i) ? null : fullCell(c, i))),
         write(values[i]),
-        ...(adds ? [ratio(values[i], total), ratio(cumulative, total)] : []),
+        ...(adds ? [shareOf(values[i], total), shareOf(cumulative, total)] : []),
       ],
       where: { records: [i] },
     });
@@ -127,7 +134,7 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyFigures>
         `${counted(left.length, 'other record')}`,
         ...shown.map(() => null),
         adds ? figureOf(sum) : null,
-        ...(adds ? [ratio(sum, total), null] : []),
+        ...(adds ? [shareOf(sum, total), null] : []),
       ],
       where: { records: left },
     });
@@ -169,8 +176,6 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyFigures>
     warnings: notes(records.length - order.length, spec, to - from),
   };
 }
-
-const ratio = (a: number, b: number): number | null => figureOf(b === 0 ? NaN : a / b);
 
 /** The same from the other end. */
 export function withinBottom(

@@ -6,11 +6,10 @@ import { leafGrouping, totalGrouping } from '../../measure/grouping';
 import { Measure, MEASURES, measureWords, suits } from '../../measure/measure';
 import { countLeaves, reckonMeasures } from '../../measure/reckon';
 import type { Steps } from '../../steps/steps';
-import { has } from '../../table/bitset';
 import { counted } from '../../table/format';
 import { namesOf } from '../../table/table';
-import { recordsOf, selectionOf, type Base } from '../base';
-import { figureFrom, measureColumn, shownColumn } from '../figure';
+import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
+import { figureFrom, measureColumn, shownColumn, RECORDS_COLUMN } from '../figure';
 import { checkKey, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
 import { listedWords, nameIn, tallyCommon, type TallyFigures, type TallyKind } from '../kind';
 import type { FigureColumn, FigureRow } from '../result';
@@ -66,7 +65,7 @@ function* reckonSpread(base: Base, spec: SpreadSpec): Steps<TallyFigures> {
   const { table } = base;
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
-  const ordered = base.order.filter((i) => has(selection, i));
+  const ordered = orderedFor(base, selection, spec.facts);
   const coded = spec.key ? codesOf(table, spec.key, records) : null;
   const tree = buildTree(table.length, coded ? [coded.codes] : []);
   refuseTooMany(tree.leaves * spec.columns.length, 'rows', MOST_GROUPS);
@@ -129,7 +128,7 @@ function* reckonSpread(base: Base, spec: SpreadSpec): Steps<TallyFigures> {
     ...(spec.key
       ? [{ key: 'group', title: groupWords(spec.key, names), unit: '', type: 'text' as const }]
       : []),
-    { key: 'records', title: 'Records', unit: '', type: 'count', measure: { kind: 'records' } },
+    { ...RECORDS_COLUMN, adds: undefined },
     ...spec.facts.map((fact, k): FigureColumn => ({
       key: `f${k + 1}`,
       title: measureWords(fact),

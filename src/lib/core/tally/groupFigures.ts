@@ -1,9 +1,9 @@
-import type { GroupTree } from '../../arrange/tree';
-import type { Grouping } from '../../measure/grouping';
-import type { Measure } from '../../measure/measure';
-import { countLeaves, reckonMeasures, type Leafed } from '../../measure/reckon';
-import type { Steps } from '../../steps/steps';
-import type { Table } from '../../table/table';
+import type { GroupTree } from '../arrange/tree';
+import type { Grouping } from '../measure/grouping';
+import type { Measure } from '../measure/measure';
+import { countLeaves, reckonMeasures, type Leafed } from '../measure/reckon';
+import type { Steps } from '../steps/steps';
+import type { Table } from '../table/table';
 
 /** Measures over the groups of every level, and over the whole selection. */
 export interface GroupFigures {
