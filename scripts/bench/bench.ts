@@ -21,8 +21,10 @@ import { newBench } from '$lib/core/bench/newBench';
 import { Engine } from '$lib/engine/engine';
 import { madeFile, madeTable } from './made';
 import { meterInto, ratio, time, type Result } from './meter';
+import { stolenSeconds } from './stolen';
 import { benchTallies } from './tallies';
 
+const stolenBefore = stolenSeconds();
 const results: Result[] = [];
 const meter = meterInto(results);
 const { atMost, atLeast } = meter;
@@ -299,15 +301,22 @@ const report = wide([
   ['---', '---', '---', '---'],
   ...results.map((r) => [r.work, r.bar, r.measured, r.holds ? 'holds' : '**falls short**']),
 ]);
+const stolen = stolenSeconds();
+const host =
+  stolen === null || stolenBefore === null
+    ? ''
+    : ` The host took ${(stolen - stolenBefore).toFixed(1)} s of processor time away meanwhile.`;
 process.stdout.write(`${report}\n`);
 const short = results.filter((r) => !r.holds).length;
 process.stdout.write(
-  short ? `${short} of ${results.length} fall short.\n` : `All ${results.length} hold.\n`,
+  (short ? `${short} of ${results.length} fall short.` : `All ${results.length} hold.`) +
+    `${host}\n`,
 );
 if (process.argv.includes('--write'))
   writeFileSync(
     path.join(process.cwd(), 'docs/bench.md'),
     `# Speed\n\nMade by \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}: Node ${process.versions.node}, ${cpus().length} cores. ` +
-      'Made lists of 1,000,000 records and 12 columns. Ratios are of the best runs within one run; the last rows are measured in the real page in Chromium.\n\n' +
+      'Made lists of 1,000,000 records and 12 columns. Ratios are of the best runs within one run; the last rows are measured in the real page in Chromium.' +
+      `${host}\n\n` +
       `${report}\n`,
   );
