@@ -22,6 +22,8 @@ export class Splitter {
   readonly #layout: Pick<Layout, 'delimiter' | 'quote' | 'skipLines'>;
   readonly #parser: RecordParser;
   #rest = '';
+  /** How much of a record without an end was looked at last. */
+  #stuckAt = 0;
   #toSkip: number;
   #rows = 0;
   /** Rows whose quotes do not pair up, by their number. */
@@ -55,10 +57,16 @@ export class Splitter {
       this.#toSkip--;
     }
     if (!input) return [];
+    // A record of many pieces is looked at each time it has doubled, not at every piece.
+    if (!last && input.length < 2 * this.#stuckAt) {
+      this.#rest = input;
+      return [];
+    }
     const { data, errors, meta } = this.#parser.parse(input, 0, !last);
     for (const fault of errors) this.#judge(fault, data.length);
     if (!last) {
       this.#rest = input.slice(meta.cursor);
+      this.#stuckAt = data.length === 0 ? this.#rest.length : 0;
       if (this.#rest.length > LONGEST_RECORD && data.length === 0) throw this.#unclosed(this.#rows);
     }
     // A line end at the very end of the text closes the last record; it opens no new one.
