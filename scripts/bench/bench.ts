@@ -20,7 +20,7 @@ import { columnOf, tableBytes, type Table } from '$lib/core/table/table';
 import { newBench } from '$lib/core/bench/newBench';
 import { Engine } from '$lib/engine/engine';
 import { madeFile, madeTable } from './made';
-import { meterInto, ratio, time, type Result } from './meter';
+import { meterInto, ratio, type Result } from './meter';
 import { stolenSeconds } from './stolen';
 import { benchTallies } from './tallies';
 
@@ -121,11 +121,10 @@ const fares = scalar(table, 'fares').values;
     { length: N },
     (_, i) => text(table, 'route').codes[i] * 30 + text(table, 'vessel').codes[i],
   );
-  const bare = time(() => bareLoop(fares, ready, 360), 25);
-  const ours = time(() => groupWork(table, records), 25);
+  const ours = (): unknown => groupWork(table, records);
   atMost(
     'group by two text keys with six measures',
-    ours / bare,
+    ratio(ours, () => bareLoop(fares, ready, 360), 25),
     10,
     'a bare loop that sums by a ready key',
   );
@@ -141,26 +140,19 @@ const fares = scalar(table, 'fares').values;
   const sql = db.prepare(
     'select route, vessel, count(*), sum(fares), avg(fares) from t group by route, vessel',
   );
-  // Turn by turn: a machine that slows down meanwhile slows both.
-  let [again, theirs] = [ours, Infinity];
-  for (let k = 0; k < 4; k++) {
-    theirs = Math.min(
-      theirs,
-      time(() => sql.all(), 1),
-    );
-    again = Math.min(
-      again,
-      time(() => groupWork(table, records), 9),
-    );
-  }
-  atLeast('the same', theirs / again, 60, "SQLite's GROUP BY with count, sum, avg");
+  atLeast(
+    'the same',
+    ratio(() => sql.all(), ours),
+    60,
+    "SQLite's GROUP BY with count, sum, avg",
+  );
   db.close();
 }
 
 {
   const route = text(table, 'route');
   const delay = scalar(table, 'fuel').values;
-  const ours = time(() => {
+  const ours = (): unknown => {
     const slices = gather(delay, route.codes, 12, records);
     return Array.from({ length: 12 }, (_, g) =>
       quantiles(
@@ -170,20 +162,17 @@ const fares = scalar(table, 'fares').values;
         [0.05, 0.25, 0.5, 0.75, 0.9, 0.95],
       ),
     );
-  });
+  };
   const index = Array.from(records);
-  const theirs = time(
-    () =>
-      rollup(
-        index,
-        (group) => median(group, (i) => delay[i]),
-        (i) => route.codes[i],
-      ),
-    3,
-  );
+  const theirs = (): unknown =>
+    rollup(
+      index,
+      (group) => median(group, (i) => delay[i]),
+      (i) => route.codes[i],
+    );
   atLeast(
     'exact median and 5 percentiles for each of 12 groups',
-    theirs / ours,
+    ratio(theirs, ours, 5),
     4,
     'd3.rollup with d3.median alone',
   );
@@ -218,31 +207,25 @@ const fares = scalar(table, 'fares').values;
 }
 
 {
-  const ours = time(
-    () =>
-      finish(
-        sortRecords(table, [
-          { column: 'route', descending: false, blanks: 'last' },
-          { column: 'fares', descending: true, blanks: 'last' },
-        ]),
-      ),
-    5,
-  );
+  const ours = (): unknown =>
+    finish(
+      sortRecords(table, [
+        { column: 'route', descending: false, blanks: 'last' },
+        { column: 'fares', descending: true, blanks: 'last' },
+      ]),
+    );
   const route = text(table, 'route');
   const objects = Array.from({ length: N }, (_, i) => ({
     route: route.dictionary[route.codes[i]],
     fares: fares[i],
   }));
-  const theirs = time(
-    () =>
-      objects
-        .slice()
-        .sort((a, b) => (a.route < b.route ? -1 : a.route > b.route ? 1 : b.fares - a.fares)),
-    3,
-  );
+  const theirs = (): unknown =>
+    objects
+      .slice()
+      .sort((a, b) => (a.route < b.route ? -1 : a.route > b.route ? 1 : b.fares - a.fares));
   atLeast(
     'sort 1,000,000 records by two columns',
-    theirs / ours,
+    ratio(theirs, ours, 5),
     3,
     'Array.prototype.sort on objects',
   );
@@ -251,10 +234,12 @@ const fares = scalar(table, 'fares').values;
 {
   const four = madeTable(4 * N);
   const all = members(fullBitset(4 * N));
-  const ratio = time(() => groupWork(four, all), 9) / time(() => groupWork(table, records), 9);
   atMost(
     'growth of that grouping from 1 to 4 million records',
-    ratio,
+    ratio(
+      () => groupWork(four, all),
+      () => groupWork(table, records),
+    ),
     4.6,
     'the time of 1 million',
   );
@@ -316,7 +301,7 @@ if (process.argv.includes('--write'))
   writeFileSync(
     path.join(process.cwd(), 'docs/bench.md'),
     `# Speed\n\nMade by \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}: Node ${process.versions.node}, ${cpus().length} cores. ` +
-      'Made lists of 1,000,000 records and 12 columns. Ratios are of the best runs within one run; the last rows are measured in the real page in Chromium.' +
+      'Made lists of 1,000,000 records and 12 columns. Ratios are medians of rounds that run both works one behind the other; the last rows are measured in the real page in Chromium.' +
       `${host}\n\n` +
       `${report}\n`,
   );

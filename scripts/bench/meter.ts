@@ -33,18 +33,24 @@ export function time(work: () => unknown, runs = 9): number {
 }
 
 /**
- * How many times as long one work takes as another, best of each, run turn by turn: a machine that
- * slows down for a while slows both.
+ * How many times as long one work takes as another: the median of the rounds' own ratios. A round
+ * runs both, one behind the other, so a machine that changes its speed changes both; best times would
+ * not do, as one of the two may meet a fast moment that the other missed.
  */
 export function ratio(work: () => unknown, against: () => unknown, rounds = 9): number {
-  const best = [Infinity, Infinity];
-  for (let k = -2; k < rounds; k++)
-    [work, against].forEach((each, w) => {
-      const start = performance.now();
-      each();
-      if (k >= 0) best[w] = Math.min(best[w], performance.now() - start);
-    });
-  return best[0] / best[1];
+  const took = (each: () => unknown): number => {
+    const start = performance.now();
+    each();
+    return performance.now() - start;
+  };
+  const WARM_UP = 3;
+  const ratios: number[] = [];
+  for (let k = -WARM_UP; k < rounds; k++) {
+    const own = took(work) / took(against);
+    if (k >= 0) ratios.push(own);
+  }
+  ratios.sort((a, b) => a - b);
+  return ratios[rounds >> 1];
 }
 
 export const meterInto = (results: Result[]): Meter => ({
