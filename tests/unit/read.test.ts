@@ -61,6 +61,27 @@ describe('layouts', () => {
   });
 });
 
+describe('long files', () => {
+  it('read the same in whatever portions they come, a cell over many of them among others', () => {
+    const long = `first line\n${'fog on the sound, '.repeat(60_000)}"end"`;
+    const lines = Array.from({ length: 20_000 }, (_, i) =>
+      i === 9_000 ? `${i},"${long.replaceAll('"', '""')}"` : `${i},Route ${i % 7}`,
+    );
+    const bytes = bytesOf(`sailing,note\n${lines.join('\n')}\n`);
+    const recipe = proposeRecipe(bytes.subarray(0, 10_000), false);
+    for (const portion of [bytes.length, 1 << 20, 300_001]) {
+      const reader = new DelimitedReader(recipe);
+      for (let at = 0; at < bytes.length; at += portion)
+        reader.push(bytes.subarray(at, at + portion), at + portion >= bytes.length);
+      const { table, evidence } = reader.finish();
+      expect(table.length).toBe(20_000);
+      expect(evidence.widthFaults.count).toBe(0);
+      expect(fullCell(table.columns[1], 9_000)).toBe(long);
+      expect(fullCell(table.columns[1], 19_999)).toBe(`Route ${19_999 % 7}`);
+    }
+  });
+});
+
 describe('encodings', () => {
   const utf16 = (text: string, big: boolean, mark: boolean): Uint8Array => {
     const units = Array.from(mark ? `\ufeff${text}` : text, (c) => c.charCodeAt(0));

@@ -1,33 +1,83 @@
-/** The four operations over blocks, each with a loop of its own: a shared one would call through for every value. */
+/**
+ * The four operations over blocks, each with a loop of its own: a shared one would call through for
+ * every value. Four values a turn, as the turn itself costs more than an operation.
+ */
 export type Loop = (o: Float64Array, a: Float64Array, b: Float64Array, n: number) => void;
 
+/** What is not finite (by zero, or too large for a number) is none; v − v tells it cheapest. */
+const finite = (v: number): number => (v - v === 0 ? v : NaN);
+
 export const plus: Loop = (o, a, b, n) => {
-  for (let i = 0; i < n; i++) o[i] = a[i] + b[i];
+  let i = 0;
+  for (; i + 3 < n; i += 4) {
+    o[i] = finite(a[i] + b[i]);
+    o[i + 1] = finite(a[i + 1] + b[i + 1]);
+    o[i + 2] = finite(a[i + 2] + b[i + 2]);
+    o[i + 3] = finite(a[i + 3] + b[i + 3]);
+  }
+  for (; i < n; i++) o[i] = finite(a[i] + b[i]);
 };
 export const minus: Loop = (o, a, b, n) => {
-  for (let i = 0; i < n; i++) o[i] = a[i] - b[i];
+  let i = 0;
+  for (; i + 3 < n; i += 4) {
+    o[i] = finite(a[i] - b[i]);
+    o[i + 1] = finite(a[i + 1] - b[i + 1]);
+    o[i + 2] = finite(a[i + 2] - b[i + 2]);
+    o[i + 3] = finite(a[i + 3] - b[i + 3]);
+  }
+  for (; i < n; i++) o[i] = finite(a[i] - b[i]);
 };
 export const times: Loop = (o, a, b, n) => {
-  for (let i = 0; i < n; i++) o[i] = a[i] * b[i];
-};
-/** By zero: none. */
-export const over: Loop = (o, a, b, n) => {
-  for (let i = 0; i < n; i++) {
-    const divisor = b[i];
-    o[i] = divisor === 0 ? NaN : a[i] / divisor;
+  let i = 0;
+  for (; i + 3 < n; i += 4) {
+    o[i] = finite(a[i] * b[i]);
+    o[i + 1] = finite(a[i + 1] * b[i + 1]);
+    o[i + 2] = finite(a[i + 2] * b[i + 2]);
+    o[i + 3] = finite(a[i + 3] * b[i + 3]);
   }
+  for (; i < n; i++) o[i] = finite(a[i] * b[i]);
+};
+export const over: Loop = (o, a, b, n) => {
+  let i = 0;
+  for (; i + 3 < n; i += 4) {
+    o[i] = finite(a[i] / b[i]);
+    o[i + 1] = finite(a[i + 1] / b[i + 1]);
+    o[i + 2] = finite(a[i + 2] / b[i + 2]);
+    o[i + 3] = finite(a[i + 3] / b[i + 3]);
+  }
+  for (; i < n; i++) o[i] = finite(a[i] / b[i]);
 };
 
 /** The same with one number on the right. */
 type LoopBy = (o: Float64Array, a: Float64Array, by: number, n: number) => void;
 
 export const plusNumber: LoopBy = (o, a, by, n) => {
-  for (let i = 0; i < n; i++) o[i] = a[i] + by;
+  let i = 0;
+  for (; i + 3 < n; i += 4) {
+    o[i] = finite(a[i] + by);
+    o[i + 1] = finite(a[i + 1] + by);
+    o[i + 2] = finite(a[i + 2] + by);
+    o[i + 3] = finite(a[i + 3] + by);
+  }
+  for (; i < n; i++) o[i] = finite(a[i] + by);
 };
 export const timesNumber: LoopBy = (o, a, by, n) => {
-  for (let i = 0; i < n; i++) o[i] = a[i] * by;
+  let i = 0;
+  for (; i + 3 < n; i += 4) {
+    o[i] = finite(a[i] * by);
+    o[i + 1] = finite(a[i + 1] * by);
+    o[i + 2] = finite(a[i + 2] * by);
+    o[i + 3] = finite(a[i + 3] * by);
+  }
+  for (; i < n; i++) o[i] = finite(a[i] * by);
 };
 export const overNumber: LoopBy = (o, a, by, n) => {
-  if (by === 0) o.fill(NaN, 0, n);
-  else for (let i = 0; i < n; i++) o[i] = a[i] / by;
+  let i = 0;
+  for (; i + 3 < n; i += 4) {
+    o[i] = finite(a[i] / by);
+    o[i + 1] = finite(a[i + 1] / by);
+    o[i + 2] = finite(a[i + 2] / by);
+    o[i + 3] = finite(a[i + 3] / by);
+  }
+  for (; i < n; i++) o[i] = finite(a[i] / by);
 };

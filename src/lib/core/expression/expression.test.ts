@@ -5,7 +5,7 @@ import { finish } from '../steps/steps';
 import { has } from '../table/bitset';
 import { fullCell } from '../table/cell';
 import { dayNumber, DAY_MS } from '../table/calendar';
-import { isMissing, scalarColumn, textColumn } from '../table/column';
+import { isMissing, scalarColumn, textColumn, type ScalarColumn } from '../table/column';
 import type { Table } from '../table/table';
 import { checkExpression } from './check';
 import { ExpressionError } from './error';
@@ -33,6 +33,43 @@ function values(source: string): (string | null)[] {
     isMissing(column, i) ? null : fullCell(column, i),
   );
 }
+
+describe('values of records beyond a block, four at a turn', () => {
+  const by = 2.5;
+  it('are what each record by itself comes to', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.double(), fc.double()), { minLength: 1, maxLength: 2100 }),
+        (pairs) => {
+          const [a, b] = [0, 1].map((k) =>
+            pairs.map((pair) => (Number.isFinite(pair[k]) ? pair[k] : null)),
+          );
+          const list: Table = {
+            length: pairs.length,
+            columns: [scalarColumn('a', 'number', a), scalarColumn('b', 'number', b)],
+          };
+          const none = (v: number): number => (Number.isFinite(v) ? v : NaN);
+          for (const [source, value] of [
+            ['a + b', (x: number, y: number) => x + y],
+            ['a - b', (x: number, y: number) => x - y],
+            ['a * b', (x: number, y: number) => x * y],
+            ['a / b', (x: number, y: number) => x / y],
+            ['a + 2.5', (x: number) => x + by],
+            ['a * 2.5', (x: number) => x * by],
+            ['a / 2.5', (x: number) => x / by],
+            ['a / 0', () => NaN],
+          ] as const) {
+            const column = finish(
+              computeColumn(list, source, { id: 'x', name: 'x', unit: '' }),
+            ) as ScalarColumn;
+            expect([...column.values]).toEqual(a.map((x, i) => none(value(x ?? NaN, b[i] ?? NaN))));
+          }
+        },
+      ),
+      { numRuns: 30 },
+    );
+  });
+});
 
 describe('what expressions come to', () => {
   it.each<[string, (string | null)[]]>([
