@@ -8,9 +8,31 @@ import { TestServer } from '../../tests/interface/support/server';
 import { madeFile } from './made';
 import type { Result } from './meter';
 
+/** Begins to watch for blocks of the page of 50 ms and more. */
 const WATCH = `
   window.longest = 0;
-  new PerformanceObserver((list) => { for (const e of list.getEntries()) window.longest = Math.max(window.longest, e.duration); }).observe({ type: 'longtask' });`;
+  window.watcher?.disconnect();
+  window.watcher = new PerformanceObserver((list) => { for (const e of list.getEntries()) window.longest = Math.max(window.longest, e.duration); });
+  window.watcher.observe({ type: 'longtask' });`;
+
+/** The longest block since the watch began; 0 where all were under 50 ms. */
+const longestBlock = (page: Page): Promise<number> => page.run<number>('return window.longest');
+
+/**
+ * A bar on the longest of something, from several passes. The middle pass counts: what the page
+ * does itself comes again in every pass, what the machine does to it does not. The worst is told too.
+ */
+function ofPasses(work: string, passes: readonly number[], blocks: boolean): Result {
+  const sorted = passes.toSorted((a, b) => a - b);
+  const say = (ms: number): string => (blocks && ms === 0 ? 'under 50 ms' : `${Math.round(ms)} ms`);
+  const [middle, worst] = [sorted[sorted.length >> 1], sorted[sorted.length - 1]];
+  return {
+    work: `${work} (middle of ${passes.length} passes)`,
+    bar: 'at most 50 ms',
+    measured: worst === middle ? say(middle) : `${say(middle)}; worst ${say(worst)}`,
+    holds: middle <= 50,
+  };
+}
 
 /** Clicks a switch and gives the milliseconds until What counts and the footing are drawn anew. */
 const SWITCH = `
@@ -79,10 +101,13 @@ async function million(server: TestServer): Promise<Result[]> {
   writeFileSync(file, madeFile(76 * 1024 * 1024));
   const page = await Page.open(server.address);
   try {
-    await choose(page, file);
-    await page.run(WATCH);
-    await page.untilTextFor('state', /columns\./, 180_000);
-    const intake = await page.run<number>('return window.longest');
+    const intakes: number[] = [];
+    for (let pass = 0; pass < 3; pass++) {
+      await choose(page, file);
+      await page.run(WATCH);
+      await page.untilTextFor('state', /columns\./, 180_000);
+      intakes.push(await longestBlock(page));
+    }
     const bench = await accept(page);
     const { doc, revision } = (await (
       await fetch(`${server.address}/api/benches/${bench}`)
@@ -128,19 +153,29 @@ async function million(server: TestServer): Promise<Result[]> {
     });
     await openBench(page, `/benches/${bench}`);
     await page.driver.sleep(2500);
-    await page.run(WATCH);
     const records = await page.text('foot-all');
     const times: number[] = [];
-    for (let k = 0; k < 21; k++) {
-      times.push(await page.driver.executeAsyncScript<number>(SWITCH));
-      await page.driver.sleep(700);
+    const switching: number[] = [];
+    for (let pass = 0; pass < 3; pass++) {
+      await page.run(WATCH);
+      for (let k = 0; k < 7; k++) {
+        times.push(await page.driver.executeAsyncScript<number>(SWITCH));
+        await page.driver.sleep(700);
+      }
+      switching.push(await longestBlock(page));
     }
     const middle = times.sort((a, b) => a - b)[10];
     await (await page.driver.findElement(By.css('[data-test=ledger]'))).click();
     // The click opens a record's panel; scrolling is measured apart from that.
     await page.driver.sleep(700);
-    const gap = await page.driver.executeAsyncScript<number>(SCROLL);
-    const longest = await page.run<number>('return window.longest');
+    const gaps: number[] = [];
+    const scrolling: number[] = [];
+    for (let pass = 0; pass < 5; pass++) {
+      await page.run(WATCH);
+      gaps.push(await page.driver.executeAsyncScript<number>(SCROLL));
+      await page.driver.sleep(300);
+      scrolling.push(await longestBlock(page));
+    }
     const whole = /All ([\d,]+) records/.exec(records)?.[1] ?? '?';
     return [
       {
@@ -149,24 +184,10 @@ async function million(server: TestServer): Promise<Result[]> {
         measured: `${Math.round(middle)} ms`,
         holds: middle <= 100,
       },
-      {
-        work: 'the longest gap between two frames while scrolling them',
-        bar: 'at most 50 ms',
-        measured: `${Math.round(gap)} ms`,
-        holds: gap <= 50,
-      },
-      {
-        work: 'the longest block of the page while switching and scrolling',
-        bar: 'at most 50 ms',
-        measured: longest ? `${Math.round(longest)} ms` : 'under 50 ms',
-        holds: longest <= 50,
-      },
-      {
-        work: 'the longest block of the page during an intake of 76 MB',
-        bar: 'at most 50 ms',
-        measured: intake ? `${Math.round(intake)} ms` : 'under 50 ms',
-        holds: intake <= 50,
-      },
+      ofPasses('the longest gap between two frames while scrolling them', gaps, false),
+      ofPasses('the longest block of the page while switching', switching, true),
+      ofPasses('the longest block of the page while scrolling', scrolling, true),
+      ofPasses('the longest block of the page during an intake of 76 MB', intakes, true),
     ];
   } finally {
     await page.close();

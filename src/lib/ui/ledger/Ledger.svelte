@@ -2,10 +2,10 @@
   import { putBack, setAsideRecords, setGroupWidth, turnGroup } from '../../core/bench/edits';
   import { counted } from '../../core/table/format';
   import { groupKeyText } from '../../core/tally/ledger/lines';
-  import type { Line } from '../../engine/protocol';
+  import type { Head as HeadFacts, Line } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import Footing from './Footing.svelte';
-  import { LINE, scrollFor, scrollHeight, windowAt } from './geometry';
+  import { clippedColumns, LINE, scrollFor, scrollHeight, windowAt } from './geometry';
   import Head from './Head.svelte';
   import LedgerLine from './LedgerLine.svelte';
 
@@ -22,11 +22,15 @@
 
   const overview = $derived(bench.overview);
   const lines = $derived(overview?.lines ?? 0);
-  const heads = $derived(
-    (overview?.heads ?? []).map((h) =>
+  let known: readonly HeadFacts[] = [];
+  /** The same array while nothing about the columns changes, so that no line is touched for it. */
+  const heads = $derived.by(() => {
+    const next = (overview?.heads ?? []).map((h) =>
       dragged && h.column === dragged.column ? { ...h, width: dragged.width } : h,
-    ),
-  );
+    );
+    if (JSON.stringify(next) !== JSON.stringify(known)) known = next;
+    return known;
+  });
   const order = $derived([
     ...new Set([
       ...(overview?.naming ? [overview.naming.column] : []),
@@ -69,6 +73,17 @@
           .map((line, k) => ({ line, at: window.first + k })),
       };
     return drawn;
+  });
+  let cut: { heads: unknown; columns: readonly boolean[] } = { heads: null, columns: [] };
+  const clipped = $derived.by(() => {
+    const before = cut.heads === heads ? cut.columns : [];
+    const columns = clippedColumns(
+      heads,
+      shown.visible.map(({ line }) => line),
+      before,
+    );
+    if (before.length === 0 || columns.some((is, c) => is !== before[c])) cut = { heads, columns };
+    return cut.columns;
   });
   const range = $derived(
     anchor === null
@@ -177,6 +192,14 @@
     } else if (event.key === 'Escape') anchor = null;
   }
 
+  /** A text that is cut off shows whole in a hint, looked at only when the pointer comes to it. */
+  function hint({ target }: PointerEvent): void {
+    const holder = target instanceof Element ? target.closest<HTMLElement>('.label, .cell') : null;
+    if (!holder) return;
+    if (holder.scrollWidth > holder.clientWidth) holder.title = holder.textContent.trim();
+    else holder.removeAttribute('title');
+  }
+
   let groupStart: { x: number; width: number } | null = null;
   function grabGroup(event: PointerEvent): void {
     groupStart = { x: event.clientX, width: groupWidth };
@@ -244,7 +267,7 @@
         {/each}
       </div>
     </div>
-    <div class="body" role="rowgroup" style:height="{scrollHeight(lines)}px">
+    <div class="body" role="rowgroup" style:height="{scrollHeight(lines)}px" onpointerover={hint}>
       <div style:transform="translateY({shown.top}px)" class="lines">
         <!-- Keyed by place on the page, so that scrolling writes other texts and moves no element. -->
         {#each shown.visible as { line, at }, k (k)}
@@ -252,6 +275,7 @@
             {line}
             {at}
             {heads}
+            {clipped}
             {lefts}
             ledger={id}
             active={active.line === at ? active.column : null}

@@ -7,6 +7,8 @@
     /** Its place in the ledger, from 0. */
     at: number;
     heads: readonly Head[];
+    /** Columns whose texts may be wider than they are. */
+    clipped: readonly boolean[];
     lefts: readonly (number | null)[];
     /** Cell the keys act on: −1 is the group's, null none on this line. */
     active: number | null;
@@ -22,6 +24,7 @@
     line,
     at,
     heads,
+    clipped,
     lefts,
     active,
     selected,
@@ -35,7 +38,10 @@
   const STATE: Record<string, string> = { b: 'blank', u: 'unread', c: 'corrected', n: 'none' };
   /** What does not change from line to line is put together once. */
   const fixed = $derived(
-    heads.map((head) => `cell${head.right ? ' right' : ''}${head.fixed ? ' fixed' : ''}`),
+    heads.map(
+      (head, c) =>
+        `cell${head.right ? ' right' : ''}${head.fixed ? ' fixed' : ''}${clipped[c] ? ' clipped' : ''}`,
+    ),
   );
   const figures = $derived(line.kind !== 'record' && line.totals);
   const ruled = $derived(line.kind === 'total' && totalsBelow);
@@ -78,15 +84,13 @@
       >
         <span aria-hidden="true">{line.open ? '▾' : '▸'}</span>
       </button>
-      <span class="label" title={line.label}>{line.label}</span>
+      <span class="label">{line.label}</span>
       <small>{showCount(line.count)}{line.aside ? ` + ${showCount(line.aside)} aside` : ''}</small>
     {:else if line.kind === 'total'}
-      <span class="label total" title={line.label}
-        >{line.label}{line.level === 0 ? ' total' : ''}</span
-      >
+      <span class="label total">{line.label}{line.level === 0 ? ' total' : ''}</span>
       <small>{showCount(line.count)} counted</small>
     {:else}
-      <span class="label" title={line.label}>{line.aside ? '✕ ' : ''}{line.label}</span>
+      <span class="label">{line.aside ? '✕ ' : ''}{line.label}</span>
       {#if line.aside}<span class="visually-hidden">set aside</span>{/if}
     {/if}
   </div>
@@ -101,7 +105,6 @@
       tabindex="-1"
       id={active === c ? `${ledger}-active` : undefined}
       style:left={lefts[c] === null ? undefined : `${lefts[c]}px`}
-      title={text.length > 18 ? text : undefined}
       onclick={(e) => clicked(e, c)}
     >
       <span>{text}</span>{#if state === 'unread'}<span class="visually-hidden">
@@ -115,6 +118,9 @@
   .row {
     display: grid;
     grid-template-columns: var(--columns);
+    grid-template-rows: 25px;
+    /* Definite, so that no cell is measured before it is laid out. */
+    grid-template-rows: 25px;
     height: 26px;
     border-bottom: 1px solid var(--rule);
     background: var(--paper);
@@ -127,14 +133,18 @@
   .row > div {
     padding: 0 12px;
     min-width: 0;
-    overflow: hidden;
     white-space: nowrap;
   }
   .cell {
     line-height: 25px;
+  }
+  /* Only where it is needed: every clip is one more piece for the browser to put together. */
+  .clipped {
+    overflow: hidden;
     text-overflow: ellipsis;
   }
   .lead {
+    overflow: hidden;
     display: flex;
     align-items: center;
     gap: 6px;

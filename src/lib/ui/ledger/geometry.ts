@@ -1,5 +1,10 @@
+import type { Head, Line } from '../../engine/protocol';
+
 /** Height of one line of the ledger, in CSS pixels. */
 export const LINE = 26;
+
+/** What a cell keeps free at its two sides, in CSS pixels. */
+const PADDING = 24;
 
 /** Browsers lay out no element much taller than this; longer ledgers are scrolled by proportion. */
 const TALLEST = 8_000_000;
@@ -37,4 +42,24 @@ export function scrollFor(
   const offset = Math.max(0, line * LINE - distance);
   if (height <= TALLEST) return offset;
   return (offset / (height - viewHeight)) * (TALLEST - viewHeight);
+}
+
+/**
+ * Which columns hold a text that may be wider than its cell: a figure needs at most 10 pixels a
+ * character at the ledger's size, other text 15, unread cells being text in a column of figures.
+ * @param before what held so far for the same heads; a column once clipped stays so
+ */
+export function clippedColumns(
+  heads: readonly Pick<Head, 'width' | 'right'>[],
+  lines: readonly Pick<Line, 'cells' | 'states'>[],
+  before: readonly boolean[],
+): boolean[] {
+  return heads.map(({ width, right }, c) => {
+    if (before[c]) return true;
+    const room = width - PADDING;
+    return lines.some(({ cells, states }) => {
+      const figure = right && (states[c] ?? ' ') === ' ';
+      return (cells[c] ?? '').length * (figure ? 10 : 15) > room;
+    });
+  });
 }
