@@ -86,6 +86,35 @@ describe('the ledger of the demo', () => {
     );
   });
 
+  it('shows every group’s name whole, and all columns beside each other', async () => {
+    const cut = await page.run<string[]>(
+      `return [...document.querySelectorAll('[data-line] .label, [data-line] .cell, [data-test=head] span')]
+        .filter((e) => e.scrollWidth > e.clientWidth + 1 && getComputedStyle(e).display !== 'inline').map((e) => e.textContent)`,
+    );
+    expect(cut).toEqual([]);
+    expect(
+      await page.run<boolean>(
+        `const l = document.querySelector('[data-test=ledger]'); return l.scrollWidth <= l.clientWidth`,
+      ),
+    ).toBe(true);
+  });
+
+  it('keeps the cell in view whose panel opens beside the ledger', async () => {
+    const at = (await seenHeads(page)).indexOf('Delay|mean, min');
+    const figure = (await page.all('.row.group [role=gridcell].figure'))[0];
+    const cell = await figure.findElement(By.xpath(`../*[@role='gridcell'][${at + 1}]`));
+    await cell.click();
+    await page.find('behind');
+    await page.until('the figure to be in view', () =>
+      page.run<boolean>(
+        `const cell = document.querySelector('.cell.active').getBoundingClientRect();
+        const ledger = document.querySelector('[data-test=ledger]').getBoundingClientRect();
+        return cell.left >= ledger.left && cell.right <= ledger.right + 1`,
+      ),
+    );
+    await page.type(Key.ESCAPE);
+  });
+
   it('narrows, counts every rung as SQL does, and can be undone and redone', async () => {
     await narrowByDelay();
     const { n, fares } = one<{ n: number; fares: number }>(

@@ -7,7 +7,8 @@ import { newBench } from '$lib/core/bench/newBench';
 import { layColumns } from '$lib/core/bench/slots';
 import { carryRecords } from '$lib/core/read/carry';
 import { decide, differenceKey, matchRecipe } from '$lib/core/read/refresh';
-import { scalarColumn, textColumn } from '$lib/core/table/column';
+import { isText, scalarColumn, textColumn } from '$lib/core/table/column';
+import type { Table } from '$lib/core/table/table';
 import { History } from '$lib/ui/bench/history';
 import { describeLedger } from '$lib/core/tally/ledger/sentence';
 import { readText } from '../support/demo';
@@ -101,6 +102,26 @@ describe('changes of a bench', () => {
       cells: false,
       measure: 0,
     });
+  });
+
+  it('give the column of groups the room of its labels, until its width is set', () => {
+    const grouped = edits.setGroups(fresh(), [
+      { column: 'route', loose: false, order: { by: 'label', descending: false } },
+    ]);
+    const widthOf = (of: Table): number =>
+      new Engine(of, recipe, 'T').now<'reckon'>({ do: 'reckon', doc: grouped }).groupWidth;
+    const named = (name: string): Table => ({
+      ...table,
+      columns: table.columns.map((c) =>
+        c.id === 'route' && isText(c) ? { ...c, dictionary: c.dictionary.map(() => name) } : c,
+      ),
+    });
+    expect(widthOf(named('A'))).toBeGreaterThanOrEqual(160);
+    expect(widthOf(named('Holm and the Inner Isles'))).toBeGreaterThan(widthOf(named('Holm')));
+    expect(widthOf(named('x'.repeat(500)))).toBe(320);
+    const engine = new Engine(table, recipe, 'T');
+    const set = edits.setGroupWidth(grouped, 444);
+    expect(engine.now<'reckon'>({ do: 'reckon', doc: set }).groupWidth).toBe(444);
   });
 
   it('undo and redo whole steps', () => {

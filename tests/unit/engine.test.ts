@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { StepCache } from '$lib/engine/cache';
 import { Scheduler, Superseded } from '$lib/engine/scheduler';
-import { scrollFor, scrollHeight, windowAt } from '$lib/ui/ledger/geometry';
 import { delimitedLine, toDelimited, toHtml } from '$lib/core/write/grid';
 import { freshness } from '$lib/ui/shelf/freshness';
 import { fileNameFor } from '$lib/ui/handover/clipboard';
@@ -71,23 +70,6 @@ describe('kept steps', () => {
     cache.set('c', 3);
     expect([cache.get('a'), cache.get('b'), cache.get('c')]).toEqual([1, undefined, 3]);
   });
-});
-
-describe('the ledger’s scrolling', () => {
-  it.each([100, 10_000, 1_000_000, 50_000_000])(
-    'reaches the first and the last of %i lines',
-    (lines) => {
-      const view = 520;
-      const height = scrollHeight(lines);
-      expect(windowAt(lines, 0, view).first).toBe(0);
-      const last = windowAt(lines, Math.max(0, height - view), view);
-      expect(last.first + view / 26).toBeGreaterThanOrEqual(lines - 1);
-      for (const line of [0, Math.floor(lines / 3), lines - 1]) {
-        const at = windowAt(lines, scrollFor(lines, line, view, 0), view).first;
-        expect(Math.abs(at - Math.min(line, lines - 1))).toBeLessThanOrEqual(21);
-      }
-    },
-  );
 });
 
 describe('what is handed over', () => {

@@ -66,6 +66,8 @@ export const Overview = z.object({
   levels: z.array(z.string()),
   naming: z.object({ column: z.string(), name: z.string() }).nullable(),
   heads: z.array(Head),
+  /** Width of the column of groups. */
+  groupWidth: z.int(),
   lines: z.int(),
   /** All, narrowed, counted; the texts stand under the heads. */
   foot: z.array(z.object({ records: z.int(), cells: z.array(z.string()) })),

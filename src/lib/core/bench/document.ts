@@ -24,8 +24,8 @@ export const LedgerView = z.object({
     .default([]),
   /** How many columns stay at the left while the rest scrolls, besides the groups. */
   fixed: z.int().min(0).max(20).default(0),
-  /** Width of the column of groups. */
-  groupWidth: z.int().min(120).max(900).default(230),
+  /** Width of the column of groups; left out: what its labels need. */
+  groupWidth: z.int().min(120).max(900).optional(),
 });
 export type LedgerView = z.infer<typeof LedgerView>;
 

@@ -38,7 +38,7 @@ export function newBench(
         id: 'ledger',
         kind: 'ledger',
         spec: { groups: [], sort: [], measures, totals: 'below' },
-        view: { showDown: 1, turned: [], columns: [], fixed: 0, groupWidth: 230 },
+        view: { showDown: 1, turned: [], columns: [], fixed: 0 },
       },
     ],
     open: 'ledger',

@@ -1,9 +1,8 @@
 import type { Measure } from '../measure/measure';
-import { showCell } from '../table/cell';
-import { isText, type Column } from '../table/column';
 import type { Table } from '../table/table';
 import type { LedgerSpec } from '../tally/ledger/spec';
 import type { LedgerView } from './document';
+import { usualWidth } from './widths';
 
 /** One column of the page's ledger: a column of the list, a measure of it, or both. */
 export interface Slot {
@@ -38,36 +37,6 @@ export function isHidden(id: string, spec: LedgerSpec, view: LedgerView): boolea
   return chosen ?? spec.groups.some((key) => key.column === id && !key.period);
 }
 
-/** Pixels for a character of tabular figures, and for the space around a cell. */
-const CHARACTER = 7.3;
-const AROUND = 24;
-const SAMPLED = 200;
-
-/** Characters of the longest of a few cells, even over the list; long text is cut at 26. */
-function longestCell(column: Column): number {
-  let longest = 4;
-  if (isText(column))
-    for (const text of column.dictionary.slice(0, SAMPLED))
-      longest = Math.max(longest, text.length);
-  else {
-    const stride = Math.max(1, Math.floor(column.values.length / SAMPLED));
-    for (let i = 0; i < column.values.length; i += stride)
-      longest = Math.max(longest, showCell(column, i).length);
-  }
-  return Math.min(26, longest);
-}
-
-/** The width a column has until the analyst changes it: that of its head, cells and figures. */
-function usualWidth(column: Column | undefined, cells: boolean, figure: string): number {
-  const head = column ? column.name.length * 1.06 : 7;
-  const characters = Math.max(
-    Math.min(head, 24),
-    figure.length * 1.05,
-    cells && column ? longestCell(column) : 0,
-  );
-  return Math.max(62, Math.round(characters * CHARACTER) + AROUND);
-}
-
 /**
  * Lays out the ledger's columns: each shown column with its first measure, further measures behind it.
  * @param totals each measure's grand total as shown; its width counts
@@ -89,7 +58,7 @@ export function layColumns(
       const column = table.columns.find((c) => c.id === id);
       const [first = -1, ...rest] = measuresOf(id);
       const given = view.columns.find((c) => c.column === id)?.width;
-      const width = given ?? usualWidth(column, true, totals[first] ?? '');
+      const width = given ?? usualWidth(column, spec.measures[first], true, totals[first] ?? '');
       const fixed = at < view.fixed;
       slots.push({ column: id, measure: first, cells: true, width, fixed });
       for (const measure of rest)
@@ -97,7 +66,7 @@ export function layColumns(
           column: id,
           measure,
           cells: spec.measures[measure].kind === 'running',
-          width: given ?? usualWidth(column, false, totals[measure] ?? ''),
+          width: given ?? usualWidth(column, spec.measures[measure], false, totals[measure] ?? ''),
           fixed,
         });
     });
@@ -112,6 +81,7 @@ export function layColumns(
         cells: false,
         width: usualWidth(
           table.columns.find((c) => c.id === m.column),
+          m,
           false,
           totals[measure] ?? '',
         ),

@@ -5,6 +5,7 @@ import { MEASURES, measureWords, type Measure } from '../../core/measure/measure
 import { describeCondition } from '../../core/scope/describe';
 import { describeLedger } from '../../core/tally/ledger/sentence';
 import { groupWords } from '../../core/tally/words';
+import { usualGroupWidth } from '../../core/bench/widths';
 import { count } from '../../core/table/bitset';
 import type { Head, Overview } from '../protocol';
 import { looseMerges, lostColumn } from '../fitting';
@@ -60,6 +61,12 @@ export function answerOverview(r: Reckoned, listName: string): Overview {
         fixed: slot.fixed,
       };
     }),
+    groupWidth:
+      r.doc.tallies[0].view.groupWidth ??
+      usualGroupWidth(
+        r.tree,
+        r.table.columns.find((c) => c.id === r.columns.naming),
+      ),
     lines: r.lines.length,
     foot: [r.foot.all, r.foot.narrowed, r.foot.counted].map((foot) => ({
       records: foot.records,

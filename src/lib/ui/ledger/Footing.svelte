@@ -54,11 +54,14 @@
   .row > div {
     display: flex;
     align-items: center;
-    padding: 0 12px;
+    padding: 0 10px;
     background: var(--paper);
     white-space: nowrap;
     overflow: hidden;
     min-width: 0;
+  }
+  .row > .lead {
+    padding-left: 12px;
   }
   .lead {
     position: sticky;

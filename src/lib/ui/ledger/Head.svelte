@@ -102,7 +102,7 @@
   button {
     display: grid;
     width: 100%;
-    padding: 6px 12px 5px;
+    padding: 6px 10px 5px;
     text-align: left;
     background: none;
     border: 0;

@@ -1,11 +1,12 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { putBack, setAsideRecords, setGroupWidth, turnGroup } from '../../core/bench/edits';
   import { counted } from '../../core/table/format';
   import { groupKeyText } from '../../core/tally/ledger/lines';
   import type { Head as HeadFacts, Line } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import Footing from './Footing.svelte';
-  import { clippedColumns, LINE, scrollFor, scrollHeight, windowAt } from './geometry';
+  import { clippedColumns, LINE, scrollFor, scrollHeight, sidewaysFor, windowAt } from './geometry';
   import Head from './Head.svelte';
   import LedgerLine from './LedgerLine.svelte';
 
@@ -38,7 +39,7 @@
     ]),
   ]);
   let groupDrag = $state<number | null>(null);
-  const groupWidth = $derived(groupDrag ?? bench.tally.view.groupWidth);
+  const groupWidth = $derived(groupDrag ?? overview?.groupWidth ?? 230);
   const wide = $derived(groupWidth + heads.reduce((sum, h) => sum + h.width, 0));
   const template = $derived(
     `${groupWidth}px ${heads.map((h) => `${h.width}px`).join(' ')} minmax(0, 1fr)`,
@@ -93,6 +94,20 @@
 
   $effect(() => {
     if (lines > 0) void bench.look(window.first, shownCount);
+  });
+
+  // Keeps the active column in view, where a panel opens beside the ledger too.
+  $effect(() => {
+    const { column } = active;
+    const width = viewWidth;
+    untrack(() => {
+      if (column < 0 || lefts[column] !== null || !heads[column]) return;
+      const sum = (of: readonly HeadFacts[]): number =>
+        of.reduce((n, h) => n + h.width, groupWidth);
+      const place = { left: sum(heads.slice(0, column)), width: heads[column].width };
+      const fixed = sum(heads.filter((h) => h.fixed));
+      scroller.scrollLeft = sidewaysFor(scroller.scrollLeft, width, fixed, place);
+    });
   });
 
   const lineAt = (n: number): Line | undefined => bench.lines.lines[n - bench.lines.from];
@@ -218,90 +233,92 @@
   }
 </script>
 
-<div
-  bind:this={scroller}
-  bind:clientHeight={viewHeight}
-  bind:clientWidth={viewWidth}
-  class="ledger"
-  class:sideways={wide > viewWidth}
-  role="grid"
-  aria-label="Ledger"
-  aria-rowcount={lines + 4}
-  aria-colcount={heads.length + 1}
-  aria-activedescendant="{id}-active"
-  aria-multiselectable="true"
-  tabindex="0"
-  data-test="ledger"
-  style:--columns={template}
-  style:--wide="max({wide}px, 100%)"
-  onscroll={() => (scrollTop = scroller.scrollTop)}
-  onkeydown={keyed}
->
-  {#if overview}
-    <div class="heads" role="rowgroup">
-      <div class="row" role="row">
-        <div class="lead-head" role="columnheader">
-          <span
-            >{bench.tally.spec.groups.length ? 'Group' : 'Record'}{overview.naming
-              ? ` and ${overview.naming.name}`
-              : ''}</span
-          >
-          <!-- svelte-ignore a11y_no_static_element_interactions -->
-          <span
-            class="grip"
-            onpointerdown={grabGroup}
-            onpointermove={dragGroup}
-            onpointerup={dropGroup}
-          ></span>
+<div class="frame">
+  <div
+    bind:this={scroller}
+    bind:clientHeight={viewHeight}
+    bind:clientWidth={viewWidth}
+    class="ledger"
+    class:sideways={wide > viewWidth}
+    role="grid"
+    aria-label="Ledger"
+    aria-rowcount={lines + 4}
+    aria-colcount={heads.length + 1}
+    aria-activedescendant="{id}-active"
+    aria-multiselectable="true"
+    tabindex="0"
+    data-test="ledger"
+    style:--columns={template}
+    style:--wide="max({wide}px, 100%)"
+    onscroll={() => (scrollTop = scroller.scrollTop)}
+    onkeydown={keyed}
+  >
+    {#if overview}
+      <div class="heads" role="rowgroup">
+        <div class="row" role="row">
+          <div class="lead-head" role="columnheader">
+            <span
+              >{bench.tally.spec.groups.length ? 'Group' : 'Record'}{overview.naming
+                ? ` and ${overview.naming.name}`
+                : ''}</span
+            >
+            <!-- svelte-ignore a11y_no_static_element_interactions -->
+            <span
+              class="grip"
+              onpointerdown={grabGroup}
+              onpointermove={dragGroup}
+              onpointerup={dropGroup}
+            ></span>
+          </div>
+          {#each heads as head, c (c)}
+            <Head
+              {bench}
+              {head}
+              {order}
+              distribution={bench.heads[c]}
+              left={lefts[c]}
+              onwidth={(width) =>
+                (dragged = width === null || !head.column ? null : { column: head.column, width })}
+            />
+          {/each}
         </div>
-        {#each heads as head, c (c)}
-          <Head
-            {bench}
-            {head}
-            {order}
-            distribution={bench.heads[c]}
-            left={lefts[c]}
-            onwidth={(width) =>
-              (dragged = width === null || !head.column ? null : { column: head.column, width })}
-          />
-        {/each}
       </div>
-    </div>
-    <div class="body" role="rowgroup" style:height="{scrollHeight(lines)}px" onpointerover={hint}>
-      <div style:transform="translateY({shown.top}px)" class="lines">
-        <!-- Keyed by place on the page, so that scrolling writes other texts and moves no element. -->
-        {#each shown.visible as { line, at }, k (k)}
-          <LedgerLine
-            {line}
-            {at}
-            {heads}
-            {clipped}
-            {lefts}
-            ledger={id}
-            active={active.line === at ? active.column : null}
-            selected={range !== null && at >= range.from && at <= range.to}
-            totalsBelow={bench.tally.spec.totals === 'below'}
-            onturn={() => turn(line)}
-            onpick={(column, extend) => {
-              if (extend && anchor === null) anchor = active.line;
-              if (!extend) anchor = null;
-              active = { line: at, column };
-              scroller.focus({ preventScroll: true });
-            }}
-            onopen={(column) => column >= 0 && open(at, column)}
-          />
-        {/each}
+      <div class="body" role="rowgroup" style:height="{scrollHeight(lines)}px" onpointerover={hint}>
+        <div style:transform="translateY({shown.top}px)" class="lines">
+          <!-- Keyed by place on the page, so that scrolling writes other texts and moves no element. -->
+          {#each shown.visible as { line, at }, k (k)}
+            <LedgerLine
+              {line}
+              {at}
+              {heads}
+              {clipped}
+              {lefts}
+              ledger={id}
+              active={active.line === at ? active.column : null}
+              selected={range !== null && at >= range.from && at <= range.to}
+              totalsBelow={bench.tally.spec.totals === 'below'}
+              onturn={() => turn(line)}
+              onpick={(column, extend) => {
+                if (extend && anchor === null) anchor = active.line;
+                if (!extend) anchor = null;
+                active = { line: at, column };
+                scroller.focus({ preventScroll: true });
+              }}
+              onopen={(column) => column >= 0 && open(at, column)}
+            />
+          {/each}
+        </div>
       </div>
-    </div>
-    {#if lines === 0}
-      <p class="none" style:width="{viewWidth}px">
-        {overview.counted.records === 0
-          ? 'No record meets every condition. Switch a step of What counts off, or put records back.'
-          : ''}
-      </p>
+      {#if lines === 0}
+        <p class="none" style:width="{viewWidth}px">
+          {overview.counted.records === 0
+            ? 'No record meets every condition. Switch a step of What counts off, or put records back.'
+            : ''}
+        </p>
+      {/if}
+      <div class="foot" role="rowgroup"><Footing {bench} {overview} {lefts} /></div>
     {/if}
-    <div class="foot" role="rowgroup"><Footing {bench} {overview} {lefts} /></div>
-  {/if}
+  </div>
 </div>
 {#if range && range.to > range.from}
   <div class="chosen" role="status">
@@ -312,6 +329,13 @@
 {/if}
 
 <style>
+  .frame {
+    position: relative;
+    flex: 1;
+    min-height: 0;
+    display: flex;
+    flex-direction: column;
+  }
   .ledger {
     position: relative;
     overflow: auto;
@@ -321,8 +345,17 @@
     flex-direction: column;
     overflow-anchor: none;
   }
+  /* Over the lines, which would hide an outline of the ledger itself. */
   .ledger:focus-visible {
-    outline-offset: -2px;
+    outline: none;
+  }
+  .frame:has(> .ledger:focus-visible)::after {
+    content: '';
+    position: absolute;
+    inset: 0;
+    z-index: 6;
+    border: 2px solid var(--tide);
+    pointer-events: none;
   }
   .heads {
     position: sticky;

@@ -88,7 +88,7 @@
       <small>{showCount(line.count)}{line.aside ? ` + ${showCount(line.aside)} aside` : ''}</small>
     {:else if line.kind === 'total'}
       <span class="label total">{line.label}{line.level === 0 ? ' total' : ''}</span>
-      <small>{showCount(line.count)} counted</small>
+      <small>{showCount(line.count)}</small>
     {:else}
       <span class="label">{line.aside ? '✕ ' : ''}{line.label}</span>
       {#if line.aside}<span class="visually-hidden">set aside</span>{/if}
@@ -131,7 +131,7 @@
     contain: strict;
   }
   .row > div {
-    padding: 0 12px;
+    padding: 0 10px;
     min-width: 0;
     white-space: nowrap;
   }
@@ -191,6 +191,7 @@
     color: var(--ink-soft);
     padding: 0;
     width: 14px;
+    flex: none;
     cursor: pointer;
     font: inherit;
   }

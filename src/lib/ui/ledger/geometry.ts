@@ -4,7 +4,7 @@ import type { Head, Line } from '../../engine/protocol';
 export const LINE = 26;
 
 /** What a cell keeps free at its two sides, in CSS pixels. */
-const PADDING = 24;
+const PADDING = 20;
 
 /** Browsers lay out no element much taller than this; longer ledgers are scrolled by proportion. */
 const TALLEST = 8_000_000;
@@ -42,6 +42,21 @@ export function scrollFor(
   const offset = Math.max(0, line * LINE - distance);
   if (height <= TALLEST) return offset;
   return (offset / (height - viewHeight)) * (TALLEST - viewHeight);
+}
+
+/**
+ * The nearest scroll position that shows a whole column between the fixed ones and the right edge;
+ * a column wider than that shows from its left.
+ */
+export function sidewaysFor(
+  scrollLeft: number,
+  viewWidth: number,
+  fixedWidth: number,
+  column: { readonly left: number; readonly width: number },
+): number {
+  const atLeft = column.left - fixedWidth;
+  const atRight = column.left + column.width - viewWidth;
+  return Math.min(atLeft, Math.max(atRight, scrollLeft));
 }
 
 /**
