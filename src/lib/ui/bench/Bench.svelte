@@ -277,7 +277,7 @@
     height: 100vh;
     display: flex;
     flex-direction: column;
-    min-width: 1024px;
+    min-width: 640px;
   }
   .page :global(.trail a) {
     color: var(--on-bar);
@@ -292,12 +292,26 @@
   }
   .floor {
     flex: 1;
-    display: flex;
+    display: grid;
+    grid-template: minmax(0, 1fr) / 272px minmax(0, 1fr) auto;
     min-height: 0;
   }
+  /* In a narrow window the panel stands under the ledger. */
+  @media (width < 1024px) {
+    .floor {
+      grid-template: minmax(0, 1fr) auto / 212px minmax(0, 1fr);
+    }
+    .left {
+      grid-row: 1 / 3;
+    }
+    .finder {
+      min-width: 0;
+    }
+    .finder small {
+      display: none;
+    }
+  }
   .left {
-    width: 272px;
-    flex: none;
     background: var(--panel);
     border-right: 1px solid var(--rule);
     overflow: auto;
@@ -326,7 +340,6 @@
     font-weight: 400;
   }
   .centre {
-    flex: 1;
     min-width: 0;
     display: flex;
     flex-direction: column;

@@ -21,13 +21,20 @@
 <style>
   .side {
     width: 340px;
-    flex: none;
     border-left: 1px solid var(--rule);
     background: var(--paper);
     display: flex;
     flex-direction: column;
     min-height: 0;
     overflow: auto;
+  }
+  @media (width < 1024px) {
+    .side {
+      width: auto;
+      max-height: 44vh;
+      border-left: 0;
+      border-top: 1.5px solid var(--rule-strong);
+    }
   }
   header {
     display: flex;

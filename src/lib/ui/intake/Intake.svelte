@@ -204,7 +204,7 @@
     height: 100vh;
     display: flex;
     flex-direction: column;
-    min-width: 1024px;
+    min-width: 640px;
   }
   .start {
     max-width: 640px;
@@ -233,6 +233,11 @@
     background: var(--panel);
     border-right: 1px solid var(--rule);
     padding: 14px;
+  }
+  @media (width < 1024px) {
+    .recipe {
+      width: 230px;
+    }
   }
   .name {
     display: grid;

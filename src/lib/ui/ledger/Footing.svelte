@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { showCount } from '../../core/table/format';
+  import { counted, showCount } from '../../core/table/format';
   import type { Overview } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
 
@@ -11,7 +11,7 @@
   let { bench, overview, lefts }: Props = $props();
   const LINES = ['all', 'narrowed', 'counted'] as const;
   const labels = $derived([
-    `All ${showCount(overview.foot[0].records)} records`,
+    `All ${counted(overview.foot[0].records, 'record')}`,
     `After narrowing, ${showCount(overview.foot[1].records)}`,
     `Grand total, ${showCount(overview.foot[2].records)} counted`,
   ]);

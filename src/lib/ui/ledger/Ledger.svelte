@@ -157,6 +157,8 @@
     else if (measure >= 0 && line.totals)
       bench.side = { kind: 'behind', place: { at: 'group', path: line.path, measure } };
     else if (column === -1 && line.kind === 'group') turn(line);
+    // In a narrow window the panel takes its room from the ledger's height, a frame later.
+    requestAnimationFrame(() => requestAnimationFrame(() => active.line === at && show(at)));
   }
 
   /** Sets the chosen records aside, or puts them back when they all are. */
@@ -209,7 +211,10 @@
 
   /** A text that is cut off shows whole in a hint, looked at only when the pointer comes to it. */
   function hint({ target }: PointerEvent): void {
-    const holder = target instanceof Element ? target.closest<HTMLElement>('.label, .cell') : null;
+    const holder =
+      target instanceof Element
+        ? target.closest<HTMLElement>('.label, .cell, .lead-head > span')
+        : null;
     if (!holder) return;
     if (holder.scrollWidth > holder.clientWidth) holder.title = holder.textContent.trim();
     else holder.removeAttribute('title');

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { goto, invalidateAll } from '$app/navigation';
-  import { counted } from '../../core/table/format';
+  import { counted, showCount } from '../../core/table/format';
   import { pending } from '../intake/pending';
   import TopBar from '../shell/TopBar.svelte';
   import { freshness } from './freshness';
@@ -132,7 +132,7 @@
           {#each lists as list (list.id)}
             <tr data-test="list">
               <th scope="row"><a href="/benches/{list.benches[0]?.id ?? ''}">{list.name}</a></th>
-              <td class="right">{counted(list.records, 'record')}</td>
+              <td class="right">{showCount(list.records)}</td>
               <td title={new Date(list.readAt).toLocaleString('en-GB')}
                 >{freshness(list.readAt, now)}</td
               >
@@ -276,6 +276,9 @@
   .from {
     color: var(--ink-soft);
     max-width: 200px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
   }
   .acts {
     white-space: nowrap;

@@ -55,6 +55,11 @@
     font: 600 18px/1 var(--font-serif);
     white-space: nowrap;
   }
+  @media (width < 900px) {
+    .brand span {
+      display: none;
+    }
+  }
   .brand svg {
     color: var(--gold);
     fill: none;
@@ -68,6 +73,7 @@
     white-space: nowrap;
   }
   .acts {
+    flex: none;
     display: flex;
     gap: 8px;
     align-items: center;
