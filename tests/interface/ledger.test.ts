@@ -405,6 +405,19 @@ describe('the ledger of the demo', () => {
     expect([...after].sort()).toEqual([...before].sort());
   });
 
+  it('makes the column of groups wider by key, and gives it back what its labels need', async () => {
+    const grip = (await page.all('[role=separator][tabindex="0"]'))[0];
+    const width = async (): Promise<number> => Number(await grip.getAttribute('aria-valuenow'));
+    const usual = await width();
+    await page.run(`document.querySelector('[role=separator][tabindex="0"]').focus()`);
+    await page.type(Key.ARROW_RIGHT);
+    await page.until('20 pixels more', async () => (await width()) === usual + 20);
+    await page.type(Key.ARROW_RIGHT);
+    await page.until('40 pixels more', async () => (await width()) === usual + 40);
+    await page.type(Key.ENTER);
+    await page.until('its usual width', async () => (await width()) === usual);
+  });
+
   it('says whole numbers otherwise, and means with their deviation', async () => {
     await page.chord(Key.CONTROL, 'k');
     await (await page.find('finder')).sendKeys('delay facts', Key.ENTER);

@@ -201,8 +201,9 @@ export function moveColumn(
 
 export const setFixed = (doc: BenchDocument, fixed: number): BenchDocument =>
   withTally(doc, { view: { fixed } });
-export const setGroupWidth = (doc: BenchDocument, groupWidth: number): BenchDocument =>
-  withTally(doc, { view: { groupWidth } });
+/** @param width null: what its labels need */
+export const setGroupWidth = (doc: BenchDocument, width: number | null): BenchDocument =>
+  withTally(doc, { view: { groupWidth: width ?? undefined } });
 
 export const setLead = (doc: BenchDocument, lead: string | null): BenchDocument => ({
   ...doc,

@@ -3,6 +3,7 @@
   import type { Distribution, Head } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import Bars from './Bars.svelte';
+  import Grip from './Grip.svelte';
 
   interface Props {
     bench: BenchState;
@@ -15,25 +16,14 @@
   }
   let { bench, head, distribution, order, left, onwidth }: Props = $props();
 
-  let start: { x: number; width: number } | null = null;
   let dropping = $state(false);
 
-  function grab(event: PointerEvent): void {
-    start = { x: event.clientX, width: head.width };
-    (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
-  }
-  const widthAt = (event: PointerEvent): number =>
-    Math.max(50, Math.min(900, (start?.width ?? 0) + event.clientX - (start?.x ?? 0)));
-  function drag(event: PointerEvent): void {
-    if (start) onwidth(widthAt(event));
-  }
-  function letGo(event: PointerEvent): void {
-    if (!start || !head.column) return;
-    const width = Math.round(widthAt(event));
+  function resize(width: number | null): void {
     const id = head.column;
-    start = null;
-    onwidth(null);
-    bench.change('Resize a column', (doc) => changeColumn(doc, order, id, { width }));
+    if (id)
+      bench.change('Resize a column', (doc) =>
+        changeColumn(doc, order, id, { width: width ?? undefined }),
+      );
   }
   function dropped(event: DragEvent): void {
     dropping = false;
@@ -80,8 +70,13 @@
     >
   </button>
   {#if head.column}
-    <!-- svelte-ignore a11y_no_static_element_interactions -->
-    <span class="grip" onpointerdown={grab} onpointermove={drag} onpointerup={letGo}></span>
+    <Grip
+      label="Width of {head.name}"
+      width={head.width}
+      least={50}
+      ondrag={onwidth}
+      onwidth={resize}
+    />
   {/if}
 </div>
 
@@ -140,17 +135,5 @@
     text-overflow: ellipsis;
     white-space: nowrap;
     min-height: 1.2em;
-  }
-  .grip {
-    position: absolute;
-    right: 0;
-    top: 0;
-    bottom: 0;
-    width: 7px;
-    cursor: col-resize;
-    touch-action: none;
-  }
-  .grip:hover {
-    border-right: 2px solid var(--tide);
   }
 </style>

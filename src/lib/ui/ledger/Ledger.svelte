@@ -5,8 +5,10 @@
   import { groupKeyText } from '../../core/tally/ledger/lines';
   import type { Head as HeadFacts, Line } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
+  import { Cursor } from './cursor.svelte';
   import Footing from './Footing.svelte';
   import { clippedColumns, LINE, scrollFor, scrollHeight, sidewaysFor, windowAt } from './geometry';
+  import Grip from './Grip.svelte';
   import Head from './Head.svelte';
   import LedgerLine from './LedgerLine.svelte';
 
@@ -17,8 +19,9 @@
   let scrollTop = $state(0);
   let viewHeight = $state(600);
   let viewWidth = $state(900);
-  let active = $state<{ line: number; column: number }>({ line: 0, column: -1 });
-  let anchor = $state<number | null>(null);
+  const cursor = new Cursor();
+  const active = $derived(cursor.active);
+  const range = $derived(cursor.range);
   let dragged = $state<{ column: string; width: number } | null>(null);
 
   const overview = $derived(bench.overview);
@@ -86,12 +89,6 @@
     if (before.length === 0 || columns.some((is, c) => is !== before[c])) cut = { heads, columns };
     return cut.columns;
   });
-  const range = $derived(
-    anchor === null
-      ? null
-      : { from: Math.min(anchor, active.line), to: Math.max(anchor, active.line) },
-  );
-
   $effect(() => {
     if (lines > 0) void bench.look(window.first, shownCount);
   });
@@ -122,20 +119,9 @@
   /** Brings a line to the middle and makes it the active one. */
   export function goTo(line: number, column = -1): void {
     if (line < 0) return;
-    active = { line, column };
-    anchor = null;
+    cursor.put({ line, column });
     scroller.scrollTop = scrollFor(lines, line, bodyHeight, bodyHeight / 2);
     scroller.focus();
-  }
-
-  function move(line: number, column: number, extend: boolean): void {
-    if (extend && anchor === null) anchor = active.line;
-    if (!extend) anchor = null;
-    active = {
-      line: Math.max(0, Math.min(lines - 1, line)),
-      column: Math.max(-1, Math.min(heads.length - 1, column)),
-    };
-    show(active.line);
   }
 
   function turn(line: Line): void {
@@ -171,7 +157,7 @@
     }
     const first = lineAt(from);
     const back = first?.kind === 'record' && first.aside > 0;
-    anchor = null;
+    cursor.letGo();
     if (back)
       bench.change(`Put back ${counted(records.length, 'record')}`, (doc) => putBack(doc, records));
     else
@@ -182,31 +168,21 @@
 
   function keyed(event: KeyboardEvent): void {
     if (event.target !== scroller || event.ctrlKey || event.metaKey || event.altKey) return;
-    const { line, column } = active;
     const page = Math.max(1, Math.floor(bodyHeight / LINE) - 1);
-    const moves: Record<string, [number, number]> = {
-      ArrowDown: [line + 1, column],
-      ArrowUp: [line - 1, column],
-      ArrowRight: [line, column + 1],
-      ArrowLeft: [line, column - 1],
-      PageDown: [line + page, column],
-      PageUp: [line - page, column],
-      Home: [0, column],
-      End: [lines - 1, column],
-    };
-    const to = moves[event.key];
+    const to = cursor.after(event.key, lines, heads.length, page);
     if (to) {
       event.preventDefault();
-      move(to[0], to[1], event.shiftKey);
+      cursor.put(to, event.shiftKey);
+      show(to.line);
     } else if (event.key === 'Enter') {
       event.preventDefault();
-      open(line, column);
+      open(active.line, active.column);
     } else if (event.key === 'a') void turnAside();
     else if (event.key === ' ') {
       event.preventDefault();
-      const here = lineAt(line);
+      const here = lineAt(active.line);
       if (here?.kind === 'group') turn(here);
-    } else if (event.key === 'Escape') anchor = null;
+    } else if (event.key === 'Escape') cursor.letGo();
   }
 
   /** A text that is cut off shows whole in a hint, looked at only when the pointer comes to it. */
@@ -218,23 +194,6 @@
     if (!holder) return;
     if (holder.scrollWidth > holder.clientWidth) holder.title = holder.textContent.trim();
     else holder.removeAttribute('title');
-  }
-
-  let groupStart: { x: number; width: number } | null = null;
-  function grabGroup(event: PointerEvent): void {
-    groupStart = { x: event.clientX, width: groupWidth };
-    (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
-  }
-  function dragGroup(event: PointerEvent): void {
-    if (groupStart)
-      groupDrag = Math.max(120, Math.min(900, groupStart.width + event.clientX - groupStart.x));
-  }
-  function dropGroup(): void {
-    const width = groupDrag;
-    groupStart = null;
-    groupDrag = null;
-    if (width !== null)
-      bench.change('Resize the column of groups', (doc) => setGroupWidth(doc, Math.round(width)));
   }
 </script>
 
@@ -267,13 +226,15 @@
                 ? ` and ${overview.naming.name}`
                 : ''}</span
             >
-            <!-- svelte-ignore a11y_no_static_element_interactions -->
-            <span
-              class="grip"
-              onpointerdown={grabGroup}
-              onpointermove={dragGroup}
-              onpointerup={dropGroup}
-            ></span>
+            <Grip
+              label="Width of the column of groups"
+              width={groupWidth}
+              least={120}
+              stop
+              ondrag={(width) => (groupDrag = width)}
+              onwidth={(width) =>
+                bench.change('Resize the column of groups', (doc) => setGroupWidth(doc, width))}
+            />
           </div>
           {#each heads as head, c (c)}
             <Head
@@ -304,9 +265,7 @@
               totalsBelow={bench.tally.spec.totals === 'below'}
               onturn={() => turn(line)}
               onpick={(column, extend) => {
-                if (extend && anchor === null) anchor = active.line;
-                if (!extend) anchor = null;
-                active = { line: at, column };
+                cursor.put({ line: at, column }, extend);
                 scroller.focus({ preventScroll: true });
               }}
               onopen={(column) => column >= 0 && open(at, column)}
@@ -329,7 +288,7 @@
   <div class="chosen" role="status">
     {counted(range.to - range.from + 1, 'line')} chosen
     <button type="button" class="act" onclick={() => turnAside()}>Set aside or put back (a)</button>
-    <button type="button" class="act" onclick={() => (anchor = null)}>Let go (Esc)</button>
+    <button type="button" class="act" onclick={() => cursor.letGo()}>Let go (Esc)</button>
   </div>
 {/if}
 
@@ -389,15 +348,6 @@
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
-  }
-  .grip {
-    position: absolute;
-    right: 0;
-    top: 0;
-    bottom: 0;
-    width: 7px;
-    cursor: col-resize;
-    touch-action: none;
   }
   .body {
     position: relative;

@@ -2,8 +2,7 @@ import type { Grouping } from '../../measure/grouping';
 import { addUp } from '../../measure/grouping';
 import { MEASURES, type Measure } from '../../measure/measure';
 import type { Steps } from '../../steps/steps';
-import { dayOfIso, isoDate } from '../../table/calendar';
-import { counted } from '../../table/format';
+import { isoDate } from '../../table/calendar';
 import {
   periodEnd,
   periodLabel,
@@ -17,14 +16,7 @@ import { namesOf } from '../../table/table';
 import { recordsOf, selectionOf, type Base } from '../base';
 import { figureFrom, measureColumns, shownColumn, RECORDS_COLUMN } from '../figure';
 import { listedWords, nameIn, type TallyFigures, type TallyKind } from '../kind';
-import {
-  figureOf,
-  type Figure,
-  type FigureColumn,
-  type FigureRow,
-  type Mark,
-  type Warning,
-} from '../result';
+import { figureOf, type Figure, type FigureColumn, type FigureRow, type Mark } from '../result';
 import {
   coverage,
   leavesByPeriod,
@@ -33,16 +25,10 @@ import {
   type DatedLeaves,
 } from '../series';
 import { measurePhrase } from '../words';
-import {
-  differences,
-  indexTo,
-  movingAverage,
-  movingReach,
-  relativeChanges,
-  runningTotals,
-  yearBefore,
-  yearOf,
-} from './follow';
+import { yearOf } from './follow';
+import { follow, followColumns } from './followColumns';
+import { levelGrouping, type Level } from './level';
+import { baseNote, notes } from './notes';
 import { PeriodsSpec } from './spec';
 
 /** Which periods hold which others without a rest. */
@@ -105,16 +91,6 @@ export const periodsKind: TallyKind<PeriodsSpec> = {
     return `${listName}: ${measures} by ${spec.levels.map((l) => (l === 'half' ? 'half-year' : l)).join(' and ')} of ${nameIn(names, spec.column)}${extra.length ? `, with ${listedWords(extra)}` : ''}.`;
   },
 };
-
-/** The series of one level: its periods, and their measures with what follows from them. */
-interface Level {
-  readonly period: CalendarPeriod;
-  readonly first: number;
-  readonly records: Float64Array;
-  readonly values: readonly Float64Array[];
-  readonly followed: readonly (readonly Float64Array[])[];
-  readonly partial: { partialFirst: boolean; partialLast: boolean };
-}
 
 function* reckonPeriods(base: Base, spec: PeriodsSpec): Steps<TallyFigures> {
   const { table } = base;
@@ -205,119 +181,6 @@ function* reckonPeriods(base: Base, spec: PeriodsSpec): Steps<TallyFigures> {
   };
 }
 
-/** Leaves of the finest level gathered into the periods of another; records without a date into none. */
-function levelGrouping(
-  leaves: DatedLeaves,
-  finest: CalendarPeriod,
-  period: CalendarPeriod,
-  calendar: Calendar,
-): Grouping {
-  const first = periodOf(periodStart(leaves.first, finest, calendar), period, calendar);
-  const of = new Int32Array(leaves.length + 1);
-  for (let leaf = 0; leaf < leaves.length; leaf++)
-    of[leaf] =
-      periodOf(periodStart(leaves.first + leaf, finest, calendar), period, calendar) - first;
-  of[leaves.length] = -1;
-  return { size: of[leaves.length - 1] + 1, of };
-}
-
-/** What follows from a series, in the order of `followColumns`. */
-function follow(
-  spec: PeriodsSpec,
-  values: Float64Array,
-  adds: boolean,
-  first: number,
-  period: CalendarPeriod,
-  calendar: Calendar,
-): Float64Array[] {
-  const out: Float64Array[] = [];
-  for (const against of spec.against) {
-    const before = (k: number): number =>
-      against === 'previous' ? k - 1 : yearBefore(first + k, period, calendar) - first;
-    out.push(differences(values, before), relativeChanges(values, before));
-  }
-  // What does not add up has no totals: none in every period.
-  const totals = (restart?: (k: number) => boolean): Float64Array =>
-    adds ? runningTotals(values, restart) : values.map(() => NaN);
-  const year = (k: number): number => yearOf(first + k, period, calendar);
-  if (spec.running) out.push(totals());
-  if (spec.toDate) out.push(totals((k) => year(k) !== year(k - 1)));
-  if (spec.moving) out.push(movingAverage(values, spec.moving.k, spec.moving.place));
-  if (spec.index) {
-    const { base } = spec.index;
-    out.push(indexTo(values, baseOf(base, first, period, calendar)));
-  }
-  return out;
-}
-
-/** The place of the base period among those counted, the first unless a day names another. */
-const baseOf = (
-  base: string | undefined,
-  first: number,
-  period: CalendarPeriod,
-  calendar: Calendar,
-): number => (base === undefined ? 0 : periodOf(dayOfIso(base), period, calendar) - first);
-
-type Follower = (of: FigureColumn) => FigureColumn;
-
-function followColumns(spec: PeriodsSpec): Follower[] {
-  const make =
-    (key: string, title: string, says: string, more: Partial<FigureColumn> = {}): Follower =>
-    (of) => ({
-      key: `${of.key}.${key}`,
-      title: `${of.title}, ${title}`,
-      unit: of.unit,
-      type: 'number',
-      ...(of.decimals !== undefined && { decimals: of.decimals }),
-      says,
-      ...more,
-    });
-  const out: Follower[] = [];
-  for (const against of spec.against) {
-    const [key, words] =
-      against === 'previous'
-        ? ['previous', 'the period before']
-        : ['yearBefore', 'the same period a year before'];
-    const reach = against === 'previous' ? { reach: [0, -1] } : {};
-    out.push(
-      make(`${key}Difference`, `difference from ${words}`, `This period less ${words}.`, reach),
-      make(
-        `${key}Change`,
-        `change from ${words}`,
-        `(This period − ${words}) ÷ the size of the latter.`,
-        { type: 'share', unit: '', ...reach },
-      ),
-    );
-  }
-  if (spec.running)
-    out.push(
-      make('running', 'running total', 'All periods up to this one added up.', { reach: 'above' }),
-    );
-  if (spec.toDate)
-    out.push(
-      make(
-        'toDate',
-        'since the start of the year',
-        'The periods of the year up to this one added up.',
-        { reach: 'run' },
-      ),
-    );
-  if (spec.moving) {
-    const { k, place } = spec.moving;
-    out.push(
-      make(
-        'moving',
-        `${place} average of ${k}`,
-        `Mean of ${k} periods${place === 'centred' ? ' around this one' : ' up to this one'}.`,
-        { reach: movingReach(k, place) },
-      ),
-    );
-  }
-  if (spec.index)
-    out.push(make('index', 'index', 'This period ÷ the base period × 100.', { unit: '' }));
-  return out;
-}
-
 function periodRow(
   base: Base,
   spec: PeriodsSpec,
@@ -395,51 +258,4 @@ function* undatedRow(
     },
     partOf: 0,
   };
-}
-
-function notes(
-  levels: readonly Level[],
-  undated: number,
-  calendar: Calendar,
-  name: string,
-): Warning[] {
-  const out: Warning[] = [];
-  const finest = levels[levels.length - 1];
-  const label = (k: number): string => periodLabel(finest.first + k, finest.period, calendar);
-  if (finest.partial.partialFirst)
-    out.push({
-      code: 'partial-first',
-      says: `The data begin inside ${label(0)}: it is not a whole period.`,
-    });
-  if (finest.partial.partialLast)
-    out.push({
-      code: 'partial-last',
-      says: `The data end inside ${label(finest.records.length - 1)}: it is not a whole period.`,
-    });
-  const empty = finest.records.reduce((n, records) => n + Number(records === 0), 0);
-  if (empty > 0)
-    out.push({
-      code: 'empty-periods',
-      says: `${counted(empty, 'period')} ${empty === 1 ? 'has' : 'have'} no records.`,
-    });
-  if (undated > 0)
-    out.push({
-      code: 'undated',
-      says: `${counted(undated, 'record')} without ${name} ${undated === 1 ? 'belongs' : 'belong'} to no period.`,
-    });
-  return out;
-}
-
-/** An index on a period that is not counted is none everywhere: it must not pass in silence. */
-function baseNote(spec: PeriodsSpec, levels: readonly Level[], calendar: Calendar): Warning[] {
-  const base = spec.index?.base;
-  const { first, period, records } = levels[levels.length - 1];
-  const at = baseOf(base, first, period, calendar);
-  if (base === undefined || (at >= 0 && at < records.length)) return [];
-  return [
-    {
-      code: 'no-index-base',
-      says: `The base ${base} lies outside the periods counted, so there is no index.`,
-    },
-  ];
 }

@@ -1,0 +1,55 @@
+import type { Fitted } from '../../forecast/method';
+import { counted } from '../../table/format';
+import type { Warning } from '../result';
+import type { ForecastSpec } from './spec';
+import type { Standing } from './standing';
+
+/** A last error beyond so many deviations of the others lies far off the fit. */
+const FAR = 3;
+
+/** What makes a forecast doubtful, in words. */
+export function doubts(
+  { points, series, filled }: Standing,
+  fitted: Fitted,
+  spec: ForecastSpec,
+  label: (k: number) => string,
+): Warning[] {
+  const { y, season } = points;
+  const n = y.length;
+  const out: Warning[] = [];
+  if (n < series.length)
+    out.push({
+      code: 'partial-last',
+      says: `${label(series.length - 1)} is covered only partly and left out.`,
+    });
+  if (series.partialFirst)
+    out.push({
+      code: 'partial-first',
+      says: `The data begin inside ${label(0)}: it is not a whole period.`,
+    });
+  if (filled > 0)
+    out.push({
+      code: 'gaps-filled',
+      says: `${counted(filled, 'period')} without a figure ${filled === 1 ? 'was' : 'were'} ${spec.gaps === 'zero' ? 'taken as 0' : 'interpolated'}.`,
+    });
+  if (n < 8)
+    out.push({
+      code: 'few-points',
+      says: `Only ${counted(n, 'point')}: too few to tell a trend from chance.`,
+    });
+  if (season > 1 && n < 2 * season)
+    out.push({
+      code: 'under-two-seasons',
+      says: `Under two seasons of ${season} points: no season can be told from a trend.`,
+    });
+  const errors = Array.from(y, (v, t) => v - fitted.fitted[t]);
+  const last = errors[n - 1];
+  const others = errors.slice(0, -1).filter((e) => e === e);
+  const sd = Math.sqrt(others.reduce((s, e) => s + e * e, 0) / others.length);
+  if (others.length > 2 && Math.abs(last) > FAR * sd && sd > 0)
+    out.push({
+      code: 'last-far',
+      says: `The last point, ${label(n - 1)}, lies ${(Math.abs(last) / sd).toFixed(1)} times the usual error off the fit.`,
+    });
+  return out;
+}

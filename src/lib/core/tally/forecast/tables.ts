@@ -1,0 +1,207 @@
+import type { Tried } from '../../forecast/holdOut';
+import { METHOD_WORDS, type Fitted, type MethodKey } from '../../forecast/method';
+import { isoDate } from '../../table/calendar';
+import { periodEnd, periodLabel, periodStart } from '../../table/period';
+import { figureOf, type FigureColumn, type FigureRow, type FigureTable } from '../result';
+import { periodCondition, type Series } from '../series';
+import type { ForecastSpec } from './spec';
+import type { Standing } from './standing';
+
+const percent = (level: number): string => `${Number((level * 100).toPrecision(6))} %`;
+
+function periodCells(series: Series, k: number): (string | null)[] {
+  const { first, period, calendar } = series;
+  return [
+    periodLabel(first + k, period, calendar),
+    isoDate(periodStart(first + k, period, calendar)),
+    isoDate(periodEnd(first + k, period, calendar)),
+  ];
+}
+
+const PERIOD_COLUMNS: FigureColumn[] = [
+  { key: 'period', title: 'Period', unit: '', type: 'text' },
+  { key: 'from', title: 'From', unit: '', type: 'date' },
+  { key: 'to', title: 'To', unit: '', type: 'date' },
+];
+
+/** The periods to come: the forecast and the bounds of each level. */
+export function ahead(
+  spec: ForecastSpec,
+  { points, series }: Standing,
+  fitted: Fitted,
+  value: FigureColumn,
+): FigureTable {
+  const n = points.y.length;
+  const plain = {
+    unit: value.unit,
+    type: 'number' as const,
+    ...(value.decimals !== undefined && { decimals: value.decimals }),
+  };
+  return {
+    name: 'main',
+    caption: 'Forecast',
+    labels: 3,
+    columns: [
+      ...PERIOD_COLUMNS,
+      {
+        key: 'forecast',
+        title: `Forecast of ${value.title}`,
+        ...plain,
+        says: 'The fitted method carried on.',
+      },
+      ...spec.levels.flatMap((level, k): FigureColumn[] => [
+        {
+          key: `low${k + 1}`,
+          title: `Lower bound, ${percent(level)}`,
+          ...plain,
+          says: `${percent(level)} of such values lie between the bounds, if the method holds.`,
+        },
+        {
+          key: `high${k + 1}`,
+          title: `Upper bound, ${percent(level)}`,
+          ...plain,
+          says: `${percent(level)} of such values lie between the bounds, if the method holds.`,
+        },
+      ]),
+    ],
+    rows: Array.from({ length: spec.horizon }, (_, h): FigureRow => ({
+      kind: 'group',
+      level: 0,
+      cells: [
+        ...periodCells(series, n + h),
+        figureOf(fitted.forecast(h + 1)),
+        ...spec.levels.flatMap((level) => fitted.interval(h + 1, level).map(figureOf)),
+      ],
+      marks: [{ kind: 'forecast', says: 'Not yet observed.' }],
+    })),
+  };
+}
+
+/** The points the forecast stands on, with what the method gives for each. */
+export function past(
+  spec: ForecastSpec,
+  { points, series }: Standing,
+  fitted: Fitted,
+  value: FigureColumn,
+): FigureTable {
+  const plain = {
+    unit: value.unit,
+    type: 'number' as const,
+    ...(value.decimals !== undefined && { decimals: value.decimals }),
+  };
+  return {
+    name: 'points',
+    caption: 'Points and fit',
+    labels: 3,
+    columns: [
+      ...PERIOD_COLUMNS,
+      { ...value, key: 'actual', adds: undefined },
+      { key: 'fitted', title: 'Fitted', ...plain, says: 'What the method gives for this point.' },
+      { key: 'error', title: 'Error', ...plain, says: 'Actual − fitted.' },
+    ],
+    rows: Array.from(points.y, (v, k): FigureRow => ({
+      kind: 'group',
+      level: 0,
+      cells: [
+        ...periodCells(series, k),
+        figureOf(v),
+        figureOf(fitted.fitted[k]),
+        figureOf(v - fitted.fitted[k]),
+      ],
+      where: {
+        condition: periodCondition(
+          spec.series.column,
+          series.first + k,
+          series.period,
+          series.calendar,
+        ),
+      },
+    })),
+  };
+}
+
+/** How each method did on the points held out. */
+export function methodTable(
+  tried: readonly Tried[],
+  chosen: MethodKey,
+  value: FigureColumn,
+): FigureTable {
+  const plain = { unit: value.unit, type: 'number' as const };
+  return {
+    name: 'methods',
+    caption: 'Methods, measured on the points held out',
+    labels: 1,
+    columns: [
+      { key: 'method', title: 'Method', unit: '', type: 'text' },
+      {
+        key: 'mae',
+        title: 'Mean absolute error',
+        ...plain,
+        says: 'Mean of the sizes of the errors.',
+      },
+      {
+        key: 'rmse',
+        title: 'Root mean square error',
+        ...plain,
+        says: 'Square root of the mean squared error.',
+      },
+      {
+        key: 'mape',
+        title: 'Mean absolute percentage error',
+        unit: '',
+        type: 'share',
+        says: 'Mean of the errors ÷ actual values; none if one of these is 0.',
+      },
+      {
+        key: 'mase',
+        title: 'Mean absolute scaled error',
+        unit: '',
+        type: 'number',
+        says: 'Mean absolute error ÷ that of repeating the last season (or value).',
+      },
+      { key: 'chosen', title: 'Chosen', unit: '', type: 'text' },
+      { key: 'why', title: 'Why not tried', unit: '', type: 'text' },
+    ],
+    rows: tried.map(({ method, accuracy: a, why }): FigureRow => ({
+      kind: 'group',
+      level: 0,
+      cells: [
+        METHOD_WORDS[method],
+        ...[a?.mae, a?.rmse, a?.mape, a?.mase].map((v) => figureOf(v ?? NaN)),
+        method === chosen ? 'yes' : 'no',
+        why || null,
+      ],
+    })),
+  };
+}
+
+const PARAMETER_WORDS = {
+  alpha: 'level (alpha)',
+  beta: 'trend (beta)',
+  gamma: 'season (gamma)',
+  phi: 'damping (phi)',
+  k: 'values taken (k)',
+} as const;
+
+/** The parameters of the method taken, given or found. */
+export const parameterTable = (method: MethodKey, { parameters }: Fitted): FigureTable => ({
+  name: 'parameters',
+  caption: `Parameters of ${METHOD_WORDS[method]}`,
+  labels: 1,
+  columns: [
+    { key: 'parameter', title: 'Parameter', unit: '', type: 'text' },
+    {
+      key: 'value',
+      title: 'Value',
+      unit: '',
+      type: 'number',
+      says: 'As given, or found by least squared one-step error.',
+    },
+  ],
+  rows: (Object.keys(PARAMETER_WORDS) as (keyof typeof PARAMETER_WORDS)[]).flatMap(
+    (name): FigureRow[] =>
+      parameters[name] === undefined
+        ? []
+        : [{ kind: 'group', level: 0, cells: [PARAMETER_WORDS[name], parameters[name]] }],
+  ),
+});
