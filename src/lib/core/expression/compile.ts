@@ -1,6 +1,5 @@
 import { STRIDE, type Steps } from '../steps/steps';
 import { compareText } from '../table/collate';
-import { isText, type Column, type TextColumn } from '../table/column';
 import { minus, over, overNumber, plus, plusNumber, times, timesNumber } from './arithmetic';
 import {
   BLOCK,
@@ -12,6 +11,8 @@ import {
   type Scalars,
   type Texts,
 } from './blocks';
+import { liftScalars, liftTexts, scalarColumn, textColumnReader } from './columnNodes';
+import { compareScalars, compareTexts, conjunction } from './comparisons';
 import { liftedColumn, overDictionary } from './lift';
 import { likeTest } from './like';
 import { difference, extracted, shifted, type MomentType } from './moments';
@@ -25,7 +26,7 @@ import type { Typed } from './types';
 /** The scalar values of an expression that is not text. */
 export function compileScalars(t: Typed): Scalars {
   const shared = liftedColumn(t);
-  if (shared) return liftScalars(t, shared);
+  if (shared) return liftScalars(compileScalars(overDictionary(t, shared)), shared);
   switch (t.op) {
     case 'constant':
       return constant(t.value === null ? NaN : Number(t.value));
@@ -95,7 +96,7 @@ export function compileScalars(t: Typed): Scalars {
 /** The texts of an expression of type text (or of a bare NULL). */
 export function compileTexts(t: Typed): Texts {
   const shared = liftedColumn(t);
-  if (shared) return liftTexts(t, shared);
+  if (shared) return liftTexts(compileTexts(overDictionary(t, shared)), shared);
   switch (t.op) {
     case 'constant': {
       const data = new Array<string | null>(BLOCK).fill(t.value === null ? null : String(t.value));
@@ -149,18 +150,6 @@ export function compileTexts(t: Typed): Texts {
   }
 }
 
-/** A column is read where it lies. */
-function scalarColumn(column: Column): Scalars {
-  if (isText(column)) throw new TypeError(`${column.name} is text.`);
-  const node: Scalars = {
-    data: column.values,
-    run(from, n) {
-      node.data = view(column.values, from, n);
-    },
-  };
-  return node;
-}
-
 /**
  * The four operations, each with a loop of its own: a shared one would call through for every value.
  * @param target where the values go, record by record; a block of the node's own unless given
@@ -200,45 +189,6 @@ export function* fillScalars(t: Typed, target: Float64Array): Steps<void> {
     if (!direct) target.set(node.data.subarray(0, n), from);
     if (from % STRIDE === 0) yield from / target.length;
   }
-}
-
-const COMPARE = {
-  '=': (a: number, b: number) => a === b,
-  '<>': (a: number, b: number) => a !== b,
-  '<': (a: number, b: number) => a < b,
-  '<=': (a: number, b: number) => a <= b,
-  '>': (a: number, b: number) => a > b,
-  '>=': (a: number, b: number) => a >= b,
-} as const;
-
-function compareScalars(sign: keyof typeof COMPARE, left: Scalars, right: Scalars): Scalars {
-  const test = COMPARE[sign];
-  return each([left, right], ([a, b], i) => {
-    const [x, y] = [a[i], b[i]];
-    return x !== x || y !== y ? NaN : test(x, y) ? 1 : 0;
-  });
-}
-
-/** = and <> compare exactly; order follows the rules of the language. */
-function compareTexts(sign: keyof typeof COMPARE, left: Texts, right: Texts): Scalars {
-  const test = COMPARE[sign];
-  const exact = sign === '=' || sign === '<>';
-  return eachOfTexts([left, right], ([a, b]) => {
-    if (a === null || b === null) return NaN;
-    return test(exact ? Number(a !== b) : compareText(a, b), 0) ? 1 : 0;
-  });
-}
-
-/** Three-valued: no wins an AND and yes an OR, even beside the unknown. */
-function conjunction(op: 'and' | 'or', left: Scalars, right: Scalars): Scalars {
-  const decides = op === 'and' ? 0 : 1;
-  return each([left, right], ([a, b], i) =>
-    a[i] === decides || b[i] === decides
-      ? decides
-      : a[i] !== a[i] || b[i] !== b[i]
-        ? NaN
-        : 1 - decides,
-  );
 }
 
 function isNull(of: Typed): Scalars {
@@ -326,65 +276,6 @@ function argumentReader(args: readonly Typed[]): {
         out.push(value);
       }
       return out;
-    },
-  };
-}
-
-function textColumnReader(column: Column): Texts {
-  if (!isText(column)) throw new TypeError(`${column.name} is not text.`);
-  const { codes, dictionary } = column;
-  const out = new Array<string | null>(BLOCK).fill(null);
-  return {
-    data: out,
-    run(from, n) {
-      for (let i = 0; i < n; i++) {
-        const code = codes[from + i];
-        out[i] = code < 0 ? null : dictionary[code];
-      }
-    },
-  };
-}
-
-function liftScalars(t: Typed, column: TextColumn): Scalars {
-  const size = column.dictionary.length + 1;
-  const byCode = new Float64Array(size);
-  const node = compileScalars(overDictionary(t, column));
-  for (let from = 0; from < size; from += BLOCK) {
-    const n = Math.min(BLOCK, size - from);
-    node.run(from, n);
-    byCode.set(node.data.subarray(0, n), from);
-  }
-  const out = new Float64Array(BLOCK);
-  const { codes } = column;
-  return {
-    data: out,
-    run(from, n) {
-      for (let i = 0; i < n; i++) {
-        const code = codes[from + i];
-        out[i] = byCode[code < 0 ? size - 1 : code];
-      }
-    },
-  };
-}
-
-function liftTexts(t: Typed, column: TextColumn): Texts {
-  const size = column.dictionary.length + 1;
-  const byCode: (string | null)[] = [];
-  const node = compileTexts(overDictionary(t, column));
-  for (let from = 0; from < size; from += BLOCK) {
-    const n = Math.min(BLOCK, size - from);
-    node.run(from, n);
-    for (let i = 0; i < n; i++) byCode.push(node.data[i]);
-  }
-  const out = new Array<string | null>(BLOCK).fill(null);
-  const { codes } = column;
-  return {
-    data: out,
-    run(from, n) {
-      for (let i = 0; i < n; i++) {
-        const code = codes[from + i];
-        out[i] = byCode[code < 0 ? size - 1 : code];
-      }
     },
   };
 }

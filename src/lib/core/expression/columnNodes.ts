@@ -1,0 +1,77 @@
+import { isText, type Column, type TextColumn } from '../table/column';
+import { BLOCK, view, type Scalars, type Texts } from './blocks';
+
+/** A column is read where it lies. */
+export function scalarColumn(column: Column): Scalars {
+  if (isText(column)) throw new TypeError(`${column.name} is text.`);
+  const node: Scalars = {
+    data: column.values,
+    run(from, n) {
+      node.data = view(column.values, from, n);
+    },
+  };
+  return node;
+}
+
+/** Texts of a column, by their codes. */
+export function textColumnReader(column: Column): Texts {
+  if (!isText(column)) throw new TypeError(`${column.name} is not text.`);
+  const { codes, dictionary } = column;
+  const out = new Array<string | null>(BLOCK).fill(null);
+  return {
+    data: out,
+    run(from, n) {
+      for (let i = 0; i < n; i++) {
+        const code = codes[from + i];
+        out[i] = code < 0 ? null : dictionary[code];
+      }
+    },
+  };
+}
+
+/**
+ * Scalars worked out once for each distinct text of a column.
+ * @param node the expression over the column's dictionary, its last place the none
+ */
+export function liftScalars(node: Scalars, column: TextColumn): Scalars {
+  const size = column.dictionary.length + 1;
+  const byCode = new Float64Array(size);
+  for (let from = 0; from < size; from += BLOCK) {
+    const n = Math.min(BLOCK, size - from);
+    node.run(from, n);
+    byCode.set(node.data.subarray(0, n), from);
+  }
+  const out = new Float64Array(BLOCK);
+  const { codes } = column;
+  return {
+    data: out,
+    run(from, n) {
+      for (let i = 0; i < n; i++) {
+        const code = codes[from + i];
+        out[i] = byCode[code < 0 ? size - 1 : code];
+      }
+    },
+  };
+}
+
+/** The same for texts. */
+export function liftTexts(node: Texts, column: TextColumn): Texts {
+  const size = column.dictionary.length + 1;
+  const byCode: (string | null)[] = [];
+  for (let from = 0; from < size; from += BLOCK) {
+    const n = Math.min(BLOCK, size - from);
+    node.run(from, n);
+    for (let i = 0; i < n; i++) byCode.push(node.data[i]);
+  }
+  const out = new Array<string | null>(BLOCK).fill(null);
+  const { codes } = column;
+  return {
+    data: out,
+    run(from, n) {
+      for (let i = 0; i < n; i++) {
+        const code = codes[from + i];
+        out[i] = byCode[code < 0 ? size - 1 : code];
+      }
+    },
+  };
+}
