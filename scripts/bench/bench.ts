@@ -239,6 +239,7 @@ const fares = scalar(table, 'fares').values;
     ratio(
       () => groupWork(four, all),
       () => groupWork(table, records),
+      15,
     ),
     4.6,
     'the time of 1 million',

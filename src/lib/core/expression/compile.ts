@@ -1,6 +1,15 @@
 import { STRIDE, type Steps } from '../steps/steps';
 import { compareText } from '../table/collate';
-import { minus, over, overNumber, plus, plusNumber, times, timesNumber } from './arithmetic';
+import {
+  finiteOnly,
+  minus,
+  over,
+  overNumber,
+  plus,
+  plusNumber,
+  times,
+  timesNumber,
+} from './arithmetic';
 import {
   BLOCK,
   constant,
@@ -187,6 +196,7 @@ export function* fillScalars(t: Typed, target: Float64Array): Steps<void> {
     const n = Math.min(BLOCK, target.length - from);
     node.run(from, n);
     if (!direct) target.set(node.data.subarray(0, n), from);
+    else if (t.sign !== '/') finiteOnly(node.data, n);
     if (from % STRIDE === 0) yield from / target.length;
   }
 }
