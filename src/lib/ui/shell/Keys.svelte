@@ -23,6 +23,10 @@
         ['Space', 'Fold or unfold the group'],
         ['Shift with arrows', 'Choose several lines'],
         ['a', 'Set the chosen records aside, or put them back'],
+        [
+          'Tab, then Left or Right',
+          'Make the column of groups narrower or wider; Enter gives it the width its labels need',
+        ],
       ],
     ],
     [
