@@ -63,7 +63,8 @@ const table = madeTable(N);
 const records = members(fullBitset(N));
 const fares = scalar(table, 'fares').values;
 
-{
+/** Memory of a list that is open. */
+function memoryOfOpenList(): void {
   // Before the others, so that nothing of theirs is let go meanwhile.
   globalThis.gc?.();
   globalThis.gc?.();
@@ -116,7 +117,8 @@ const fares = scalar(table, 'fares').values;
   );
 }
 
-{
+/** Groups of two keys, against a bare loop and SQLite. */
+function grouping(): void {
   const ready = Int32Array.from(
     { length: N },
     (_, i) => text(table, 'route').codes[i] * 30 + text(table, 'vessel').codes[i],
@@ -149,7 +151,8 @@ const fares = scalar(table, 'fares').values;
   db.close();
 }
 
-{
+/** Medians and percentiles of groups. */
+function percentiles(): void {
   const route = text(table, 'route');
   const delay = scalar(table, 'fuel').values;
   const ours = (): unknown => {
@@ -178,7 +181,8 @@ const fares = scalar(table, 'fares').values;
   );
 }
 
-{
+/** One more step of What counts. */
+function narrowing(): void {
   const values = scalar(table, 'delay').values;
   const above = fullBitset(N);
   const narrowing = ratio(
@@ -206,7 +210,8 @@ const fares = scalar(table, 'fares').values;
   atMost('one more narrowing step to a new selection', narrowing, 3, 'a bare loop over the column');
 }
 
-{
+/** Records by two columns. */
+function sorting(): void {
   const ours = (): unknown =>
     finish(
       sortRecords(table, [
@@ -231,7 +236,8 @@ const fares = scalar(table, 'fares').values;
   );
 }
 
-{
+/** Four times the records. */
+function growth(): void {
   const four = madeTable(4 * N);
   const all = members(fullBitset(4 * N));
   atMost(
@@ -246,7 +252,8 @@ const fares = scalar(table, 'fares').values;
   );
 }
 
-{
+/** A file into typed columns. */
+function reading(): void {
   const bytes = madeFile(70 * 1024 * 1024);
   const slice = 1 << 22;
   const recipe = proposeRecipe(bytes.subarray(0, HEAD_BYTES), false);
@@ -273,6 +280,14 @@ const fares = scalar(table, 'fares').values;
   );
 }
 
+// Functions of their own, so that what one made is gone when the next is measured.
+memoryOfOpenList();
+grouping();
+percentiles();
+narrowing();
+sorting();
+growth();
+reading();
 benchTallies(madeTable(N), meter);
 
 if (process.argv.includes('--page')) {
