@@ -2,6 +2,9 @@
   import { MONTHS, WEEKDAYS } from '../../core/table/calendar';
   import type { Test } from '../../core/scope/condition';
   import type { BenchState } from '../bench/bench.svelte';
+  import Amount from '../fields/Amount.svelte';
+  import Pick from '../fields/Pick.svelte';
+  import Bound from './Bound.svelte';
   import ValuePicker from './ValuePicker.svelte';
 
   interface Props {
@@ -13,6 +16,20 @@
   }
   let { bench, column, type, test, onchange }: Props = $props();
 
+  const PERIODS = [
+    ['year', 'year'],
+    ['quarter', 'quarter'],
+    ['month', 'month'],
+    ['week', 'week'],
+  ] as const;
+  const LAST = [
+    ['day', 'days'],
+    ['week', 'weeks'],
+    ['month', 'months'],
+    ['quarter', 'quarters'],
+    ['half', 'half-years'],
+    ['year', 'years'],
+  ] as const;
   const kind = $derived(type === 'number' ? 'number' : type === 'time' ? 'time' : 'date');
   const read = (text: string): number | string =>
     type === 'number' && text !== '' ? Number(text) : text;
@@ -61,116 +78,75 @@
       data-test="condition-value"
     />
   {:else if test.test === 'between'}
-    <input
-      class="field"
+    <Bound
+      label="From"
       type={kind}
-      step="any"
-      aria-label="From"
       value={test.from}
-      oninput={(e) => onchange({ ...test, from: read(e.currentTarget.value) })}
-      data-test="condition-from"
+      included={test.fromIn}
+      onvalue={(text) => onchange({ ...test, from: read(text) })}
+      onincluded={(fromIn) => onchange({ ...test, fromIn })}
     />
-    <label
-      ><input
-        type="checkbox"
-        checked={test.fromIn}
-        onchange={(e) => onchange({ ...test, fromIn: e.currentTarget.checked })}
-      /> itself in</label
-    >
     <span>and</span>
-    <input
-      class="field"
+    <Bound
+      label="To"
       type={kind}
-      step="any"
-      aria-label="To"
       value={test.to}
-      oninput={(e) => onchange({ ...test, to: read(e.currentTarget.value) })}
-      data-test="condition-to"
+      included={test.toIn}
+      onvalue={(text) => onchange({ ...test, to: read(text) })}
+      onincluded={(toIn) => onchange({ ...test, toIn })}
     />
-    <label
-      ><input
-        type="checkbox"
-        checked={test.toIn}
-        onchange={(e) => onchange({ ...test, toIn: e.currentTarget.checked })}
-      /> itself in</label
-    >
   {:else if test.test === 'extreme'}
-    <select
-      class="field"
-      aria-label="Side"
+    <Pick
+      label="Side"
       value={test.side}
-      onchange={(e) =>
-        onchange({ ...test, side: e.currentTarget.value === 'lowest' ? 'lowest' : 'highest' })}
-    >
-      <option value="highest">highest</option><option value="lowest">lowest</option>
-    </select>
-    <input
-      class="field short"
-      type="number"
-      min="0"
-      step="any"
-      aria-label="How many"
-      value={test.k}
-      oninput={(e) => onchange({ ...test, k: e.currentTarget.valueAsNumber })}
-      data-test="condition-value"
+      options={[
+        ['highest', 'highest'],
+        ['lowest', 'lowest'],
+      ]}
+      onchange={(side) => onchange({ ...test, side })}
     />
-    <select
-      class="field"
-      aria-label="Of"
+    <Amount
+      label="How many"
+      value={test.k}
+      test="condition-value"
+      onchange={(k) => onchange({ ...test, k })}
+    />
+    <Pick
+      label="Of"
       value={test.of}
-      onchange={(e) =>
-        onchange({ ...test, of: e.currentTarget.value === 'percent' ? 'percent' : 'records' })}
-    >
-      <option value="records">records</option><option value="percent">% of them</option>
-    </select>
+      options={[
+        ['records', 'records'],
+        ['percent', '% of them'],
+      ]}
+      onchange={(of) => onchange({ ...test, of })}
+    />
     <small>Ties at the edge stay in.</small>
   {:else if test.test === 'mean'}
-    <select
-      class="field"
-      aria-label="Side"
+    <Pick
+      label="Side"
       value={test.side}
-      onchange={(e) =>
-        onchange({ ...test, side: e.currentTarget.value === 'below' ? 'below' : 'above' })}
-    >
-      <option value="above">above the mean</option><option value="below">below the mean</option>
-    </select>
+      options={[
+        ['above', 'above the mean'],
+        ['below', 'below the mean'],
+      ]}
+      onchange={(side) => onchange({ ...test, side })}
+    />
   {:else if test.test === 'deviations'}
     <label
-      >more than <input
-        class="field short"
-        type="number"
-        min="0"
-        step="any"
-        value={test.k}
-        oninput={(e) => onchange({ ...test, k: e.currentTarget.valueAsNumber })}
-      /> standard deviations</label
+      >more than <Amount value={test.k} onchange={(k) => onchange({ ...test, k })} /> standard deviations</label
     >
   {:else if test.test === 'outlying'}
     <label
-      ><input
-        class="field short"
-        type="number"
-        min="0"
-        step="any"
-        value={test.k}
-        oninput={(e) => onchange({ ...test, k: e.currentTarget.valueAsNumber })}
-      /> interquartile ranges beyond the quartiles</label
+      ><Amount value={test.k} onchange={(k) => onchange({ ...test, k })} /> interquartile ranges beyond
+      the quartiles</label
     >
   {:else if test.test === 'period'}
     <label
-      >the
-      <select
-        class="field"
+      >the <Pick
         value={test.period}
-        onchange={(e) => {
-          const period = (['year', 'quarter', 'month', 'week'] as const).find(
-            (p) => p === e.currentTarget.value,
-          );
-          if (period) onchange({ ...test, period });
-        }}
-      >
-        <option>year</option><option>quarter</option><option>month</option><option>week</option>
-      </select></label
+        options={PERIODS}
+        onchange={(period) => onchange({ ...test, period })}
+      /></label
     >
     <label
       >of <input
@@ -182,21 +158,16 @@
       /></label
     >
   {:else if test.test === 'season'}
-    <select
-      class="field"
-      aria-label="Months, quarters or weekdays"
+    <Pick
+      label="Months, quarters or weekdays"
       value={test.of}
-      onchange={(e) => {
-        const of = (['month', 'quarter', 'weekday'] as const).find(
-          (p) => p === e.currentTarget.value,
-        );
-        if (of) onchange({ ...test, of, values: [1] });
-      }}
-    >
-      <option value="month">months</option><option value="quarter">quarters</option><option
-        value="weekday">weekdays</option
-      >
-    </select>
+      options={[
+        ['month', 'months'],
+        ['quarter', 'quarters'],
+        ['weekday', 'weekdays'],
+      ]}
+      onchange={(of) => onchange({ ...test, of, values: [1] })}
+    />
     <div class="marks">
       {#each seasons as name, k (name)}
         <label
@@ -217,31 +188,19 @@
     </div>
   {:else if test.test === 'last'}
     <label
-      >the last <input
-        class="field short"
-        type="number"
-        min="1"
+      >the last <Amount
         value={test.k}
-        oninput={(e) => onchange({ ...test, k: e.currentTarget.valueAsNumber })}
+        min={1}
+        whole
+        onchange={(k) => onchange({ ...test, k })}
       /></label
     >
-    <select
-      class="field"
-      aria-label="Periods"
+    <Pick
+      label="Periods"
       value={test.period}
-      onchange={(e) => {
-        const period = (['day', 'week', 'month', 'quarter', 'half', 'year'] as const).find(
-          (p) => p === e.currentTarget.value,
-        );
-        if (period) onchange({ ...test, period });
-      }}
-    >
-      <option value="day">days</option><option value="week">weeks</option><option value="month"
-        >months</option
-      ><option value="quarter">quarters</option><option value="half">half-years</option><option
-        value="year">years</option
-      >
-    </select>
+      options={LAST}
+      onchange={(period) => onchange({ ...test, period })}
+    />
   {/if}
 </div>
 
@@ -254,9 +213,6 @@
   }
   .wide {
     flex: 1;
-  }
-  .short {
-    width: 80px;
   }
   .marks {
     display: flex;

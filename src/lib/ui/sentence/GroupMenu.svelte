@@ -4,6 +4,7 @@
   import type { Period } from '../../core/table/period';
   import type { BenchState } from '../bench/bench.svelte';
   import Choices from '../shell/Choices.svelte';
+  import TakeOut from './TakeOut.svelte';
   import HandOrder from './HandOrder.svelte';
 
   interface Props {
@@ -90,6 +91,11 @@
     const order = ORDERS.find((o) => o.value === value)?.order;
     if (order && group) onchange({ ...group, order });
   }
+
+  function takeOut(): void {
+    close();
+    onchange(null);
+  }
 </script>
 
 {#if handing && group}
@@ -139,14 +145,7 @@
           <option value="hand">an order given by hand…</option>
         </select></label
       >
-      <button
-        type="button"
-        class="act"
-        onclick={() => {
-          close();
-          onchange(null);
-        }}>Take this group out</button
-      >
+      <TakeOut what="group" onclick={takeOut} />
     </div>
     <p class="caps">Another column</p>
   {/if}

@@ -9,6 +9,7 @@
   } from '../../core/measure/measure';
   import type { BenchState } from '../bench/bench.svelte';
   import Choices from '../shell/Choices.svelte';
+  import TakeOut from './TakeOut.svelte';
 
   interface Props {
     bench: BenchState;
@@ -67,6 +68,11 @@
     onchange({ kind, column, ...(share ? { p: percent / 100 } : {}) });
     close();
   }
+
+  function takeOut(): void {
+    close();
+    onchange(null);
+  }
 </script>
 
 {#if kind && !ofRecords(kind)}
@@ -95,14 +101,7 @@
       </label>
     {/if}
     {#if measure}
-      <button
-        type="button"
-        class="act"
-        onclick={() => {
-          close();
-          onchange(null);
-        }}>Take this measure out</button
-      >
+      <TakeOut what="measure" onclick={takeOut} />
     {/if}
   </div>
   <p class="caps">of which column</p>
@@ -119,14 +118,7 @@
 {:else}
   <Choices name="measures" choices={kinds} chosen={kind} onchoose={chooseKind} search />
   {#if measure}
-    <button
-      type="button"
-      class="act"
-      onclick={() => {
-        close();
-        onchange(null);
-      }}>Take this measure out</button
-    >
+    <TakeOut what="measure" onclick={takeOut} />
   {/if}
 {/if}
 

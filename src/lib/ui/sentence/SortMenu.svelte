@@ -2,6 +2,7 @@
   import type { SortKey } from '../../core/arrange/sortKey';
   import type { BenchState } from '../bench/bench.svelte';
   import Choices from '../shell/Choices.svelte';
+  import TakeOut from './TakeOut.svelte';
 
   interface Props {
     bench: BenchState;
@@ -29,6 +30,11 @@
       .filter(Boolean);
     onchange({ ...sort, hand: hand.length ? hand : undefined });
     close();
+  }
+
+  function takeOut(): void {
+    close();
+    onchange(null);
   }
 </script>
 
@@ -67,14 +73,7 @@
           class="act"
           onclick={giveOrder}>Give an order by hand…</button
         >{/if}
-      <button
-        type="button"
-        class="act"
-        onclick={() => {
-          close();
-          onchange(null);
-        }}>Take this order out</button
-      >
+      <TakeOut what="order" onclick={takeOut} />
     </div>
     <p class="caps">Another column</p>
   {/if}
