@@ -1,5 +1,5 @@
 import { MONTHS, plainDate, WEEKDAYS } from '../table/calendar';
-import { counted } from '../table/format';
+import { counted, showCount } from '../table/format';
 import { periodLabel, periodOf } from '../table/period';
 import { noDateFacts, readDate } from '../read/dates';
 import type { Comparison, Condition, Test } from './condition';
@@ -101,4 +101,11 @@ export function describeCondition(
   });
   const text = inner.join(condition.kind === 'all' ? ' and ' : ' or ');
   return condition.not ? `not (${text})` : text;
+}
+
+/** Of those removed, how many had no value to judge: `516 blank, 22 unread`; '' for none. */
+export function missingWords({ blank, unread }: { blank: number; unread: number }): string {
+  return [blank && `${showCount(blank)} blank`, unread && `${showCount(unread)} unread`]
+    .filter(Boolean)
+    .join(', ');
 }

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { typeName } from '../../core/read/infer';
-  import { BLANK_WORDS, DATE_ORDERS, type ColumnRecipe } from '../../core/read/recipe';
-  import { COLUMN_TYPES, GRAINS } from '../../core/table/column';
+  import { BLANK_WORDS, type ColumnRecipe } from '../../core/read/recipe';
+  import { COLUMN_TYPES } from '../../core/table/column';
+  import OneOf from '../fields/OneOf.svelte';
 
   interface Props {
     column: ColumnRecipe;
@@ -11,22 +12,33 @@
   }
   let { column, onchange, onleave, onclose }: Props = $props();
   const dated = $derived(column.type === 'date' || column.type === 'datetime');
-  const ORDER = { ymd: 'year month day', dmy: 'day month year', mdy: 'month day year' } as const;
-  const GRAIN = {
-    day: 'a day',
-    month: 'a whole month',
-    quarter: 'a whole quarter',
-    year: 'a whole year',
-  } as const;
-  const MARKS = [
+  const TYPES = COLUMN_TYPES.map((type) => [type, typeName[type]] as const);
+  const ORDER = [
+    ['ymd', 'year month day'],
+    ['dmy', 'day month year'],
+    ['mdy', 'month day year'],
+  ] as const;
+  const GRAIN = [
+    ['day', 'a day'],
+    ['month', 'a whole month'],
+    ['quarter', 'a whole quarter'],
+    ['year', 'a whole year'],
+  ] as const;
+  const DECIMAL = [
+    ['.', 'point'],
+    [',', 'comma'],
+  ] as const;
+  const THOUSANDS = [
     ['', 'none'],
     [',', 'comma'],
     ['.', 'point'],
     [' ', 'space'],
     ["'", 'apostrophe'],
   ] as const;
-  const one = <T extends string>(all: readonly T[], value: string): T =>
-    all.find((v) => v === value) ?? all[0];
+  const ZONE = [
+    ['clock', 'keep the clock as written'],
+    ['utc', 'turn all to UTC'],
+  ] as const;
   const words = $derived([...new Set<string>([...BLANK_WORDS, ...column.blanks])]);
 </script>
 
@@ -47,14 +59,12 @@
   >
   <label
     >Type
-    <select
-      class="field"
+    <OneOf
       value={column.type}
-      onchange={(e) => onchange({ type: one(COLUMN_TYPES, e.currentTarget.value) })}
-      data-test="column-type"
-    >
-      {#each COLUMN_TYPES as type (type)}<option value={type}>{typeName[type]}</option>{/each}
-    </select></label
+      options={TYPES}
+      test="column-type"
+      onchange={(type) => onchange({ type })}
+    /></label
   >
   <label
     >Unit <input
@@ -78,43 +88,31 @@
     >
     <label
       >Thousands mark
-      <select
-        class="field"
+      <OneOf
         value={column.thousands}
-        onchange={(e) =>
-          onchange({
-            thousands: one(
-              MARKS.map(([m]) => m),
-              e.currentTarget.value,
-            ),
-          })}
-      >
-        {#each MARKS as [mark, name] (mark)}<option value={mark}>{name}</option>{/each}
-      </select></label
+        options={THOUSANDS}
+        onchange={(thousands) => onchange({ thousands })}
+      /></label
     >
     <label
       >Decimal mark
-      <select
-        class="field"
+      <OneOf
         value={column.decimal}
-        onchange={(e) => onchange({ decimal: one(['.', ','] as const, e.currentTarget.value) })}
-        data-test="decimal"
-      >
-        <option value=".">point</option><option value=",">comma</option>
-      </select></label
+        options={DECIMAL}
+        test="decimal"
+        onchange={(decimal) => onchange({ decimal })}
+      /></label
     >
   {/if}
   {#if dated}
     <label
       >Order
-      <select
-        class="field"
+      <OneOf
         value={column.dateOrder}
-        onchange={(e) => onchange({ dateOrder: one(DATE_ORDERS, e.currentTarget.value) })}
-        data-test="date-order"
-      >
-        {#each DATE_ORDERS as order (order)}<option value={order}>{ORDER[order]}</option>{/each}
-      </select></label
+        options={ORDER}
+        test="date-order"
+        onchange={(dateOrder) => onchange({ dateOrder })}
+      /></label
     >
     <button
       type="button"
@@ -124,27 +122,17 @@
     >
     <label
       >A value means
-      <select
-        class="field"
+      <OneOf
         value={column.grain}
-        onchange={(e) => onchange({ grain: one(GRAINS, e.currentTarget.value) })}
-      >
-        {#each GRAINS as grain (grain)}<option value={grain}>{GRAIN[grain]}</option>{/each}
-      </select></label
+        options={GRAIN}
+        onchange={(grain) => onchange({ grain })}
+      /></label
     >
   {/if}
   {#if column.type === 'datetime'}
     <label
       >Offsets
-      <select
-        class="field"
-        value={column.zone}
-        onchange={(e) => onchange({ zone: one(['clock', 'utc'] as const, e.currentTarget.value) })}
-      >
-        <option value="clock">keep the clock as written</option><option value="utc"
-          >turn all to UTC</option
-        >
-      </select></label
+      <OneOf value={column.zone} options={ZONE} onchange={(zone) => onchange({ zone })} /></label
     >
   {/if}
   <fieldset class="wide">

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { DELIMITERS, ENCODINGS, type Recipe } from '../../core/read/recipe';
+  import type { Recipe } from '../../core/read/recipe';
+  import OneOf from '../fields/OneOf.svelte';
 
   interface Props {
     recipe: Recipe;
@@ -8,53 +9,53 @@
     ) => void;
   }
   let { recipe, onchange }: Props = $props();
-  const DELIMITER = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'pipe' } as const;
-  const ENCODING = {
-    'utf-8': 'UTF-8',
-    'utf-16le': 'UTF-16, little end first',
-    'utf-16be': 'UTF-16, big end first',
-    'windows-1252': 'Windows-1252',
-  } as const;
-  const one = <T extends string>(all: readonly T[], value: string): T =>
-    all.find((v) => v === value) ?? all[0];
+  const DELIMITER = [
+    [',', 'comma'],
+    [';', 'semicolon'],
+    ['\t', 'tab'],
+    ['|', 'pipe'],
+  ] as const;
+  const QUOTE = [
+    ['"', 'double quotes'],
+    ["'", 'single quotes'],
+    ['', 'no quotes'],
+  ] as const;
+  const ENCODING = [
+    ['utf-8', 'UTF-8'],
+    ['utf-16le', 'UTF-16, little end first'],
+    ['utf-16be', 'UTF-16, big end first'],
+    ['windows-1252', 'Windows-1252'],
+  ] as const;
 </script>
 
 <h2 class="caps">File</h2>
 <div class="fields">
   <label
     >Delimiter
-    <select
-      class="field"
+    <OneOf
       value={recipe.delimiter}
-      onchange={(e) => onchange({ delimiter: one(DELIMITERS, e.currentTarget.value) })}
-      data-test="delimiter"
-    >
-      {#each DELIMITERS as d (d)}<option value={d}>{DELIMITER[d]}</option>{/each}
-    </select></label
+      options={DELIMITER}
+      test="delimiter"
+      onchange={(delimiter) => onchange({ delimiter })}
+    /></label
   >
   <label
     >Quote
-    <select
-      class="field"
+    <OneOf
       value={recipe.quote}
-      onchange={(e) => onchange({ quote: one(['"', "'", ''] as const, e.currentTarget.value) })}
-      data-test="quote"
-    >
-      <option value="&quot;">double quotes</option><option value="'">single quotes</option><option
-        value="">no quotes</option
-      >
-    </select></label
+      options={QUOTE}
+      test="quote"
+      onchange={(quote) => onchange({ quote })}
+    /></label
   >
   <label class="wide"
     >Encoding
-    <select
-      class="field"
+    <OneOf
       value={recipe.encoding}
-      onchange={(e) => onchange({ encoding: one(ENCODINGS, e.currentTarget.value) })}
-      data-test="encoding"
-    >
-      {#each ENCODINGS as e (e)}<option value={e}>{ENCODING[e]}</option>{/each}
-    </select></label
+      options={ENCODING}
+      test="encoding"
+      onchange={(encoding) => onchange({ encoding })}
+    /></label
   >
   <label
     >Lines to skip

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { moveRung, negateRung, removeRung, switchRung } from '../../core/bench/edits';
+  import { missingWords } from '../../core/scope/describe';
   import { showCount } from '../../core/table/format';
   import type { Overview } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
@@ -16,14 +17,7 @@
   }
   let { bench, rung, share, first, last, onedit }: Props = $props();
 
-  const missing = $derived(
-    [
-      rung.blank ? `${showCount(rung.blank)} blank` : '',
-      rung.unread ? `${showCount(rung.unread)} unread` : '',
-    ]
-      .filter(Boolean)
-      .join(', '),
-  );
+  const missing = $derived(missingWords(rung));
 </script>
 
 <li class="card" class:off={!rung.on} data-test="rung">

@@ -3,6 +3,7 @@
   import { addRung, changeRung } from '../../core/bench/edits';
   import { isComplete, newLeaf } from '../../core/scope/choices';
   import type { Condition } from '../../core/scope/condition';
+  import { missingWords } from '../../core/scope/describe';
   import { showCount } from '../../core/table/format';
   import { Refused } from '../../worker/engineClient';
   import type { ReplyOf } from '../../engine/protocol';
@@ -15,6 +16,7 @@
   let condition = $state.raw<Condition | null>(null);
   let editing = $state<string | null>(null);
   let preview = $state.raw<ReplyOf<'try'> | null>(null);
+  const missing = $derived(preview ? missingWords(preview) : '');
   let fault = $state('');
 
   /** Opens on a new step, about a column where one is given. */
@@ -105,9 +107,7 @@
         {:else if preview}
           <b>{preview.says}</b>: keeps {showCount(preview.kept)}, removes {showCount(
             preview.removed,
-          )}{preview.blank ? ` (${showCount(preview.blank)} blank)` : ''}{preview.unread
-            ? ` (${showCount(preview.unread)} unread)`
-            : ''}.
+          )}{missing ? ` (${missing})` : ''}.
         {:else}<span class="soft">Fill in what is asked to see its effect.</span>{/if}
       </p>
       <div class="acts">

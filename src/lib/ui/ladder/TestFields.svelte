@@ -3,7 +3,7 @@
   import type { Test } from '../../core/scope/condition';
   import type { BenchState } from '../bench/bench.svelte';
   import Amount from '../fields/Amount.svelte';
-  import Pick from '../fields/Pick.svelte';
+  import OneOf from '../fields/OneOf.svelte';
   import Bound from './Bound.svelte';
   import ValuePicker from './ValuePicker.svelte';
 
@@ -96,7 +96,7 @@
       onincluded={(toIn) => onchange({ ...test, toIn })}
     />
   {:else if test.test === 'extreme'}
-    <Pick
+    <OneOf
       label="Side"
       value={test.side}
       options={[
@@ -111,7 +111,7 @@
       test="condition-value"
       onchange={(k) => onchange({ ...test, k })}
     />
-    <Pick
+    <OneOf
       label="Of"
       value={test.of}
       options={[
@@ -122,7 +122,7 @@
     />
     <small>Ties at the edge stay in.</small>
   {:else if test.test === 'mean'}
-    <Pick
+    <OneOf
       label="Side"
       value={test.side}
       options={[
@@ -142,7 +142,7 @@
     >
   {:else if test.test === 'period'}
     <label
-      >the <Pick
+      >the <OneOf
         value={test.period}
         options={PERIODS}
         onchange={(period) => onchange({ ...test, period })}
@@ -158,7 +158,7 @@
       /></label
     >
   {:else if test.test === 'season'}
-    <Pick
+    <OneOf
       label="Months, quarters or weekdays"
       value={test.of}
       options={[
@@ -195,7 +195,7 @@
         onchange={(k) => onchange({ ...test, k })}
       /></label
     >
-    <Pick
+    <OneOf
       label="Periods"
       value={test.period}
       options={LAST}

@@ -5,9 +5,10 @@
     value: V;
     /** Values with their words. */
     options: readonly (readonly [V, string])[];
+    test?: string;
     onchange: (value: V) => void;
   }
-  let { label, value, options, onchange }: Props = $props();
+  let { label, value, options, test, onchange }: Props = $props();
 
   function chosen(text: string): void {
     const found = options.find(([v]) => v === text);
@@ -15,6 +16,12 @@
   }
 </script>
 
-<select class="field" aria-label={label} {value} onchange={(e) => chosen(e.currentTarget.value)}>
+<select
+  class="field"
+  aria-label={label}
+  {value}
+  onchange={(e) => chosen(e.currentTarget.value)}
+  data-test={test}
+>
   {#each options as [option, words] (option)}<option value={option}>{words}</option>{/each}
 </select>
