@@ -40,7 +40,7 @@ describe('intake of each demo file', () => {
       'sailings',
       17_631,
       [
-        '22 cells of Delay cannot be read as number',
+        '22 cells of Delay cannot be read as a number',
         '1 record stands twice',
         '9 cells of Route begin or end with spaces',
       ],

@@ -60,7 +60,7 @@ function columnDoubts(
       doubt(
         'unread',
         read.unread.size,
-        `${counted(read.unread.size, 'cell')} of ${column.name} cannot be read as ${typeName[column.type]}. ` +
+        `${counted(read.unread.size, 'cell')} of ${column.name} cannot be read as ${column.type === 'yesno' ? '' : 'a '}${typeName[column.type]}. ` +
           (read.unread.size === 1 ? 'It keeps its text' : 'They keep their text') +
           ' and no figure counts the value until it is corrected.',
         { ...at, places: [...read.unread].map(([record, text]) => ({ record, text })) },
