@@ -1,4 +1,5 @@
 import { dayNumber } from '$lib/core/table/calendar';
+import type { Recipe } from '$lib/core/read/recipe';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 
@@ -29,3 +30,15 @@ export const ledger = (more: object = {}) => ({
   measures: [{ kind: 'sum', column: 'Sum' }],
   ...more,
 });
+
+/** The recipe of lists that are made, not read. */
+export const noRecipe: Recipe = {
+  format: 'delimited',
+  delimiter: ',',
+  quote: '"',
+  encoding: 'utf-8',
+  header: true,
+  skipLines: 0,
+  width: 1,
+  columns: [],
+};

@@ -12,20 +12,9 @@ import { Replies, type Overview } from '$lib/engine/protocol';
 import type { MeasureKind } from '$lib/core/measure/measure';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import type { Recipe } from '$lib/core/read/recipe';
 import { readDemo } from '../support/demo';
+import { noRecipe } from '../support/smallList';
 import { sailingsInSql } from '../support/sql';
-
-const noRecipe: Recipe = {
-  format: 'delimited',
-  delimiter: ',',
-  quote: '"',
-  encoding: 'utf-8',
-  header: true,
-  skipLines: 0,
-  width: 1,
-  columns: [],
-};
 
 const group = (column: string, more: object = {}) => ({
   column,

@@ -1,26 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { newBench } from '$lib/core/bench/newBench';
-import type { Recipe } from '$lib/core/read/recipe';
 import { Tally } from '$lib/core/tally/kinds';
 import { TallyResult } from '$lib/core/tally/result';
 import { Engine } from '$lib/engine/engine';
 import { Replies } from '$lib/engine/protocol';
-import { small } from '../../support/smallList';
+import { small, noRecipe } from '../../support/smallList';
 
 describe('the engine answers tallies over what a bench counts', () => {
-  const recipe: Recipe = {
-    format: 'delimited',
-    delimiter: ',',
-    quote: '"',
-    encoding: 'utf-8',
-    header: true,
-    skipLines: 0,
-    width: 1,
-    columns: [],
-  };
-
   it('with the ladder and the order of the bench, and opens their figures', () => {
-    const engine = new Engine(small, recipe, 'Sailings');
+    const engine = new Engine(small, noRecipe, 'Sailings');
     const doc = newBench(small, 1);
     doc.ladder.rungs = [
       { id: 'a', on: true, condition: { kind: 'expression', not: false, expression: 'Sum >= 5' } },
@@ -56,7 +44,7 @@ describe('the engine answers tallies over what a bench counts', () => {
   });
 
   it('refuses one that does not fit in words, and a step on a column that is gone is off', () => {
-    const engine = new Engine(small, recipe, 'Sailings');
+    const engine = new Engine(small, noRecipe, 'Sailings');
     const doc = newBench(small, 1);
     doc.ladder.rungs = [
       { id: 'a', on: true, condition: { kind: 'expression', not: false, expression: 'Gone > 5' } },

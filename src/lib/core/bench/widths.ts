@@ -40,7 +40,7 @@ export function usualWidth(
   cells: boolean,
   figure: string,
 ): number {
-  const name = column ? column.name.length + 0.2 : 7;
+  const name = column ? column.name.length : 7;
   const under = measure && column ? [measureWords(measure), column.unit].filter(Boolean) : [];
   const characters = Math.max(
     Math.min(name, 24),

@@ -7,7 +7,7 @@ export type Loop = (o: Float64Array, a: Float64Array, b: Float64Array, n: number
 /** What is not finite (by zero, or too large for a number) is none; v − v tells it cheapest. */
 const finite = (v: number): number => (v - v === 0 ? v : NaN);
 
-/** Makes none of what grew too large in the other three operations; the last of them needs it. */
+/** Makes none of what grew too large in one of the other three operations. */
 export function finiteOnly(o: Float64Array, n: number): void {
   for (let i = 0; i < n; i++) o[i] = finite(o[i]);
 }

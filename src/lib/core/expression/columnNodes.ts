@@ -13,20 +13,28 @@ export function scalarColumn(column: Column): Scalars {
   return node;
 }
 
-/** Texts of a column, by their codes. */
-export function textColumnReader(column: Column): Texts {
-  if (!isText(column)) throw new TypeError(`${column.name} is not text.`);
-  const { codes, dictionary } = column;
+/** Texts by the codes of a column; `none` stands for the code -1. */
+function textsByCode(
+  codes: Int32Array,
+  texts: readonly (string | null)[],
+  none: string | null,
+): Texts {
   const out = new Array<string | null>(BLOCK).fill(null);
   return {
     data: out,
     run(from, n) {
       for (let i = 0; i < n; i++) {
         const code = codes[from + i];
-        out[i] = code < 0 ? null : dictionary[code];
+        out[i] = code < 0 ? none : texts[code];
       }
     },
   };
+}
+
+/** The texts of a column. */
+export function textColumnReader(column: Column): Texts {
+  if (!isText(column)) throw new TypeError(`${column.name} is not text.`);
+  return textsByCode(column.codes, column.dictionary, null);
 }
 
 /**
@@ -63,15 +71,5 @@ export function liftTexts(node: Texts, column: TextColumn): Texts {
     node.run(from, n);
     for (let i = 0; i < n; i++) byCode.push(node.data[i]);
   }
-  const out = new Array<string | null>(BLOCK).fill(null);
-  const { codes } = column;
-  return {
-    data: out,
-    run(from, n) {
-      for (let i = 0; i < n; i++) {
-        const code = codes[from + i];
-        out[i] = byCode[code < 0 ? size - 1 : code];
-      }
-    },
-  };
+  return textsByCode(column.codes, byCode, byCode[size - 1]);
 }

@@ -27,11 +27,12 @@ import { likeTest } from './like';
 import { difference, extracted, shifted, type MomentType } from './moments';
 import type { Typed } from './types';
 
-/**
+/*
  * Typed expressions as loops over blocks of records. Each node fills one block at a time, so that
  * what passes between nodes stays near the processor; nothing is made from text, as the page forbids
  * that. A text expression that reads a single text column is worked out once for each distinct text.
  */
+
 /** The scalar values of an expression that is not text. */
 export function compileScalars(t: Typed): Scalars {
   const shared = liftedColumn(t);
@@ -159,44 +160,56 @@ export function compileTexts(t: Typed): Texts {
   }
 }
 
+type Arithmetic = Extract<Typed, { op: 'arithmetic' }>;
+
 /**
  * The four operations, each with a loop of its own: a shared one would call through for every value.
+ * What no double holds is none. Between operations it may pass as an infinity, which +, − and × keep
+ * and a ratio of it makes none; as a divisor it would give 0.
  * @param target where the values go, record by record; a block of the node's own unless given
+ * @param passes whether only such an operation takes the values
  */
 function arithmetic(
-  { sign, left: first, right: second }: Extract<Typed, { op: 'arithmetic' }>,
+  { sign, left: first, right: second }: Arithmetic,
   target: Float64Array | null,
+  passes = false,
 ): Scalars {
-  const left = compileScalars(first);
-  const right = compileScalars(second);
+  const left = operand(first);
+  const right = sign === '/' ? compileScalars(second) : operand(second);
   const number = second.op === 'constant' && typeof second.value === 'number' ? second.value : null;
   const loop = { '+': plus, '-': minus, '*': times, '/': over }[sign];
   const byNumber = { '+': plusNumber, '-': plusNumber, '*': timesNumber, '/': overNumber }[sign];
+  const guarded = !passes && sign !== '/';
   const node: Scalars = {
     data: target ?? new Float64Array(BLOCK),
     run(from, n) {
       left.run(from, n);
       if (target) node.data = view(target, from, n);
-      if (number !== null) {
-        byNumber(node.data, left.data, sign === '-' ? -number : number, n);
-        return;
+      if (number !== null) byNumber(node.data, left.data, sign === '-' ? -number : number, n);
+      else {
+        right.run(from, n);
+        loop(node.data, left.data, right.data, n);
       }
-      right.run(from, n);
-      loop(node.data, left.data, right.data, n);
+      if (guarded) finiteOnly(node.data, n);
     },
   };
   return node;
 }
 
+const isArithmetic = (t: Typed): t is Arithmetic =>
+  t.op === 'arithmetic' && liftedColumn(t) === null;
+
+const operand = (t: Typed): Scalars =>
+  isArithmetic(t) ? arithmetic(t, null, true) : compileScalars(t);
+
 /** Every value of an expression that is not text, put into `target`; a block at each step. */
 export function* fillScalars(t: Typed, target: Float64Array): Steps<void> {
-  const direct = t.op === 'arithmetic' && liftedColumn(t) === null;
+  const direct = isArithmetic(t);
   const node = direct ? arithmetic(t, target) : compileScalars(t);
   for (let from = 0; from < target.length; from += BLOCK) {
     const n = Math.min(BLOCK, target.length - from);
     node.run(from, n);
     if (!direct) target.set(node.data.subarray(0, n), from);
-    else if (t.sign !== '/') finiteOnly(node.data, n);
     if (from % STRIDE === 0) yield from / target.length;
   }
 }

@@ -74,6 +74,13 @@ describe('values of records beyond a block, four at a turn', () => {
 describe('what expressions come to', () => {
   it.each<[string, (string | null)[]]>([
     ['boarded + 1', ['121', '1', null, '-6']],
+    // What no double holds is none, wherever it comes up.
+    ['fares * 1e308 * 10', [null, null, null, null]],
+    ['1 / (fares * 1e308 * 10)', [null, null, null, null]],
+    [
+      "CASE WHEN fares * 1e308 * 10 > 5 THEN 'more' ELSE 'unknown' END",
+      ['unknown', 'unknown', 'unknown', 'unknown'],
+    ],
     ['2 + 3 * 4 - 6 / 4', ['12.5', '12.5', '12.5', '12.5']],
     ['-boarded', ['-120', '0', null, '7']],
     ['fares / boarded', ['12.94375', null, null, '-0.35714285714285715']],

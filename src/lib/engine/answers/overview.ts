@@ -5,6 +5,7 @@ import { MEASURES, measureWords, type Measure } from '../../core/measure/measure
 import { describeCondition } from '../../core/scope/describe';
 import { describeLedger } from '../../core/tally/ledger/sentence';
 import { groupWords } from '../../core/tally/words';
+import { openTally } from '../../core/bench/document';
 import { usualGroupWidth } from '../../core/bench/widths';
 import { count } from '../../core/table/bitset';
 import type { Head, Overview } from '../protocol';
@@ -62,7 +63,7 @@ export function answerOverview(r: Reckoned, listName: string): Overview {
       };
     }),
     groupWidth:
-      r.doc.tallies[0].view.groupWidth ??
+      openTally(r.doc).view.groupWidth ??
       usualGroupWidth(
         r.tree,
         r.table.columns.find((c) => c.id === r.columns.naming),
