@@ -3,6 +3,8 @@ import { AskRefused, answerAsk } from '$lib/core/ask/answer';
 import { isOfResult } from '$lib/core/ask/resultLists';
 import { readAsk } from '$lib/core/ask/badAsk';
 import type { Ask } from '$lib/core/ask/ask';
+import type { AskResult } from '$lib/core/ask/result';
+import type { AskedList } from '$lib/core/ask/stand';
 import type { Recipe } from '$lib/core/read/recipe';
 import { examine } from '$lib/core/read/examine';
 import { finish } from '$lib/core/steps/steps';
@@ -30,9 +32,9 @@ export function reckon(options: ReckonOptions): void {
   const ask = readAsk(readJson(options.ask, 'ask'));
   const recipe =
     options.recipe === undefined ? null : readRecipe(readJson(options.recipe, 'recipe'));
-  const table = readChecked(options.data, recipe);
+  const { table, recipe: read } = readChecked(options.data, recipe);
   const others = otherLists(ask, options.ask === '-' ? '.' : path.dirname(options.ask));
-  const result = answered(listName(options.data), table, others, ask);
+  const result = answered({ name: listName(options.data), table, recipe: read, others }, ask);
   const text =
     options.format === 'json'
       ? `${JSON.stringify(result, null, 2)}\n`
@@ -40,9 +42,9 @@ export function reckon(options: ReckonOptions): void {
   write(text, options.out);
 }
 
-function answered(name: string, table: Table, others: ReadonlyMap<string, Table>, ask: Ask) {
+function answered(list: AskedList, ask: Ask): AskResult {
   try {
-    return finish(answerAsk({ name, table, others }, ask)).result;
+    return finish(answerAsk(list, ask)).result;
   } catch (error) {
     if (error instanceof AskRefused) throw new Failed(error.message);
     throw error;
@@ -50,7 +52,7 @@ function answered(name: string, table: Table, others: ReadonlyMap<string, Table>
 }
 
 /** The list of a file; what is doubtful goes to the notes, and what asks for an answer stops the run. */
-function readChecked(file: string, given: Recipe | null): Table {
+function readChecked(file: string, given: Recipe | null): { table: Table; recipe: Recipe } {
   const { recipe, reading } = readList(file, given);
   const { doubts } = examine(recipe, reading);
   const asking = given ? [] : doubts.filter((d) => d.asks);
@@ -62,7 +64,7 @@ function readChecked(file: string, given: Recipe | null): Table {
     note(
       `${listName(file)}: ${counted(doubts.length, 'doubt')}; “tally check” lists ${doubts.length === 1 ? 'it' : 'them'}.`,
     );
-  return reading.table;
+  return { table: reading.table, recipe };
 }
 
 /** Lists that the ask names by file, from the folder of the ask. @throws Misused */
@@ -74,7 +76,7 @@ function otherLists(ask: Ask, folder: string): Map<string, Table> {
       throw new Misused(
         `lists.${name}.file: This is missing. The command line reads other lists from files.`,
       );
-    out.set(name, readChecked(path.resolve(folder, source.file), source.recipe ?? null));
+    out.set(name, readChecked(path.resolve(folder, source.file), source.recipe ?? null).table);
   }
   return out;
 }

@@ -8,7 +8,7 @@ import { groupCodes } from '$lib/core/arrange/groupCodes';
 import { sortRecords } from '$lib/core/arrange/sort';
 import { buildTree } from '$lib/core/arrange/tree';
 import { quantiles } from '$lib/core/measure/quantile';
-import { reckonMoments } from '$lib/core/measure/moments';
+import { momentsOfGroups } from '$lib/core/measure/moments';
 import { gather } from '$lib/core/measure/slices';
 import { HEAD_BYTES } from '$lib/core/read/decode';
 import { DelimitedReader, proposeRecipe } from '$lib/core/read/delimited';
@@ -17,6 +17,7 @@ import { finish } from '$lib/core/steps/steps';
 import { and, fullBitset, members } from '$lib/core/table/bitset';
 import type { ScalarColumn, TextColumn } from '$lib/core/table/column';
 import { columnOf, tableBytes, type Table } from '$lib/core/table/table';
+import { setGroups } from '$lib/core/bench/edits';
 import { newBench } from '$lib/core/bench/newBench';
 import { Engine } from '$lib/engine/engine';
 import { madeFile, madeTable } from './made';
@@ -41,7 +42,7 @@ function groupWork(table: Table, records: Int32Array): unknown {
       order: { by: 'label', descending: false },
     });
   const tree = buildTree(table.length, [key('route'), key('vessel')]);
-  const m = reckonMoments(scalar(table, 'fares').values, tree.leafOf, tree.leaves, records, true);
+  const m = momentsOfGroups(scalar(table, 'fares').values, tree.leafOf, tree.leaves, records, true);
   return Array.from({ length: tree.leaves }, (_, g) => [
     m.count(g),
     m.sum(g),
@@ -69,9 +70,10 @@ function memoryOfOpenList(): void {
   globalThis.gc?.();
   globalThis.gc?.();
   const before = process.memoryUsage();
-  const engine = new Engine(
+  const engine = new Engine({
+    name: 'Made',
     table,
-    {
+    recipe: {
       format: 'delimited',
       delimiter: ',',
       quote: '"',
@@ -81,16 +83,24 @@ function memoryOfOpenList(): void {
       width: 12,
       columns: [],
     },
-    'Made',
+    others: new Map(),
+  });
+  const doc = setGroups(
+    newBench(table, 1),
+    ['route', 'vessel'].map((column) => ({
+      column,
+      loose: false,
+      order: { by: 'label', descending: false },
+    })),
   );
-  const doc = newBench(table, 1);
-  doc.tallies[0].spec.groups = ['route', 'vessel'].map((column) => ({
-    column,
-    loose: false,
-    order: { by: 'label', descending: false },
-  }));
-  engine.now<'reckon'>({ do: 'reckon', doc });
-  engine.now<'heads'>({ do: 'heads' });
+  const show = (): void => {
+    const { token } = engine.now('stand', { doc: structuredClone(doc) });
+    const at = { token, tally: doc.open };
+    engine.now('ledger', at);
+    engine.now('footing', at);
+    engine.now('heads', at);
+  };
+  show();
   for (const id of ['fares', 'delay']) {
     doc.ladder.rungs.push({
       id,
@@ -102,7 +112,7 @@ function memoryOfOpenList(): void {
         test: { test: 'compare', op: 'ge', value: 2 },
       },
     });
-    engine.now<'reckon'>({ do: 'reckon', doc: structuredClone(doc) });
+    show();
   }
   globalThis.gc?.();
   const after = process.memoryUsage();

@@ -115,15 +115,15 @@ async function million(server: TestServer): Promise<Result[]> {
       revision: number;
       doc: {
         ladder: { rungs: unknown[] };
-        tallies: { spec: { groups: unknown[] }; view: { showDown: number } }[];
+        tray: { tally: { groups: unknown[] }; view: { showDown: number } }[];
       };
     };
-    doc.tallies[0].spec.groups = ['route', 'vessel'].map((column) => ({
+    doc.tray[0].tally.groups = ['route', 'vessel'].map((column) => ({
       column,
       loose: false,
       order: { by: 'label', descending: false },
     }));
-    doc.tallies[0].view.showDown = 3;
+    doc.tray[0].view.showDown = 3;
     doc.ladder.rungs = [
       {
         id: 'a',

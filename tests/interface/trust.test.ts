@@ -263,11 +263,9 @@ describe('what the server takes', () => {
     // A save that needs more room than there is left fails as clearly, and the bench stays.
     const bench = (await (await fetch(`${server.address}/api/benches/1`)).json()) as {
       revision: number;
-      doc: { tallies: { view: { turned: string[] } }[] };
+      doc: { tray: { view: { turned: string[] } }[] };
     };
-    bench.doc.tallies[0].view.turned = Array.from({ length: 900 }, (_, i) =>
-      `${i}`.padEnd(1000, 'x'),
-    );
+    bench.doc.tray[0].view.turned = Array.from({ length: 900 }, (_, i) => `${i}`.padEnd(1000, 'x'));
     const save = await fetch(`${server.address}/api/benches/1`, {
       method: 'PUT',
       headers: JSON_BODY,

@@ -1,19 +1,28 @@
-import { answerAsk, type Standing } from '$lib/core/ask/answer';
+import { answerAsk, type Answered } from '$lib/core/ask/answer';
 import { BadAsk, readAsk } from '$lib/core/ask/badAsk';
 import type { AskResult } from '$lib/core/ask/result';
 import { finish } from '$lib/core/steps/steps';
 import type { Table } from '$lib/core/table/table';
-import type { Figure } from '$lib/core/tally/result';
+import { tableOf } from '$lib/core/tally/answer';
+import type { Base } from '$lib/core/tally/base';
+import { behind as behindFigure, type FigureBehind } from '$lib/core/tally/behind';
+import type { Figure, FigurePlace, TallyResult } from '$lib/core/tally/result';
 
 /** An ask with its figures still open to questions. */
-export const standing = (
+export function standing(
   table: Table,
   ask: Record<string, unknown>,
   others: Record<string, Table> = {},
-): Standing =>
-  finish(
+): Answered & { readonly base: Base } {
+  const answered = finish(
     answerAsk({ name: 'Sailings', table, others: new Map(Object.entries(others)) }, readAsk(ask)),
   );
+  return { ...answered, base: answered.stand.base };
+}
+
+/** What stands behind a figure of a result that became plain data and is read back. */
+export const behind = (base: Base, result: TallyResult, place: FigurePlace): FigureBehind =>
+  finish(behindFigure(base, { ...result, tables: result.tables.map(tableOf) }, place));
 
 export const answered = (
   table: Table,

@@ -1,23 +1,24 @@
 import { describe, expect, it } from 'vitest';
-import { Engine } from '$lib/engine/engine';
 import * as edits from '$lib/core/bench/edits';
-import { BenchDocument } from '$lib/core/bench/document';
+import { Bench } from '$lib/core/bench/document';
 import { moveBench } from '$lib/core/bench/move';
 import { newBench } from '$lib/core/bench/newBench';
-import { layColumns } from '$lib/core/bench/slots';
+import { ledgerSentence } from '$lib/core/tally/ledger/sentence';
+import { plainSentence } from '$lib/core/tally/sentence';
+import { layoutColumns } from '$lib/engine/ledger/slots';
 import { carryRecords } from '$lib/core/read/carry';
 import { decide, differenceKey, matchRecipe } from '$lib/core/read/refresh';
 import { isText, scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { History } from '$lib/ui/bench/history';
-import { describeLedger } from '$lib/core/tally/ledger/sentence';
+import { OpenBench, spec } from '../support/bench';
 import { readText } from '../support/demo';
 
 const { recipe, reading } = readText(
   'route,boarded,fares (£)\nHolm,10,1.50\nNess,20,2.50\nSkerry,30,3.50\n',
 );
 const { table } = reading;
-const fresh = (): BenchDocument => newBench(table, 1);
+const fresh = (): Bench => newBench(table, 1);
 const leaf = {
   kind: 'leaf' as const,
   column: 'boarded',
@@ -55,7 +56,7 @@ describe('changes of a bench', () => {
     doc = edits.correctCell(doc, { record: 0, column: 'boarded', text: '11', was: '10' });
     doc = edits.correctCell(doc, { record: 0, column: 'boarded', text: '12', was: '10' });
     expect(doc.corrections).toHaveLength(1);
-    expect(BenchDocument.safeParse(doc).success).toBe(true);
+    expect(Bench.safeParse(doc).success).toBe(true);
     expect(JSON.stringify(before)).toBe(text);
   });
 
@@ -67,12 +68,12 @@ describe('changes of a bench', () => {
     doc = edits.setGroups(doc, [
       { column: 'route', loose: false, order: { by: 'measure', measure: 1, descending: true } },
     ]);
-    const [, mean] = doc.tallies[0].spec.measures;
-    expect(edits.setMeasures(doc, [mean]).tallies[0].spec.groups[0].order).toMatchObject({
+    const [, mean] = spec(doc).measures;
+    expect(spec(edits.setMeasures(doc, [mean])).groups[0].order).toMatchObject({
       by: 'measure',
       measure: 0,
     });
-    expect(edits.setMeasures(doc, []).tallies[0].spec.groups[0].order).toMatchObject({
+    expect(spec(edits.setMeasures(doc, [])).groups[0].order).toMatchObject({
       by: 'label',
     });
   });
@@ -81,24 +82,29 @@ describe('changes of a bench', () => {
     let doc = fresh();
     const order = table.columns.map((c) => c.id);
     doc = edits.moveColumn(doc, order, 'fares', 'route');
-    const { spec, view } = doc.tallies[0];
+    const { view } = doc.tray[0];
     expect(view.columns.map((c) => c.column)).toEqual(['fares', 'route', 'boarded']);
-    expect(layColumns(table, spec, view).slots.map((s) => s.column)).toEqual(['fares', 'boarded']);
+    expect(layoutColumns(table, spec(doc), view).slots.map((s) => s.column)).toEqual([
+      'fares',
+      'boarded',
+    ]);
     doc = edits.changeColumn(doc, ['fares', 'route', 'boarded'], 'boarded', { hidden: true });
-    const hidden = layColumns(table, doc.tallies[0].spec, doc.tallies[0].view);
+    const hidden = layoutColumns(table, spec(doc), doc.tray[0].view);
     expect(hidden.slots.map((s) => s.column)).toEqual(['fares']);
     // Its sum is reckoned all the same: hiding changes what is seen, not what is counted.
-    const engine = new Engine(table, recipe, 'T');
-    expect(engine.now<'reckon'>({ do: 'reckon', doc }).foot[2].records).toBe(3);
-    expect(doc.tallies[0].spec.measures).toHaveLength(2);
+    const engine = new OpenBench(table, recipe, 'T');
+    expect(engine.show(doc).foot[2].records).toBe(3);
+    expect(spec(doc).measures).toHaveLength(2);
   });
   it('a column that only the groups repeat leaves its measures in view', () => {
     let doc = edits.setGroups(fresh(), [
       { column: 'route', loose: false, order: { by: 'label', descending: false } },
     ]);
     doc = edits.setMeasures(doc, [{ kind: 'distinct', column: 'route' }]);
-    const { spec, view } = doc.tallies[0];
-    expect(layColumns(table, spec, view).slots.find((s) => s.column === 'route')).toMatchObject({
+    const { view } = doc.tray[0];
+    expect(
+      layoutColumns(table, spec(doc), view).slots.find((s) => s.column === 'route'),
+    ).toMatchObject({
       cells: false,
       measure: 0,
     });
@@ -108,8 +114,7 @@ describe('changes of a bench', () => {
     const grouped = edits.setGroups(fresh(), [
       { column: 'route', loose: false, order: { by: 'label', descending: false } },
     ]);
-    const widthOf = (of: Table): number =>
-      new Engine(of, recipe, 'T').now<'reckon'>({ do: 'reckon', doc: grouped }).groupWidth;
+    const widthOf = (of: Table): number => new OpenBench(of, recipe, 'T').show(grouped).groupWidth;
     const named = (name: string): Table => ({
       ...table,
       columns: table.columns.map((c) =>
@@ -119,9 +124,9 @@ describe('changes of a bench', () => {
     expect(widthOf(named('A'))).toBeGreaterThanOrEqual(160);
     expect(widthOf(named('Holm and the Inner Isles'))).toBeGreaterThan(widthOf(named('Holm')));
     expect(widthOf(named('x'.repeat(500)))).toBe(320);
-    const engine = new Engine(table, recipe, 'T');
+    const engine = new OpenBench(table, recipe, 'T');
     const set = edits.setGroupWidth(grouped, 444);
-    expect(engine.now<'reckon'>({ do: 'reckon', doc: set }).groupWidth).toBe(444);
+    expect(engine.show(set).groupWidth).toBe(444);
   });
 
   it('undo and redo whole steps', () => {
@@ -150,25 +155,26 @@ describe('a new bench', () => {
       ],
     };
     const doc = newBench(years, 1);
-    expect(doc.tallies[0].spec.measures).toEqual([{ kind: 'sum', column: 'cars' }]);
+    expect(spec(doc).measures).toEqual([{ kind: 'sum', column: 'cars' }]);
     expect(doc.formats.built).toMatchObject({ thousands: false });
   });
 
   it('is described in a sentence', () => {
     const names = new Map(table.columns.map((c) => [c.id, c.name]));
-    const { spec } = fresh().tallies[0];
-    expect(describeLedger(spec, names, 'Sailings')).toBe(
+    const first = spec(fresh());
+    const says = (of: typeof first): string => plainSentence(ledgerSentence(of, names, 'Sailings'));
+    expect(says(first)).toBe(
       'Sailings not grouped, in the order read. At the foot: sum of boarded and sum of fares.',
     );
     const grouped = {
-      ...spec,
+      ...first,
       groups: [
         { column: 'route', loose: false, order: { by: 'count' as const, descending: true } },
       ],
       sort: [{ column: 'fares', descending: true, blanks: 'last' as const }],
       measures: [],
     };
-    expect(describeLedger(grouped, names, 'Sailings')).toBe(
+    expect(says(grouped)).toBe(
       'Sailings grouped by route (most records first), in order of fares, highest first.',
     );
   });

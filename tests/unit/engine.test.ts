@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { StepCache } from '$lib/engine/cache';
+import { StepCache } from '$lib/core/steps/cache';
 import { Scheduler, Superseded } from '$lib/engine/scheduler';
 import { delimitedLine, toDelimited, toHtml } from '$lib/core/write/grid';
 import { freshness } from '$lib/ui/shelf/freshness';

@@ -3,16 +3,15 @@ import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { setSort } from '$lib/core/bench/edits';
 import { NumberFormat } from '$lib/core/table/format';
-import { meanWithDeviation } from '$lib/core/tally/ledger/figureText';
+import { meanWithDeviation } from '$lib/core/tally/figureText';
 import { newBench } from '$lib/core/bench/newBench';
-import type { BenchDocument } from '$lib/core/bench/document';
+import type { Bench } from '$lib/core/bench/document';
 import type { Condition } from '$lib/core/scope/condition';
-import { Engine } from '$lib/engine/engine';
-import { Replies, type Overview } from '$lib/engine/protocol';
 import type { MeasureKind } from '$lib/core/measure/measure';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { readDemo } from '../support/demo';
+import { OpenBench, spec, type Overview } from '../support/bench';
 import { noRecipe } from '../support/smallList';
 import { sailingsInSql } from '../support/sql';
 
@@ -31,27 +30,24 @@ const ge10: Condition = {
 
 /** Figures of every group line at the deepest level, with full values. */
 function figures(
-  engine: Engine,
-  doc: BenchDocument,
+  engine: OpenBench,
+  doc: Bench,
 ): { overview: Overview; rows: string[][]; heads: string[] } {
-  const { spec, view } = doc.tallies[0];
-  view.showDown = spec.groups.length;
-  const overview = Replies.reckon.parse(engine.now<'reckon'>({ do: 'reckon', doc }));
-  const lines = engine
-    .now<'file'>({ do: 'file', what: 'shown', full: true })
-    .text.trim()
-    .split('\r\n');
+  const { view } = doc.tray[0];
+  view.showDown = spec(doc).groups.length;
+  const overview = engine.show(doc);
+  const lines = engine.ask('file', { what: 'shown', full: true }).text.trim().split('\r\n');
   const [heads, ...rows] = lines.map((l) => l.split(','));
   return { overview, rows, heads };
 }
 
 describe('the demo against SQL', () => {
-  let engine: Engine;
-  let fresh: () => BenchDocument;
+  let engine: OpenBench;
+  let fresh: () => Bench;
   let db: Database;
   beforeAll(() => {
     const { recipe, reading } = readDemo('sailings');
-    engine = new Engine(reading.table, recipe, 'Sailings');
+    engine = new OpenBench(reading.table, recipe, 'Sailings');
     fresh = () => newBench(reading.table, 1);
     db = sailingsInSql();
   });
@@ -80,8 +76,8 @@ describe('the demo against SQL', () => {
         },
       },
     ];
-    doc.tallies[0].spec.groups = [group('route'), group('vessel')];
-    doc.tallies[0].spec.measures = kinds.map((kind) => ({ kind, column: 'delay' }));
+    spec(doc).groups = [group('route'), group('vessel')];
+    spec(doc).measures = kinds.map((kind) => ({ kind, column: 'delay' }));
     const { rows } = figures(engine, doc);
     const expected = db
       .prepare(
@@ -137,8 +133,8 @@ describe('the demo against SQL', () => {
         },
       },
     ];
-    doc.tallies[0].spec.groups = [group('sailed_on', { period: 'quarter' })];
-    doc.tallies[0].spec.measures = [{ kind: 'sum', column: 'fares_taken' }];
+    spec(doc).groups = [group('sailed_on', { period: 'quarter' })];
+    spec(doc).measures = [{ kind: 'sum', column: 'fares_taken' }];
     const { rows } = figures(engine, doc);
     const expected = db
       .prepare(
@@ -189,10 +185,8 @@ describe('the demo against SQL', () => {
 
   it('orders groups by a measure, and by hand', () => {
     const doc = fresh();
-    doc.tallies[0].spec.groups = [
-      group('route', { order: { by: 'measure', measure: 0, descending: true } }),
-    ];
-    doc.tallies[0].spec.measures = [{ kind: 'sum', column: 'fares_taken' }];
+    spec(doc).groups = [group('route', { order: { by: 'measure', measure: 0, descending: true } })];
+    spec(doc).measures = [{ kind: 'sum', column: 'fares_taken' }];
     const names = (): string[] =>
       figures(engine, doc)
         .rows.slice(0, -1)
@@ -203,7 +197,7 @@ describe('the demo against SQL', () => {
       }[]
     ).map((r) => r.route);
     expect(names()).toEqual(expected);
-    doc.tallies[0].spec.groups = [
+    spec(doc).groups = [
       group('route', { order: { by: 'hand', labels: ['Outer Freight', 'Nessness'] } }),
     ];
     expect(names()).toEqual(['Outer Freight', 'Nessness', 'Holm and Inner Isles', 'Skerry Bank']);
@@ -211,8 +205,8 @@ describe('the demo against SQL', () => {
 
   it('first and last follow the order of records', () => {
     const doc = fresh();
-    doc.tallies[0].spec.sort = [{ column: 'fares_taken', descending: true, blanks: 'last' }];
-    doc.tallies[0].spec.measures = [
+    spec(doc).sort = [{ column: 'fares_taken', descending: true, blanks: 'last' }];
+    spec(doc).measures = [
       { kind: 'first', column: 'vessel' },
       { kind: 'last', column: 'fares_taken' },
       { kind: 'mode', column: 'weather' },
@@ -234,14 +228,14 @@ describe('the demo against SQL', () => {
 
   it('behind: the figure, its records, its blanks, and what explains a known total', () => {
     const doc = fresh();
-    doc.tallies[0].spec.groups = [group('route')];
-    doc.tallies[0].spec.measures = [
+    spec(doc).groups = [group('route')];
+    spec(doc).measures = [
       { kind: 'mean', column: 'delay' },
       { kind: 'sum', column: 'fares_taken' },
     ];
-    engine.now<'reckon'>({ do: 'reckon', doc });
-    const place = { at: 'group' as const, path: ['Nessness'], measure: 0 };
-    const behind = engine.now<'behind'>({ do: 'behind', place });
+    engine.show(doc);
+    const place = engine.place(['Nessness'], 'm1');
+    const behind = engine.ask('behind', { place });
     const sql = db
       .prepare("select count(*) n, count(delay) v, sum(delay) s from s where route = 'Nessness'")
       .get() as { n: number; v: number; s: number };
@@ -251,12 +245,12 @@ describe('the demo against SQL', () => {
       arithmetic: `Sum ${sql.s.toLocaleString('en')} ÷ ${sql.v.toLocaleString('en')}.`,
     });
     expect(behind.blanks + behind.unread).toBe(sql.n - sql.v);
-    const fares = { at: 'foot' as const, line: 'counted' as const, measure: 1 };
+    const fares = engine.place([], 'm2', 'counted');
     const total = (db.prepare('select sum(fares) f from s').get() as { f: number }).f;
     const absurd = (db.prepare('select max(fares) f from s').get() as { f: number }).f;
     const said = (known: number): string =>
       engine
-        .now<'check'>({ do: 'check', place: fares, known })
+        .ask('check', { place: fares, known })
         .explanations.map((e) => e.says)
         .join(' ');
     expect(said(total)).toContain('It agrees');
@@ -279,20 +273,19 @@ describe('the demo against SQL', () => {
         },
       },
     ];
-    doc.tallies[0].spec.measures = [{ kind: 'mean', column: 'delay' }];
-    engine.now<'reckon'>({ do: 'reckon', doc });
-    expect(
-      engine.now<'behind'>({ do: 'behind', place: { at: 'foot', line: 'counted', measure: 0 } })
-        .warning,
-    ).toMatch(/^Only \d values: one of \d+ moves this mean/);
+    spec(doc).measures = [{ kind: 'mean', column: 'delay' }];
+    engine.show(doc);
+    expect(engine.ask('behind', { place: engine.place([], 'm1') }).warning).toMatch(
+      /^Only \d values: one of \d+ moves this mean/,
+    );
   });
 
   it('copies no folded record, and plain labels', () => {
     const doc = fresh();
-    doc.tallies[0].spec.groups = [group('route'), group('vessel')];
-    doc.tallies[0].view.showDown = 1;
-    engine.now<'reckon'>({ do: 'reckon', doc });
-    const { text, html, rows } = engine.now<'copy'>({ do: 'copy', full: false });
+    spec(doc).groups = [group('route'), group('vessel')];
+    doc.tray[0].view.showDown = 1;
+    engine.show(doc);
+    const { text, html, rows } = engine.ask('copy', { full: false });
     expect(rows).toBe(5);
     expect(text.split('\r\n')[1]).toMatch(/^Holm and Inner Isles\t\t/);
     expect(html.match(/<tr>/g)).toHaveLength(6);
@@ -340,14 +333,14 @@ describe('properties of the ledger', () => {
     'iqr',
     'shareOfTotal',
   ];
-  const docFor = (table: Table): BenchDocument => {
+  const docFor = (table: Table): Bench => {
     const doc = newBench(table, 1);
-    doc.tallies[0].spec.groups = [group('p', { loose: false }), group('q', { loose: false })];
-    doc.tallies[0].spec.measures = KINDS.map((kind) => ({ kind, column: 'n' }));
+    spec(doc).groups = [group('p', { loose: false }), group('q', { loose: false })];
+    spec(doc).measures = KINDS.map((kind) => ({ kind, column: 'n' }));
     return doc;
   };
-  const shown = (table: Table, doc: BenchDocument): string[][] =>
-    figures(new Engine(table, noRecipe, 'T'), doc).rows;
+  const shown = (table: Table, doc: Bench): string[][] =>
+    figures(new OpenBench(table, noRecipe, 'T'), doc).rows;
 
   /** Long decimals to ten digits: the last ones may differ with the order of addition. */
   const near = (all: string[][]): string[][] =>
@@ -359,7 +352,7 @@ describe('properties of the ledger', () => {
     fc.assert(
       fc.property(rowsOf, (rows) => {
         const table = tableOf(rows);
-        const { overview } = figures(new Engine(table, noRecipe, 'T'), docFor(table));
+        const { overview } = figures(new OpenBench(table, noRecipe, 'T'), docFor(table));
         expect(overview.footing.foots).toBe(true);
       }),
     );
@@ -403,7 +396,7 @@ describe('properties of the ledger', () => {
     fc.assert(
       fc.property(rowsOf, fc.nat(), (rows, pick) => {
         const table = tableOf(rows);
-        const engine = new Engine(table, noRecipe, 'T');
+        const engine = new OpenBench(table, noRecipe, 'T');
         const before = figures(engine, docFor(table)).rows;
         const aside = docFor(table);
         aside.ladder.setAside.records = [pick % rows.length];
@@ -428,13 +421,11 @@ describe('properties of the ledger', () => {
         (rows, showDown, totals) => {
           const table = tableOf(rows);
           const doc = docFor(table);
-          doc.tallies[0].spec.totals = totals;
-          doc.tallies[0].view.showDown = showDown;
-          const engine = new Engine(table, noRecipe, 'T');
-          const overview = engine.now<'reckon'>({ do: 'reckon', doc });
-          const lines = Replies.lines.parse(
-            engine.now<'lines'>({ do: 'lines', from: 0, count: 2000 }),
-          );
+          doc.tray[0].view.totals = totals;
+          doc.tray[0].view.showDown = showDown;
+          const engine = new OpenBench(table, noRecipe, 'T');
+          const overview = engine.show(doc);
+          const lines = engine.lines(0, 2000);
           expect(lines).toHaveLength(overview.lines);
           const records = lines.filter((l) => l.kind === 'record');
           if (showDown === 3) {
@@ -442,17 +433,13 @@ describe('properties of the ledger', () => {
               rows.map((_, i) => i),
             );
             for (const l of records.slice(0, 5))
-              expect(
-                lines[engine.now<'locateRecord'>({ do: 'locateRecord', record: l.record }).line]
-                  .record,
-              ).toBe(l.record);
+              expect(lines[engine.ask('locateRecord', { record: l.record }).line].record).toBe(
+                l.record,
+              );
           } else expect(records).toHaveLength(0);
           for (const l of lines.filter((x) => x.kind === 'group').slice(0, 4)) {
-            const { line } = engine.now<'locate'>({
-              do: 'locate',
-              place: { at: 'group', path: l.path, measure: 0 },
-            });
-            expect(lines[line].path).toEqual(l.path);
+            const { line } = engine.ask('locate', { keys: l.keys });
+            expect(lines[line].keys).toEqual(l.keys);
           }
         },
       ),
@@ -474,12 +461,12 @@ describe('edges', () => {
         ],
       };
       const doc = newBench(table, 1);
-      doc.tallies[0].spec.measures = [
+      spec(doc).measures = [
         { kind: 'sum', column: 'n' },
         { kind: 'mean', column: 'n' },
         { kind: 'sd', column: 'n' },
       ];
-      const overview = new Engine(table, noRecipe, 'T').now<'reckon'>({ do: 'reckon', doc });
+      const overview = new OpenBench(table, noRecipe, 'T').show(doc);
       expect(overview.foot[2].cells.filter(Boolean)).toEqual(
         n ? ['5', '5.0', 'none'] : ['0', 'none', 'none'],
       );
@@ -492,24 +479,20 @@ describe('edges', () => {
       columns: [textColumn('t', ['a', 'b', 'c']), scalarColumn('n', 'number', [1, 2, 4])],
     };
     const doc = newBench(table, 1);
-    doc.tallies[0].spec.measures = [{ kind: 'running', column: 'n' }];
+    spec(doc).measures = [{ kind: 'running', column: 'n' }];
     doc.ladder.setAside.records = [1];
-    const engine = new Engine(table, noRecipe, 'T');
-    engine.now<'reckon'>({ do: 'reckon', doc });
-    expect(engine.now<'lines'>({ do: 'lines', from: 0, count: 3 }).map((l) => l.cells[0])).toEqual([
-      '1',
-      '',
-      '5',
-    ]);
+    const engine = new OpenBench(table, noRecipe, 'T');
+    engine.show(doc);
+    expect(engine.lines(0, 3).map((l) => l.cells[0])).toEqual(['1', '', '5']);
   });
 
   it('a step whose column is gone is switched off and says so', () => {
     const table: Table = { length: 1, columns: [scalarColumn('n', 'number', [1])] };
     const doc = newBench(table, 1);
     doc.ladder.rungs = [{ id: 'a', on: true, condition: ge10 }];
-    const overview = new Engine(table, noRecipe, 'T').now<'reckon'>({ do: 'reckon', doc });
+    const overview = new OpenBench(table, noRecipe, 'T').show(doc);
     expect(overview.rungs[0]).toMatchObject({ on: false });
-    expect(overview.rungs[0].says).toContain('no longer in the list');
+    expect(overview.rungs[0].fault).toMatch(/There is no column “delay”/);
     expect(overview.counted.records).toBe(1);
   });
 
@@ -517,16 +500,11 @@ describe('edges', () => {
     const { recipe, reading } = readDemo('sailings');
     const unread = reading.table.columns.find((c) => c.id === 'delay');
     const [record, was] = unread && unread.type !== 'text' ? [...unread.unread][0] : [0, ''];
-    const engine = new Engine(reading.table, recipe, 'S');
+    const engine = new OpenBench(reading.table, recipe, 'S');
     const doc = newBench(reading.table, 1);
-    doc.tallies[0].spec.measures = [{ kind: 'sum', column: 'delay' }];
+    spec(doc).measures = [{ kind: 'sum', column: 'delay' }];
     const sum = (): number =>
-      Number(
-        engine
-          .now<'reckon'>({ do: 'reckon', doc: structuredClone(doc) })
-          .foot[2].cells.find(Boolean)
-          ?.replaceAll(',', ''),
-      );
+      Number(engine.show(structuredClone(doc)).foot[2].cells.find(Boolean)?.replaceAll(',', ''));
     const before = sum();
     doc.corrections = [{ record, column: 'delay', text: '100', was }];
     expect(sum()).toBe(before + 100);
@@ -543,17 +521,17 @@ describe('figures in pairs and shares', () => {
       scalarColumn('n', 'number', [2, 4, 9, 7, 1]),
     ],
   };
-  const shownFoot = (change: (doc: BenchDocument) => void): string[] => {
+  const shownFoot = (change: (doc: Bench) => void): string[] => {
     const doc = newBench(table, 1);
     change(doc);
-    return new Engine(table, noRecipe, 'T').now<'reckon'>({ do: 'reckon', doc }).foot[2].cells;
+    return new OpenBench(table, noRecipe, 'T').show(doc).foot[2].cells;
   };
 
   it('a mean can be shown with its deviation, both to the deviation’s place', () => {
     // 2 4 9 7 1: mean 4.6, standard deviation 3.361…
     const cells = (deviation: 1 | 2): string[] =>
       shownFoot((doc) => {
-        doc.tallies[0].spec.measures = [{ kind: 'mean', column: 'n' }];
+        spec(doc).measures = [{ kind: 'mean', column: 'n' }];
         doc.formats.n = { ...NumberFormat.parse({}), deviation };
       });
     expect(cells(1)).toContain('5 ± 3');
@@ -564,17 +542,17 @@ describe('figures in pairs and shares', () => {
   });
 
   it('shares of records and of sums add up to the whole', () => {
-    const engine = new Engine(table, noRecipe, 'T');
+    const engine = new OpenBench(table, noRecipe, 'T');
     const doc = newBench(table, 1);
-    doc.tallies[0].spec.groups = [group('p')];
-    doc.tallies[0].spec.measures = [
+    spec(doc).groups = [group('p')];
+    spec(doc).measures = [
       { kind: 'recordsOfTotal' },
       { kind: 'recordsOfParent' },
       { kind: 'shareOfTotal', column: 'n' },
     ];
-    doc.tallies[0].view.showDown = 1;
-    engine.now<'reckon'>({ do: 'reckon', doc });
-    const lines = engine.now<'lines'>({ do: 'lines', from: 0, count: 9 });
+    doc.tray[0].view.showDown = 1;
+    engine.show(doc);
+    const lines = engine.lines(0, 9);
     const cells = lines.map((l) => [l.label, ...l.cells.filter(Boolean)]);
     // Σn = 23: a has 15, b 7, the blank group 1.
     expect(cells).toEqual([

@@ -32,6 +32,50 @@ const given = (docFor = (id: number): string => JSON.stringify(newBench(reading.
   bench: { name: 'Bench 1', docFor },
 });
 
+/** A bench as the version before wrote it. */
+const VERSION_1 = {
+  version: 1,
+  reading: 1,
+  ladder: {
+    rungs: [
+      {
+        id: 'r1',
+        on: true,
+        condition: {
+          kind: 'leaf',
+          column: 'n',
+          not: false,
+          test: { test: 'compare', op: 'ge', value: 1 },
+        },
+      },
+    ],
+    setAside: { records: [1], values: [], kept: [] },
+  },
+  scopes: [{ name: 'all', rungs: [] }],
+  lead: 'n',
+  tallies: [
+    {
+      id: 'ledger',
+      kind: 'ledger',
+      spec: {
+        groups: [{ column: 'route', loose: true, order: { by: 'hand', labels: ['Ness', 'Holm'] } }],
+        sort: [],
+        measures: [
+          { kind: 'percentile', column: 'n', p: 0.9 },
+          { kind: 'trimmedMean', column: 'n', p: 0.05 },
+          { kind: 'sum', column: 'n' },
+        ],
+        totals: 'above',
+      },
+      view: { showDown: 1, turned: ['["Ness"]'], columns: [], fixed: 1 },
+    },
+  ],
+  open: 'ledger',
+  orders: { route: ['Ness', 'Holm'] },
+  formats: {},
+  corrections: [{ record: 0, column: 'n', text: '3', was: '1' }],
+};
+
 let folder: string;
 let file: string;
 const opened: Database[] = [];
@@ -52,7 +96,7 @@ afterEach(async () => {
 describe('migrations', () => {
   it('run from an empty file, and once', async () => {
     const db = open();
-    expect(await migrate(db)).toEqual(['0001-lists', '0002-bench-states']);
+    expect(await migrate(db)).toEqual(['0001-lists', '0002-bench-states', '0003-bench-version-2']);
     expect(await migrate(db)).toEqual([]);
   });
 
@@ -65,10 +109,69 @@ describe('migrations', () => {
       .prepare(
         "insert into benches (list_id, name, revision, doc, saved_at) values (1, 'B', 7, ?, '2026-01-01')",
       )
-      .run(JSON.stringify(newBench(reading.table, 1)));
+      .run(JSON.stringify(VERSION_1));
     raw.close();
-    expect(await migrate(old)).toEqual(['0002-bench-states']);
+    expect(await migrate(old)).toEqual(['0002-bench-states', '0003-bench-version-2']);
     expect(await findState(old, 1, 7)).toMatchObject({ reading: 1 });
+  });
+
+  it('bring benches, kept states and links of version 1 over, with all they say', async () => {
+    const old = open();
+    await migrate(old, '0002-bench-states');
+    const raw = new Sqlite(file);
+    raw.prepare("insert into lists (name, created_at) values ('Old', '2026-01-01')").run();
+    raw
+      .prepare(
+        "insert into benches (list_id, name, revision, doc, saved_at) values (1, 'B', 7, ?, '2026-01-01')",
+      )
+      .run(JSON.stringify(VERSION_1));
+    const state = raw.prepare(
+      "insert into bench_states (bench_id, revision, doc, saved_at, kept) values (1, ?, ?, '2026-01-01', 1)",
+    );
+    state.run(7, JSON.stringify(VERSION_1));
+    state.run(3, 'no document at all');
+    raw.close();
+    expect(await migrate(old)).toEqual(['0003-bench-version-2']);
+    const stored = new Sqlite(file).prepare('select doc from benches').get() as { doc: string };
+    expect(JSON.parse(stored.doc)).toMatchObject({ version: 2 });
+    const { lists: _, ...known } = (await findBench(old, 1))?.doc ?? { lists: {} };
+    expect(known).toEqual({
+      version: 2,
+      reading: 1,
+      corrections: VERSION_1.corrections,
+      reshape: [],
+      joins: [],
+      computed: [],
+      ladder: VERSION_1.ladder,
+      sort: [],
+      scopes: VERSION_1.scopes,
+      lead: 'n',
+      orders: { route: ['Ness', 'Holm'] },
+      formats: {},
+      tray: [
+        {
+          id: 'ledger',
+          tally: {
+            kind: 'ledger',
+            scope: 'counted',
+            records: false,
+            groups: VERSION_1.tallies[0].spec.groups,
+            sort: [],
+            measures: [
+              { kind: 'percentile', column: 'n', percent: 90 },
+              { kind: 'trimmedMean', column: 'n', percent: 5 },
+              { kind: 'sum', column: 'n' },
+            ],
+          },
+          view: { showDown: 1, turned: ['["Ness"]'], totals: 'above', columns: [], fixed: 1 },
+          note: '',
+        },
+      ],
+      open: 'ledger',
+    });
+    expect(await findState(old, 1, 7)).toMatchObject({ version: 2, lead: 'n' });
+    // What cannot be read is left as it was, and stands in nobody's way.
+    await expect(findState(old, 1, 3)).rejects.toThrow();
   });
 });
 

@@ -1,9 +1,14 @@
 import { z } from 'zod';
+import type { ListSource } from '../core/ask/question';
 import { Recipe } from '../core/read/recipe';
 import { TableAssembler } from '../core/table/arrowRead';
+import type { Table } from '../core/table/table';
 import { Engine } from '../engine/engine';
+import type { ArgsOf, Do } from '../engine/protocol';
+import { Requests } from '../engine/requests';
 import { Scheduler } from '../engine/scheduler';
 import type { FromEngine } from './fromEngine';
+import { OtherLists } from './otherLists';
 import { ToEngine } from './toEngine';
 import { pause } from './pause';
 
@@ -11,11 +16,26 @@ import { pause } from './pause';
 z.config({ jitless: true });
 
 const scheduler = new Scheduler(
-  ['reckon', 'drawn', 'lines', 'behind', 'behindRecords', 'try', 'values', 'facts', 'heads'],
+  [
+    'stand',
+    'ledger',
+    'drawn',
+    'lines',
+    'answer',
+    'rows',
+    'behind',
+    'behindRecords',
+    'try',
+    'values',
+    'facts',
+    'footing',
+    'heads',
+  ],
   pause,
   () => performance.now(),
 );
 let engine: Engine | null = null;
+let others: OtherLists | null = null;
 
 const send = (message: FromEngine): void => postMessage(message);
 
@@ -28,23 +48,65 @@ async function fetched(url: string): Promise<Response> {
   return response;
 }
 
-async function open(reading: number, base: string): Promise<void> {
+/** A reading's table, chunk by chunk. */
+async function load(
+  reading: number,
+  base: string,
+  progress: (share: number) => void,
+): Promise<{ facts: z.infer<typeof Facts>; table: Table }> {
   const facts = Facts.parse(await (await fetched(`${base}/api/readings/${reading}`)).json());
   const assembler = new TableAssembler(facts.records);
   for (let n = 0; n < facts.chunks; n++) {
-    const bytes = await (
-      await fetched(`${base}/api/readings/${reading}/chunks/${n}`)
-    ).arrayBuffer();
-    assembler.push(new Uint8Array(bytes));
-    send({ kind: 'progress', share: (n + 1) / facts.chunks });
+    const chunk = await fetched(`${base}/api/readings/${reading}/chunks/${n}`);
+    assembler.push(new Uint8Array(await chunk.arrayBuffer()));
+    progress((n + 1) / facts.chunks);
   }
-  const table = assembler.finish();
-  engine = new Engine(table, facts.recipe, facts.listName);
-  send({
-    kind: 'opened',
-    records: table.length,
-    columns: table.columns.map(({ id, name, type, unit }) => ({ id, name, type, unit })),
+  return { facts, table: assembler.finish() };
+}
+
+const Readings = z.array(z.object({ id: z.int(), current: z.boolean() }));
+
+/** The reading that another list is taken from: the one named, or its current one. */
+async function readingOf({ list, reading }: ListSource, base: string): Promise<number | null> {
+  if (reading !== undefined) return reading;
+  if (list === undefined) return null;
+  const all = Readings.parse(await (await fetched(`${base}/api/lists/${list}/readings`)).json());
+  return all.find((r) => r.current)?.id ?? null;
+}
+
+async function open(reading: number, base: string): Promise<void> {
+  const { facts, table } = await load(reading, base, (share) => send({ kind: 'progress', share }));
+  engine = new Engine({
+    name: facts.listName,
+    table,
+    recipe: facts.recipe,
+    others: new Map(),
   });
+  others = new OtherLists(async (source) => {
+    const from = await readingOf(source, base);
+    return from === null ? null : (await load(from, base, () => undefined)).table;
+  });
+  send({ kind: 'opened', records: table.length });
+}
+
+/** Checks what a request carries, and answers it; a stand has its other lists at hand first. */
+async function answer<K extends Do>(kind: K, raw: unknown, lane: string): Promise<unknown> {
+  const schema: z.ZodType<ArgsOf<K>> = Requests[kind];
+  const args = schema.parse(raw);
+  if (!engine) throw new NotOpen();
+  if (kind === 'stand' && others) {
+    const { doc } = Requests.stand.parse(raw);
+    const tables = await others.of(doc.lists);
+    if (tables) engine.setOthers(tables);
+  }
+  return scheduler.post(lane, engine.answer(kind, args));
+}
+
+class NotOpen extends Error {
+  override name = 'NotOpen';
+  constructor() {
+    super('The list is still being opened.');
+  }
 }
 
 addEventListener('message', (event: MessageEvent<unknown>) => {
@@ -55,16 +117,8 @@ addEventListener('message', (event: MessageEvent<unknown>) => {
     );
     return;
   }
-  const { id, lane, request } = message;
-  if (!engine)
-    return send({
-      kind: 'refusal',
-      id,
-      ok: false,
-      name: 'NotOpen',
-      message: 'The list is still being opened.',
-    });
-  scheduler.post(lane, engine.answer(request)).then(
+  const { id, lane, ask, args } = message;
+  answer(ask, args, lane).then(
     (value) => send({ kind: 'answer', id, ok: true, value }),
     (error: unknown) => {
       const { name, message: text } = error instanceof Error ? error : new Error(String(error));

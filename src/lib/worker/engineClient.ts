@@ -1,6 +1,10 @@
-import { Replies, type ReplyOf, type Request, type RequestOf } from '../engine/protocol';
+import type { ArgsOf, Do, ReplyOf } from '../engine/protocol';
+import { Replies } from '../engine/replies';
 import { FromEngine } from './fromEngine';
+import type { z } from 'zod';
 import type { ToEngine } from './toEngine';
+
+const REPLIES: { readonly [K in Do]: z.ZodType<ReplyOf<K>> } = Replies;
 
 /** A request that the engine refused, with its words. */
 export class Refused extends Error {
@@ -12,21 +16,13 @@ export class Refused extends Error {
   }
 }
 
-export interface OpenedColumn {
-  readonly id: string;
-  readonly name: string;
-  readonly type: string;
-  readonly unit: string;
-}
-
 export interface Opened {
   readonly records: number;
-  readonly columns: readonly OpenedColumn[];
 }
 
 interface Waiting {
-  readonly request: Request;
-  resolve(value: unknown): void;
+  /** Checks what came and hands it on. */
+  settle(value: unknown): void;
   reject(error: Error): void;
 }
 
@@ -69,17 +65,33 @@ export class EngineClient {
   }
 
   /**
-   * Asks; a newer request in the same lane takes the place of an older one.
+   * Asks of a stand, by its token; a newer request in the same lane takes the place of an older one.
    * @throws Refused; its name is `Superseded` when a newer one came
    */
-  ask<K extends Request['do']>(
-    request: RequestOf<K>,
-    lane: string = request.do,
+  ask<K extends Do>(
+    kind: K,
+    args: Omit<ArgsOf<K>, 'token'>,
+    { token, lane = kind }: { token?: number; lane?: string } = {},
   ): Promise<ReplyOf<K>> {
     const id = this.#next++;
+    const schema: z.ZodType<ReplyOf<K>> = REPLIES[kind];
     return new Promise((resolve, reject) => {
-      this.#waiting.set(id, { request, resolve: resolve as (value: unknown) => void, reject });
-      this.#post({ kind: 'ask', id, lane, request });
+      this.#waiting.set(id, {
+        settle(value) {
+          const reply = schema.safeParse(value);
+          if (reply.success) resolve(reply.data);
+          else
+            reject(
+              new Refused(
+                'BadReply',
+                `The calculation gave an answer this page cannot read: ${reply.error.message}`,
+              ),
+            );
+        },
+        reject,
+      });
+      const whole = token === undefined ? args : { ...args, token };
+      this.#post({ kind: 'ask', id, lane, ask: kind, args: whole });
     });
   }
 
@@ -119,16 +131,7 @@ export class EngineClient {
       case 'answer': {
         const waiting = this.#waiting.get(message.id);
         this.#waiting.delete(message.id);
-        if (!waiting) return;
-        const reply = Replies[waiting.request.do].safeParse(message.value);
-        if (reply.success) waiting.resolve(reply.data);
-        else
-          waiting.reject(
-            new Refused(
-              'BadReply',
-              `The calculation gave an answer this page cannot read: ${reply.error.message}`,
-            ),
-          );
+        waiting?.settle(message.value);
         return;
       }
       case 'refusal': {

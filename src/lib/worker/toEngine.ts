@@ -1,9 +1,40 @@
 import { z } from 'zod';
-import { Request } from '../engine/request';
+import type { Do } from '../engine/protocol';
 
-/** From the page to the engine's worker. */
+/** What can be asked, as a list that the compiler holds against the protocol. */
+const DOES: Record<Do, true> = {
+  stand: true,
+  ledger: true,
+  lines: true,
+  heads: true,
+  answer: true,
+  rows: true,
+  footing: true,
+  behind: true,
+  behindRecords: true,
+  check: true,
+  locate: true,
+  locateRecord: true,
+  recordsOn: true,
+  labels: true,
+  copy: true,
+  file: true,
+  facts: true,
+  values: true,
+  try: true,
+  recordCells: true,
+};
+const isDo = (value: unknown): value is Do => typeof value === 'string' && value in DOES;
+
+/** From the page to the engine's worker. What a request carries is checked by its own schema. */
 export const ToEngine = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('open'), reading: z.int(), base: z.string() }),
-  z.object({ kind: z.literal('ask'), id: z.int(), lane: z.string(), request: Request }),
+  z.strictObject({ kind: z.literal('open'), reading: z.int(), base: z.string() }),
+  z.strictObject({
+    kind: z.literal('ask'),
+    id: z.int(),
+    lane: z.string(),
+    ask: z.custom<Do>(isDo),
+    args: z.unknown(),
+  }),
 ]);
 export type ToEngine = z.infer<typeof ToEngine>;

@@ -2,8 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import { dayNumber } from '$lib/core/table/calendar';
 import type { Table } from '$lib/core/table/table';
-import { behind } from '$lib/core/tally/behind';
-import { answered, groups, rows, standing } from '../../support/ask';
+import { answered, behind, groups, rows, standing } from '../../support/ask';
 import { small, ledger } from '../../support/smallList';
 
 describe('edges', () => {

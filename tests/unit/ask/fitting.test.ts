@@ -3,8 +3,7 @@ import { TallyResult } from '$lib/core/tally/result';
 import { AskResult } from '$lib/core/ask/result';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { behind } from '$lib/core/tally/behind';
-import { answered, faultsOf, groups, rows, standing } from '../../support/ask';
+import { answered, behind, faultsOf, groups, rows, standing } from '../../support/ask';
 import { small, ledger } from '../../support/smallList';
 
 describe('an ask that fits', () => {
@@ -232,7 +231,7 @@ describe('an ask that fits', () => {
     ]);
     expect(groups(result, 0, 1).map((g) => g['Records'])).toEqual([2, 2, 2]);
     expect(faultsOf(() => answered(small, ask))[0]).toMatch(
-      /^tallies\[0\]: There is no list “bands”/,
+      /^tallies\[0\]\.key\.bands\.list: There is no list “bands”/,
     );
   });
 

@@ -3,8 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { AskResult } from '$lib/core/ask/result';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { behind } from '$lib/core/tally/behind';
-import { answered, standing } from '../../support/ask';
+import { answered, behind, standing } from '../../support/ask';
 import { day } from '../../support/smallList';
 
 describe('properties of every table', () => {

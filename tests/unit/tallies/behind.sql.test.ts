@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { behind } from '$lib/core/tally/behind';
 import { key, near, sailed, sql, table } from '../../support/againstSql';
-import { standing } from '../../support/ask';
+import { behind, standing } from '../../support/ask';
 
 describe('behind a figure', () => {
   it('gives the very records, the skipped ones, and words', () => {

@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { ScalarColumn } from '$lib/core/table/column';
 import { columnOf, type Table } from '$lib/core/table/table';
-import { behind } from '$lib/core/tally/behind';
 import { db, key, near, sql, table } from '../../support/againstSql';
-import { rows, standing } from '../../support/ask';
+import { behind, rows, standing } from '../../support/ask';
 
 describe('comparison of two readings', () => {
   it('what moved by route, and through which records, as SQL finds it', () => {

@@ -5,11 +5,11 @@ import { dayNumber } from '../table/calendar';
 import { scalarColumn, textColumn } from '../table/column';
 import type { Table } from '../table/table';
 import { compareText } from '../table/collate';
-import { groupCodes } from './groupCodes';
+import { groupCodes, KeyType } from './groupCodes';
 import { GroupKey } from './groupKey';
 import { sortRecords } from './sort';
 import { SortKey } from './sortKey';
-import { buildTree, groupPath, layLeaves } from './tree';
+import { buildTree, groupPath, layoutLeaves } from './tree';
 
 const key = (column: string, more: Partial<GroupKey> = {}): GroupKey =>
   GroupKey.parse({ column, ...more });
@@ -150,6 +150,8 @@ describe('groups', () => {
             size,
             label: String,
             rank: (c: number) => c,
+            key: String,
+            keyType: KeyType.parse({ type: 'text' }),
             where: () => {
               throw new Error('not asked');
             },
@@ -163,7 +165,7 @@ describe('groups', () => {
               expect(groupPath(tree, 2, tree.leafOf[i])).toEqual(row.map(String)),
             );
             expect(tree.levels[0].size).toBe(new Set(rows.map((r) => r[0])).size);
-            const { place, first, end } = layLeaves(tree);
+            const { place, first, end } = layoutLeaves(tree);
             expect([...place].sort((a, b) => a - b)).toEqual(
               Array.from({ length: distinct }, (_, k) => k),
             );

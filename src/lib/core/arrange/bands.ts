@@ -32,7 +32,7 @@ export const Bands = z.discriminatedUnion('by', [
   /** About as many records in each; edges at quantiles by definition 7. Equal values are never split. */
   z.object({ by: z.literal('equalCount'), count: z.int().min(1).max(1000) }),
   z.object({ by: z.literal('edges'), edges: z.array(z.number()).min(2).max(1001) }),
-  z.object({ by: z.literal('table'), bands: z.array(Band).min(1).max(1000) }),
+  z.object({ by: z.literal('table'), bands: z.array(Band).min(1).max(MOST_BANDS) }),
   /** A band table kept as a list of its own: its columns of lower and upper edges, and of labels. */
   z.object({
     by: z.literal('list'),

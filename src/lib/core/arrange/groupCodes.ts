@@ -1,9 +1,23 @@
+import { z } from 'zod';
 import type { Condition, Test } from '../scope/condition';
 import { DAY_MS, isoDate } from '../table/calendar';
 import { fullScalar, showScalar } from '../table/cell';
 import { textRanks } from '../table/collate';
-import { isText, type Column, type ScalarColumn, type TextColumn } from '../table/column';
-import { periodEnd, periodLabel, periodOf, periodStart } from '../table/period';
+import {
+  COLUMN_TYPES,
+  isText,
+  type Column,
+  type ScalarColumn,
+  type TextColumn,
+} from '../table/column';
+import {
+  Calendar,
+  CALENDAR_PERIODS,
+  periodEnd,
+  periodLabel,
+  periodOf,
+  periodStart,
+} from '../table/period';
 import { bandCodes, bandTest, type SettledBand } from './bands';
 import type { GroupKey } from './groupKey';
 
@@ -18,7 +32,36 @@ export interface GroupCodes {
   rank(code: number): number;
   /** What a record must meet to be in the group. */
   where(code: number): Condition;
+  /** The group's value behind its label, in full (dates in ISO 8601); null for blank. */
+  key(code: number): string | number | null;
+  /** What kind of values `key` gives. */
+  readonly keyType: KeyType;
 }
+
+/** The type of the values that groups stand for, as a column of their own would have it. */
+export const KeyType = z.object({
+  type: z.enum(COLUMN_TYPES),
+  unit: z.string().default(''),
+  decimals: z.int().default(0),
+  percent: z.boolean().default(false),
+  /** Dates: the span that each stands for; the key is its first day. */
+  grain: z.enum(CALENDAR_PERIODS).default('day'),
+  calendar: Calendar.optional(),
+});
+export type KeyType = z.infer<typeof KeyType>;
+
+/** Keys that are texts: of text columns, bands, weekdays. */
+const TEXT_KEYS: KeyType = { type: 'text', unit: '', decimals: 0, percent: false, grain: 'day' };
+
+/** Keys that are values of a column. */
+const keysOf = (column: ScalarColumn): KeyType => ({
+  type: column.type,
+  unit: column.unit,
+  decimals: column.decimals,
+  percent: column.percent,
+  grain: column.grain,
+  ...(column.calendar && { calendar: column.calendar }),
+});
 
 export const BLANK_LABEL = 'blank';
 export const NO_BAND_LABEL = 'in no band';
@@ -42,6 +85,8 @@ export function groupCodes(
     null,
     (v) => showScalar(column, v),
     (v) => leaf(key.column, valueTest(column, v)),
+    keysOf(column),
+    (v) => (column.type === 'number' ? v : fullScalar(column, v)),
   );
 }
 
@@ -86,6 +131,13 @@ function periodCodes(column: ScalarColumn, key: GroupKey): GroupCodes {
               toIn: true,
             },
       ),
+    period === 'weekday'
+      ? TEXT_KEYS
+      : { ...TEXT_KEYS, type: 'date', grain: period, ...(calendar && { calendar }) },
+    (index) =>
+      period === 'weekday'
+        ? periodLabel(index, period)
+        : isoDate(periodStart(index, period, calendar)),
   );
 }
 
@@ -95,11 +147,14 @@ function bandedCodes(
   bands: readonly SettledBand[],
 ): GroupCodes {
   const size = bands.length + 1;
+  const bandLabel = (code: number): string =>
+    code < bands.length ? bands[code].label : NO_BAND_LABEL;
   return {
     codes: bandCodes(column.values, bands),
     size,
-    label: (code) =>
-      code < 0 ? BLANK_LABEL : code < bands.length ? bands[code].label : NO_BAND_LABEL,
+    keyType: TEXT_KEYS,
+    key: (code) => (code < 0 ? null : bandLabel(code)),
+    label: (code) => (code < 0 ? BLANK_LABEL : bandLabel(code)),
     rank: (code) => (code < 0 ? size : code),
     where: (code) => {
       if (code < 0) return missing(key.column);
@@ -176,9 +231,13 @@ const named = (
   label: (code: number) => string,
   ranks: Int32Array,
   where: (code: number) => Condition,
+  keyType: KeyType = TEXT_KEYS,
+  key: (code: number) => string | number = label,
 ): GroupCodes => ({
   codes,
   size,
+  keyType,
+  key: (code) => (code < 0 ? null : key(code)),
   label: (code) => (code < 0 ? BLANK_LABEL : label(code)),
   rank: (code) => (code < 0 ? size : ranks[code]),
   where,
@@ -193,6 +252,8 @@ function scalarCodes(
   indexOf: ((value: number) => number) | null,
   label: (index: number) => string,
   where: (index: number) => Condition,
+  keyType: KeyType,
+  key: (index: number) => string | number,
 ): GroupCodes {
   const { values } = column;
   const codes = new Int32Array(values.length);
@@ -211,6 +272,8 @@ function scalarCodes(
     (code) => label(indexes[code]),
     ranks,
     (code) => (code < 0 ? missing(ref) : where(indexes[code])),
+    keyType,
+    (code) => key(indexes[code]),
   );
 }
 

@@ -149,7 +149,7 @@ export interface LeafLayout {
 }
 
 /** Orders the leaves depth first, so that one gathering of values by leaf serves every level. */
-export function layLeaves(tree: GroupTree): LeafLayout {
+export function layoutLeaves(tree: GroupTree): LeafLayout {
   const depth = tree.levels.length;
   const place = new Int32Array(tree.leaves);
   if (depth === 0) return { place, first: [], end: [] };
@@ -175,6 +175,20 @@ export function layLeaves(tree: GroupTree): LeafLayout {
 
 const sequence = (length: number): Int32Array<ArrayBuffer> =>
   Int32Array.from({ length }, (_, i) => i);
+
+/** The values behind the labels from the first level down to a group. */
+export function groupKeys(
+  tree: GroupTree,
+  level: number,
+  group: number,
+): (string | number | null)[] {
+  const keys: (string | number | null)[] = [];
+  for (let l = level, g = group; l >= 0; l--) {
+    keys.unshift(tree.keys[l].key(tree.levels[l].code[g]));
+    g = tree.levels[l].parent[g];
+  }
+  return keys;
+}
 
 /** Labels from the first level down to a group. */
 export function groupPath(tree: GroupTree, level: number, group: number): string[] {

@@ -1,60 +1,11 @@
 import { z } from 'zod';
-import { SortKey } from '../arrange/sortKey';
-import { ComputedSpec, JoinSpec, ReshapeSpec } from '../prepare/specs';
-import { Recipe } from '../read/recipe';
-import { Condition, SetAside } from '../scope/condition';
-import { Tally } from '../tally/kinds';
-import { TallyResult } from '../tally/result';
-import { SimpleTally } from '../tally/simple';
+import { Tally } from '../tally/specs';
+import { questionParts } from './question';
 
-/** Where another list comes from: a file for the command line, a stored list for the server. */
-export const ListSource = z.strictObject({
-  /** Path of a file, from the folder of the ask. */
-  file: z.string().max(4000).optional(),
-  recipe: Recipe.optional(),
-  /** Number of a stored list; its current reading unless one is named. */
-  list: z.int().min(1).optional(),
-  reading: z.int().min(1).optional(),
-  /** Or the groups of a tally over the list itself, reckoned anew each time: linked to its source. */
-  tally: SimpleTally.optional(),
-  /** Or a result kept from an earlier answer: frozen, with the day it was made. */
-  frozen: z
-    .strictObject({ on: z.iso.date(), from: z.string().max(200), result: TallyResult })
-    .optional(),
-  /** Which table of the tally or result; the first unless given. */
-  table: z.string().default('main'),
-});
-export type ListSource = z.infer<typeof ListSource>;
-
-/** A rung of an ask; it needs no id. */
-const AskRung = z.strictObject({
-  id: z.string().default(''),
-  on: z.boolean().default(true),
-  condition: Condition,
-});
-
-/**
- * One document that asks for any number of tallies over a list. Columns are named by their name or
- * id, or given as `expression: …`. Record numbers count from 0.
- */
+/** One document that asks for any number of tallies over a list: a question and its tallies. */
 export const Ask = z.strictObject({
-  version: z.literal(1).default(1),
-  /** Other lists, by the name the rest of the ask calls them. */
-  lists: z.record(z.string().min(1).max(200), ListSource).default({}),
-  /** Stacking and unstacking, in this order, before anything else. */
-  reshape: z.array(ReshapeSpec).max(20).default([]),
-  joins: z.array(JoinSpec).max(50).default([]),
-  /** Computed columns may use joined ones and one another, in any order. */
-  computed: z.array(ComputedSpec).max(500).default([]),
-  /** What counts: all records → each rung → set aside. */
-  ladder: z
-    .strictObject({
-      rungs: z.array(AskRung).max(200).default([]),
-      setAside: SetAside.default({ records: [], values: [], kept: [] }),
-    })
-    .default({ rungs: [], setAside: { records: [], values: [], kept: [] } }),
-  /** Order of the records. */
-  sort: z.array(SortKey).max(12).default([]),
+  version: z.literal(2).default(2),
+  ...questionParts,
   tallies: z.array(Tally).min(1).max(200),
 });
 export type Ask = z.infer<typeof Ask>;

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { nearest } from '../table/nearest';
 import type { Fault } from '../tally/fault';
 import { Ask } from './ask';
+import { upgradeAsk } from './upgrade';
 
 /** An ask that cannot be answered as it stands, with everything that is wrong in it. */
 export class BadAsk extends Error {
@@ -13,7 +14,7 @@ export class BadAsk extends Error {
 
 /** The document as an ask. @throws BadAsk naming every fault by its path */
 export function readAsk(document: unknown): Ask {
-  const parsed = Ask.safeParse(document, { reportInput: true });
+  const parsed = Ask.safeParse(upgradeAsk(document), { reportInput: true });
   if (parsed.success) return parsed.data;
   throw new BadAsk(parsed.error.issues.flatMap((issue) => faultsOf(issue, [])));
 }

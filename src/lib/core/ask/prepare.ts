@@ -13,40 +13,41 @@ import { counted } from '../table/format';
 import { findColumn, type Table } from '../table/table';
 import { Faults, type Fault } from '../tally/fault';
 import type { Warning } from '../tally/result';
-import type { Ask } from './ask';
-import { BadAsk } from './badAsk';
+import type { Question } from './question';
 
 export interface Prepared {
   readonly table: Table;
-  readonly warnings: Warning[];
+  readonly warnings: readonly Warning[];
+  /** Preparations that do not fit; they are left out. */
+  readonly faults: readonly Fault[];
 }
 
 /**
  * Reshapes a list and adds its joined and computed columns, each as soon as what it needs is there.
- * @throws BadAsk naming every preparation that does not fit
+ * A preparation that does not fit is told and left out.
  */
 export function* prepareTable(
   list: Table,
-  ask: Pick<Ask, 'reshape' | 'joins' | 'computed'>,
+  question: Pick<Question, 'reshape' | 'joins' | 'computed'>,
   others: ReadonlyMap<string, Table>,
 ): Steps<Prepared> {
   const faults: Fault[] = [];
-  let table = list;
-  for (const [k, spec] of ask.reshape.entries()) {
+  // A table of its own, so that what is kept with it goes when the question goes.
+  let table: Table = { ...list };
+  for (const [k, spec] of question.reshape.entries()) {
     const found = new Faults(table.columns);
     checkReshape(spec, found, `reshape[${k}]`);
-    if (found.found.length) throw new BadAsk(found.found);
-    table = attempt(`reshape[${k}]`, faults, () => reshape(table, spec)) ?? table;
-    if (faults.length) throw new BadAsk(faults);
+    faults.push(...found.found);
+    if (found.found.length === 0)
+      table = attempt(`reshape[${k}]`, faults, () => reshape(table, spec)) ?? table;
     yield undefined;
   }
   const warnings: Warning[] = [];
-  for (const preparation of ordered(table, ask, faults)) {
+  for (const preparation of ordered(table, question, faults)) {
     const added = yield* perform(table, preparation, others, faults, warnings);
     if (added.length) table = { ...table, columns: [...table.columns, ...added] };
   }
-  if (faults.length) throw new BadAsk(faults);
-  return { table, warnings };
+  return { table, warnings, faults };
 }
 
 function attempt<T>(path: string, faults: Fault[], work: () => T): T | null {
@@ -68,35 +69,37 @@ function checkReshape(spec: ReshapeSpec, faults: Faults, path: string): void {
   faults.column(`${path}.value`, spec.value);
 }
 
+/** In the order in which each finds what it needs; those of a circle, or of a name that is taken, are left out. */
 function ordered(
   table: Table,
-  ask: Pick<Ask, 'joins' | 'computed'>,
+  question: Pick<Question, 'joins' | 'computed'>,
   faults: Fault[],
 ): Preparation[] {
-  const all = preparations(ask.computed, ask.joins);
   const names = table.columns.flatMap((c) => [c.id, c.name]);
   const made = new Set<string>();
-  for (const { path, makes } of all)
-    for (const name of makes) {
-      if (made.has(name) || findColumn(table.columns, name))
-        faults.push({
-          path,
-          message: `There is a column “${name}” already.`,
-          remedy: 'Give this one another name.',
-        });
-      made.add(name);
+  let all = preparations(question.computed, question.joins).filter(({ path, makes }) => {
+    const taken = makes.find((name) => made.has(name) || findColumn(table.columns, name));
+    if (taken !== undefined)
+      faults.push({
+        path,
+        message: `There is a column “${taken}” already.`,
+        remedy: 'Give this one another name.',
+      });
+    makes.forEach((name) => made.add(name));
+    return taken === undefined;
+  });
+  for (;;)
+    try {
+      return inOrder(all, names);
+    } catch (error) {
+      if (!(error instanceof Circle)) throw error;
+      faults.push({
+        path: error.path,
+        message: error.message,
+        remedy: 'Take one of them out of its own making.',
+      });
+      all = all.filter(({ makes }) => !makes.some((name) => error.names.includes(name)));
     }
-  try {
-    return inOrder(all, names);
-  } catch (error) {
-    if (!(error instanceof Circle)) throw error;
-    faults.push({
-      path: error.path,
-      message: error.message,
-      remedy: 'Take one of them out of its own making.',
-    });
-    throw new BadAsk(faults);
-  }
 }
 
 function* perform(

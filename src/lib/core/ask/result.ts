@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { ResultFooting } from '../check/resultFooting';
 import { COLUMN_TYPES } from '../table/column';
+import { Footing } from '../tally/footing';
 import { TallyResult, Warning } from '../tally/result';
 
 /** What an ask comes to. */
 export const AskResult = z.object({
-  version: z.literal(1),
+  version: z.literal(2),
   list: z.object({
     name: z.string(),
     records: z.int(),
@@ -32,6 +32,6 @@ export const AskResult = z.object({
   }),
   /** What should be known about joins, stacking and computed columns. */
   prepared: z.array(Warning),
-  tallies: z.array(TallyResult.extend({ title: z.string().optional(), footing: ResultFooting })),
+  tallies: z.array(TallyResult.extend({ title: z.string().optional(), footing: Footing })),
 });
 export type AskResult = z.infer<typeof AskResult>;

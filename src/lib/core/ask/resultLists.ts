@@ -1,17 +1,17 @@
 import type { Steps } from '../steps/steps';
 import { counted } from '../table/format';
 import type { Table } from '../table/table';
+import { freeze, tableOf } from '../tally/answer';
 import { wholeBase } from '../tally/base';
 import { Faults, type Fault } from '../tally/fault';
 import { TallyRefused } from '../tally/kind';
-import { reckonTally } from '../tally/kinds';
+import { computeTally } from '../tally/kinds';
 import type { TallyResult, Warning } from '../tally/result';
 import { resultTable } from '../tally/resultTable';
 import { simpleKind } from '../tally/simple';
-import type { Ask, ListSource } from './ask';
-import { BadAsk } from './badAsk';
+import type { ListSource, Question } from './question';
 
-/** The list an ask is about, and the other ones it names. */
+/** The list a question is about, and the other ones it names. */
 interface Lists {
   readonly name: string;
   readonly table: Table;
@@ -23,18 +23,18 @@ export const isOfResult = (source: ListSource): boolean =>
   source.tally !== undefined || source.frozen !== undefined;
 
 /**
- * Results as lists of their own (calculations, section 11): linked ones are reckoned from the list as
- * it was read, frozen ones are taken as they were, with a note of when and from what.
- * @throws BadAsk
+ * Results as lists of their own (calculations, section 11): linked ones are computed from the list as
+ * it was read, frozen ones are taken as they were, with a note of when and from what. Those that do
+ * not fit are told and are not there.
  */
 export function* withResultLists(
   list: Lists,
-  ask: Ask,
-): Steps<{ others: Map<string, Table>; warnings: Warning[] }> {
+  question: Pick<Question, 'lists'>,
+): Steps<{ others: Map<string, Table>; warnings: Warning[]; faults: Fault[] }> {
   const others = new Map(list.others);
   const warnings: Warning[] = [];
   const faults: Fault[] = [];
-  for (const [name, source] of Object.entries(ask.lists)) {
+  for (const [name, source] of Object.entries(question.lists)) {
     const path = `lists.${name}`;
     const result = source.frozen?.result ?? (yield* linked(list, source, path, faults));
     if (!result) continue;
@@ -47,7 +47,7 @@ export function* withResultLists(
       });
       continue;
     }
-    others.set(name, resultTable(table).list);
+    others.set(name, resultTable(tableOf(table)).list);
     const groups = counted(table.rows.filter((r) => r.kind === 'group').length, 'record');
     warnings.push(
       source.frozen
@@ -61,8 +61,7 @@ export function* withResultLists(
           },
     );
   }
-  if (faults.length) throw new BadAsk(faults);
-  return { others, warnings };
+  return { others, warnings, faults };
 }
 
 function* linked(
@@ -73,11 +72,12 @@ function* linked(
 ): Steps<TallyResult | null> {
   if (!tally) return null;
   const found = new Faults(list.table.columns);
-  simpleKind(tally).check(tally, found, `${path}.tally`);
+  simpleKind(tally).check(found, `${path}.tally`);
   faults.push(...found.found);
   if (found.found.length) return null;
   try {
-    return yield* reckonTally(wholeBase(list.table, list.name), tally);
+    const answer = yield* computeTally(wholeBase(list.table, list.name), tally);
+    return { ...answer, tables: answer.tables.map(freeze), warnings: [...answer.warnings] };
   } catch (error) {
     if (!(error instanceof TallyRefused)) throw error;
     faults.push({ path: `${path}.tally`, message: error.message, remedy: '' });

@@ -4,53 +4,56 @@ import type { Measure } from '../measure/measure';
 import type { Correction } from '../read/correct';
 import type { Condition, Rung, SetAside } from '../scope/condition';
 import type { NumberFormat } from '../table/format';
+import { withMeasures } from '../tally/ledger/edits';
 import type { LedgerSpec } from '../tally/ledger/spec';
-import { openTally, type BenchDocument, type LedgerView } from './document';
+import type { Tally } from '../tally/specs';
+import type { Bench, View } from './document';
+import { openItem, openLedger } from './tray';
 
 /** Changes of a bench's document. Each gives a new document; none alters the one it was given. */
 
-const withRungs = (doc: BenchDocument, rungs: Rung[]): BenchDocument => ({
+const withRungs = (doc: Bench, rungs: Rung[]): Bench => ({
   ...doc,
   ladder: { ...doc.ladder, rungs },
 });
 
-const eachRung = (doc: BenchDocument, id: string, change: (rung: Rung) => Rung): BenchDocument =>
+const eachRung = (doc: Bench, id: string, change: (rung: Rung) => Rung): Bench =>
   withRungs(
     doc,
     doc.ladder.rungs.map((rung) => (rung.id === id ? change(rung) : rung)),
   );
 
 /** The least number that no rung has. */
-function freshId(doc: BenchDocument): string {
+function freshId(doc: Bench): string {
   const taken = new Set(doc.ladder.rungs.map((r) => r.id));
   let n = 1;
   while (taken.has(`r${n}`)) n++;
   return `r${n}`;
 }
 
-export const addRung = (doc: BenchDocument, condition: Condition): BenchDocument =>
+export const addRung = (doc: Bench, condition: Condition): Bench =>
   withRungs(doc, [...doc.ladder.rungs, { id: freshId(doc), on: true, condition }]);
 
-export const changeRung = (doc: BenchDocument, id: string, condition: Condition): BenchDocument =>
+export const changeRung = (doc: Bench, id: string, condition: Condition): Bench =>
   eachRung(doc, id, (rung) => ({ ...rung, condition }));
 
-export const switchRung = (doc: BenchDocument, id: string): BenchDocument =>
+export const switchRung = (doc: Bench, id: string): Bench =>
   eachRung(doc, id, (rung) => ({ ...rung, on: !rung.on }));
 
-export const negateRung = (doc: BenchDocument, id: string): BenchDocument =>
+export const negateRung = (doc: Bench, id: string): Bench =>
   eachRung(doc, id, (rung) => ({
     ...rung,
     condition: { ...rung.condition, not: !rung.condition.not },
   }));
 
-export const removeRung = (doc: BenchDocument, id: string): BenchDocument =>
+export const removeRung = (doc: Bench, id: string): Bench =>
   withRungs(
     doc,
     doc.ladder.rungs.filter((rung) => rung.id !== id),
   );
 
 /** Moves a rung up (−1) or down (1); at the edge nothing changes. */
-export function moveRung(doc: BenchDocument, id: string, by: -1 | 1): BenchDocument {
+export function moveRung(doc: Bench, id: string, by: -1 | 1): Bench {
   const rungs = [...doc.ladder.rungs];
   const from = rungs.findIndex((r) => r.id === id);
   const to = from + by;
@@ -59,12 +62,12 @@ export function moveRung(doc: BenchDocument, id: string, by: -1 | 1): BenchDocum
   return withRungs(doc, rungs);
 }
 
-const withAside = (doc: BenchDocument, setAside: SetAside): BenchDocument => ({
+const withAside = (doc: Bench, setAside: SetAside): Bench => ({
   ...doc,
   ladder: { ...doc.ladder, setAside },
 });
 
-export function setAsideRecords(doc: BenchDocument, records: readonly number[]): BenchDocument {
+export function setAsideRecords(doc: Bench, records: readonly number[]): Bench {
   const { setAside } = doc.ladder;
   const chosen = new Set(records);
   return withAside(doc, {
@@ -75,7 +78,7 @@ export function setAsideRecords(doc: BenchDocument, records: readonly number[]):
 }
 
 /** Puts records back, also where they were set aside by a value. */
-export function putBack(doc: BenchDocument, records: readonly number[]): BenchDocument {
+export function putBack(doc: Bench, records: readonly number[]): Bench {
   const { setAside } = doc.ladder;
   const chosen = new Set(records);
   return withAside(doc, {
@@ -87,111 +90,119 @@ export function putBack(doc: BenchDocument, records: readonly number[]): BenchDo
   });
 }
 
-export function setAsideValue(
-  doc: BenchDocument,
-  column: string,
-  value: string | null,
-): BenchDocument {
+export function setAsideValue(doc: Bench, column: string, value: string | null): Bench {
   const { setAside } = doc.ladder;
   if (setAside.values.some((v) => v.column === column && v.value === value)) return doc;
   return withAside(doc, { ...setAside, values: [...setAside.values, { column, value }] });
 }
 
-export const putAllBack = (doc: BenchDocument): BenchDocument =>
+export const putAllBack = (doc: Bench): Bench =>
   withAside(doc, { records: [], values: [], kept: [] });
 
-const withTally = (
-  doc: BenchDocument,
-  change: { spec?: Partial<LedgerSpec>; view?: Partial<LedgerView> },
-): BenchDocument => {
-  const open = openTally(doc);
+/** Changes how the open tally is looked at. */
+const withView = (doc: Bench, change: Partial<View>): Bench => {
+  const { id } = openItem(doc);
   return {
     ...doc,
-    tallies: doc.tallies.map((t) =>
-      t.id === open.id
-        ? { ...t, spec: { ...t.spec, ...change.spec }, view: { ...t.view, ...change.view } }
-        : t,
+    tray: doc.tray.map((item) =>
+      item.id === id ? { ...item, view: { ...item.view, ...change } } : item,
     ),
   };
 };
 
-/** New group keys. What was shown down to the records stays so, whatever the number of levels. */
-export function setGroups(doc: BenchDocument, groups: GroupKey[]): BenchDocument {
-  const { spec, view } = openTally(doc);
-  const records = view.showDown > spec.groups.length && spec.groups.length > 0;
-  const showDown = records ? groups.length + 1 : Math.max(1, groups.length);
-  const given = groups.flatMap(({ column, order }): [string, string[]][] =>
-    order.by === 'hand' ? [[column, order.labels]] : [],
-  );
-  return remember(withTally(doc, { spec: { groups }, view: { showDown, turned: [] } }), given);
+/** Puts another spec in the place of a tally of the tray; orders given by hand stay with their columns. */
+export function setTally(doc: Bench, id: string, tally: Tally): Bench {
+  if (tally.kind === 'ledger') return setLedger(doc, id, tally);
+  return { ...doc, tray: doc.tray.map((item) => (item.id === id ? { ...item, tally } : item)) };
 }
 
-export function setSort(doc: BenchDocument, sort: SortKey[]): BenchDocument {
-  const given = sort.flatMap(({ column, hand }): [string, string[]][] =>
-    hand ? [[column, hand]] : [],
+/** Another ledger. What was shown down to the records stays so, whatever the number of levels. */
+function setLedger(doc: Bench, id: string, tally: LedgerSpec): Bench {
+  const item = doc.tray.find((i) => i.id === id);
+  if (!item || item.tally.kind !== 'ledger') return doc;
+  const { groups, sort } = item.tally;
+  const regrouped =
+    JSON.stringify(tally.groups.map(levelOf)) !== JSON.stringify(groups.map(levelOf));
+  const records = item.view.showDown > groups.length && groups.length > 0;
+  const showDown = records ? tally.groups.length + 1 : Math.max(1, tally.groups.length);
+  const view = regrouped ? { ...item.view, showDown, turned: [] } : item.view;
+  const given = [
+    ...tally.groups.flatMap(({ column, order }): [string, string[]][] =>
+      order.by === 'hand' && !groups.some((g) => g.order === order) ? [[column, order.labels]] : [],
+    ),
+    ...tally.sort.flatMap((key): [string, string[]][] =>
+      key.hand && !sort.includes(key) ? [[key.column, key.hand]] : [],
+    ),
+  ];
+  return remember(
+    { ...doc, tray: doc.tray.map((i) => (i.id === id ? { ...i, tally, view } : i)) },
+    given,
   );
-  return remember(withTally(doc, { spec: { sort } }), given);
 }
+
+/** What makes the groups of a level, apart from their order. */
+const levelOf = ({ order: _, ...rest }: GroupKey): object => rest;
+
+/** Changes the spec of the open ledger; without one nothing changes. */
+const withLedger = (doc: Bench, change: (spec: LedgerSpec) => LedgerSpec): Bench => {
+  const item = openLedger(doc);
+  return item ? setTally(doc, item.id, change(item.tally)) : doc;
+};
+
+export const setGroups = (doc: Bench, groups: GroupKey[]): Bench =>
+  withLedger(doc, (spec) => ({ ...spec, groups }));
+
+export const setSort = (doc: Bench, sort: SortKey[]): Bench =>
+  withLedger(doc, (spec) => ({ ...spec, sort }));
 
 /** Orders given by hand stay with their columns. */
-const remember = (doc: BenchDocument, given: readonly [string, string[]][]): BenchDocument =>
+const remember = (doc: Bench, given: readonly [string, string[]][]): Bench =>
   given.length ? { ...doc, orders: { ...doc.orders, ...Object.fromEntries(given) } } : doc;
 
-/** New measures; groups ordered by a measure follow it to its new place, or fall back to labels. */
-export function setMeasures(doc: BenchDocument, measures: Measure[]): BenchDocument {
-  const { spec } = openTally(doc);
-  const groups = spec.groups.map((key): GroupKey => {
-    if (key.order.by !== 'measure') return key;
-    const old = spec.measures[key.order.measure];
-    const at = measures.findIndex((m) => m === old || JSON.stringify(m) === JSON.stringify(old));
-    return {
-      ...key,
-      order: at >= 0 ? { ...key.order, measure: at } : { by: 'label', descending: false },
-    };
-  });
-  return withTally(doc, { spec: { measures, groups } });
-}
+/** New measures; groups ordered by a measure follow it, or fall back to labels. */
+export const setMeasures = (doc: Bench, measures: Measure[]): Bench =>
+  withLedger(doc, (spec) => withMeasures(spec, measures));
 
-export const setTotals = (doc: BenchDocument, totals: 'above' | 'below'): BenchDocument =>
-  withTally(doc, { spec: { totals } });
+export const setTotals = (doc: Bench, totals: 'above' | 'below'): Bench =>
+  withView(doc, { totals });
 
 /** Shows down to a level; groups turned one by one follow it again. */
-export const setShowDown = (doc: BenchDocument, showDown: number): BenchDocument =>
-  withTally(doc, { view: { showDown, turned: [] } });
+export const setShowDown = (doc: Bench, showDown: number): Bench =>
+  withView(doc, { showDown, turned: [] });
 
 /** Folds an open group or unfolds a folded one. */
-export function turnGroup(doc: BenchDocument, key: string): BenchDocument {
-  const { turned } = openTally(doc).view;
-  return withTally(doc, {
-    view: { turned: turned.includes(key) ? turned.filter((k) => k !== key) : [...turned, key] },
+export function turnGroup(doc: Bench, key: string): Bench {
+  const { turned } = openItem(doc).view;
+  return withView(doc, {
+    turned: turned.includes(key) ? turned.filter((k) => k !== key) : [...turned, key],
   });
 }
 
-type ColumnView = LedgerView['columns'][number];
+type ColumnView = View['columns'][number];
 
 /** Changes how a column is looked at, the order of all columns written out. */
 export function changeColumn(
-  doc: BenchDocument,
+  doc: Bench,
   order: readonly string[],
   id: string,
   change: Partial<ColumnView>,
-): BenchDocument {
-  const { view } = openTally(doc);
+): Bench {
+  const { view } = openItem(doc);
   const known = new Map(view.columns.map((c) => [c.column, c]));
   const columns = order.map((column): ColumnView => ({
     ...(known.get(column) ?? { column }),
     ...(column === id ? change : {}),
   }));
-  return withTally(doc, { view: { columns } });
+  return withView(doc, { columns });
 }
 
 /** Moves a column to stand before another, or at the end. */
 export function moveColumn(
-  doc: BenchDocument,
+  doc: Bench,
   order: readonly string[],
   id: string,
   before: string | null,
-): BenchDocument {
+): Bench {
   if (id === before) return doc;
   const rest = order.filter((c) => c !== id);
   const at = before === null ? rest.length : rest.indexOf(before);
@@ -199,23 +210,18 @@ export function moveColumn(
   return changeColumn(doc, next, id, {});
 }
 
-export const setFixed = (doc: BenchDocument, fixed: number): BenchDocument =>
-  withTally(doc, { view: { fixed } });
+export const setFixed = (doc: Bench, fixed: number): Bench => withView(doc, { fixed });
 /** @param width null: what its labels need */
-export const setGroupWidth = (doc: BenchDocument, width: number | null): BenchDocument =>
-  withTally(doc, { view: { groupWidth: width ?? undefined } });
+export const setGroupWidth = (doc: Bench, width: number | null): Bench =>
+  withView(doc, { groupWidth: width ?? undefined });
 
-export const setLead = (doc: BenchDocument, lead: string | null): BenchDocument => ({
+export const setLead = (doc: Bench, lead: string | null): Bench => ({
   ...doc,
   lead,
 });
 
 /** A format for a column, or for one measure's figures; null goes back to the usual one. */
-export function setFormat(
-  doc: BenchDocument,
-  key: string,
-  format: NumberFormat | null,
-): BenchDocument {
+export function setFormat(doc: Bench, key: string, format: NumberFormat | null): Bench {
   const formats = { ...doc.formats };
   if (format) formats[key] = format;
   else delete formats[key];
@@ -223,32 +229,35 @@ export function setFormat(
 }
 
 /** Puts a cell right; a second correction of the same cell takes the place of the first. */
-export function correctCell(doc: BenchDocument, correction: Correction): BenchDocument {
+export function correctCell(doc: Bench, correction: Correction): Bench {
   const others = doc.corrections.filter(
     (c) => c.record !== correction.record || c.column !== correction.column,
   );
   return { ...doc, corrections: [...others, correction] };
 }
 
-export const takeBackCorrection = (
-  doc: BenchDocument,
-  record: number,
-  column: string,
-): BenchDocument => ({
+export const takeBackCorrection = (doc: Bench, record: number, column: string): Bench => ({
   ...doc,
   corrections: doc.corrections.filter((c) => c.record !== record || c.column !== column),
 });
 
 /** Keeps the rungs under a name; the same name takes the place of the old. */
-export const keepScope = (doc: BenchDocument, name: string): BenchDocument => ({
+export const keepScope = (doc: Bench, name: string): Bench => ({
   ...doc,
   scopes: [...doc.scopes.filter((s) => s.name !== name), { name, rungs: doc.ladder.rungs }],
 });
 
-export const bringScope = (doc: BenchDocument, name: string): BenchDocument =>
+export const bringScope = (doc: Bench, name: string): Bench =>
   withRungs(doc, doc.scopes.find((s) => s.name === name)?.rungs ?? doc.ladder.rungs);
 
-export const dropScope = (doc: BenchDocument, name: string): BenchDocument => ({
+export const dropScope = (doc: Bench, name: string): Bench => ({
   ...doc,
   scopes: doc.scopes.filter((s) => s.name !== name),
 });
+
+export const setCorrections = (doc: Bench, corrections: Correction[]): Bench => ({
+  ...doc,
+  corrections,
+});
+
+export const setSetAside = (doc: Bench, setAside: SetAside): Bench => withAside(doc, setAside);

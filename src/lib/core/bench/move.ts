@@ -1,16 +1,16 @@
 import { carryRecords } from '../read/carry';
 import type { Table } from '../table/table';
-import type { BenchDocument } from './document';
+import type { Bench } from './document';
 
 /** A bench brought to another reading, and what could not come along. */
-export interface Moved {
-  readonly doc: BenchDocument;
+export interface BroughtBench {
+  readonly doc: Bench;
   /** Records set aside or corrected that the other reading does not have. */
   readonly lost: number;
 }
 
 /** Brings a bench to another reading: records named by number are found again by what they hold. */
-export function moveBench(doc: BenchDocument, from: Table, to: Table, reading: number): Moved {
+export function moveBench(doc: Bench, from: Table, to: Table, reading: number): BroughtBench {
   const { setAside } = doc.ladder;
   const named = [
     ...new Set([...setAside.records, ...setAside.kept, ...doc.corrections.map((c) => c.record)]),

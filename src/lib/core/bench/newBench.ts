@@ -1,7 +1,7 @@
 import type { Column, ScalarColumn } from '../table/column';
 import type { Table } from '../table/table';
 import type { Measure } from '../measure/measure';
-import type { BenchDocument } from './document';
+import type { Bench } from './document';
 
 /** Whole numbers that all lie where years do: adding them up says nothing. */
 export const looksLikeYears = (column: ScalarColumn): boolean =>
@@ -17,28 +17,37 @@ export const addable = (columns: readonly Column[]): ScalarColumn[] =>
  * The first bench of a list: all records in the order read, sums at the foot.
  * @param setAside records the analyst agreed to set aside at intake
  */
-export function newBench(
-  table: Table,
-  reading: number,
-  setAside: readonly number[] = [],
-): BenchDocument {
+export function newBench(table: Table, reading: number, setAside: readonly number[] = []): Bench {
   const sums = addable(table.columns);
   const measures = sums.slice(0, 12).map((c): Measure => ({ kind: 'sum', column: c.id }));
   const years = table.columns
     .filter((c): c is ScalarColumn => c.type === 'number')
     .filter(looksLikeYears);
   return {
-    version: 1,
+    version: 2,
     reading,
+    lists: {},
+    corrections: [],
+    reshape: [],
+    joins: [],
+    computed: [],
+    sort: [],
     ladder: { rungs: [], setAside: { records: [...setAside], values: [], kept: [] } },
     scopes: [],
     lead: (sums.find((c) => /[£$€¥]/.test(c.unit)) ?? sums[0])?.id ?? null,
-    tallies: [
+    tray: [
       {
         id: 'ledger',
-        kind: 'ledger',
-        spec: { groups: [], sort: [], measures, totals: 'below' },
-        view: { showDown: 1, turned: [], columns: [], fixed: 0 },
+        tally: {
+          kind: 'ledger',
+          scope: 'counted',
+          groups: [],
+          sort: [],
+          measures,
+          records: false,
+        },
+        view: { showDown: 1, turned: [], totals: 'below', columns: [], fixed: 0 },
+        note: '',
       },
     ],
     open: 'ledger',
@@ -56,6 +65,5 @@ export function newBench(
         } as const,
       ]),
     ),
-    corrections: [],
   };
 }

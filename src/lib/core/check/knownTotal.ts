@@ -3,7 +3,7 @@ import { members, type Bitset } from '../table/bitset';
 import type { ScalarColumn } from '../table/column';
 import { showScalar } from '../table/cell';
 import type { LadderResult } from '../scope/ladder';
-import { directTotal } from './footing';
+import { directTotal } from '../measure/compensated';
 
 /** One thing that would explain a difference, with the records concerned. */
 export interface Explanation {

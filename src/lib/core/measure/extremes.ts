@@ -1,5 +1,5 @@
 import { isText, type Column } from '../table/column';
-import type { FiguresOf, Leafed } from './reckon';
+import type { FiguresOf, Leafed } from './compute';
 import { valuesOf } from './valuesOf';
 
 /**

@@ -20,7 +20,7 @@ export function fromSlice(
     case 'median':
       return q(0.5);
     case 'percentile':
-      return q(measure.p ?? 0.5);
+      return q((measure.percent ?? 50) / 100);
     case 'lowerQuartile':
       return q(0.25);
     case 'upperQuartile':
@@ -30,7 +30,7 @@ export function fromSlice(
       return q3 - q1;
     }
     case 'trimmedMean':
-      return trimmedMean(values.subarray(from, to), measure.p ?? 0.05);
+      return trimmedMean(values.subarray(from, to), (measure.percent ?? 5) / 100);
     case 'meanDeviation':
       return meanDistance(values, from, to, mean(values, from, to));
     case 'medianDeviation':
@@ -56,7 +56,11 @@ export function fromSlice(
 }
 
 /** Quantile measures of ordered values by another definition than 7. */
-function byDefinition({ kind, p }: Measure, ordered: Float64Array, definition: Definition): number {
+function byDefinition(
+  { kind, percent }: Measure,
+  ordered: Float64Array,
+  definition: Definition,
+): number {
   const q = (share: number): number => quantileBy(ordered, share, definition);
   switch (kind) {
     case 'lowerQuartile':
@@ -66,7 +70,7 @@ function byDefinition({ kind, p }: Measure, ordered: Float64Array, definition: D
     case 'iqr':
       return q(0.75) - q(0.25);
     case 'percentile':
-      return q(p ?? 0.5);
+      return q((percent ?? 50) / 100);
     default:
       return q(0.5);
   }

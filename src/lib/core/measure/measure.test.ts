@@ -3,23 +3,23 @@ import { describe, expect, it } from 'vitest';
 import { fromMoments } from './fromMoments';
 import { fromSlice, mode } from './fromSlices';
 import { measureWords, type MeasureKind } from './measure';
-import { Moments, reckonMoments } from './moments';
+import { Moments, momentsOfGroups } from './moments';
 import { quantiles } from './quantile';
 
 const all = (n: number): Int32Array => Int32Array.from({ length: n }, (_, i) => i);
 const momentsOf = (values: readonly number[]): Moments =>
-  reckonMoments(
+  momentsOfGroups(
     Float64Array.from(values),
     new Int32Array(values.length),
     1,
     all(values.length),
     true,
   );
-const measure = (kind: MeasureKind, values: readonly number[], p?: number): number => {
+const measure = (kind: MeasureKind, values: readonly number[], percent?: number): number => {
   const there = values.filter((v) => !Number.isNaN(v));
   return (
     fromMoments(kind, momentsOf(values), 0) ??
-    fromSlice({ kind, p }, Float64Array.from(there), 0, there.length)
+    fromSlice({ kind, percent }, Float64Array.from(there), 0, there.length)
   );
 };
 
@@ -58,9 +58,9 @@ describe('measures worked out by hand', () => {
   });
 
   it('percentile, trimmed and geometric mean', () => {
-    expect(measure('percentile', [1, 2, 3, 4], 0.9)).toBeCloseTo(3.7, 12);
-    expect(measure('trimmedMean', [0, 1, 2, 3, 100], 0.2)).toBe(2);
-    expect(measure('trimmedMean', [1, 2], 0.5)).toBeNaN();
+    expect(measure('percentile', [1, 2, 3, 4], 90)).toBeCloseTo(3.7, 12);
+    expect(measure('trimmedMean', [0, 1, 2, 3, 100], 20)).toBe(2);
+    expect(measure('trimmedMean', [1, 2], 50)).toBeNaN();
     expect(measure('geometricMean', [1, 10, 100])).toBeCloseTo(10, 12);
     expect(measure('geometricMean', [1, 0])).toBeNaN();
   });
@@ -102,7 +102,7 @@ describe('measures worked out by hand', () => {
 
   it('has words for every percentile', () => {
     expect(
-      [0.9, 0.01, 0.02, 0.03, 0.11, 0.125].map((p) => measureWords({ kind: 'percentile', p })),
+      [90, 1, 2, 3, 11, 12.5].map((percent) => measureWords({ kind: 'percentile', percent })),
     ).toEqual([
       '90th percentile',
       '1st percentile',
@@ -209,7 +209,7 @@ describe('properties', () => {
       (_, i) => (i < 100 ? 0 : 1e9) + (i % 10) / 10,
     );
     const groups = Int32Array.from({ length: 200 }, (_, i) => (i < 100 ? 0 : 1));
-    const m = reckonMoments(values, groups, 2, all(200), true);
+    const m = momentsOfGroups(values, groups, 2, all(200), true);
     expect(m.squares(0)).toBeCloseTo(8.25, 10);
     expect(m.squares(1)).toBeCloseTo(8.25, 4);
   });

@@ -55,8 +55,8 @@ export const Measure = z.strictObject({
   kind: z.enum(MEASURE_KINDS),
   /** Column id; left out for the count of records. */
   column: z.string().optional(),
-  /** percentile: the share below (0..1). trimmedMean: the share cut at each end (0..0.5). */
-  p: z.number().min(0).max(1).optional(),
+  /** percentile: the per cent below (0..100). trimmedMean: the per cent cut at each end (0..50). */
+  percent: z.number().min(0).max(100).optional(),
   /** weightedMean: the column of weights. atMin, atMax: the column whose value is shown. */
   other: z.string().optional(),
   /** median, percentile, quartiles: the definition of Hyndman and Fan; 7 unless given. */
@@ -144,13 +144,12 @@ export const suits = (kind: MeasureKind, column: Column): boolean =>
   MEASURES[kind].types.includes(column.type);
 
 /** `90th percentile`, `mean without the outer 10 %`, or the catalogue's word. */
-export function measureWords({ kind, p, definition }: Measure): string {
+export function measureWords({ kind, percent, definition }: Measure): string {
   if (definition !== undefined && definition !== 7 && byQuantiles(kind))
-    return `${measureWords({ kind, p })} (definition ${definition})`;
-  if (kind === 'percentile')
-    return `${ordinal(Number(((p ?? 0.5) * 100).toPrecision(6)))} percentile`;
+    return `${measureWords({ kind, percent })} (definition ${definition})`;
+  if (kind === 'percentile') return `${ordinal(Number((percent ?? 50).toPrecision(6)))} percentile`;
   if (kind === 'trimmedMean')
-    return `mean without the outer ${Number(((p ?? 0.05) * 100).toPrecision(6))} %`;
+    return `mean without the outer ${Number((percent ?? 5).toPrecision(6))} %`;
   return MEASURES[kind].says;
 }
 

@@ -187,7 +187,7 @@ function roughMean(values: Float64Array, records: Int32Array): number {
  * Moments of a column in each group, over a selection.
  * @param squares whether the squared deviations are wanted
  */
-export function reckonMoments(
+export function momentsOfGroups(
   values: Float64Array,
   groupOf: Int32Array,
   size: number,
@@ -200,7 +200,7 @@ export function reckonMoments(
 }
 
 /** Counts and sums of a column in each group; lowest, highest and deviations are not reckoned. */
-export function reckonSums(
+export function sumsOfGroups(
   values: Float64Array,
   groupOf: Int32Array,
   size: number,

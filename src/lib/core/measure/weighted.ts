@@ -1,5 +1,5 @@
 import type { Column } from '../table/column';
-import type { FiguresOf, Leafed } from './reckon';
+import type { FiguresOf, Leafed } from './compute';
 import { addUp } from './grouping';
 import { valuesOf } from './valuesOf';
 

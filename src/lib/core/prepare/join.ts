@@ -1,7 +1,7 @@
 import { looseForm } from '../arrange/groupCodes';
 import { columnFor } from '../expression/columnFor';
 import { fromMoments } from '../measure/fromMoments';
-import { reckonMoments } from '../measure/moments';
+import { momentsOfGroups } from '../measure/moments';
 import { fullCell } from '../table/cell';
 import {
   isMissing,
@@ -106,7 +106,7 @@ function brought(
   const one = new Int32Array(values.length);
   const figures = groups.map(
     (list) =>
-      fromMoments(how, reckonMoments(values, one, 1, Int32Array.from(list), false), 0) ?? NaN,
+      fromMoments(how, momentsOfGroups(values, one, 1, Int32Array.from(list), false), 0) ?? NaN,
   );
   return {
     ...facts,

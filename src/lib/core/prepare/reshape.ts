@@ -1,5 +1,5 @@
 import { fromMoments } from '../measure/fromMoments';
-import { reckonMoments } from '../measure/moments';
+import { momentsOfGroups } from '../measure/moments';
 import { fullCell } from '../table/cell';
 import { isMissing, isText, type Column, type ScalarColumn } from '../table/column';
 import { columnOf, type Table } from '../table/table';
@@ -186,7 +186,7 @@ function unstacked(
     type: how === 'values' || isText(value) ? 'number' : value.type,
     values: Float64Array.from({ length }, (_, row) =>
       at(row).length
-        ? (fromMoments(how, reckonMoments(values, one, 1, Int32Array.from(at(row)), false), 0) ??
+        ? (fromMoments(how, momentsOfGroups(values, one, 1, Int32Array.from(at(row)), false), 0) ??
           NaN)
         : NaN,
     ),

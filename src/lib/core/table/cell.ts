@@ -1,5 +1,5 @@
 import { clockTime, DAY_MS, isoDate, isoDateTime, plainDate } from './calendar';
-import { isText, type Column, type ScalarColumn } from './column';
+import { isText, type Column, type ScalarColumn, type ScalarType } from './column';
 import { periodLabel, periodOf } from './period';
 import { fullNumber, showNumber, type NumberFormat } from './format';
 
@@ -13,14 +13,20 @@ export const usualFormat = (column: ScalarColumn): NumberFormat => ({
   decimals: column.percent ? Math.max(0, column.decimals - 2) : column.decimals,
 });
 
-/** A value of a scalar column as the page shows it; NaN gives an empty text. */
-export function showScalar(column: ScalarColumn, value: number, format?: NumberFormat): string {
-  if (Number.isNaN(value)) return '';
-  switch (column.type) {
+/** A date, time or yes/no as the page shows it. */
+export function showValue(
+  {
+    type,
+    grain,
+    calendar,
+  }: Pick<ScalarColumn, 'grain' | 'calendar'> & { type: Exclude<ScalarType, 'number'> },
+  value: number,
+): string {
+  switch (type) {
     case 'date':
-      return column.grain === 'day'
+      return grain === 'day'
         ? plainDate(value)
-        : periodLabel(periodOf(value, column.grain), column.grain);
+        : periodLabel(periodOf(value, grain, calendar), grain, calendar);
     case 'datetime': {
       const day = Math.floor(value / DAY_MS);
       return `${plainDate(day)}, ${clockTime(value - day * DAY_MS)}`;
@@ -29,9 +35,16 @@ export function showScalar(column: ScalarColumn, value: number, format?: NumberF
       return clockTime(value);
     case 'yesno':
       return value ? 'yes' : 'no';
-    case 'number':
-      return showNumber(value, format ?? usualFormat(column), column.decimals);
   }
+}
+
+/** A value of a scalar column as the page shows it; NaN gives an empty text. */
+export function showScalar(column: ScalarColumn, value: number, format?: NumberFormat): string {
+  if (Number.isNaN(value)) return '';
+  const { type, grain, calendar } = column;
+  return type === 'number'
+    ? showNumber(value, format ?? usualFormat(column), column.decimals)
+    : showValue({ type, grain, calendar }, value);
 }
 
 /** A cell as shown. A blank gives an empty text, an unread cell the text that stood in the file. */

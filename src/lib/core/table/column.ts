@@ -1,3 +1,5 @@
+import type { Calendar, CalendarPeriod } from './period';
+
 /**
  * Columns: the only form in which records are held. A missing value (blank or unread) is NaN in a
  * scalar column and code -1 in a text column: one comparison on a value that is loaded anyway,
@@ -10,7 +12,7 @@ export const COLUMN_TYPES = ['text', ...SCALAR_TYPES] as const;
 export type ScalarType = (typeof SCALAR_TYPES)[number];
 export type ColumnType = (typeof COLUMN_TYPES)[number];
 
-/** The span that one value of a date column covers. */
+/** The span that one value of a date column of a file covers. */
 export const GRAINS = ['day', 'month', 'quarter', 'year'] as const;
 export type Grain = (typeof GRAINS)[number];
 
@@ -36,7 +38,9 @@ export interface ScalarColumn extends ColumnFacts {
   readonly decimals: number;
   readonly percent: boolean;
   /** What a date stands for: a whole month is written and compared as a month, not as its first day. */
-  readonly grain: Grain;
+  readonly grain: CalendarPeriod;
+  /** Where the years and weeks of such a span begin, unless as usual. */
+  readonly calendar?: Calendar;
 }
 
 /** Dictionary text: `dictionary[codes[i]]`; code -1 is blank. Entries are distinct. */
@@ -70,7 +74,7 @@ export function scalarColumn(
   type: ScalarType,
   values: readonly (number | null)[],
   facts: Partial<
-    Pick<ScalarColumn, 'id' | 'unit' | 'unread' | 'decimals' | 'percent' | 'grain'>
+    Pick<ScalarColumn, 'id' | 'unit' | 'unread' | 'decimals' | 'percent' | 'grain' | 'calendar'>
   > = {},
 ): ScalarColumn {
   return {

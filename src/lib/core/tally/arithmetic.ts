@@ -1,5 +1,7 @@
 import { MEASURES, type Measure } from '../measure/measure';
-import { reckonMoments } from '../measure/moments';
+import { momentsOfGroups, type Moments } from '../measure/moments';
+import { mode } from '../measure/fromSlices';
+import { gather } from '../measure/slices';
 import { valuesOf } from '../measure/valuesOf';
 import { isMissing, isNumeric, isUnread, type Column } from '../table/column';
 import { counted, showCount } from '../table/format';
@@ -58,23 +60,25 @@ export function arithmeticWords(resting: Resting): string {
 
 function withValues({ measure, records, values, show, whole }: Resting, column: Column): string {
   const view = valuesOf(column);
-  const moments = reckonMoments(view.values, new Int32Array(view.values.length), 1, records, true);
-  const sum = show(moments.sum(0));
+  let known: Moments | null = null;
+  const moments = (): Moments =>
+    (known ??= momentsOfGroups(view.values, new Int32Array(view.values.length), 1, records, false));
+  const sum = (): string => show(moments().sum(0));
   const n = showCount(values);
   switch (measure.kind) {
     case 'sum':
     case 'running':
       return `${n} values added up.`;
     case 'mean':
-      return isNumeric(column) ? `Sum ${sum} ÷ ${n}.` : `Mean of ${n} values.`;
+      return isNumeric(column) ? `Sum ${sum()} ÷ ${n}.` : `Mean of ${n} values.`;
     case 'min':
     case 'max': {
-      const value = measure.kind === 'min' ? moments.min(0) : moments.max(0);
+      const value = measure.kind === 'min' ? moments().min(0) : moments().max(0);
       const ties = records.filter((i) => view.values[i] === value);
       return `${measure.kind === 'min' ? 'Lowest' : 'Highest'} of ${n} values, in record ${showCount(ties[0] + 1)}${ties.length > 1 ? ` and ${counted(ties.length - 1, 'other')}` : ''}.`;
     }
     case 'range':
-      return `Highest ${show(moments.max(0))} − lowest ${show(moments.min(0))}.`;
+      return `Highest ${show(moments().max(0))} − lowest ${show(moments().min(0))}.`;
     case 'median':
       return values % 2
         ? `The middle one of ${n} ordered values.`
@@ -95,14 +99,14 @@ function withValues({ measure, records, values, show, whole }: Resting, column: 
     case 'standardError':
       return `Standard deviation ÷ √${n}.`;
     case 'cv':
-      return `Standard deviation ÷ mean ${show(moments.mean(0))}.`;
+      return `Standard deviation ÷ mean ${show(moments().mean(0))}.`;
     case 'shareOfTotal':
-      return `Sum ${sum} ÷ grand total ${show(whole())}.`;
+      return `Sum ${sum()} ÷ grand total ${show(whole())}.`;
     case 'recordsOfTotal':
     case 'recordsOfParent':
       return 'Records here ÷ records there.';
     case 'shareOfParent':
-      return `Sum ${sum} ÷ the sum of the group above.`;
+      return `Sum ${sum()} ÷ the sum of the group above.`;
     case 'distinct':
       return `Different values among ${n}.`;
     case 'mode':
@@ -111,13 +115,13 @@ function withValues({ measure, records, values, show, whole }: Resting, column: 
     case 'last':
       return `The ${measure.kind} value that is there, in the current order.`;
     case 'trimmedMean':
-      return `Mean of ${n} values, less ${showCount(Math.floor((measure.p ?? 0.05) * values))} at each end.`;
+      return `Mean of ${n} values, less ${showCount(Math.floor(((measure.percent ?? 5) / 100) * values))} at each end.`;
     case 'geometricMean':
       return `${n}th root of the product of ${n} values; all must be over 0.`;
     case 'product':
       return `${n} values multiplied.`;
     case 'meanDeviation':
-      return `Mean distance of ${n} values from their mean ${show(moments.mean(0))}.`;
+      return `Mean distance of ${n} values from their mean ${show(moments().mean(0))}.`;
     case 'medianDeviation':
       return `Mean distance of ${n} values from their median.`;
     case 'skewness':
@@ -142,10 +146,8 @@ function withValues({ measure, records, values, show, whole }: Resting, column: 
 }
 
 function modeWords(values: Float64Array, records: Int32Array): string {
-  const times = new Map<number, number>();
-  for (const i of records)
-    if (values[i] === values[i]) times.set(values[i], (times.get(values[i]) ?? 0) + 1);
-  const most = Math.max(...times.values());
-  const ties = [...times.values()].filter((n) => n === most).length;
+  const { times: most, ties } = mode(
+    gather(values, new Int32Array(values.length), 1, records).values,
+  );
   return `Stands ${counted(most, 'time')}${ties > 1 ? `; ${counted(ties - 1, 'other value')} stand${ties > 2 ? '' : 's'} as often, the first in order is shown` : ''}.`;
 }

@@ -2,6 +2,8 @@ import { looksAtOrder, type Measure } from '../measure/measure';
 import { fullBitset, has, members, type Bitset } from '../table/bitset';
 import type { Table } from '../table/table';
 import type { Ladder } from '../scope/condition';
+import type { SortKey } from '../arrange/sortKey';
+import { TallyMemo } from './memo';
 import type { ScopeName } from './result';
 
 /** What every tally is reckoned from: a list, which of its records count, and their order. */
@@ -14,10 +16,14 @@ export interface Base {
   readonly counted: Bitset;
   /** All records in the current order; `first`, `last` and ranks "in order" look at it. */
   readonly order: Int32Array;
+  /** The keys that made that order, for the sentences of what looks at it; none: the order read. */
+  readonly sort: readonly SortKey[];
   /** The ladder that made these selections; a comparison climbs it on another reading. */
   readonly ladder: Ladder;
   /** Other lists by the name they were given, for comparisons. */
   readonly others: ReadonlyMap<string, Table>;
+  /** Steps kept between tallies over this table and order. */
+  readonly memo: TallyMemo;
 }
 
 /** The selection a tally's scope names. */
@@ -35,12 +41,12 @@ export function recordsOf(selection: Bitset): Int32Array {
 
 /** Records of a selection in the current order; as they come where no measure looks at it. */
 export const orderedFor = (
-  base: Base,
+  { order }: Pick<Base, 'order'>,
   selection: Bitset,
   measures: readonly Measure[],
 ): Int32Array =>
   measures.some((m) => looksAtOrder(m.kind))
-    ? base.order.filter((i) => has(selection, i))
+    ? order.filter((i) => has(selection, i))
     : recordsOf(selection);
 
 /** A whole list with every record counted, in the order read. */
@@ -54,7 +60,9 @@ export function wholeBase(table: Table, listName = 'The list'): Base {
     narrowed: all,
     counted: all,
     order,
+    sort: [],
     ladder: { rungs: [], setAside: { records: [], values: [], kept: [] } },
     others: new Map(),
+    memo: new TallyMemo(),
   };
 }

@@ -1,29 +1,35 @@
 import { columnFor } from '../expression/columnFor';
-import { MEASURES, needsOther } from '../measure/measure';
+import { fromSlice } from '../measure/fromSlices';
+import { MEASURES, needsOther, type Measure } from '../measure/measure';
+import { gather } from '../measure/slices';
 import { valuesOf } from '../measure/valuesOf';
-import { evaluate } from '../scope/evaluate';
+import type { Steps } from '../steps/steps';
 import { showScalar } from '../table/cell';
-import { isText } from '../table/column';
-import { and, bitsetOf, emptyBitset, members, or, type Bitset } from '../table/bitset';
+import { isNumeric, isText, type Column, type ScalarColumn } from '../table/column';
+import { emptyBitset, members, or, type Bitset } from '../table/bitset';
 import { counted } from '../table/format';
+import type { Answer, AnswerTable } from './answer';
 import { arithmeticWords, skipped } from './arithmetic';
 import { recordsOf, selectionOf, type Base } from './base';
-import type {
-  Figure,
-  FigureColumn,
-  FigurePlace,
-  FigureRow,
-  FigureTable,
-  TallyResult,
-  Where,
-} from './result';
+import { totalOf } from './figure';
+import { figureText, formatOf, type Formats } from './figureText';
+import { recordsWithin } from './recordsWithin';
+import type { Figure, FigureColumn, FigurePlace, FigureRow, Where } from './result';
 
-/** What stands behind one figure of a result. */
+/** What stands behind one figure of an answer. */
 export interface FigureBehind {
   readonly figure: Figure;
+  /** The column it stands in. */
+  readonly column: FigureColumn;
+  /** Its row in words. */
+  readonly where: string;
+  /** What limits its records: those of its row and of its column. */
+  readonly wheres: readonly Where[];
   /** Record numbers from 0, rising. */
   readonly records: Int32Array;
-  /** Of those, how many have a value, and how many were skipped. */
+  /** The list's column that it is a measure of; null where it is none. */
+  readonly of: Column | null;
+  /** Of the records, how many have a value, and how many were skipped. */
   readonly values: number;
   readonly blanks: number;
   readonly unread: number;
@@ -31,126 +37,186 @@ export interface FigureBehind {
   readonly arithmetic: string;
   /** Empty unless few records carry it. */
   readonly warning: string;
+  /** Whether it is a sum of its records, which a known total can be compared with. */
+  readonly isSum: boolean;
 }
 
-/** A place that the result does not have. */
+/** A place that the answer does not have. */
 export class NoSuchFigure extends Error {
   override name = 'NoSuchFigure';
 }
 
+/** A mean or a share on fewer values than this is warned about. */
 const FEW = 10;
 
 /**
- * The records, the skipped ones and the arithmetic behind a figure.
- * @param base the list the result was reckoned from
+ * The records, the skipped ones and the arithmetic behind a figure of any answer.
+ * @param base what the answer was computed from
  * @throws NoSuchFigure
+ * @example finish(behind(base, answer, { table: 'main', row: ['Skerry Bank'], column: 'm1' }))
  */
-export function behind(base: Base, result: TallyResult, place: FigurePlace): FigureBehind {
-  const { table, row, column, at } = find(result, place);
-  const reached = rowsReached(table, row, column);
-  const selection = selectionOf(base, result.scope);
-  let records = emptyBitset(base.table.length);
-  for (const r of reached)
-    records = or(records, recordsWithin(base, selection, [r.where, column.where]));
-  const found = members(records);
-  const figure = row.cells[at];
+export function* behind(
+  base: Base,
+  answer: Answer,
+  place: FigurePlace,
+  formats: Formats = {},
+): Steps<FigureBehind> {
+  const { table, n, row, column, at } = find(answer, place);
+  const selection = selectionOf(base, answer.scope);
+  const reached = rowsReached(table, n, row, column);
+  const records = members(union(base, selection, reached, column));
+  yield undefined;
+  const about = {
+    figure: row.cells[at],
+    column,
+    where: row.cells
+      .slice(0, table.labels)
+      .filter((label) => label !== null)
+      .join(' › '),
+    wheres: [row.where, column.where].flatMap((where) => where ?? []),
+    records,
+  };
   const { measure } = column;
   if (!measure || reached.length > 1)
     return {
-      figure,
-      records: found,
-      values: found.length,
+      ...about,
+      of: null,
+      values: records.length,
       blanks: 0,
       unread: 0,
       arithmetic: column.says ?? 'A label of the row.',
       warning: '',
+      isSum: false,
     };
   const of = measure.column === undefined ? null : columnFor(base.table, measure.column);
-  const { blanks, unread } = of ? skipped(of, found) : { blanks: 0, unread: 0 };
-  const values = found.length - blanks - unread;
+  const { blanks, unread } = of ? skipped(of, records) : { blanks: 0, unread: 0 };
+  yield undefined;
+  const values = records.length - blanks - unread;
+  const arithmetic = arithmeticWords({
+    measure,
+    column: of,
+    records,
+    values,
+    show: (v) => (of && !isText(of) ? showScalar(of, v, formatOf(of, formats)) : String(v)),
+    whole: () => (of ? totalOf(valuesOf(of).values, recordsOf(selection)).total : NaN),
+  });
+  yield undefined;
   return {
-    figure,
-    records: found,
+    ...about,
+    of,
     values,
     blanks,
     unread,
-    arithmetic: arithmeticWords({
-      measure,
-      column: of,
-      records: found,
-      values,
-      show: (v) => (of && !isText(of) ? showScalar(of, v) : String(v)),
-      whole: () => (of ? sumOf(valuesOf(of).values, recordsOf(selection)) : NaN),
-    }),
-    warning: fewWarning(values, measure.kind),
+    arithmetic,
+    warning: fewWarning(measure, column, of, records, values, formats),
+    isSum: measure.kind === 'sum' && of !== null && isNumeric(of),
   };
 }
 
-function fewWarning(values: number, kind: keyof typeof MEASURES): string {
-  const { figure, adds } = MEASURES[kind];
+/** Where few records carry a figure: the one that moves it most, and the median beside a mean. */
+function fewWarning(
+  measure: Measure,
+  column: FigureColumn,
+  of: Column | null,
+  records: Int32Array,
+  values: number,
+  formats: Formats,
+): string {
+  const { figure, adds } = MEASURES[measure.kind];
   if (adds || figure === 'count' || values === 0 || values >= FEW) return '';
-  const rests = needsOther(kind) === 'shown' ? 'stands on' : 'rests on';
-  return `This ${rests} only ${counted(values, 'value')}.`;
+  const only = counted(values, 'value');
+  if (needsOther(measure.kind) === 'shown') return `This stands on only ${only}.`;
+  if (measure.kind !== 'mean' || values < 2 || !of || !isNumeric(of))
+    return `Only ${only}: this figure rests on very little.`;
+  return `Only ${only}: ${farthest(of, column, records, values, formats)}`;
 }
 
-function sumOf(values: Float64Array, records: Int32Array): number {
-  let sum = 0;
-  for (const i of records) if (values[i] === values[i]) sum += values[i];
-  return sum;
+/** `one of 61 moves this mean by 6.6. The median is 14.0.` */
+function farthest(
+  of: ScalarColumn,
+  column: FigureColumn,
+  records: Int32Array,
+  values: number,
+  formats: Formats,
+): string {
+  const there = records.filter((i) => of.values[i] === of.values[i]);
+  const sum = there.reduce((s, i) => s + of.values[i], 0);
+  const mean = sum / values;
+  let far = there[0];
+  for (const i of there)
+    if (Math.abs(of.values[i] - mean) > Math.abs(of.values[far] - mean)) far = i;
+  const move = mean - (sum - of.values[far]) / (values - 1);
+  const slice = gather(of.values, new Int32Array(of.values.length), 1, there);
+  const median = fromSlice({ kind: 'median' }, slice.values, 0, slice.values.length);
+  const show = (v: number): string => figureText(column, v, formats);
+  return `one of ${showScalar(of, of.values[far], formatOf(of, formats))} moves this mean by ${show(move)}. The median is ${show(median)}.`;
 }
 
 interface Found {
-  readonly table: FigureTable;
+  readonly table: AnswerTable;
+  readonly n: number;
   readonly row: FigureRow;
   readonly column: FigureColumn;
   readonly at: number;
 }
 
-function find(result: TallyResult, place: FigurePlace): Found {
+function find(answer: Answer, place: FigurePlace): Found {
   const table =
     typeof place.table === 'number'
-      ? result.tables[place.table]
-      : result.tables.find((t) => t.name === place.table);
+      ? answer.tables[place.table]
+      : answer.tables.find((t) => t.name === place.table);
   if (!table) throw new NoSuchFigure(`The result has no table ${place.table}.`);
-  const row = table.rows[place.row];
-  if (!row)
-    throw new NoSuchFigure(`The table has ${counted(table.rows.length, 'row')}, counted from 0.`);
+  const n = typeof place.row === 'number' ? place.row : table.find(place.row);
+  if (n < 0) throw new NoSuchFigure('No counted record is in this row any more.');
+  if (n >= table.length)
+    throw new NoSuchFigure(`The table has ${counted(table.length, 'row')}, counted from 0.`);
   const at =
     typeof place.column === 'number'
       ? place.column
       : table.columns.findIndex((c) => c.key === place.column || c.title === place.column);
   const column = table.columns[at];
   if (!column) throw new NoSuchFigure(`The table has no column ${place.column}.`);
-  return { table, row, column, at };
+  return { table, n, row: table.row(n), column, at };
 }
 
 /** The rows a figure stands on: its own, and those its column reaches. */
-function rowsReached(table: FigureTable, row: FigureRow, { reach }: FigureColumn): FigureRow[] {
+function rowsReached(
+  table: AnswerTable,
+  n: number,
+  row: FigureRow,
+  { reach }: FigureColumn,
+): FigureRow[] {
   if (!reach) return [row];
-  const level = table.rows.filter((r) => r.level === row.level && r.kind === row.kind);
-  const at = level.indexOf(row);
-  if (reach === 'above') return level.slice(0, at + 1);
-  if (reach === 'run') return level.slice(0, at + 1).filter((r) => r.run === row.run);
+  const level: FigureRow[] = [];
+  let at = -1;
+  for (let k = 0; k < table.length; k++) {
+    const other = table.row(k);
+    if (other.level !== row.level || other.kind !== row.kind) continue;
+    level.push(other);
+    if (k === n) at = level.length - 1;
+    // Nothing behind the row is reached by sums down to it.
+    if (at >= 0 && !Array.isArray(reach)) break;
+  }
+  if (reach === 'above') return level;
+  if (reach === 'run') return level.filter((r) => r.run === row.run);
   return reach.flatMap((distance) => level[at + distance] ?? []);
 }
 
-/** Records of a selection that meet all of these. */
-export function recordsWithin(
+/** The records of several rows under one column. Rows of single records are taken together. */
+function union(
   base: Base,
   selection: Bitset,
-  wheres: readonly (Where | undefined)[],
+  rows: readonly FigureRow[],
+  column: FigureColumn,
 ): Bitset {
-  let out = selection;
-  for (const where of wheres) {
-    if (where?.condition) out = and(out, evaluate(base.table, where.condition, selection).yes);
-    if (where?.records)
-      out = and(
-        out,
-        bitsetOf(
-          base.table.length,
-          where.records.filter((i) => i < base.table.length),
-        ),
-      );
-  }
+  const single = rows.flatMap(({ where }) =>
+    where?.records && !where.condition && !where.any && !where.except ? where.records : [],
+  );
+  let out = single.length
+    ? recordsWithin(base, selection, [{ records: single }, column.where])
+    : emptyBitset(base.table.length);
+  for (const { where } of rows)
+    if (!where?.records || where.condition || where.any || where.except)
+      out = or(out, recordsWithin(base, selection, [where, column.where]));
   return out;
 }

@@ -1,9 +1,11 @@
+import type { GroupCodes } from '../arrange/groupCodes';
 import type { GroupKey } from '../arrange/groupKey';
 import { columnFor } from '../expression/columnFor';
+import { directTotal, roundingBound as boundOf, type DirectTotal } from '../measure/compensated';
 import { MEASURES, needsOther, type Measure } from '../measure/measure';
 import { valuesOf } from '../measure/valuesOf';
-import { fullScalar } from '../table/cell';
-import { isText, type Column } from '../table/column';
+import { fullCell, fullScalar } from '../table/cell';
+import { isMissing, isText, isUnread, type Column, type ScalarColumn } from '../table/column';
 import { namesOf, type Table } from '../table/table';
 import { figureOf, type Figure, type FigureColumn, type FigureType } from './result';
 import { groupWords, measurePhrase } from './words';
@@ -29,15 +31,51 @@ function typeOf(measure: Measure, column: Column | null): FigureType {
 export function measureColumn(measure: Measure, table: Table, key: string): FigureColumn {
   const column = shownColumn(measure, table);
   const type = typeOf(measure, column);
+  const squared = MEASURES[measure.kind].figure === 'squared';
   return {
     key,
     title: measurePhrase(measure, namesOf(table)),
-    unit:
-      type === 'number' && MEASURES[measure.kind].figure !== 'squared' ? (column?.unit ?? '') : '',
+    unit: type === 'number' && !squared ? (column?.unit ?? '') : '',
     type,
-    ...(type === 'number' && column && !isText(column) && { decimals: column.decimals }),
+    ...(column &&
+      !isText(column) &&
+      type !== 'count' &&
+      type !== 'share' &&
+      digitsOf(measure, column)),
     measure,
     ...(ADDING.has(measure.kind) && { adds: { bound: 0 } }),
+  };
+}
+
+/** Kinds whose figures want a place more than whole values have. */
+const FINER = [
+  'mean',
+  'median',
+  'percentile',
+  'lowerQuartile',
+  'upperQuartile',
+  'iqr',
+  'trimmedMean',
+  'geometricMean',
+  'weightedMean',
+];
+
+/** How the figures of a measure are written until the analyst says otherwise. */
+function digitsOf(
+  measure: Measure,
+  column: ScalarColumn,
+): Pick<FigureColumn, 'decimals' | 'significant' | 'percent' | 'grain' | 'calendar'> {
+  const { figure } = MEASURES[measure.kind];
+  if (figure === 'squared') return { significant: 5 };
+  if (['date', 'datetime', 'time'].includes(column.type))
+    return figure === 'number'
+      ? { decimals: 1 }
+      : { grain: column.grain, ...(column.calendar && { calendar: column.calendar }) };
+  const finer = figure === 'number' || FINER.includes(measure.kind);
+  const own = column.percent ? Math.max(0, column.decimals - 2) : column.decimals;
+  return {
+    decimals: finer ? Math.max(own, 1) : own,
+    ...(column.percent && figure !== 'number' && { percent: true }),
   };
 }
 
@@ -54,13 +92,33 @@ export const RECORDS_COLUMN: FigureColumn = {
 };
 
 /** The labels of groups, a column for each key. */
-export const labelColumns = (keys: readonly GroupKey[], table: Table): FigureColumn[] =>
-  keys.map((key, k) => ({
-    key: `g${k + 1}`,
-    title: groupWords(key, namesOf(table)),
-    unit: '',
-    type: 'text',
-  }));
+export const labelColumns = (
+  keys: readonly GroupKey[],
+  codes: readonly GroupCodes[],
+  table: Table,
+): FigureColumn[] => keys.map((key, k) => labelColumn(`g${k + 1}`, key, codes[k], table));
+
+/** The labels of one key. */
+export const labelColumn = (
+  name: string,
+  key: GroupKey,
+  codes: GroupCodes,
+  table: Table,
+): FigureColumn => ({
+  key: name,
+  title: groupWords(key, namesOf(table)),
+  unit: '',
+  type: 'text',
+  keyType: codes.keyType,
+});
+
+/** A label column whose labels are plain texts of ours. */
+export const textLabel = (key: string, title: string): FigureColumn => ({
+  key,
+  title,
+  unit: '',
+  type: 'text',
+});
 
 /** A reckoned number as a figure: texts by their dictionary, dates in ISO 8601, NaN as none. */
 export function figureFrom(measure: Measure, column: Column | null, value: number): Figure {
@@ -84,26 +142,19 @@ export function figureFrom(measure: Measure, column: Column | null, value: numbe
  */
 export function roundingBound(measure: Measure, table: Table, records: Int32Array): number {
   if (measure.kind !== 'sum' || measure.column === undefined) return 0;
-  const { values } = valuesOf(columnFor(table, measure.column));
-  let known = bounds.get(records);
-  if (!known) bounds.set(records, (known = new WeakMap()));
-  let bound = known.get(values);
-  if (bound === undefined) known.set(values, (bound = boundOf(values, records)));
-  return bound;
+  return boundOf(totalOf(valuesOf(columnFor(table, measure.column)).values, records));
 }
 
 /** By selection and column, kept as long as both. */
-const bounds = new WeakMap<Int32Array, WeakMap<Float64Array, number>>();
+const totals = new WeakMap<Int32Array, WeakMap<Float64Array, DirectTotal>>();
 
-function boundOf(values: Float64Array, records: Int32Array): number {
-  let [n, magnitude] = [0, 0];
-  for (let k = 0; k < records.length; k++) {
-    const v = values[records[k]];
-    if (v !== v) continue;
-    n++;
-    magnitude += Math.abs(v);
-  }
-  return n * 2 ** -52 * magnitude;
+/** The sum of a column straight over a selection, kept as long as both. */
+export function totalOf(values: Float64Array, records: Int32Array): DirectTotal {
+  let known = totals.get(records);
+  if (!known) totals.set(records, (known = new WeakMap()));
+  let total = known.get(values);
+  if (total === undefined) known.set(values, (total = directTotal(values, records)));
+  return total;
 }
 
 /** Measure columns with the bounds of those that add. */
@@ -118,3 +169,13 @@ export const measureColumns = (
       ? { ...column, adds: { bound: roundingBound(measure, table, records) } }
       : column;
   });
+
+/** A cell as a figure: in full, an unread one with its text, a blank one as none. */
+export function cellFigure(column: Column, record: number): Figure {
+  if (isUnread(column, record)) return fullCell(column, record);
+  if (isMissing(column, record)) return null;
+  if (isText(column)) return fullCell(column, record);
+  return column.type === 'number'
+    ? column.values[record]
+    : fullScalar(column, column.values[record]);
+}

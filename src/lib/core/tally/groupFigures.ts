@@ -1,7 +1,7 @@
 import type { GroupTree } from '../arrange/tree';
 import type { Grouping } from '../measure/grouping';
 import type { Measure } from '../measure/measure';
-import { countLeaves, reckonMeasures, type Leafed } from '../measure/reckon';
+import { countLeaves, computeMeasures, type Leafed } from '../measure/compute';
 import type { Steps } from '../steps/steps';
 import type { Table } from '../table/table';
 
@@ -25,11 +25,14 @@ export interface Grouped {
 }
 
 /** Reckons every measure from the records; a parent's figure never comes from its subtotals' figures. */
-export function* reckonGroups(grouped: Grouped, measures: readonly Measure[]): Steps<GroupFigures> {
+export function* computeGroups(
+  grouped: Grouped,
+  measures: readonly Measure[],
+): Steps<GroupFigures> {
   const { tree } = grouped;
   const input: Leafed = { ...grouped, leafOf: tree.leafOf, leaves: tree.leaves };
   const groupings = levelGroupings(tree);
-  const figures = yield* reckonMeasures(input, groupings, measures);
+  const figures = yield* computeMeasures(input, groupings, measures);
   return {
     levels: figures.slice(1),
     total: Float64Array.from(figures[0], (values) => values[0]),

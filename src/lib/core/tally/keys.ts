@@ -1,5 +1,5 @@
 import type { GroupOrder } from '../arrange/groupKey';
-import { groupCodes, type GroupCodes } from '../arrange/groupCodes';
+import { groupCodes } from '../arrange/groupCodes';
 import { BadBands, checkBands, type SettledBand } from '../arrange/bands';
 import type { GroupKey } from '../arrange/groupKey';
 import type { GroupTree } from '../arrange/tree';
@@ -8,9 +8,11 @@ import { settleBands } from '../measure/settleBands';
 import type { Condition } from '../scope/condition';
 import { isText, type Column } from '../table/column';
 import type { Table } from '../table/table';
+import type { Coded } from './coded';
+import type { Bitset } from '../table/bitset';
+import { recordsOf, type Base } from './base';
 import type { Faults } from './fault';
 import { TallyRefused } from './kind';
-import type { Warning } from './result';
 
 /** The bands of a key, from the values of the selection; null where it has none. */
 function bandsOf(column: Column, key: GroupKey, records: Int32Array): SettledBand[] | null {
@@ -24,12 +26,17 @@ function bandsOf(column: Column, key: GroupKey, records: Int32Array): SettledBan
   return settleBands(key.bands, values.subarray(0, n));
 }
 
-/** The groups of a key over a selection, and what should be known about its bands. */
-export function codesOf(
-  table: Table,
-  key: GroupKey,
-  records: Int32Array,
-): { codes: GroupCodes; bands: SettledBand[] | null; warnings: Warning[] } {
+/** The groups of a key over a selection, kept with the base. @throws BadBands, UnknownColumn, ExpressionError */
+export function codesOf(base: Base, key: GroupKey, selection: Bitset): Coded {
+  const { column, period, calendar, loose, bands } = key;
+  const name = JSON.stringify([column, period, calendar, loose, bands]);
+  // Bands found from the values depend on which records there are.
+  return base.memo.codes.once(bands ? `${name}${base.memo.numberOf(selection)}` : name, () =>
+    code(base.table, key, recordsOf(selection)),
+  );
+}
+
+function code(table: Table, key: GroupKey, records: Int32Array): Coded {
   const column = columnFor(table, key.column);
   const bands = bandsOf(column, key, records);
   const faults = bands ? checkBands(bands) : [];

@@ -1,35 +1,28 @@
-import { z } from 'zod';
 import type { Steps } from '../steps/steps';
+import type { TallyAnswer } from './answer';
 import type { Base } from './base';
 import type { Faults } from './fault';
-import { ScopeName, type TallyResult } from './result';
+import type { Part } from './sentence';
+import type { SpecVisitor } from './visit';
 
-/** What every tally's spec holds besides its own. */
-export const tallyCommon = {
-  /** Heading in the report; the sentence stands in for it. */
-  title: z.string().max(200).optional(),
-  /** The records it uses: counted, unless it says otherwise. */
-  scope: ScopeName.default('counted'),
-} as const;
+export type { TallyAnswer } from './answer';
 
 /** Column names by id. */
 export type Names = ReadonlyMap<string, string>;
 
-/** What a kind's arithmetic returns; the registry adds kind, sentence and scope. */
-export type TallyFigures = Pick<TallyResult, 'tables' | 'warnings'>;
-
 /**
- * One kind of tally: its spec, its arithmetic and its sentence. A kind is one folder here and one
- * line in the registry (`kinds.ts`).
+ * One kind of tally: its check, the way through its spec, its arithmetic and its sentence. A kind is
+ * one folder here and one line in the registry (`kinds.ts`); its spec stands in `specs.ts`.
  */
 export interface TallyKind<Spec> {
-  readonly kind: string;
-  readonly spec: z.ZodType<Spec>;
   /** Names everything in the spec that does not fit the list; `path` is where the spec stands. */
   check(spec: Spec, faults: Faults, path: string): void;
-  /** Reckons it. @throws TallyRefused where the data themselves do not allow it */
-  reckon(base: Base, spec: Spec): Steps<TallyFigures>;
-  describe(spec: Spec, names: Names, listName: string): string;
+  /** Shows every key, measure, condition, column and list of the spec to a visitor. */
+  visit(spec: Spec, visitor: SpecVisitor, path: string): Spec;
+  /** Computes it. @throws TallyRefused where the data themselves do not allow it */
+  compute(base: Base, spec: Spec): Steps<TallyAnswer>;
+  /** What it computes, in words; the marked ones are places of the spec. */
+  sentence(spec: Spec, names: Names, listName: string): Part<Spec>[];
 }
 
 /** The data do not allow what was asked; the message says why and what would. */

@@ -1,49 +1,61 @@
-import { z } from 'zod';
+import { looksAtOrder } from '../measure/measure';
 import type { Steps } from '../steps/steps';
 import { namesOf } from '../table/table';
+import type { Answer } from './answer';
 import { recordsOf, selectionOf, type Base } from './base';
-import { comparisonKind, ComparisonSpec } from './comparison/kind';
-import type { TallyKind } from './kind';
-import { nestedKind, NestedSpec } from './nested/kind';
-import type { TallyResult } from './result';
-import { SimpleTally, simpleKind } from './simple';
+import { bind, type BoundTally, type Registry } from './bound';
+import { comparisonKind } from './comparison/kind';
+import { nestedKind } from './nested/kind';
+import { SIMPLE_KINDS } from './simple';
+import type { Tally } from './specs';
+import { orderWords } from './words';
+
+type Specs = { [K in Tally['kind']]: Extract<Tally, { kind: K }> };
 
 /** Every kind of tally: those of one list, and those that are built on another tally. */
-export const Tally = z.discriminatedUnion('kind', [
-  ...SimpleTally.options,
-  NestedSpec,
-  ComparisonSpec,
-]);
-export type Tally = z.infer<typeof Tally>;
+const KINDS: Registry<Specs> = {
+  ...SIMPLE_KINDS,
+  nested: nestedKind,
+  comparison: comparisonKind,
+};
 
-/** The kind of a tally; its functions take that very tally. */
-export function kindOf(tally: Tally): TallyKind<Tally> {
-  switch (tally.kind) {
-    case 'nested':
-      return nestedKind as unknown as TallyKind<Tally>;
-    case 'comparison':
-      return comparisonKind as unknown as TallyKind<Tally>;
-    default:
-      return simpleKind(tally) as unknown as TallyKind<Tally>;
-  }
+/**
+ * A tally with its kind.
+ * @example kindOf(tally).plain(namesOf(table), 'Sailings') // its sentence
+ */
+export const kindOf = (tally: Tally): BoundTally<Tally> =>
+  bind<Specs, Tally['kind']>(KINDS, tally.kind, tally);
+
+/** In which order `first` and `last` look, where the sentence itself does not say one. */
+function orderNote(base: Base, tally: Tally): string {
+  let looks = false;
+  kindOf(tally).visit(
+    {
+      measure(measure) {
+        looks ||= looksAtOrder(measure.kind);
+        return measure;
+      },
+    },
+    '',
+  );
+  return looks && tally.kind !== 'ledger'
+    ? ` First and last are ${orderWords(base.sort, namesOf(base.table))}.`
+    : '';
 }
 
 /**
- * Reckons a tally.
+ * Computes a tally. Rows are made when they are asked for.
  * @throws TallyRefused, BadBands, BadCondition, ExpressionError, UnknownColumn
+ * @example const { tables } = finish(computeTally(wholeBase(table), tally));
  */
-export function* reckonTally(base: Base, tally: Tally): Steps<TallyResult> {
+export function* computeTally(base: Base, tally: Tally): Steps<Answer> {
   const kind = kindOf(tally);
-  const figures = yield* kind.reckon(base, tally);
+  const answer = yield* kind.compute(base);
   return {
     kind: tally.kind,
-    says: kind.describe(tally, namesOf(base.table), base.listName),
+    says: kind.plain(namesOf(base.table), base.listName) + orderNote(base, tally),
     scope: tally.scope,
     records: recordsOf(selectionOf(base, tally.scope)).length,
-    ...figures,
+    ...answer,
   };
 }
-
-/** The sentence of a tally. */
-export const describe = (tally: Tally, base: Pick<Base, 'table' | 'listName'>): string =>
-  kindOf(tally).describe(tally, namesOf(base.table), base.listName);

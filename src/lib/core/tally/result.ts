@@ -1,6 +1,8 @@
 import { z } from 'zod';
+import { KeyType } from '../arrange/groupCodes';
 import { Measure } from '../measure/measure';
 import { Condition } from '../scope/condition';
+import { Calendar, CALENDAR_PERIODS } from '../table/period';
 
 /**
  * What every kind of tally comes to: tables of figures, as plain data that can be stored, sent and
@@ -27,13 +29,24 @@ export const FIGURE_TYPES = [
 export const FigureType = z.enum(FIGURE_TYPES);
 export type FigureType = z.infer<typeof FigureType>;
 
-/** Records that a row or a column is limited to. Both parts given: the records that meet both. */
-export const Where = z.object({
-  condition: Condition.optional(),
+/** Records that a row or a column is limited to. Several parts given: the records that meet all. */
+export interface Where {
+  condition?: Condition;
   /** Record numbers from 0. */
-  records: z.array(z.int()).optional(),
-});
-export type Where = z.infer<typeof Where>;
+  records?: number[];
+  /** Records that meet one of these at least. */
+  any?: Where[];
+  /** Less the records that meet one of these: "all others" is a rule and no list of numbers. */
+  except?: Where[];
+}
+export const Where: z.ZodType<Where> = z.lazy(() =>
+  z.strictObject({
+    condition: Condition.optional(),
+    records: z.array(z.int()).optional(),
+    any: z.array(Where).optional(),
+    except: z.array(Where).optional(),
+  }),
+);
 
 export const FigureColumn = z.object({
   /** Stable within its table; the head of the column in a delimited file when the title is not unique. */
@@ -41,8 +54,17 @@ export const FigureColumn = z.object({
   title: z.string(),
   unit: z.string().default(''),
   type: FigureType,
+  /** Label columns: the type of the values that stand for the labels (see `keys` of a row). */
+  keyType: KeyType.optional(),
+  /** Numbers that are fractions shown as per cent. */
+  percent: z.boolean().optional(),
+  /** Dates: the span that each stands for, and where its years begin. */
+  grain: z.enum(CALENDAR_PERIODS).optional(),
+  calendar: Calendar.optional(),
   /** Decimals that the figures are shown with; left out: as many as are needed. */
   decimals: z.int().optional(),
+  /** Or significant digits. */
+  significant: z.int().optional(),
   /** The measure whose figures these are; left out for labels and for what follows from other figures. */
   measure: Measure.optional(),
   where: Where.optional(),
@@ -77,6 +99,11 @@ export const FigureRow = z.object({
   /** 0: the outermost level. */
   level: z.int().default(0),
   cells: z.array(Figure),
+  /**
+   * The values behind the labels, one for each label that the row has: 2022 behind "2,022", the
+   * first day behind "Jan–Mar 2022", null behind "blank". Left out: the labels themselves.
+   */
+  keys: z.array(Figure).optional(),
   where: Where.optional(),
   /** The place of the row this one is a part of. */
   partOf: z.int().optional(),
@@ -92,6 +119,8 @@ export const FigureTable = z.object({
   caption: z.string(),
   /** The first so many columns are labels. */
   labels: z.int(),
+  /** All rows together make the whole: those in places, and all others in one. */
+  whole: z.boolean().optional(),
   columns: z.array(FigureColumn),
   rows: z.array(FigureRow),
 });
@@ -120,10 +149,13 @@ export type TallyResult = z.infer<typeof TallyResult>;
 /** A result with the heading its tally was given. */
 export type AskedTally = TallyResult & { readonly title?: string | undefined };
 
-/** A figure's place in a result. */
+/**
+ * A figure's place in an answer: its table by name or number, its row by number or by the keys of
+ * its labels (which stay when other rows come or go), its column by key, title or number.
+ */
 export const FigurePlace = z.object({
   table: z.union([z.string(), z.int()]).default(0),
-  row: z.int().min(0),
+  row: z.union([z.int().min(0), z.array(Figure)]),
   column: z.union([z.string(), z.int()]),
 });
 export type FigurePlace = z.infer<typeof FigurePlace>;

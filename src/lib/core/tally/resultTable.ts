@@ -1,8 +1,8 @@
-import { BLANK_LABEL } from '../arrange/groupCodes';
-import { readIsoFigure } from './readFigure';
 import { scalarColumn, textColumn, type Column, type ScalarType } from '../table/column';
 import type { Table } from '../table/table';
-import type { FigureColumn, FigureTable } from './result';
+import { keysOfRow, type AnswerTable } from './answer';
+import { readIsoFigure } from './readFigure';
+import type { Figure, FigureColumn } from './result';
 
 const SCALARS: Partial<Record<FigureColumn['type'], ScalarType>> = {
   number: 'number',
@@ -15,39 +15,57 @@ const SCALARS: Partial<Record<FigureColumn['type'], ScalarType>> = {
   yesno: 'yesno',
 };
 
+type Facts = NonNullable<Parameters<typeof scalarColumn>[3]>;
+
 /**
  * The rows of a result as a list of its own: one record for each group, totals left out. Columns
- * keep their types; they are named by their titles and found by their keys.
+ * keep their types, and labels are the values behind them: a month stays a month, a blank a blank.
+ * They are named by their titles and found by their keys.
  * @returns the list, and which row of the result each record is
  */
-export function resultTable(table: FigureTable): { list: Table; rows: number[] } {
-  const rows = table.rows.flatMap((row, k) => (row.kind === 'group' ? [k] : []));
-  const columns = table.columns.map((column, c): Column => {
-    // The blank group of a key is a blank again.
-    const cells = rows.map((k) => {
-      const cell = table.rows[k].cells[c];
-      return c < table.labels && cell === BLANK_LABEL ? null : cell;
-    });
-    const type = SCALARS[column.type];
-    if (!type)
-      return {
-        ...textColumn(
-          column.title,
-          cells.map((v) => (v === null ? null : String(v))),
-        ),
-        id: column.key,
-      };
-    return scalarColumn(
-      column.title,
-      type,
-      cells.map((v) => (typeof v === 'string' ? readIsoFigure(type, v) : v)),
-      {
-        id: column.key,
-        unit: column.unit,
-        decimals: column.decimals ?? (column.type === 'number' ? 2 : 0),
-        percent: column.type === 'share',
-      },
+export function resultTable(table: AnswerTable): { list: Table; rows: number[] } {
+  const rows: number[] = [];
+  const cells: Figure[][] = table.columns.map(() => []);
+  for (let n = 0; n < table.length; n++) {
+    const row = table.row(n);
+    if (row.kind !== 'group') continue;
+    rows.push(n);
+    const keys = keysOfRow(row, table.labels);
+    table.columns.forEach((_, c) =>
+      cells[c].push(c < table.labels ? (keys[c] ?? null) : row.cells[c]),
     );
+  }
+  const columns = table.columns.map((column, c): Column => {
+    const { keyType } = column;
+    const type = keyType ? keyType.type : column.type;
+    return listColumn(column, SCALARS[type], cells[c], {
+      id: column.key,
+      unit: keyType?.unit ?? column.unit,
+      decimals: keyType?.decimals ?? column.decimals ?? (column.type === 'number' ? 2 : 0),
+      percent: keyType?.percent ?? (column.type === 'share' || column.percent === true),
+      grain: keyType?.grain ?? column.grain ?? 'day',
+      calendar: keyType?.calendar ?? column.calendar,
+    });
   });
   return { list: { length: rows.length, columns }, rows };
+}
+
+function listColumn(
+  { title, key }: FigureColumn,
+  type: ScalarType | undefined,
+  cells: readonly Figure[],
+  facts: Facts,
+): Column {
+  if (!type)
+    return textColumn(
+      title,
+      cells.map((v) => (v === null ? null : String(v))),
+      key,
+    );
+  return scalarColumn(
+    title,
+    type,
+    cells.map((v) => (typeof v === 'string' ? readIsoFigure(type, v) : v)),
+    facts,
+  );
 }

@@ -1,16 +1,14 @@
-import { z } from 'zod';
 import { columnFor } from '../expression/columnFor';
 import { leafGrouping, type Grouping } from '../measure/grouping';
-import { Measure } from '../measure/measure';
-import { reckonMeasures } from '../measure/reckon';
+import type { Measure } from '../measure/measure';
+import { computeMeasures } from '../measure/compute';
 import type { Condition } from '../scope/condition';
 import type { Steps } from '../steps/steps';
 import { type Bitset } from '../table/bitset';
 import { DAY_MS, isoDate } from '../table/calendar';
 import { isText, type ScalarColumn } from '../table/column';
 import {
-  Calendar,
-  CALENDAR_PERIODS,
+  type Calendar,
   periodEnd,
   periodOf,
   periodStart,
@@ -22,20 +20,19 @@ import { recordsOf, type Base, orderedFor } from './base';
 import type { Faults } from './fault';
 import { refuseTooMany } from './keys';
 import { TallyRefused } from './kind';
-
-/** A measure by period of a date: what growth and forecasts stand on. */
-export const SeriesSpec = z.strictObject({
-  column: z.string(),
-  period: z.enum(CALENDAR_PERIODS),
-  calendar: Calendar.optional(),
-  measure: Measure,
-});
-export type SeriesSpec = z.infer<typeof SeriesSpec>;
+import type { SeriesSpec } from './seriesSpec';
+import { visitNeeded, type SpecVisitor } from './visit';
 
 export function checkSeries(spec: SeriesSpec, faults: Faults, path: string): void {
   faults.column(`${path}.column`, spec.column, ['date', 'datetime']);
   faults.measure(`${path}.measure`, spec.measure);
 }
+
+export const visitSeries = (spec: SeriesSpec, visitor: SpecVisitor, path: string): SeriesSpec => ({
+  ...spec,
+  column: visitNeeded(spec.column, visitor.column, `${path}.column`),
+  measure: visitNeeded(spec.measure, visitor.measure, `${path}.measure`),
+});
 
 /** Measures by period, from the first to the last period counted; periods without records included. */
 export interface Series {
@@ -150,7 +147,7 @@ function rangeAmong(values: Float64Array, records: Int32Array): Range {
 }
 
 /** The series of several measures over a selection. */
-export function* reckonSeries(
+export function* computeSeries(
   base: Base,
   selection: Bitset,
   spec: Omit<SeriesSpec, 'measure'>,
@@ -161,7 +158,7 @@ export function* reckonSeries(
   const records = recordsOf(selection);
   const leaves = leavesByPeriod(table, spec.column, records, spec.period, calendar);
   yield undefined;
-  const [values] = yield* reckonLeaves(
+  const [values] = yield* computeLeaves(
     base,
     selection,
     leaves,
@@ -183,7 +180,7 @@ export function* reckonSeries(
 }
 
 /** Measures of dated leaves for several groupings of them. */
-export function* reckonLeaves(
+export function* computeLeaves(
   base: Base,
   selection: Bitset,
   { leafOf, length }: DatedLeaves,
@@ -192,7 +189,7 @@ export function* reckonLeaves(
 ): Steps<Float64Array[][]> {
   const records = recordsOf(selection);
   const ordered = orderedFor(base, selection, measures);
-  return yield* reckonMeasures(
+  return yield* computeMeasures(
     { table: base.table, records, ordered, leafOf, leaves: length + 1 },
     groupings,
     measures,
@@ -214,7 +211,7 @@ export function coverage(
   // A date that stands for a whole month covers it to its end.
   const end =
     column.type === 'date' && column.grain !== 'day'
-      ? periodEnd(periodOf(last, column.grain), column.grain)
+      ? periodEnd(periodOf(last, column.grain, column.calendar), column.grain, column.calendar)
       : last;
   return {
     partialFirst: start > periodStart(first, period, calendar),

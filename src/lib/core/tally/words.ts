@@ -4,6 +4,7 @@ import { measureWords, needsOther, ofRecords, type Measure } from '../measure/me
 import { expressionIn } from '../expression/columnFor';
 import type { Period } from '../table/period';
 import { nameIn, type Names } from './kind';
+import type { ScopeName } from './result';
 
 /** How a reference is called: a column by its name, an expression by itself. */
 const nameOf = (names: Names, ref: string | undefined): string =>
@@ -47,3 +48,13 @@ export function measurePhrase(measure: Measure, names: Names): string {
       return of;
   }
 }
+
+/** `in order of Fares taken, highest first` */
+export const orderWords = (sort: readonly SortKey[], names: Names): string =>
+  sort.length
+    ? `in order of ${sort.map((key) => sortWords(key, names)).join(', then ')}`
+    : 'in the order read';
+
+/** Whose records, where they are not simply those counted. */
+export const scopeWords = (scope: ScopeName): string =>
+  scope === 'all' ? ' (all records)' : scope === 'narrowed' ? ' (before setting aside)' : '';

@@ -1,139 +1,129 @@
-import { directTotal } from '../../core/check/footing';
 import { checkKnownTotal } from '../../core/check/knownTotal';
-import { fromSlice } from '../../core/measure/fromSlices';
-import { measureWords, type Measure } from '../../core/measure/measure';
-import { gather } from '../../core/measure/slices';
-import { valuesOf } from '../../core/measure/valuesOf';
 import { findTotals } from '../../core/read/totals';
 import { describeCondition } from '../../core/scope/describe';
-import { isNumeric, isText, type Column } from '../../core/table/column';
+import type { Steps } from '../../core/steps/steps';
 import { showScalar } from '../../core/table/cell';
-import { counted } from '../../core/table/format';
-import { columnOf } from '../../core/table/table';
-import { arithmeticWords, skipped } from '../../core/tally/arithmetic';
-import { figureText } from '../../core/tally/ledger/figureText';
-import type { Behind, LineCell, Place, ReplyOf } from '../protocol';
-import type { Reckoned } from '../reckoning';
-import { cellOf, correctedCells, measureColumn } from './lines';
-import { figureAt, type FigureAt } from './place';
+import { isText, type Column } from '../../core/table/column';
+import { findColumn, namesOf } from '../../core/table/table';
+import { behind, type FigureBehind } from '../../core/tally/behind';
+import { figureText } from '../../core/tally/figureText';
+import { recordsWithin } from '../../core/tally/recordsWithin';
+import { kindOf } from '../../core/tally/kinds';
+import { EngineError } from '../errors';
+import type { Held } from '../held';
+import type { ArgsOf, Place, ReplyOf } from '../protocol';
+import type { Behind, BehindRecord } from '../replies';
+import { cellOf, correctedCells } from './cells';
 
-/** A mean or a share on fewer records than this is warned about. */
-const FEW = 10;
-
-/** The records, the blanks and the arithmetic behind a figure. */
-export function answerBehind(r: Reckoned, place: Place): Behind {
-  const at = figureAt(r, place);
-  const measure = r.spec.measures[place.measure];
-  const column = measureColumn(r, measure);
-  const { blanks, unread } = column ? skipped(column, at.records) : { blanks: 0, unread: 0 };
-  const values = at.records.length - blanks - unread;
-  return {
-    figure: figureText(measure, column, at.value, r.doc.formats),
-    unit: column && !isText(column) ? column.unit : '',
-    says: column ? `${measureWords(measure)} of ${column.name}` : measureWords(measure),
-    where: whereWords(place, at),
-    records: at.records.length,
-    values,
-    blanks,
-    unread,
-    arithmetic: arithmeticWords({
-      measure,
-      column,
-      records: at.records,
-      values,
-      show: (v) =>
-        column && !isText(column)
-          ? figureText({ kind: 'sum', column: column.id }, column, v, r.doc.formats)
-          : '',
-      whole: () => (column ? grandSum(r, column) : NaN),
-    }),
-    warning: fewWarning(r, measure, column, at, values),
-    columns: listedColumns(r, column).map((c) => ({ name: c.name, right: c.type === 'number' })),
-    canCheck: column !== null && isNumeric(column) && measure.kind === 'sum',
-  };
+/** What stands behind a figure, kept while its records are looked through; in the tally's own order. */
+function* opened(held: Held, place: Place): Steps<FigureBehind> {
+  const key = JSON.stringify(place);
+  const known = held.behind.get(key);
+  if (known) return known;
+  const { answer, base, refused } = yield* held.answer(place.tally, place.scope);
+  if (!answer) throw new EngineError('noPlace', refused || 'This tally has no figures.');
+  const found = yield* behind(base, answer, place, held.doc.formats);
+  yield undefined;
+  const inOrder = { ...found, records: ordered(answer.order ?? base.order, found.records) };
+  held.behind.set(key, inOrder);
+  return inOrder;
 }
 
-const FOOT_WORDS = {
+/** Records in an order of all. */
+function ordered(order: Int32Array, records: Int32Array): Int32Array {
+  if (records.length === order.length) return order;
+  const wanted = new Uint8Array(order.length);
+  for (const i of records) wanted[i] = 1;
+  return order.filter((i) => wanted[i] === 1);
+}
+
+const SCOPE_WORDS = {
   all: 'All records',
   narrowed: 'After narrowing, before setting aside',
   counted: 'All counted records',
-};
+} as const;
 
-const whereWords = (place: Place, at: FigureAt): string =>
-  place.at === 'foot' ? FOOT_WORDS[place.line] : at.path.join(' › ');
-
-function grandSum(r: Reckoned, column: Column): number {
-  const all = r.order.filter((i) => ((r.ladder.counted[i >>> 5] >>> (i & 31)) & 1) === 1);
-  return directTotal(valuesOf(column).values, all).total;
+export function* answerBehind(held: Held, { place }: ArgsOf<'behind'>): Steps<Behind> {
+  const found = yield* opened(held, place);
+  const { column } = found;
+  const scope = place.scope ?? held.item(place.tally).tally.scope;
+  const whole = Array.isArray(place.row) && place.row.length === 0;
+  return {
+    figure: figureText(column, found.figure, held.doc.formats),
+    unit: column.unit,
+    says: column.title,
+    where: whole ? SCOPE_WORDS[scope] : found.where,
+    records: found.records.length,
+    values: found.values,
+    blanks: found.blanks,
+    unread: found.unread,
+    arithmetic: found.arithmetic,
+    warning: found.warning,
+    columns: listedColumns(held, place, found).map((c) => ({
+      name: c.name,
+      right: c.type === 'number',
+    })),
+    canCheck: found.isSum,
+  };
 }
 
-/** Where few records carry a figure: the one that moves it most, and the median beside a mean. */
-function fewWarning(
-  r: Reckoned,
-  measure: Measure,
-  column: Column | null,
-  at: FigureAt,
-  values: number,
-): string {
-  if (!column || values === 0 || values >= FEW || !isNumeric(column)) return '';
-  if (['sum', 'values', 'blanks', 'unread', 'records', 'running'].includes(measure.kind)) return '';
-  const start = `Only ${counted(values, 'value')}`;
-  if (measure.kind !== 'mean' || values < 2) return `${start}: this figure rests on very little.`;
-  const there = at.records.filter((i) => column.values[i] === column.values[i]);
-  const sum = there.reduce((s, i) => s + column.values[i], 0);
-  const mean = sum / values;
-  let far = there[0];
-  for (const i of there)
-    if (Math.abs(column.values[i] - mean) > Math.abs(column.values[far] - mean)) far = i;
-  const move = mean - (sum - column.values[far]) / (values - 1);
-  const slice = gather(column.values, new Int32Array(r.table.length), 1, at.records);
-  const median = fromSlice({ kind: 'median' }, slice.values, 0, slice.values.length);
-  const show = (v: number): string => figureText(measure, column, v, r.doc.formats);
-  return `${start}: one of ${showScalar(column, column.values[far], r.doc.formats[column.id])} moves this mean by ${show(move)}. The median is ${show(median)}.`;
-}
-
-/** Up to two columns that name a record, then the figure's own. */
-function listedColumns(r: Reckoned, column: Column | null): Column[] {
-  const naming = [r.columns.naming, ...r.table.columns.map((c) => c.id)].filter(
-    (id): id is string => id !== null && id !== column?.id,
+/** Up to two columns that name a record, then those of the figure's measure. */
+function listedColumns(held: Held, place: Place, { of, column }: FigureBehind): Column[] {
+  const { columns } = held.table;
+  const other = column.measure?.other;
+  const own = [of, other === undefined ? null : findColumn(columns, other)].filter(
+    (c) => c !== null,
   );
-  const groups = new Set(r.spec.groups.map((g) => g.column));
-  const ids = [...new Set(naming)].filter((id) => !groups.has(id)).slice(0, 2);
-  return [...ids.map((id) => columnOf(r.table, id)), ...(column ? [column] : [])];
+  // Columns that the tally groups by are the same in all these records.
+  const keys = new Set<string>();
+  kindOf(held.item(place.tally).tally).visit(
+    {
+      key(key) {
+        keys.add(key.column);
+        return key;
+      },
+    },
+    '',
+  );
+  const naming = columns.filter((c) => !own.includes(c) && !keys.has(c.id));
+  return [...naming.slice(0, 2), ...own];
 }
 
-/** A stretch of the records behind a figure, in the order of the ledger. */
-export function answerBehindRecords(
-  r: Reckoned,
-  place: Place,
-  from: number,
-  count: number,
-): { record: number; cells: LineCell[] }[] {
-  const at = figureAt(r, place);
-  const columns = listedColumns(r, measureColumn(r, r.spec.measures[place.measure]));
-  const corrected = correctedCells(r);
-  return Array.from(at.records.subarray(from, from + count), (record) => ({
+/** A stretch of the records behind a figure. */
+export function* answerBehindRecords(
+  held: Held,
+  { place, from, count }: ArgsOf<'behindRecords'>,
+): Steps<BehindRecord[]> {
+  const found = yield* opened(held, place);
+  const columns = listedColumns(held, place, found);
+  const corrected = correctedCells(held.doc);
+  return Array.from(found.records.subarray(from, from + count), (record) => ({
     record,
-    cells: columns.map((column) => cellOf(r, column, record, corrected)),
+    cells: columns.map((column) => cellOf(held.doc, column, record, corrected)),
   }));
 }
 
 /** The difference from a known total and what would explain it. */
-export function answerCheck(r: Reckoned, place: Place, known: number): ReplyOf<'check'> {
-  const at = figureAt(r, place);
-  const column = measureColumn(r, r.spec.measures[place.measure]);
-  if (!column || isText(column)) return { difference: '', explanations: [] };
+export function* answerCheck(
+  held: Held,
+  { place, known }: ArgsOf<'check'>,
+): Steps<ReplyOf<'check'>> {
+  const { of, isSum, figure, records, wheres } = yield* opened(held, place);
+  if (!isSum || !of || isText(of) || typeof figure !== 'number')
+    return { difference: '', explanations: [] };
+  const { stand, doc, table } = held;
+  const names = namesOf(table);
   const { difference, explanations } = checkKnownTotal(known, {
-    column,
-    figure: at.value,
-    records: at.records,
-    group: at.group,
-    ladder: r.ladder,
-    rungNames: r.doc.ladder.rungs.map((rung) => describeCondition(rung.condition, r.names)),
-    totals: findTotals(r.table).map((t) => t.record),
+    column: of,
+    figure,
+    records,
+    group: recordsWithin(stand.base, stand.base.all, wheres),
+    ladder: stand.ladder,
+    rungNames: stand.given.rungs.map((rung) => describeCondition(rung.condition, names)),
+    totals: findTotals(table).map((t) => t.record),
   });
   return {
-    difference: showScalar(column, difference, r.doc.formats[column.id]),
-    explanations: explanations.map(({ says, records }) => ({ says, records: [...records] })),
+    difference: showScalar(of, difference, doc.formats[of.id]),
+    explanations: explanations.map(({ says, records: which }) => ({ says, records: [...which] })),
   };
 }

@@ -1,19 +1,23 @@
 import { compareText } from '../../core/table/collate';
 import { fromMoments } from '../../core/measure/fromMoments';
-import { fromSlice } from '../../core/measure/fromSlices';
 import { measureWords, suits, type Measure, type MeasureKind } from '../../core/measure/measure';
-import { reckonMoments } from '../../core/measure/moments';
-import { gather } from '../../core/measure/slices';
+import { Moments } from '../../core/measure/moments';
+import { quantileBy } from '../../core/measure/quantileDefinitions';
+import { sortedValues } from '../../core/measure/sorted';
 import { valuesOf } from '../../core/measure/valuesOf';
 import { foldText } from '../../core/scope/textTest';
 import { typeName } from '../../core/read/infer';
+import { STRIDE, type Steps } from '../../core/steps/steps';
 import { fullScalar } from '../../core/table/cell';
-import { isText } from '../../core/table/column';
+import { isText, type Column } from '../../core/table/column';
 import { showCount } from '../../core/table/format';
 import { columnOf } from '../../core/table/table';
-import { figureText } from '../../core/tally/ledger/figureText';
-import type { ColumnFacts, ReplyOf } from '../protocol';
-import type { Reckoned } from '../reckoning';
+import { recordsOf } from '../../core/tally/base';
+import { figureFrom, measureColumn } from '../../core/tally/figure';
+import { figureText } from '../../core/tally/figureText';
+import type { Held } from '../held';
+import type { ArgsOf, ReplyOf } from '../protocol';
+import type { ColumnFacts } from '../replies';
 import { countTexts, distributionOf } from './distribution';
 
 const SHOWN: readonly MeasureKind[] = [
@@ -30,35 +34,35 @@ const SHOWN: readonly MeasureKind[] = [
 const PANEL_BINS = 28;
 
 /** The facts of a column over the counted records, and how its values fall. */
-export function answerFacts(r: Reckoned, id: string, counted: Int32Array): ColumnFacts {
-  const column = columnOf(r.table, id);
+export function* answerFacts(held: Held, { column: id }: ArgsOf<'facts'>): Steps<ColumnFacts> {
+  const known = held.facts.get(id);
+  if (known) return known;
+  const { table, doc, counted } = held;
+  const column = columnOf(table, id);
   const { values, codeOf } = valuesOf(column);
-  const one = new Int32Array(values.length);
-  const moments = reckonMoments(values, one, 1, counted, true);
-  const slice = gather(values, one, 1, counted);
-  const text = (measure: Measure, value: number): string =>
-    figureText(measure, column, value, r.doc.formats);
-  const unread = isText(column)
-    ? 0
-    : counted.reduce((n, i) => n + (column.unread.has(i) ? 1 : 0), 0);
+  yield undefined;
+  const moments = yield* momentsInParts(values, counted);
+  const sorted = yield* sortedValues(values, counted);
+  const spread = yield* spreadOf(sorted);
+  const unread = yield* unreadAmong(column, counted);
   const facts = [
-    { name: 'values', value: showCount(moments.count(0)) },
-    { name: 'blank', value: showCount(counted.length - moments.count(0) - unread) },
+    { name: 'values', value: showCount(sorted.length) },
+    { name: 'blank', value: showCount(counted.length - sorted.length - unread) },
+    ...(isText(column) ? [] : [{ name: 'unread', value: showCount(unread) }]),
+    { name: 'distinct', value: showCount(spread.distinct) },
   ];
-  if (!isText(column)) facts.push({ name: 'unread', value: showCount(unread) });
-  facts.push({
-    name: 'distinct',
-    value: showCount(fromSlice({ kind: 'distinct' }, slice.values, 0, slice.values.length)),
-  });
   for (const kind of SHOWN) {
     if (!suits(kind, column)) continue;
     const measure: Measure = { kind, column: id };
-    const raw =
-      fromMoments(kind, moments, 0) ?? fromSlice(measure, slice.values, 0, slice.values.length);
-    const value = codeOf && raw === raw ? codeOf(raw) : raw;
-    facts.push({ name: measureWords(measure), value: text(measure, value) });
+    const raw = fromMoments(kind, moments, 0) ?? fromSorted(kind, sorted, spread.mode);
+    const value = figureFrom(measure, column, codeOf && raw === raw ? codeOf(raw) : raw);
+    facts.push({
+      name: measureWords(measure),
+      value: figureText(measureColumn(measure, table, kind), value, doc.formats),
+    });
   }
-  return {
+  yield undefined;
+  const reply: ColumnFacts = {
     column: id,
     name: column.name,
     type: typeName[column.type],
@@ -66,17 +70,64 @@ export function answerFacts(r: Reckoned, id: string, counted: Int32Array): Colum
     facts,
     distribution: distributionOf(column, counted, isText(column) ? 12 : PANEL_BINS),
   };
+  held.facts.set(id, reply);
+  return reply;
+}
+
+/** Moments of a selection, chunk by chunk and joined. */
+function* momentsInParts(values: Float64Array, records: Int32Array): Steps<Moments> {
+  const groupOf = new Int32Array(values.length);
+  const out = new Moments(1);
+  for (let from = 0; from < records.length; from += 4 * STRIDE) {
+    const part = new Moments(1);
+    part.add(values, groupOf, records.subarray(from, from + 4 * STRIDE), true);
+    out.merge(0, part, 0);
+    yield undefined;
+  }
+  return out;
+}
+
+/** Distinct values and the mode of ordered values: runs of equal ones. */
+function* spreadOf(sorted: Float64Array): Steps<{ distinct: number; mode: number }> {
+  let [distinct, best, times] = [0, NaN, 0];
+  for (let k = 0, start = 0; k < sorted.length; k++) {
+    if (k > 0 && sorted[k] !== sorted[k - 1]) start = k;
+    if (k === start) distinct++;
+    if (k - start + 1 > times) [best, times] = [sorted[k], k - start + 1];
+    if (k % (4 * STRIDE) === 0) yield undefined;
+  }
+  return { distinct, mode: best };
+}
+
+function* unreadAmong(column: Column, records: Int32Array): Steps<number> {
+  let n = 0;
+  if (!isText(column) && column.unread.size > 0)
+    for (let k = 0; k < records.length; k++) {
+      if (column.unread.has(records[k])) n++;
+      if (k % STRIDE === 0) yield undefined;
+    }
+  return n;
+}
+
+const SHARE: Partial<Record<MeasureKind, number>> = {
+  median: 0.5,
+  lowerQuartile: 0.25,
+  upperQuartile: 0.75,
+};
+
+/** Quantiles by definition 7 of ordered values, and the mode. */
+function fromSorted(kind: MeasureKind, sorted: Float64Array, commonest: number): number {
+  const share = SHARE[kind];
+  return kind === 'mode' || share === undefined ? commonest : quantileBy(sorted, share, 7);
 }
 
 /** Distinct values of a column over a selection with their counts, commonest first; for menus. */
-export function answerValues(
-  r: Reckoned,
-  id: string,
-  search: string,
-  limit: number,
-  records: Int32Array,
-): ReplyOf<'values'> {
-  const column = columnOf(r.table, id);
+export function* answerValues(
+  { table, stand }: Held,
+  { column: id, search, limit }: ArgsOf<'values'>,
+): Steps<ReplyOf<'values'>> {
+  const column = columnOf(table, id);
+  const records = recordsOf(stand.base.all);
   const wanted = foldText(search);
   let items: { text: string; count: number }[];
   let blank = 0;
@@ -86,10 +137,11 @@ export function answerValues(
     blank = records.length - counts.reduce((a, b) => a + b, 0);
   } else {
     const byValue = new Map<number, number>();
-    for (const i of records) {
+    for (let i = 0; i < table.length; i++) {
       const v = column.values[i];
       if (v === v) byValue.set(v, (byValue.get(v) ?? 0) + 1);
       else if (!column.unread.has(i)) blank++;
+      if (i % STRIDE === 0) yield undefined;
     }
     items = [...byValue].map(([v, count]) => ({ text: fullScalar(column, v), count }));
   }

@@ -2,7 +2,7 @@ import { isText, type Column, type ScalarColumn, type TextColumn } from '../../c
 import { showScalar } from '../../core/table/cell';
 import { select } from '../../core/measure/quantile';
 import { compareText } from '../../core/table/collate';
-import type { Distribution } from '../protocol';
+import type { Distribution } from '../replies';
 
 const SAMPLE = 4096;
 

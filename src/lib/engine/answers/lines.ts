@@ -1,154 +1,108 @@
-import { groupPath } from '../../core/arrange/tree';
-import type { Slot } from '../../core/bench/slots';
-import type { Measure } from '../../core/measure/measure';
-import { has as holdsRecord } from '../../core/table/bitset';
-import { showCell, showScalar, usualFormat } from '../../core/table/cell';
-import { isMissing, isUnread, isText, type Column } from '../../core/table/column';
+import { groupKeys } from '../../core/arrange/tree';
+import type { Steps } from '../../core/steps/steps';
+import { has } from '../../core/table/bitset';
 import { columnOf } from '../../core/table/table';
-import { deviationDigits, figureText, meanWithDeviation } from '../../core/tally/ledger/figureText';
+import { figureText } from '../../core/tally/figureText';
 import type { LedgerLine } from '../../core/tally/ledger/lines';
-import type { Line, LineCell } from '../protocol';
-import type { Reckoned } from '../reckoning';
+import { statesOf } from '../cellStates';
+import type { LedgerLayout } from '../ledger/layout';
+import type { Slot } from '../ledger/slots';
+import type { Line, LineCell } from '../replies';
+import { cellOf, correctedCells } from './cells';
 
-/** Texts longer than this are cut on the page; copies and files carry them whole. */
-const LONGEST_SHOWN = 500;
+const EMPTY: LineCell = { text: '', state: 'read' };
 
-/** Corrected cells of a bench, as `record/column`. */
-export const correctedCells = (r: Reckoned): ReadonlySet<string> =>
-  new Set(r.doc.corrections.map((c) => `${c.record}/${c.column}`));
+/** What cells of records are made from: the corrected ones, and running totals by measure. */
+interface Beside {
+  readonly corrected: ReadonlySet<string>;
+  readonly running: ReadonlyMap<number, Float64Array>;
+}
 
 /** Lines from..from+count-1 as the page shows them. */
-export function answerLines(r: Reckoned, from: number, count: number): Line[] {
-  const corrected = correctedCells(r);
+export function* answerLines(l: LedgerLayout, from: number, count: number): Steps<Line[]> {
+  const running = new Map<number, Float64Array>();
+  for (const { measure, cells } of l.columns.slots)
+    if (cells && measure >= 0 && l.spec.measures[measure].kind === 'running')
+      running.set(measure, yield* l.running(measure));
+  const beside = { corrected: correctedCells(l.held.doc), running };
   const out: Line[] = [];
-  for (let n = from; n < Math.min(from + count, r.lines.length); n++)
-    out.push(lineOf(r, r.lines.at(n), corrected));
+  for (let n = from; n < Math.min(from + count, l.lines.length); n++)
+    out.push(lineOf(l, l.lines.at(n), beside));
   return out;
 }
 
-function lineOf(r: Reckoned, line: LedgerLine, corrected: ReadonlySet<string>): Line {
-  if (line.kind === 'record') return recordLine(r, line.record, line.row, line.level, corrected);
+function lineOf(l: LedgerLayout, line: LedgerLine, beside: Beside): Line {
+  if (line.kind === 'record') return recordLine(l, line, beside);
   const { level, group } = line;
-  const path = groupPath(r.tree, level, group);
-  const count = r.figures.records[level][group];
-  const aside = r.rows.end[level][group] - r.rows.first[level][group] - count;
+  const { tree, figures } = l.ledger;
+  const count = figures.records[level][group];
+  const aside = l.rows.end[level][group] - l.rows.first[level][group] - count;
   const totals = line.kind === 'total' || line.carriesTotals;
   return {
     kind: line.kind,
     level,
-    label: path[level],
-    path,
+    label: tree.keys[level].label(tree.levels[level].code[group]),
+    keys: groupKeys(tree, level, group),
     count,
     aside,
     open: line.kind === 'total' || line.open,
     totals,
     record: -1,
-    ...asCells(totals ? r.columns.slots.map((slot) => groupCell(r, slot, level, group)) : []),
+    ...asCells(totals ? l.columns.slots.map((slot) => groupCell(l, slot, level, group)) : []),
   };
 }
 
-/** Plain texts and one word of states: the page checks a line in a few looks, not one for each cell. */
 const asCells = (cells: readonly LineCell[]): Pick<Line, 'cells' | 'states'> => ({
-  cells: cells.map((cell) => cell.t),
-  states: cells.map((cell) => cell.k || '.').join(''),
+  cells: cells.map((cell) => cell.text),
+  states: statesOf(cells.map((cell) => cell.state)),
 });
 
 /** A group's figure in a slot. */
-export function groupCell(r: Reckoned, slot: Slot, level: number, group: number): LineCell {
-  if (slot.measure < 0) return { t: '', k: '' };
-  const at = (k: number): number => r.figures.levels[level][k][group];
+function groupCell(l: LedgerLayout, slot: Slot, level: number, group: number): LineCell {
+  if (slot.measure < 0) return EMPTY;
+  const at = (k: number): number => l.ledger.figures.levels[level][k][group];
   const value = at(slot.measure);
-  return { t: shownFigure(r, slot.measure, at), k: value === value ? '' : 'n' };
+  return { text: l.text(slot.measure, at), state: value === value ? 'read' : 'none' };
 }
-
-/**
- * A measure's figure as shown, a mean with its deviation where that was asked for.
- * @param at figures by place of the measure
- */
-export function shownFigure(r: Reckoned, k: number, at: (measure: number) => number): string {
-  const measure = r.spec.measures[k];
-  const column = measureColumn(r, measure);
-  const digits = deviationDigits(measure, r.doc.formats);
-  const sd = r.deviations[k];
-  if (!digits || sd < 0 || column?.type !== 'number')
-    return figureText(measure, column, at(k), r.doc.formats);
-  return meanWithDeviation(at(k), at(sd), digits, r.doc.formats[column.id] ?? usualFormat(column));
-}
-
-export const measureColumn = (r: Reckoned, measure: Measure): Column | null =>
-  measure.column === undefined ? null : columnOf(r.table, measure.column);
-
-/** A cell of a record. */
-export function cellOf(
-  r: Reckoned,
-  column: Column,
-  record: number,
-  corrected: ReadonlySet<string>,
-): LineCell {
-  if (corrected.has(`${record}/${column.id}`))
-    return { t: shorten(showCell(column, record, r.doc.formats[column.id])), k: 'c' };
-  if (isUnread(column, record)) return { t: shorten(showCell(column, record)), k: 'u' };
-  if (isMissing(column, record)) return { t: 'blank', k: 'b' };
-  return { t: shorten(showCell(column, record, r.doc.formats[column.id])), k: '' };
-}
-
-const shorten = (text: string): string =>
-  text.length > LONGEST_SHOWN ? `${text.slice(0, LONGEST_SHOWN)}…` : text;
 
 function recordLine(
-  r: Reckoned,
-  record: number,
-  row: number,
-  level: number,
-  corrected: ReadonlySet<string>,
+  l: LedgerLayout,
+  { record, row, level }: Extract<LedgerLine, { kind: 'record' }>,
+  beside: Beside,
 ): Line {
-  const naming = r.columns.naming;
-  const name = naming
-    ? cellOf(r, columnOf(r.table, naming), record, corrected).t
-    : `Record ${record + 1}`;
+  const { naming } = l.columns;
+  const { doc, table, stand } = l.held;
   return {
     kind: 'record',
     level,
-    label: name,
-    path: [],
+    label: naming
+      ? cellOf(doc, columnOf(table, naming), record, beside.corrected).text
+      : `Record ${record + 1}`,
+    keys: [],
     count: 1,
-    aside: holdsRecord(r.ladder.setAside, record) ? 1 : 0,
+    aside: has(stand.ladder.setAside, record) ? 1 : 0,
     open: false,
     totals: false,
     record,
-    ...asCells(r.columns.slots.map((slot) => recordCell(r, slot, record, row, corrected))),
+    ...asCells(l.columns.slots.map((slot) => recordCell(l, slot, record, row, beside))),
   };
 }
 
 function recordCell(
-  r: Reckoned,
+  l: LedgerLayout,
   slot: Slot,
   record: number,
   row: number,
-  corrected: ReadonlySet<string>,
+  { corrected, running }: Beside,
 ): LineCell {
-  const measure = slot.measure >= 0 ? r.spec.measures[slot.measure] : null;
-  if (measure?.kind === 'running' && measure.column)
-    return runningCell(r, columnOf(r.table, measure.column), record, row);
-  if (!slot.cells || slot.column === null) return { t: '', k: '' };
-  return cellOf(r, columnOf(r.table, slot.column), record, corrected);
-}
-
-/** The sum of the counted values from the first row of the record's group to this one. */
-function runningCell(r: Reckoned, column: Column, record: number, row: number): LineCell {
-  if (isText(column)) return { t: '', k: '' };
-  if (holdsRecord(r.ladder.setAside, record)) return { t: '', k: '' };
-  const depth = r.tree.levels.length;
-  const first = depth ? r.rows.first[depth - 1][r.tree.leafOf[record]] : 0;
-  let [sum, lost] = [0, 0];
-  for (let k = first; k <= row; k++) {
-    const i = r.rows.records[k];
-    const x = column.values[i];
-    if (x !== x || holdsRecord(r.ladder.setAside, i)) continue;
-    const t = sum + x;
-    const b = t - sum;
-    lost += sum - (t - b) + (x - b);
-    sum = t;
+  const { doc, table } = l.held;
+  const totals = running.get(slot.measure);
+  if (totals) {
+    const value = totals[row];
+    return value === value
+      ? { text: figureText(l.figureColumns[slot.measure], value, doc.formats), state: 'read' }
+      : EMPTY;
   }
-  return { t: showScalar(column, sum + lost, r.doc.formats[column.id]), k: '' };
+  if (!slot.cells || slot.column === null) return EMPTY;
+  return cellOf(doc, columnOf(table, slot.column), record, corrected);
 }

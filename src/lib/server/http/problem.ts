@@ -65,7 +65,10 @@ export async function answering(work: () => Promise<Response>): Promise<Response
         'BadCondition',
         'UnknownColumn',
         'ThreadDied',
-        'NoSuchPlace',
+        'TallyRefused',
+        'Engine:noPlace',
+        'Engine:noTally',
+        'Engine:tooMuch',
         'AskRefused',
       ].includes(error.name);
       if (mine) return problem(422, 'Cannot be done', error.message);

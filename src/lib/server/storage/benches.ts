@@ -1,4 +1,5 @@
-import { BenchDocument } from '$lib/core/bench/document';
+import type { Bench as BenchDoc } from '$lib/core/bench/document';
+import { upgradeBench } from '$lib/core/bench/upgrade';
 import { writing, type Database } from './database';
 
 export interface Bench {
@@ -6,7 +7,7 @@ export interface Bench {
   readonly listId: number;
   readonly name: string;
   readonly revision: number;
-  readonly doc: BenchDocument;
+  readonly doc: BenchDoc;
   readonly savedAt: string;
 }
 
@@ -29,7 +30,7 @@ export async function findBench(db: Database, id: number): Promise<Bench | undef
       listId: row.list_id,
       name: row.name,
       revision: row.revision,
-      doc: BenchDocument.parse(JSON.parse(row.doc)),
+      doc: upgradeBench(JSON.parse(row.doc)),
       savedAt: row.saved_at,
     }
   );
@@ -55,14 +56,14 @@ export async function findState(
   db: Database,
   id: number,
   revision: number,
-): Promise<BenchDocument | undefined> {
+): Promise<BenchDoc | undefined> {
   const row = await db
     .selectFrom('bench_states')
     .select('doc')
     .where('bench_id', '=', id)
     .where('revision', '=', revision)
     .executeTakeFirst();
-  return row && BenchDocument.parse(JSON.parse(row.doc));
+  return row && upgradeBench(JSON.parse(row.doc));
 }
 
 /**
@@ -74,7 +75,7 @@ export function saveBench(
   db: Database,
   id: number,
   follows: number,
-  doc: BenchDocument,
+  doc: BenchDoc,
 ): Promise<Bench | undefined> {
   const text = JSON.stringify(doc);
   return writing(() =>
@@ -154,7 +155,7 @@ export const addBench = (
   db: Database,
   listId: number,
   name: string,
-  doc: BenchDocument,
+  doc: BenchDoc,
 ): Promise<number> =>
   writing(() =>
     db.transaction().execute((tx) => insertBench(tx, listId, name, JSON.stringify(doc))),

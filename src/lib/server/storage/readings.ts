@@ -71,12 +71,24 @@ export async function findChunk(
 }
 
 export async function readingsOf(db: Database, listId: number) {
-  return db
+  const rows = await db
     .selectFrom('readings')
-    .select(['id', 'number', 'file_name', 'read_at', 'records'])
+    .innerJoin('lists', 'lists.id', 'readings.list_id')
+    .select([
+      'readings.id',
+      'readings.number',
+      'readings.file_name',
+      'readings.read_at',
+      'readings.records',
+      'lists.current_reading',
+    ])
     .where('list_id', '=', listId)
     .orderBy('number', 'desc')
     .execute();
+  return rows.map(({ current_reading, ...reading }) => ({
+    ...reading,
+    current: reading.id === current_reading,
+  }));
 }
 
 /** Makes a reading the one that the list's new benches start from. */

@@ -1,10 +1,9 @@
 import { z } from 'zod';
 import { Ask } from '$lib/core/ask/ask';
-import { BenchDocument } from '$lib/core/bench/document';
+import { Bench } from '$lib/core/bench/document';
 import { Doubt } from '$lib/core/read/doubts';
 import { Recipe } from '$lib/core/read/recipe';
 import { Fault } from '$lib/core/tally/fault';
-import { Request } from '$lib/engine/request';
 
 /** Work that would hold up the server, done in a thread of its own. */
 export const Task = z.discriminatedUnion('task', [
@@ -40,13 +39,12 @@ export const Task = z.discriminatedUnion('task', [
     listId: z.int(),
     reading: z.int(),
   }),
-  /** Answers requests to the engine for a stored bench. */
+  /** The ledger of a stored bench: its overview, or delimited text. */
   z.object({
-    task: z.literal('ask'),
+    task: z.literal('ledger'),
     database: z.string(),
-    reading: z.int(),
-    doc: BenchDocument,
-    requests: z.array(Request).max(10),
+    doc: Bench,
+    csv: z.enum(['', 'full', 'shown']),
   }),
   /** Answers an ask about a stored reading, within a time and a size. */
   z.object({

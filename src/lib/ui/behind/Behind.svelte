@@ -23,28 +23,26 @@
     void bench.reckonings;
     const at = place;
     check = null;
-    bench.engine
-      .ask<'behind'>({ do: 'behind', place: at })
+    bench
+      .ask('behind', { place: at })
       .then(async (reply) => {
         behind = reply;
         fault = '';
-        records = await bench.engine.ask<'behindRecords'>({
-          do: 'behindRecords',
+        records = await bench.ask('behindRecords', {
           place: at,
           from: 0,
           count: STEP,
         });
       })
       .catch((error: unknown) => {
-        if (error instanceof Refused && error.name === 'Superseded') return;
+        if (error instanceof Refused && ['Superseded', 'Engine:stale'].includes(error.name)) return;
         behind = null;
         fault = error instanceof Error ? error.message : String(error);
       });
   });
 
   async function more(): Promise<void> {
-    const next = await bench.engine.ask<'behindRecords'>({
-      do: 'behindRecords',
+    const next = await bench.ask('behindRecords', {
       place,
       from: records.length,
       count: STEP,
@@ -62,7 +60,7 @@
       };
       return;
     }
-    check = await bench.engine.ask<'check'>({ do: 'check', place, known: total });
+    check = await bench.ask('check', { place, known: total });
   }
 </script>
 
@@ -86,7 +84,7 @@
     </p>
     {#if behind.warning}<p class="warning">{behind.warning}</p>{/if}
     <div class="acts">
-      {#if place.at === 'group'}<button
+      {#if Array.isArray(place.row) && place.row.length}<button
           type="button"
           class="act"
           onclick={() => onledger(place)}
@@ -116,16 +114,16 @@
             {#each cells as cell, c (c)}
               <td
                 class:right={behind.columns[c]?.right}
-                class:soft={cell.k === 'b'}
-                class:doubt={cell.k === 'u' || cell.k === 'c'}
+                class:soft={cell.state === 'blank'}
+                class:doubt={cell.state === 'unread' || cell.state === 'corrected'}
               >
                 {#if c === 0}<button
                     type="button"
                     class="plain"
                     title="Record {record + 1}"
                     onclick={() => (bench.side = { kind: 'record', record, column: null })}
-                    >{cell.t}</button
-                  >{:else}{cell.t}{/if}
+                    >{cell.text}</button
+                  >{:else}{cell.text}{/if}
               </td>
             {/each}
           </tr>

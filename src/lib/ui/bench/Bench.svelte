@@ -21,6 +21,7 @@
   import { turnTheme } from '../shell/theme';
   import { BenchState, type BenchFacts } from './bench.svelte';
   import Conflict from './Conflict.svelte';
+  import Faults from './Faults.svelte';
   import RecordPanel from './RecordPanel.svelte';
   import SidePanel from './SidePanel.svelte';
 
@@ -98,14 +99,14 @@
   }
 
   async function toFigure(place: Place): Promise<void> {
-    const { line } = await bench.engine.ask<'locate'>({ do: 'locate', place });
-    const column = bench.overview?.heads.findIndex((h) => h.measure === place.measure) ?? -1;
+    const { line } = await bench.ask('locate', { tally: bench.item.id, keys: place.row });
+    const column = bench.ledger?.heads.findIndex((h) => h.figure === place.column) ?? -1;
     if (line < 0) bench.notice = 'That group is folded away: show down to its level first.';
     else ledger?.goTo(line, column);
   }
 
   async function toRecord(record: number): Promise<void> {
-    const { line } = await bench.engine.ask<'locateRecord'>({ do: 'locateRecord', record });
+    const { line } = await bench.ask('locateRecord', { tally: bench.item.id, record });
     if (line < 0)
       bench.notice = 'That record is folded away or narrowed out: show down to the records.';
     else ledger?.goTo(line);
@@ -167,7 +168,9 @@
     {#snippet trail()}
       <a href="/lists/{facts.listId}" title={facts.listName}><b>{facts.listName}</b></a> / {facts.name}
       <span class="meta"
-        >· read {facts.readAt}, {counted(bench.overview?.all.records ?? 0, 'record')} ·
+        >· read {facts.readAt}, {bench.counts
+          ? counted(bench.counts.all.records, 'record')
+          : 'opening'} ·
         <span data-test="save-state">{SAVED[bench.saver.state]}</span></span
       >
     {/snippet}
@@ -217,8 +220,8 @@
           <li aria-current="page">
             <span aria-hidden="true">≡</span> Ledger
             <small
-              >{bench.overview
-                ? bench.overview.footing.foots
+              >{bench.footing && bench.footing.compared > 0
+                ? bench.footing.foots
                   ? 'foots ✓'
                   : 'does not foot'
                 : ''}</small
@@ -231,8 +234,13 @@
       <h1 class="visually-hidden">{facts.listName}: the ledger</h1>
       {#if bench.columns.length}
         <LedgerSentence {bench} />
-        <LedgerBar {bench} />
-        <Ledger bind:this={ledger} {bench} />
+        <Faults {bench} />
+        {#if bench.refused}
+          <p class="opening" role="alert" data-test="refused">{bench.refused}</p>
+        {:else}
+          <LedgerBar {bench} />
+          <Ledger bind:this={ledger} {bench} />
+        {/if}
       {:else if !bench.fault}
         <p class="opening" role="status">
           Opening the list… <progress value={bench.progress} aria-label="Opened so far"></progress>

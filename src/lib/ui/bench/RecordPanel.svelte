@@ -25,7 +25,7 @@
 
   $effect(() => {
     void bench.reckonings;
-    bench.engine.ask<'recordCells'>({ do: 'recordCells', record }).then(
+    bench.ask('recordCells', { record }).then(
       (reply) => (cells = reply),
       () => {},
     );
@@ -43,7 +43,7 @@
 
   function correct(event: SubmitEvent, cell: (typeof cells)[number]): void {
     event.preventDefault();
-    const was = cell.state === 'c' ? cell.was : cell.text;
+    const was = cell.state === 'corrected' ? cell.was : cell.text;
     const now = text;
     editing = null;
     if (now === cell.text) return;
@@ -95,12 +95,12 @@
             </form>
           {:else}
             <span
-              class:blank={cell.state === 'b'}
-              class:doubt={cell.state === 'u' || cell.state === 'c'}
-              >{cell.state === 'b' ? 'blank' : cell.text}</span
+              class:blank={cell.state === 'blank'}
+              class:doubt={cell.state === 'unread' || cell.state === 'corrected'}
+              >{cell.state === 'blank' ? 'blank' : cell.text}</span
             >
-            {#if cell.state === 'u'}<small>cannot be read; no figure counts it</small>{/if}
-            {#if cell.state === 'c'}
+            {#if cell.state === 'unread'}<small>cannot be read; no figure counts it</small>{/if}
+            {#if cell.state === 'corrected'}
               <small>corrected; the file says “{cell.was || 'blank'}”</small>
               <button
                 type="button"
@@ -125,7 +125,8 @@
                 onclick={() =>
                   bench.change(
                     `Set aside all where ${cell.name} is ${cell.text || 'blank'}`,
-                    (doc) => setAsideValue(doc, cell.column, cell.state === 'b' ? null : cell.text),
+                    (doc) =>
+                      setAsideValue(doc, cell.column, cell.state === 'blank' ? null : cell.text),
                   )}>Set all like it aside</button
               >
             </span>

@@ -1,6 +1,18 @@
-import { openTally, type BenchDocument, type LedgerTally } from '../../core/bench/document';
-import type { Distribution, Line, Overview, Place } from '../../engine/protocol';
-import { EngineClient, Refused, type OpenedColumn } from '../../worker/engineClient';
+import type { Bench } from '../../core/bench/document';
+import { setTally } from '../../core/bench/edits';
+import { openLedger, type LedgerItem } from '../../core/bench/tray';
+import type { Tally } from '../../core/tally/specs';
+import type {
+  ArgsOf,
+  Counts,
+  Distribution,
+  Do,
+  LedgerPage,
+  Line,
+  Place,
+  ReplyOf,
+} from '../../engine/protocol';
+import { EngineClient, Refused } from '../../worker/engineClient';
 import { History } from './history';
 import { Saver } from './saver.svelte';
 
@@ -12,7 +24,7 @@ export interface BenchFacts {
   readonly readAt: string;
   readonly currentReading: number;
   readonly revision: number;
-  readonly doc: BenchDocument;
+  readonly doc: Bench;
 }
 
 /** What stands in the panel on the right. */
@@ -26,11 +38,14 @@ const MARGIN = 14;
 
 /** A bench on the page: its document, what the engine makes of it, and its way back to the server. */
 export class BenchState {
-  doc = $state.raw<BenchDocument>(undefined as never);
-  overview = $state.raw<Overview | null>(null);
+  doc = $state.raw<Bench>(undefined as never);
+  counts = $state.raw<Counts | null>(null);
+  ledger = $state.raw<LedgerPage | null>(null);
+  /** Why the open ledger has no figures; empty where it has. */
+  refused = $state('');
+  footing = $state.raw<ReplyOf<'footing'> | null>(null);
   heads = $state.raw<Distribution[]>([]);
   lines = $state.raw<{ from: number; lines: Line[] }>({ from: 0, lines: [] });
-  columns = $state.raw<readonly OpenedColumn[]>([]);
   progress = $state(0);
   /** A fault to show, until the next thing works. */
   fault = $state('');
@@ -61,20 +76,45 @@ export class BenchState {
     });
   }
 
-  get tally(): LedgerTally {
-    return openTally(this.doc);
+  /** The ledger that is open. */
+  get item(): LedgerItem {
+    const item = openLedger(this.doc);
+    if (!item) throw new Error('This bench has no ledger.');
+    return item;
   }
 
-  column(id: string | null | undefined): OpenedColumn | undefined {
+  get columns(): Counts['columns'] {
+    return this.counts?.columns ?? [];
+  }
+
+  column(id: string | null | undefined): Counts['columns'][number] | undefined {
     return this.columns.find((c) => c.id === id);
+  }
+
+  /** Asks of the figures on the page; what newer ones replaced is refused. */
+  ask<K extends Do>(kind: K, args: Omit<ArgsOf<K>, 'token'>, lane?: string): Promise<ReplyOf<K>> {
+    return this.#askOf(this.counts?.token ?? 0, kind, args, lane);
+  }
+
+  #askOf<K extends Do>(
+    token: number,
+    kind: K,
+    args: Omit<ArgsOf<K>, 'token'>,
+    lane?: string,
+  ): Promise<ReplyOf<K>> {
+    return this.engine.ask(kind, args, { token, ...(lane !== undefined && { lane }) });
+  }
+
+  /** Puts another spec in the place of a tally. */
+  retell(says: string, id: string, tally: Tally): void {
+    this.change(says, (doc) => setTally(doc, id, tally));
   }
 
   async open(): Promise<void> {
     try {
-      const { columns } = await this.engine.open(this.doc.reading, location.origin);
-      this.columns = columns;
+      await this.engine.open(this.doc.reading, location.origin);
       this.progress = 1;
-      await this.reckon();
+      await this.compute();
     } catch (error) {
       this.#fail(error);
     }
@@ -94,7 +134,7 @@ export class BenchState {
   }
 
   /** Changes the document: reckoned, saved, and undone as one step. */
-  change(says: string, edit: (doc: BenchDocument) => BenchDocument): void {
+  change(says: string, edit: (doc: Bench) => Bench): void {
     const before = this.doc;
     const after = edit(before);
     if (after === before) return;
@@ -113,22 +153,22 @@ export class BenchState {
   }
 
   /** Takes a document from elsewhere as one undoable change. */
-  replace(doc: BenchDocument, says: string): void {
+  replace(doc: Bench, says: string): void {
     const reopen = doc.reading !== this.doc.reading;
     this.#history.record(says, this.doc, doc);
     this.doc = doc;
     this.#marks(says);
     if (reopen) void this.open();
-    else void this.reckon();
+    else void this.compute();
   }
 
-  #take(doc: BenchDocument, says: string): void {
+  #take(doc: Bench, says: string): void {
     const reopen = doc.reading !== this.doc.reading;
     this.doc = doc;
     this.saver.save(doc);
     this.#marks(says);
     if (reopen) void this.open();
-    else void this.reckon();
+    else void this.compute();
   }
 
   #marks(says: string): void {
@@ -137,28 +177,44 @@ export class BenchState {
     this.canRedo = this.#history.canRedo;
   }
 
-  async reckon(): Promise<void> {
+  /** Stands the bench, and shows its figures once all of them are there. */
+  async compute(): Promise<void> {
     this.busy = true;
     try {
-      const overview = await this.engine.ask<'reckon'>({
-        do: 'reckon',
-        doc: $state.snapshot(this.doc) as BenchDocument,
+      const counts = await this.engine.ask('stand', {
+        doc: $state.snapshot(this.doc) as Bench,
       });
-      const from = Math.max(0, Math.min(this.#window.from, overview.lines - 1));
+      const { token } = counts;
+      const tally = this.item.id;
+      let ledger: LedgerPage;
+      try {
+        ledger = await this.#askOf(token, 'ledger', { tally });
+      } catch (error) {
+        if (!(error instanceof Refused) || error.name !== 'TallyRefused') throw error;
+        // What counts stands all the same, and the sentence can be changed.
+        this.#show(counts, null, error.message);
+        return;
+      }
+      const from = Math.max(0, Math.min(this.#window.from, ledger.lines - 1));
+      const { count } = this.#window;
       // A lane of its own: scrolling meanwhile must not take its place.
-      const lines = await this.engine.ask<'lines'>(
-        { do: 'lines', from, count: this.#window.count },
-        'drawn',
-      );
-      this.overview = overview;
+      const lines = await this.#askOf(token, 'lines', { tally, from, count }, 'drawn');
       this.lines = { from, lines };
-      this.fault = '';
-      this.busy = false;
-      this.reckonings++;
-      this.heads = await this.engine.ask<'heads'>({ do: 'heads' });
+      this.#show(counts, ledger, '');
+      this.footing = await this.#askOf(token, 'footing', { tally });
+      this.heads = await this.#askOf(token, 'heads', { tally });
     } catch (error) {
       this.#fail(error);
     }
+  }
+
+  #show(counts: Counts, ledger: LedgerPage | null, refused: string): void {
+    this.counts = counts;
+    this.ledger = ledger;
+    this.refused = refused;
+    this.fault = '';
+    this.busy = false;
+    this.reckonings++;
   }
 
   /**
@@ -174,7 +230,8 @@ export class BenchState {
       for (let asked = -1; !this.#atHand() && asked !== this.#window.from;) {
         const { from, count: wanted } = this.#window;
         asked = from;
-        const lines = await this.engine.ask<'lines'>({ do: 'lines', from, count: wanted });
+        const tally = this.item.id;
+        const lines = await this.ask('lines', { tally, from, count: wanted });
         this.lines = { from, lines };
       }
     } catch (error) {
@@ -188,7 +245,7 @@ export class BenchState {
   #atHand(): boolean {
     const { from, lines } = this.lines;
     const { first, count } = this.#seen;
-    const total = this.overview?.lines ?? 0;
+    const total = this.ledger?.lines ?? 0;
     return (
       first >= total || (first >= from && Math.min(total, first + count) <= from + lines.length)
     );
@@ -196,7 +253,10 @@ export class BenchState {
 
   #fail(error: unknown): void {
     this.busy = false;
-    if (error instanceof Refused && ['Superseded', 'WorkerDied', 'NotOpen'].includes(error.name))
+    if (
+      error instanceof Refused &&
+      ['Superseded', 'WorkerDied', 'NotOpen', 'Engine:stale'].includes(error.name)
+    )
       return;
     this.fault = error instanceof Error ? error.message : String(error);
   }

@@ -1,10 +1,10 @@
-import type { BenchDocument } from '../../core/bench/document';
+import type { Bench } from '../../core/bench/document';
 
 /** One change that can be undone, with words for it. */
 interface Change {
   readonly says: string;
-  readonly before: BenchDocument;
-  readonly after: BenchDocument;
+  readonly before: Bench;
+  readonly after: Bench;
 }
 
 const MOST = 300;
@@ -14,20 +14,20 @@ export class History {
   readonly #done: Change[] = [];
   readonly #undone: Change[] = [];
 
-  record(says: string, before: BenchDocument, after: BenchDocument): void {
+  record(says: string, before: Bench, after: Bench): void {
     this.#done.push({ says, before, after });
     if (this.#done.length > MOST) this.#done.shift();
     this.#undone.length = 0;
   }
 
-  undo(): { says: string; doc: BenchDocument } | null {
+  undo(): { says: string; doc: Bench } | null {
     const change = this.#done.pop();
     if (!change) return null;
     this.#undone.push(change);
     return { says: change.says, doc: change.before };
   }
 
-  redo(): { says: string; doc: BenchDocument } | null {
+  redo(): { says: string; doc: Bench } | null {
     const change = this.#undone.pop();
     if (!change) return null;
     this.#done.push(change);

@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { BenchDocument } from '../../core/bench/document';
+import type { Bench } from '../../core/bench/document';
+import { AnyBench } from '../../core/bench/upgrade';
 
 const Saved = z.object({ revision: z.int(), savedAt: z.string() });
-const Conflict = z.object({ revision: z.int(), doc: BenchDocument });
+const Conflict = z.object({ revision: z.int(), doc: AnyBench });
 const Problem = z.object({ detail: z.string() });
 
 /** How long a bench rests before it is saved. */
@@ -15,8 +16,8 @@ export class Saver {
   state = $state<'saved' | 'saving' | 'waiting' | 'failed' | 'conflict'>('saved');
   problem = $state('');
   /** The state that was saved elsewhere, when it stands in the way. */
-  theirs = $state.raw<{ revision: number; doc: BenchDocument } | null>(null);
-  #next: BenchDocument | null = null;
+  theirs = $state.raw<{ revision: number; doc: Bench } | null>(null);
+  #next: Bench | null = null;
   #timer: ReturnType<typeof setTimeout> | null = null;
   #busy = false;
 
@@ -28,7 +29,7 @@ export class Saver {
   }
 
   /** Saves this state once nothing has changed for a moment. */
-  save(doc: BenchDocument): void {
+  save(doc: Bench): void {
     this.#next = doc;
     if (this.state === 'conflict') return;
     this.state = 'waiting';
@@ -58,7 +59,7 @@ export class Saver {
     if (this.#next && !this.#stuck()) this.#after(REST_MS);
   }
 
-  async #send(doc: BenchDocument): Promise<void> {
+  async #send(doc: Bench): Promise<void> {
     const response = await fetch(this.url, {
       method: 'PUT',
       headers: { 'content-type': 'application/json' },
@@ -80,7 +81,7 @@ export class Saver {
     this.#failed(doc, body.success ? body.data.detail : 'The bench could not be saved.');
   }
 
-  #failed(doc: BenchDocument, problem: string): void {
+  #failed(doc: Bench, problem: string): void {
     this.#next ??= doc;
     this.state = 'failed';
     this.problem = problem;
@@ -88,7 +89,7 @@ export class Saver {
   }
 
   /** Puts this page's state on top of the one saved elsewhere. */
-  keepMine(doc: BenchDocument): void {
+  keepMine(doc: Bench): void {
     if (!this.theirs) return;
     this.revision = this.theirs.revision;
     this.theirs = null;
@@ -98,7 +99,7 @@ export class Saver {
   }
 
   /** Takes the state saved elsewhere; gives it back for the page to show. */
-  takeTheirs(): BenchDocument | null {
+  takeTheirs(): Bench | null {
     if (!this.theirs) return null;
     const { revision, doc } = this.theirs;
     this.revision = revision;

@@ -9,7 +9,7 @@
     setMeasures,
     setSort,
   } from '../../core/bench/edits';
-  import { suits, type MeasureKind } from '../../core/measure/measure';
+  import { measureWords, suits, type MeasureKind } from '../../core/measure/measure';
   import type { Condition } from '../../core/scope/condition';
   import type { ColumnFacts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
@@ -27,15 +27,15 @@
   let fault = $state('');
   const about = $derived(bench.column(column));
   const name = $derived(about?.name ?? column);
-  const view = $derived(bench.tally.view);
+  const view = $derived(bench.item.view);
   const order = $derived([
     ...new Set([...view.columns.map((c) => c.column), ...bench.columns.map((c) => c.id)]),
   ]);
   /** Columns in view, in their order: moving goes past these, not past hidden ones. */
   const visible = $derived([
     ...new Set([
-      ...(bench.overview?.naming ? [bench.overview.naming.column] : []),
-      ...(bench.overview?.heads ?? []).flatMap((h) => (h.column ? [h.column] : [])),
+      ...(bench.ledger?.naming ? [bench.ledger.naming.column] : []),
+      ...(bench.ledger?.heads ?? []).flatMap((h) => (h.column ? [h.column] : [])),
     ]),
   ]);
   const at = $derived(visible.indexOf(column));
@@ -43,7 +43,7 @@
 
   $effect(() => {
     void bench.reckonings;
-    bench.engine.ask<'facts'>({ do: 'facts', column }).then(
+    bench.ask('facts', { column }).then(
       (reply) => {
         facts = reply;
         fault = '';
@@ -73,15 +73,15 @@
       order: { by: 'label' as const, descending: false },
     };
     bench.change(`Group by ${name}`, (doc) =>
-      setGroups(doc, [...bench.tally.spec.groups.filter((g) => g.column !== column), key]),
+      setGroups(doc, [...bench.item.tally.groups.filter((g) => g.column !== column), key]),
     );
   }
   function narrow(condition: Condition): void {
     bench.change(`Narrow by ${name}`, (doc) => addRung(doc, condition));
   }
   function measure(kind: MeasureKind): void {
-    bench.change(`Reckon the ${kind} of ${name}`, (doc) =>
-      setMeasures(doc, [...bench.tally.spec.measures, { kind, column }]),
+    bench.change(`Add the ${measureWords({ kind })} of ${name}`, (doc) =>
+      setMeasures(doc, [...bench.item.tally.measures, { kind, column }]),
     );
   }
   function move(by: -1 | 1): void {
@@ -89,7 +89,7 @@
     bench.change(`Move ${name}`, (doc) => moveColumn(doc, order, column, before));
   }
   function widen(by: number): void {
-    const now = bench.overview?.heads.find((h) => h.column === column)?.width ?? 120;
+    const now = bench.ledger?.heads.find((h) => h.column === column)?.width ?? 120;
     bench.change(`Resize ${name}`, (doc) =>
       changeColumn(doc, order, column, { width: Math.max(50, Math.min(900, now + by)) }),
     );
@@ -100,7 +100,7 @@
     );
   }
   function fix(): void {
-    const slots = [...new Set((bench.overview?.heads ?? []).map((h) => h.column))];
+    const slots = [...new Set((bench.ledger?.heads ?? []).map((h) => h.column))];
     const upTo = slots.indexOf(column) + 1;
     bench.change(`Fix the columns up to ${name}`, (doc) =>
       setFixed(doc, view.fixed === upTo ? 0 : upTo),

@@ -36,7 +36,7 @@ const COMMON: readonly MeasureKind[] = [
 
 /** Everything the finder offers on a bench, as the bench stands. */
 export function benchActs(bench: BenchState, open: { narrow: (column?: string) => void }): Act[] {
-  const { spec } = bench.tally;
+  const { tally: spec, view } = bench.item;
   const acts: Act[] = [];
   for (const c of bench.columns) {
     acts.push({
@@ -92,10 +92,10 @@ export function benchActs(bench: BenchState, open: { narrow: (column?: string) =
   }
   acts.push({
     kind: 'act',
-    label: `Put the totals ${spec.totals === 'below' ? 'above' : 'under'} each group`,
+    label: `Put the totals ${view.totals === 'below' ? 'above' : 'under'} each group`,
     run: () =>
       bench.change('Move the totals', (doc) =>
-        setTotals(doc, spec.totals === 'below' ? 'above' : 'below'),
+        setTotals(doc, view.totals === 'below' ? 'above' : 'below'),
       ),
   });
   if (spec.groups.length)
@@ -104,14 +104,14 @@ export function benchActs(bench: BenchState, open: { narrow: (column?: string) =
       label: 'Take all groups out',
       run: () => bench.change('Take all groups out', (doc) => setGroups(doc, [])),
     });
-  bench.overview?.levels.forEach((level, k) =>
+  bench.ledger?.levels.forEach((level, k) =>
     acts.push({
       kind: 'level',
       label: `Show down to ${level}`,
       run: () => bench.change(`Show down to ${level}`, (doc) => setShowDown(doc, k)),
     }),
   );
-  for (const rung of bench.overview?.rungs ?? []) {
+  for (const rung of bench.counts?.rungs ?? []) {
     acts.push({
       kind: 'step',
       label: `${rung.on ? 'Switch off' : 'Switch on'}: ${rung.says}`,
@@ -134,7 +134,7 @@ export function benchActs(bench: BenchState, open: { narrow: (column?: string) =
       label: `Bring back the scope “${name}”`,
       run: () => bench.change(`Bring back the scope “${name}”`, (doc) => bringScope(doc, name)),
     });
-  if ((bench.overview?.setAside.records ?? 0) > 0)
+  if ((bench.counts?.setAside.records ?? 0) > 0)
     acts.push({
       kind: 'act',
       label: 'Put all records back',
@@ -150,8 +150,9 @@ export async function valueActs(bench: BenchState, search: string): Promise<Act[
   const columns = bench.columns.filter((c) => c.type === 'text').slice(0, MOST_COLUMNS);
   const found = await Promise.all(
     columns.map(async (c) => {
-      const { items } = await bench.engine.ask<'values'>(
-        { do: 'values', column: c.id, search, limit: 6 },
+      const { items } = await bench.ask(
+        'values',
+        { column: c.id, search, limit: 6 },
         `find ${c.id}`,
       );
       return items.map(({ text, count }): Act => {

@@ -28,7 +28,7 @@
 
   export const copyShown = (): Promise<void> =>
     doing(async () => {
-      const { text, html, rows, guarded } = await bench.engine.ask<'copy'>({ do: 'copy', full });
+      const { text, html, rows, guarded } = await bench.ask('copy', { tally: bench.item.id, full });
       await copyTable(text, html);
       return `Copied ${counted(rows, 'line')} ${full ? 'with full values' : 'as shown'}.${guardedWords(guarded)}`;
     });
@@ -38,7 +38,7 @@
 
   const save = (what: 'shown' | 'records', name: string): Promise<void> =>
     doing(async () => {
-      const { text, rows, guarded } = await bench.engine.ask<'file'>({ do: 'file', what, full });
+      const { text, rows, guarded } = await bench.ask('file', { tally: bench.item.id, what, full });
       saveFile(fileNameFor(bench.facts.listName, name), text, 'text/csv');
       return `Saved ${counted(rows, what === 'shown' ? 'line' : 'record')} as a file.${guardedWords(guarded)}`;
     });

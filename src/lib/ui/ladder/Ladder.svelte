@@ -12,7 +12,7 @@
     onedit: (rung: string) => void;
   }
   let { bench, onnarrow, onedit }: Props = $props();
-  const overview = $derived(bench.overview);
+  const overview = $derived(bench.counts);
   const total = $derived(overview?.all.records ?? 0);
   const share = (n: number): number => (total ? n / total : 0);
   const leads = $derived([

@@ -2,13 +2,13 @@
   import { moveRung, negateRung, removeRung, switchRung } from '../../core/bench/edits';
   import { missingWords } from '../../core/scope/describe';
   import { showCount } from '../../core/table/format';
-  import type { Overview } from '../../engine/protocol';
+  import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import Pop from '../shell/Pop.svelte';
 
   interface Props {
     bench: BenchState;
-    rung: Overview['rungs'][number];
+    rung: Counts['rungs'][number];
     /** Share of all records left after it. */
     share: number;
     first: boolean;
@@ -41,7 +41,9 @@
     <b>{rung.on ? showCount(rung.records) : '–'}</b>
   </div>
   <div class="line soft">
-    {#if rung.on}
+    {#if rung.fault}
+      <span class="fault" data-test="rung-fault">Takes no part: {rung.fault}</span>
+    {:else if rung.on}
       <span>−{showCount(rung.removed)}{missing ? ` (${missing})` : ''}</span>
       <span>{rung.lead}</span>
     {:else}
@@ -111,6 +113,10 @@
   .off .says {
     text-decoration: line-through;
     color: var(--ink-soft);
+  }
+  .fault {
+    color: var(--plum);
+    overflow-wrap: anywhere;
   }
   .menu {
     position: absolute;

@@ -54,17 +54,15 @@
       preview = null;
       return;
     }
-    bench.engine
-      .ask<'try'>({ do: 'try', condition: $state.snapshot(condition) as Condition, at: place })
-      .then(
-        (reply) => {
-          preview = reply;
-          fault = '';
-        },
-        (error: unknown) => {
-          if (error instanceof Refused && error.name !== 'Superseded') fault = error.message;
-        },
-      );
+    bench.ask('try', { condition: $state.snapshot(condition) as Condition, at: place }).then(
+      (reply) => {
+        preview = reply;
+        fault = '';
+      },
+      (error: unknown) => {
+        if (error instanceof Refused && error.name !== 'Superseded') fault = error.message;
+      },
+    );
   });
 
   const joinable = $derived(condition?.kind === 'leaf');

@@ -14,7 +14,7 @@
   let found = $state.raw<ReplyOf<'values'>>({ items: [], more: 0, blank: 0 });
 
   $effect(() => {
-    bench.engine.ask<'values'>({ do: 'values', column, search, limit: 200 }).then(
+    bench.ask('values', { column, search, limit: 200 }).then(
       (reply) => (found = reply),
       () => {},
     );

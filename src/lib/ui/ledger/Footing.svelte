@@ -1,11 +1,11 @@
 <script lang="ts">
   import { counted, showCount } from '../../core/table/format';
-  import type { Overview } from '../../engine/protocol';
+  import type { LedgerPage } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
 
   interface Props {
     bench: BenchState;
-    overview: Overview;
+    overview: LedgerPage;
     lefts: readonly (number | null)[];
   }
   let { bench, overview, lefts }: Props = $props();
@@ -28,13 +28,16 @@
         role="gridcell"
         style:left={lefts[c] === null ? undefined : `${lefts[c]}px`}
       >
-        {#if head.measure >= 0}
+        {#if head.figure !== null}
+          {@const column = head.figure}
           <button
             type="button"
             title="Behind this figure"
             onclick={() =>
-              (bench.side = { kind: 'behind', place: { at: 'foot', line, measure: head.measure } })}
-            >{overview.foot[k].cells[c]}</button
+              (bench.side = {
+                kind: 'behind',
+                place: { tally: bench.item.id, scope: line, table: 'main', row: [], column },
+              })}>{overview.foot[k].cells[c]}</button
           >
         {/if}
       </div>

@@ -64,7 +64,7 @@
     >
     <span class="name">{head.name}</span>
     <span class="unit"
-      >{head.says && head.measure >= 0
+      >{head.says && head.figure !== null
         ? `${head.says}${head.unit ? `, ${head.unit}` : ''}`
         : head.unit || ' '}</span
     >

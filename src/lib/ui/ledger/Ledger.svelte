@@ -24,7 +24,7 @@
   const range = $derived(cursor.range);
   let dragged = $state<{ column: string; width: number } | null>(null);
 
-  const overview = $derived(bench.overview);
+  const overview = $derived(bench.ledger);
   const lines = $derived(overview?.lines ?? 0);
   let known: readonly HeadFacts[] = [];
   /** The same array while nothing about the columns changes, so that no line is touched for it. */
@@ -126,22 +126,25 @@
 
   function turn(line: Line): void {
     bench.change(`${line.open ? 'Fold' : 'Unfold'} ${line.label}`, (doc) =>
-      turnGroup(doc, groupKeyText(line.path)),
+      turnGroup(doc, groupKeyText(line.keys)),
     );
   }
 
   function open(at: number, column: number): void {
     const line = lineAt(at);
     if (!line) return;
-    const measure = column >= 0 ? heads[column].measure : -1;
+    const figure = column >= 0 ? heads[column].figure : null;
     if (line.kind === 'record')
       bench.side = {
         kind: 'record',
         record: line.record,
         column: column >= 0 ? heads[column].column : null,
       };
-    else if (measure >= 0 && line.totals)
-      bench.side = { kind: 'behind', place: { at: 'group', path: line.path, measure } };
+    else if (figure !== null && line.totals)
+      bench.side = {
+        kind: 'behind',
+        place: { tally: bench.item.id, table: 'main', row: line.keys, column: figure },
+      };
     else if (column === -1 && line.kind === 'group') turn(line);
     // In a narrow window the panel takes its room from the ledger's height, a frame later.
     requestAnimationFrame(() => requestAnimationFrame(() => active.line === at && show(at)));
@@ -150,7 +153,7 @@
   /** Sets the chosen records aside, or puts them back when they all are. */
   export async function turnAside(): Promise<void> {
     const { from, to } = range ?? { from: active.line, to: active.line };
-    const { records } = await bench.engine.ask<'recordsOn'>({ do: 'recordsOn', from, to });
+    const { records } = await bench.ask('recordsOn', { tally: bench.item.id, from, to });
     if (records.length === 0) {
       bench.notice = 'Choose one or more records first: set aside works on records.';
       return;
@@ -222,7 +225,7 @@
         <div class="row" role="row">
           <div class="lead-head" role="columnheader">
             <span
-              >{bench.tally.spec.groups.length ? 'Group' : 'Record'}{overview.naming
+              >{bench.item.tally.groups.length ? 'Group' : 'Record'}{overview.naming
                 ? ` and ${overview.naming.name}`
                 : ''}</span
             >
@@ -262,7 +265,7 @@
               ledger={id}
               active={active.line === at ? active.column : null}
               selected={range !== null && at >= range.from && at <= range.to}
-              totalsBelow={bench.tally.spec.totals === 'below'}
+              totalsBelow={bench.item.view.totals === 'below'}
               onturn={() => turn(line)}
               onpick={(column, extend) => {
                 cursor.put({ line: at, column }, extend);
@@ -275,7 +278,7 @@
       </div>
       {#if lines === 0}
         <p class="none" style:width="{viewWidth}px">
-          {overview.counted.records === 0
+          {bench.counts?.counted.records === 0
             ? 'No record meets every condition. Switch a step of What counts off, or put records back.'
             : ''}
         </p>

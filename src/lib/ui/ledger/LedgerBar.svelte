@@ -3,12 +3,18 @@
   import type { BenchState } from '../bench/bench.svelte';
 
   let { bench }: { bench: BenchState } = $props();
-  const overview = $derived(bench.overview);
-  const view = $derived(bench.tally.view);
-  const spec = $derived(bench.tally.spec);
+  const overview = $derived(bench.ledger);
+  const footing = $derived(bench.footing);
+  const view = $derived(bench.item.view);
+  const spec = $derived(bench.item.tally);
   const shown = $derived(Math.min(view.showDown, (overview?.levels.length ?? 1) - 1));
   const levels = $derived(
     spec.groups.length ? (overview?.levels ?? []) : ['Grand total', 'Records'],
+  );
+  const notAdding = $derived(
+    footing?.notAdding.length
+      ? `Computed anew from the records, as they do not add: ${footing.notAdding.join(', ')}.`
+      : '',
   );
 </script>
 
@@ -34,24 +40,26 @@
             class="act"
             onclick={() =>
               bench.change('Move the totals', (doc) =>
-                setTotals(doc, spec.totals === 'below' ? 'above' : 'below'),
+                setTotals(doc, view.totals === 'below' ? 'above' : 'below'),
               )}
             title="Turn between under and above"
-            >{spec.totals === 'below' ? 'under' : 'above'}</button
+            >{view.totals === 'below' ? 'under' : 'above'}</button
           >
           each group</span
         >
       {/if}
     </div>
-    <p
-      class="footing"
-      class:bad={!overview.footing.foots}
-      data-test="footing"
-      title={overview.footing.says}
-    >
-      <span aria-hidden="true">{overview.footing.foots ? '✓' : '✗'}</span>
-      {overview.footing.says}
-    </p>
+    {#if footing}
+      <p
+        class="footing"
+        class:bad={!footing.foots}
+        data-test="footing"
+        title={footing.says + (footing.notAdding.length ? ` ${notAdding}` : '')}
+      >
+        {#if footing.compared > 0}<span aria-hidden="true">{footing.foots ? '✓' : '✗'}</span>{/if}
+        {footing.says}
+      </p>
+    {/if}
   {/if}
 </div>
 

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { showCount } from '../../core/table/format';
+  import { stateAt } from '../../engine/cellStates';
   import type { Head, Line } from '../../engine/protocol';
 
   interface Props {
@@ -35,7 +36,6 @@
     onopen,
   }: Props = $props();
 
-  const STATE: Record<string, string> = { b: 'blank', u: 'unread', c: 'corrected', n: 'none' };
   /** What does not change from line to line is put together once. */
   const fixed = $derived(
     heads.map(
@@ -96,9 +96,10 @@
   </div>
   {#each heads as head, c (c)}
     {@const text = line.cells[c] ?? ''}
-    {@const state = STATE[line.states[c]] ?? ''}
+    {@const known = stateAt(line.states, c)}
+    {@const state = known === 'read' ? '' : known}
     <div
-      class="{fixed[c]} {state}{figures && head.measure >= 0 ? ' figure' : ''}{active === c
+      class="{fixed[c]} {state}{figures && head.figure !== null ? ' figure' : ''}{active === c
         ? ' active'
         : ''}"
       role="gridcell"

@@ -1,3 +1,4 @@
+import { stateAt } from '../../engine/cellStates';
 import type { Head, Line } from '../../engine/protocol';
 
 /** Height of one line of the ledger, in CSS pixels. */
@@ -73,7 +74,7 @@ export function clippedColumns(
     if (before[c]) return true;
     const room = width - PADDING;
     return lines.some(({ cells, states }) => {
-      const figure = right && (states[c] ?? ' ') === ' ';
+      const figure = right && stateAt(states, c) !== 'unread';
       return (cells[c] ?? '').length * (figure ? 10 : 15) > room;
     });
   });

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { GroupKey, GroupOrder } from '../../core/arrange/groupKey';
+  import type { Measure } from '../../core/measure/measure';
   import { measurePhrase } from '../../core/tally/words';
   import type { Period } from '../../core/table/period';
   import type { BenchState } from '../bench/bench.svelte';
@@ -11,17 +12,23 @@
     bench: BenchState;
     group: GroupKey | null;
     level: number;
+    /** Columns that other groups have already. */
+    taken: readonly string[];
+    /** Measures that groups can be ordered by. */
+    measures: readonly Measure[];
     onchange: (key: GroupKey | null) => void;
     close: () => void;
   }
-  let { bench, group, level, onchange, close }: Props = $props();
+  let { bench, group, level, taken, measures, onchange, close }: Props = $props();
 
-  const taken = $derived(new Set(bench.tally.spec.groups.map((g) => g.column)));
   const columns = $derived(
     bench.columns
       .filter(
         (c) =>
-          c.id === group?.column || !taken.has(c.id) || c.type === 'date' || c.type === 'datetime',
+          c.id === group?.column ||
+          !taken.includes(c.id) ||
+          c.type === 'date' ||
+          c.type === 'datetime',
       )
       .map((c) => ({ value: c.id, label: c.name, note: c.type })),
   );
@@ -49,20 +56,18 @@
     },
     { value: 'count-down', label: 'most records first', order: { by: 'count', descending: true } },
     { value: 'count', label: 'fewest records first', order: { by: 'count', descending: false } },
-    ...bench.tally.spec.measures.flatMap(
-      (m, k): { value: string; label: string; order: GroupOrder }[] => [
-        {
-          value: `m${k}-down`,
-          label: `${measurePhrase(m, names)}, highest first`,
-          order: { by: 'measure', measure: k, descending: true },
-        },
-        {
-          value: `m${k}`,
-          label: `${measurePhrase(m, names)}, lowest first`,
-          order: { by: 'measure', measure: k, descending: false },
-        },
-      ],
-    ),
+    ...measures.flatMap((m, k): { value: string; label: string; order: GroupOrder }[] => [
+      {
+        value: `m${k}-down`,
+        label: `${measurePhrase(m, names)}, highest first`,
+        order: { by: 'measure', measure: k, descending: true },
+      },
+      {
+        value: `m${k}`,
+        label: `${measurePhrase(m, names)}, lowest first`,
+        order: { by: 'measure', measure: k, descending: false },
+      },
+    ]),
   ]);
   const orderNow = $derived(
     group?.order.by === 'hand'

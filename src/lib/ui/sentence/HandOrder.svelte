@@ -11,7 +11,7 @@
   let labels = $state<string[]>([]);
 
   $effect(() => {
-    bench.engine.ask<'labels'>({ do: 'labels', level }).then(
+    bench.ask('labels', { tally: bench.item.id, level }).then(
       (found) =>
         (labels = [
           ...given.filter((g) => found.includes(g)),

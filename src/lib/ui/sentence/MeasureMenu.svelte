@@ -35,11 +35,11 @@
   );
   const share = $derived(kind === 'percentile' || kind === 'trimmedMean');
   let percent = $derived(
-    (measure?.kind === kind && measure?.p !== undefined
-      ? measure.p
+    measure?.kind === kind && measure?.percent !== undefined
+      ? measure.percent
       : kind === 'percentile'
-        ? 0.9
-        : 0.05) * 100,
+        ? 90
+        : 5,
   );
 
   function chooseKind(value: MeasureKind): void {
@@ -56,7 +56,7 @@
       onchange({
         kind: value,
         column: measure.column,
-        ...(needsShare(value) ? { p: value === 'percentile' ? 0.9 : 0.05 } : {}),
+        ...(needsShare(value) ? { percent: value === 'percentile' ? 90 : 5 } : {}),
       });
   }
 
@@ -65,7 +65,7 @@
 
   function chooseColumn(column: string): void {
     if (!kind) return;
-    onchange({ kind, column, ...(share ? { p: percent / 100 } : {}) });
+    onchange({ kind, column, ...(share ? { percent } : {}) });
     close();
   }
 
@@ -96,7 +96,7 @@
           max={kind === 'percentile' ? 100 : 49}
           step="any"
           bind:value={percent}
-          onchange={() => measure?.kind === kind && onchange({ ...measure, p: percent / 100 })}
+          onchange={() => measure?.kind === kind && onchange({ ...measure, percent })}
         />
       </label>
     {/if}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto, invalidateAll } from '$app/navigation';
   import { z } from 'zod';
-  import type { BenchDocument } from '../../core/bench/document';
+  import type { Bench } from '../../core/bench/document';
   import type { Doubt } from '../../core/read/doubts';
   import { typeName } from '../../core/read/infer';
   import { counted } from '../../core/table/format';
@@ -17,7 +17,7 @@
       readAt: string;
       records: number;
     }[];
-    benches: readonly { id: number; name: string; savedAt: string; doc: BenchDocument }[];
+    benches: readonly { id: number; name: string; savedAt: string; doc: Bench }[];
     doubts: readonly Doubt[];
     columns: readonly { id: string; name: string; type: ColumnType; unit: string }[];
     /** Just come from a refresh. */

@@ -1,12 +1,13 @@
-import { z } from 'zod';
-import { evaluate } from '../../scope/evaluate';
 import { climb } from '../../scope/ladder';
 import type { Steps } from '../../steps/steps';
-import { and, bitsetOf, count, type Bitset } from '../../table/bitset';
+import { and, bitsetOf, count } from '../../table/bitset';
 import { counted } from '../../table/format';
 import type { Table } from '../../table/table';
+import { keysOfRow, tableOf, type AnswerTable } from '../answer';
 import { selectionOf, type Base } from '../base';
-import { tallyCommon, TallyRefused, type TallyFigures, type TallyKind } from '../kind';
+import { TallyRefused, type TallyAnswer, type TallyKind } from '../kind';
+import { TallyMemo } from '../memo';
+import { recordsWithin } from '../recordsWithin';
 import {
   figureOf,
   type Figure,
@@ -15,44 +16,39 @@ import {
   type FigureTable,
   type Where,
 } from '../result';
-import { SimpleTally, simpleKind } from '../simple';
+import { simpleKind } from '../simple';
+import { visitAll } from '../visit';
+import type { ComparisonSpec } from './spec';
 import { matchRecords, type Matched } from './match';
 
-/** Which figures of a tally moved between two readings of a list, and through which records. */
-export const ComparisonSpec = z.strictObject({
-  ...tallyCommon,
-  kind: z.literal('comparison'),
-  /** The older reading, by the name the ask gives it. */
-  with: z.string(),
-  /** Columns that name a record in both; whole records are matched without any. */
-  match: z.array(z.string()).max(20).default([]),
-  tally: SimpleTally,
-  /** Whether figures that did not move are shown too. */
-  unmoved: z.boolean().default(false),
-});
-export type ComparisonSpec = z.infer<typeof ComparisonSpec>;
-
 export const comparisonKind: TallyKind<ComparisonSpec> = {
-  kind: 'comparison',
-  spec: ComparisonSpec,
   check(spec, faults, path) {
-    simpleKind(spec.tally).check(spec.tally, faults, `${path}.tally`);
+    simpleKind(spec.tally).check(faults, `${path}.tally`);
     spec.match.forEach((ref, k) => faults.column(`${path}.match[${k}]`, ref));
   },
-  reckon: reckonComparison,
-  describe: (spec, names, listName) =>
-    `What moved since ${spec.with}: ${simpleKind(spec.tally).describe(spec.tally, names, listName)}`,
+  visit(spec, visitor, path) {
+    visitor.list?.(spec.with, `${path}.with`);
+    return {
+      ...spec,
+      match: visitAll(spec.match, visitor.column, `${path}.match`),
+      tally: simpleKind(spec.tally).visit(visitor, `${path}.tally`),
+    };
+  },
+  compute: computeComparison,
+  sentence: (spec, names, listName) => [
+    `What moved since ${spec.with}: ${simpleKind(spec.tally).plain(names, listName)}`,
+  ],
 };
 
 /** Moved figures that are traced to their records; more are listed without. */
 const MOST_TRACED = 2000;
 
-function* reckonComparison(base: Base, spec: ComparisonSpec): Steps<TallyFigures> {
+function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer> {
   const older = base.others.get(spec.with);
   if (!older) throw new TallyRefused(`The reading “${spec.with}” is not at hand.`);
   const before = baseOf(base, older);
-  const now = yield* simpleKind(spec.tally).reckon(base, spec.tally);
-  const then = yield* simpleKind(spec.tally).reckon(before, spec.tally);
+  const now = yield* simpleKind(spec.tally).compute(base);
+  const then = yield* simpleKind(spec.tally).compute(before);
   const matched = matchRecords(older, base.table, spec.match);
   yield undefined;
   const trace = tracer(base, before, spec, matched);
@@ -85,8 +81,8 @@ function* reckonComparison(base: Base, spec: ComparisonSpec): Steps<TallyFigures
   });
   return {
     tables: [
-      { name: 'main', caption: 'Figures that moved', labels: 2, columns: COLUMNS, rows },
-      recordsTable(matched),
+      tableOf({ name: 'main', caption: 'Figures that moved', labels: 2, columns: COLUMNS, rows }),
+      tableOf(recordsTable(matched)),
     ],
     warnings: [
       {
@@ -117,10 +113,12 @@ function baseOf(base: Base, older: Table): Base {
     narrowed,
     counted: kept,
     order: Int32Array.from({ length: older.length }, (_, i) => i),
+    sort: [],
+    memo: new TallyMemo(),
   };
 }
 
-interface Moved {
+interface MovedFigure {
   readonly where: string;
   readonly title: string;
   readonly before: Figure;
@@ -131,14 +129,19 @@ interface Moved {
 }
 
 /** Figures of two tables by the labels of their rows and the titles of their columns. */
-function movedFigures(now: FigureTable, then: FigureTable, unmoved: boolean): Moved[] {
-  const labelOf = (table: FigureTable, row: FigureRow): string =>
-    JSON.stringify([row.kind === 'total', ...row.cells.slice(0, table.labels)]);
-  const pastRows = new Map(then.rows.map((row) => [labelOf(then, row), row]));
-  const nowRows = new Map(now.rows.map((row) => [labelOf(now, row), row]));
+function movedFigures(now: AnswerTable, then: AnswerTable, unmoved: boolean): MovedFigure[] {
+  const rowsOf = (table: AnswerTable): Map<string, FigureRow> =>
+    new Map(
+      Array.from({ length: table.length }, (_, n) => {
+        const row = table.row(n);
+        return [JSON.stringify([row.kind, keysOfRow(row, table.labels)]), row];
+      }),
+    );
+  const pastRows = rowsOf(then);
+  const nowRows = rowsOf(now);
   const pastColumns = new Map(then.columns.map((c, k) => [c.title, k]));
   const nowColumns = new Map(now.columns.map((c, k) => [c.title, k]));
-  const out: Moved[] = [];
+  const out: MovedFigure[] = [];
   const titles = [
     ...nowColumns.keys(),
     ...[...pastColumns.keys()].filter((t) => !nowColumns.has(t)),
@@ -188,7 +191,7 @@ function tracer(
   before: Base,
   spec: ComparisonSpec,
   matched: Matched,
-): (moved: Moved) => Traced {
+): (moved: MovedFigure) => Traced {
   const scope = spec.tally.scope;
   const sets = {
     added: bitsetOf(base.table.length, matched.added),
@@ -196,8 +199,9 @@ function tracer(
     gone: bitsetOf(before.table.length, matched.gone),
   };
   return ({ rowWhere, columnWhere }) => {
-    const now = within(base, selectionOf(base, scope), rowWhere, columnWhere);
-    const then = within(before, selectionOf(before, scope), rowWhere, columnWhere);
+    const wheres = [rowWhere, columnWhere];
+    const now = recordsWithin(base, selectionOf(base, scope), wheres);
+    const then = recordsWithin(before, selectionOf(before, scope), wheres);
     const [added, changed] = [and(now, sets.added), and(now, sets.changed)];
     const records: number[] = [];
     for (const i of matched.added) if ((now[i >>> 5] >>> (i & 31)) & 1) records.push(i);
@@ -209,22 +213,6 @@ function tracer(
       records: records.sort((a, b) => a - b),
     };
   };
-}
-
-function within(base: Base, selection: Bitset, ...wheres: Where[]): Bitset {
-  let out = selection;
-  for (const { condition, records } of wheres) {
-    if (condition) out = and(out, evaluate(base.table, condition, selection).yes);
-    if (records)
-      out = and(
-        out,
-        bitsetOf(
-          base.table.length,
-          records.filter((i) => i < base.table.length),
-        ),
-      );
-  }
-  return out;
 }
 
 const COLUMNS: FigureColumn[] = [

@@ -1,6 +1,6 @@
 import { totalGrouping } from '../../measure/grouping';
 import { MEASURES } from '../../measure/measure';
-import { reckonMeasures } from '../../measure/reckon';
+import { computeMeasures } from '../../measure/compute';
 import { describeCondition } from '../../scope/describe';
 import { evaluate } from '../../scope/evaluate';
 import type { Condition } from '../../scope/condition';
@@ -8,19 +8,19 @@ import type { Steps } from '../../steps/steps';
 import { and, bitsetOf, count, emptyBitset, or, without, type Bitset } from '../../table/bitset';
 import { counted } from '../../table/format';
 import { namesOf } from '../../table/table';
+import { tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
 import { checkCondition } from '../checkCondition';
 import type { Faults } from '../fault';
-import { figureFrom, measureColumns, shownColumn } from '../figure';
+import { figureFrom, labelColumn, measureColumns, shownColumn, textLabel } from '../figure';
 import { checkKey, codesOf, refuseTooMany } from '../keys';
-import { listedWords, type TallyFigures, type TallyKind } from '../kind';
+import { listedWords, type TallyAnswer, type TallyKind } from '../kind';
 import type { Figure, FigureColumn, FigureRow, Mark, Warning } from '../result';
-import { groupWords, measurePhrase } from '../words';
-import { ConditionalSpec } from './spec';
+import { visitNeeded } from '../visit';
+import { groupWords, measurePhrase, scopeWords } from '../words';
+import type { ConditionalSpec } from './spec';
 
 export const conditionalKind: TallyKind<ConditionalSpec> = {
-  kind: 'conditional',
-  spec: ConditionalSpec,
   check(spec, faults: Faults, path) {
     if (spec.key && spec.rows.length)
       faults.add(`${path}.key`, 'The rows are both conditions and a key.', 'Take one of them.');
@@ -40,8 +40,27 @@ export const conditionalKind: TallyKind<ConditionalSpec> = {
         checkCondition(column.condition, faults, `${path}.columns[${k}].condition`);
     });
   },
-  reckon: reckonConditional,
-  describe(spec, names, listName) {
+  visit(spec, visitor, path) {
+    const conditionOf = (condition: Condition, at: string): Condition =>
+      visitNeeded(condition, visitor.condition, at);
+    return {
+      ...spec,
+      ...(spec.key && { key: visitNeeded(spec.key, visitor.key, `${path}.key`) }),
+      rows: spec.rows.map((row, k) => ({
+        ...row,
+        condition: conditionOf(row.condition, `${path}.rows[${k}].condition`),
+      })),
+      columns: spec.columns.map((column, k) => ({
+        ...column,
+        measure: visitNeeded(column.measure, visitor.measure, `${path}.columns[${k}].measure`),
+        ...(column.condition && {
+          condition: conditionOf(column.condition, `${path}.columns[${k}].condition`),
+        }),
+      })),
+    };
+  },
+  compute: computeConditional,
+  sentence(spec, names, listName) {
     const rows = spec.key
       ? `each ${groupWords(spec.key, names)}`
       : spec.rows.length
@@ -52,18 +71,22 @@ export const conditionalKind: TallyKind<ConditionalSpec> = {
         `${measurePhrase(c.measure, names)}${c.condition ? ` where ${describeCondition(c.condition, names)}` : ''}`,
     );
     const rest = spec.everythingElse && spec.rows.length ? ', and everything else' : '';
-    return `${listName}: ${listedWords(columns)} for ${rows}${rest}.`;
+    return [`${listName}${scopeWords(spec.scope)}: ${listedWords(columns)} for ${rows}${rest}.`];
   },
 };
 
 interface Row {
   readonly name: string;
+  /** The value behind the name, where the rows are groups. */
+  readonly key?: Figure;
   readonly kind: FigureRow['kind'];
   readonly selection: Bitset;
   readonly condition?: Condition;
+  /** Everything but the records that meet one of these. */
+  readonly except?: readonly Condition[];
 }
 
-function* reckonConditional(base: Base, spec: ConditionalSpec): Steps<TallyFigures> {
+function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnswer> {
   const { table } = base;
   const selection = selectionOf(base, spec.scope);
   const within = (condition: Condition): Bitset =>
@@ -82,7 +105,14 @@ function* reckonConditional(base: Base, spec: ConditionalSpec): Steps<TallyFigur
     { name: 'All records', kind: 'total', selection },
     ...named,
     ...(spec.everythingElse
-      ? [{ name: 'Everything else', kind: 'group' as const, selection: none }]
+      ? [
+          {
+            name: 'Everything else',
+            kind: 'group' as const,
+            selection: none,
+            except: named.flatMap((r) => r.condition ?? []),
+          },
+        ]
       : []),
   ];
   const columnSets = spec.columns.map((c) => (c.condition ? within(c.condition) : null));
@@ -101,7 +131,7 @@ function* reckonConditional(base: Base, spec: ConditionalSpec): Steps<TallyFigur
       const met = set ? and(row.selection, set) : row.selection;
       const both = recordsOf(met);
       const ordered = orderedFor(base, met, [column.measure]);
-      const [[values]] = yield* reckonMeasures(
+      const [[values]] = yield* computeMeasures(
         { table, records: both, ordered, leafOf, leaves: 1 },
         [totalGrouping(1)],
         [column.measure],
@@ -121,8 +151,9 @@ function* reckonConditional(base: Base, spec: ConditionalSpec): Steps<TallyFigur
       ...(row.kind !== 'total' && {
         where: row.condition
           ? { condition: row.condition }
-          : { records: [...recordsOf(row.selection)] },
+          : { except: row.except?.map((condition) => ({ condition })) },
       }),
+      ...(row.key !== undefined && { keys: [row.key] }),
       ...(row.kind !== 'total' && adds && { partOf: 0 }),
       ...(marks.length && { marks }),
     });
@@ -145,21 +176,18 @@ function* reckonConditional(base: Base, spec: ConditionalSpec): Steps<TallyFigur
   }));
   return {
     tables: [
-      {
+      tableOf({
         name: 'main',
         caption: 'Conditional figures',
         labels: 1,
         columns: [
-          {
-            key: 'row',
-            title: spec.key ? groupWords(spec.key, names) : 'Where',
-            unit: '',
-            type: 'text',
-          },
+          spec.key
+            ? labelColumn('row', spec.key, codesOf(base, spec.key, selection).codes, table)
+            : textLabel('row', 'Where'),
           ...figureColumns,
         ],
         rows: out,
-      },
+      }),
     ],
     warnings: coverageWarnings(count(none), several, spec.everythingElse),
   };
@@ -169,7 +197,7 @@ function* reckonConditional(base: Base, spec: ConditionalSpec): Steps<TallyFigur
 function keyRows(base: Base, spec: ConditionalSpec, selection: Bitset): Row[] {
   if (!spec.key) return [];
   const records = recordsOf(selection);
-  const { codes } = codesOf(base.table, spec.key, records);
+  const { codes } = codesOf(base, spec.key, selection);
   const members = new Map<number, number[]>();
   for (const i of records) {
     const code = codes.codes[i];
@@ -182,6 +210,7 @@ function keyRows(base: Base, spec: ConditionalSpec, selection: Bitset): Row[] {
     .sort(([a], [b]) => codes.rank(a) - codes.rank(b))
     .map(([code, list]) => ({
       name: codes.label(code),
+      key: codes.key(code),
       kind: 'group',
       selection: bitsetOf(base.table.length, list),
       condition: codes.where(code),

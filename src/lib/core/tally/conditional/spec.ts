@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { GroupKey } from '../../arrange/groupKey';
 import { Measure } from '../../measure/measure';
 import { Condition } from '../../scope/condition';
-import { tallyCommon } from '../kind';
+import { tallyCommon } from '../common';
 
 /** Named conditions (or the groups of a key) down, measures under conditions across. */
 export const ConditionalSpec = z.strictObject({

@@ -2,7 +2,7 @@ import type { GroupCodes } from '../../arrange/groupCodes';
 import { buildTree, type GroupTree } from '../../arrange/tree';
 import type { Grouping } from '../../measure/grouping';
 import type { Measure } from '../../measure/measure';
-import { reckonMeasures, type Leafed } from '../../measure/reckon';
+import { computeMeasures, type Leafed } from '../../measure/compute';
 import type { Steps } from '../../steps/steps';
 import type { Table } from '../../table/table';
 import { refuseTooMany } from '../keys';
@@ -24,7 +24,7 @@ export interface CrossFigures {
 }
 
 /** One pass over the records numbers the combinations that occur; all levels are reckoned from those. */
-export function* reckonCross(
+export function* computeCross(
   table: Table,
   records: Int32Array,
   ordered: Int32Array,
@@ -48,7 +48,7 @@ export function* reckonCross(
     })),
   );
   // Counted with the measures, so that the records are gone through once.
-  const flat = yield* reckonMeasures(input, groupings, [...measures, { kind: 'records' }]);
+  const flat = yield* computeMeasures(input, groupings, [...measures, { kind: 'records' }]);
   const rows = <T>(all: readonly T[]): T[][] =>
     sides[0].map((_, i) => all.slice(i * sides[1].length, (i + 1) * sides[1].length));
   return {
@@ -66,6 +66,8 @@ const asCodes = (tree: GroupTree): GroupCodes => ({
   size: tree.leaves,
   label: String,
   rank: (code) => code,
+  key: (code) => code,
+  keyType: { type: 'number', unit: '', decimals: 0, percent: false, grain: 'day' },
   where: () => ({ kind: 'all', not: false, parts: [] }),
 });
 

@@ -3,10 +3,12 @@ import { MEASURES } from '../../measure/measure';
 import type { Steps } from '../../steps/steps';
 import { counted } from '../../table/format';
 import { namesOf } from '../../table/table';
+import { tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
 import { figureFrom, measureColumns, shownColumn, RECORDS_COLUMN, labelColumns } from '../figure';
 import { checkKey, checkOrder, codesOf, groupWhere } from '../keys';
-import { listedWords, type Names, type TallyFigures, type TallyKind } from '../kind';
+import { GroupWalk } from '../groupWalk';
+import { listedWords, type Names, type TallyAnswer, type TallyKind } from '../kind';
 import {
   type Figure,
   type FigureColumn,
@@ -16,13 +18,12 @@ import {
   shareOf,
 } from '../result';
 import { walkGroups } from '../sortedGroups';
-import { groupWords, measurePhrase } from '../words';
-import { reckonCross, type CrossFigures } from './figures';
-import { CrosstabSpec } from './spec';
+import { visitAll, visitMeasures, withOrderMoved } from '../visit';
+import { groupWords, measurePhrase, scopeWords } from '../words';
+import { computeCross, type CrossFigures } from './figures';
+import type { CrosstabSpec } from './spec';
 
 export const crosstabKind: TallyKind<CrosstabSpec> = {
-  kind: 'crosstab',
-  spec: CrosstabSpec,
   check(spec, faults, path) {
     for (const side of ['down', 'across'] as const)
       spec[side].forEach((key, k) => {
@@ -37,15 +38,25 @@ export const crosstabKind: TallyKind<CrosstabSpec> = {
         'Ask for a sum or a count beside it.',
       );
   },
-  reckon: reckonCrosstab,
-  describe(spec, names, listName) {
+  visit(spec, visitor, path) {
+    const { kept, places } = visitMeasures(spec.measures, visitor, `${path}.measures`);
+    const keys = (side: 'down' | 'across'): GroupKey[] =>
+      visitAll(spec[side], visitor.key, `${path}.${side}`).map((key) =>
+        withOrderMoved(key, places),
+      );
+    return { ...spec, down: keys('down'), across: keys('across'), measures: kept };
+  },
+  compute: computeCrosstab,
+  sentence(spec, names, listName) {
     const keys = (side: readonly GroupKey[]): string =>
       listedWords(side.map((key) => groupWords(key, names)));
     const measures = listedWords(spec.measures.map((m) => measurePhrase(m, names)));
     const shares = spec.shares.length
       ? `, with the share of ${listedWords(spec.shares.map((s) => `the ${s}`))}`
       : '';
-    return `${listName}: ${measures} for each ${keys(spec.down)} down and ${keys(spec.across)} across${shares}.`;
+    return [
+      `${listName}${scopeWords(spec.scope)}: ${measures} for each ${keys(spec.down)} down and ${keys(spec.across)} across${shares}.`,
+    ];
   },
 };
 
@@ -56,16 +67,16 @@ interface Across {
   readonly first: number;
 }
 
-function* reckonCrosstab(base: Base, spec: CrosstabSpec): Steps<TallyFigures> {
+function* computeCrosstab(base: Base, spec: CrosstabSpec): Steps<TallyAnswer> {
   const { table } = base;
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
   const ordered = orderedFor(base, selection, spec.measures);
-  const down = spec.down.map((key) => codesOf(table, key, records));
+  const down = spec.down.map((key) => codesOf(base, key, selection));
   yield undefined;
-  const across = spec.across.map((key) => codesOf(table, key, records));
+  const across = spec.across.map((key) => codesOf(base, key, selection));
   yield undefined;
-  const cross = yield* reckonCross(
+  const cross = yield* computeCross(
     table,
     records,
     ordered,
@@ -73,12 +84,12 @@ function* reckonCrosstab(base: Base, spec: CrosstabSpec): Steps<TallyFigures> {
     spec.measures,
   );
   const names = namesOf(table);
-  const labels = labelColumns(spec.down, table);
+  const labels = labelColumns(spec.down, cross.down.keys, table);
   const own = ownColumns(spec, base, records, names);
   const { columns, groups } = acrossColumns(spec, cross, labels, own);
   const rows = crossRows(spec, base, cross, labels.length, groups);
   return {
-    tables: [{ name: 'main', caption: 'Cross-tab', labels: labels.length, columns, rows }],
+    tables: [tableOf({ name: 'main', caption: 'Cross-tab', labels: labels.length, columns, rows })],
     warnings: [...down, ...across].flatMap((c) => c.warnings),
   };
 }
@@ -194,49 +205,17 @@ function crossRows(
     }
     return { cells, marks };
   };
-  const row = (
-    i: number,
-    g: number,
-    heads: (string | null)[],
-  ): Pick<FigureRow, 'cells' | 'marks'> => {
-    const { cells, marks } = cellsOf(i, g);
-    return { cells: [...heads, ...cells], ...(marks.length && { marks }) };
-  };
-  const rows: FigureRow[] = [
-    {
-      kind: 'total',
-      level: 0,
-      ...row(
-        0,
-        0,
-        Array.from({ length: labels }, (_, l) => (l === 0 ? 'Grand total' : null)),
-      ),
-    },
-  ];
-  const open: number[] = [];
-  const path: string[] = [];
-  walkGroups(
+  const walk = new GroupWalk(
     down,
     spec.down.map((key) => key.order),
     down.levels.map((_, l) => ({
       records: cross.records[l + 1][0],
       measures: cross.figures[l + 1][0],
     })),
-    (level, group) => {
-      path[level] = down.keys[level].label(down.levels[level].code[group]);
-      open[level] = rows.length;
-      rows.push({
-        kind: level === labels - 1 ? 'group' : 'total',
-        level: level + 1,
-        ...row(
-          level + 1,
-          group,
-          Array.from({ length: labels }, (_, l) => (l <= level ? path[l] : null)),
-        ),
-        where: { condition: groupWhere(down, level, group) },
-        partOf: level === 0 ? 0 : open[level - 1],
-      });
-    },
   );
-  return rows;
+  return Array.from({ length: walk.length }, (_, n) => {
+    const { level, group } = walk.at(n);
+    const { cells, marks } = cellsOf(level + 1, group);
+    return { ...walk.row(n, cells), ...(marks.length && { marks }) };
+  });
 }

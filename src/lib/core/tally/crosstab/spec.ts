@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { GroupKey } from '../../arrange/groupKey';
 import { Measure } from '../../measure/measure';
-import { tallyCommon } from '../kind';
+import { tallyCommon } from '../common';
 
 /** Groups down and groups across, and measures where they meet. */
 export const CrosstabSpec = z.strictObject({

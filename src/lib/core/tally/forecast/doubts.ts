@@ -2,14 +2,14 @@ import type { Fitted } from '../../forecast/method';
 import { counted } from '../../table/format';
 import type { Warning } from '../result';
 import type { ForecastSpec } from './spec';
-import type { Standing } from './standing';
+import type { ForecastPoints } from './points';
 
 /** A last error beyond so many deviations of the others lies far off the fit. */
 const FAR = 3;
 
 /** What makes a forecast doubtful, in words. */
 export function doubts(
-  { points, series, filled }: Standing,
+  { points, series, filled }: ForecastPoints,
   fitted: Fitted,
   spec: ForecastSpec,
   label: (k: number) => string,

@@ -3,19 +3,18 @@ import { isFitted, METHOD_WORDS, METHODS } from '../../forecast/method';
 import type { Steps } from '../../steps/steps';
 import { counted } from '../../table/format';
 import { periodLabel } from '../../table/period';
+import { tableOf } from '../answer';
 import { selectionOf, type Base } from '../base';
 import { measureColumn } from '../figure';
-import { nameIn, TallyRefused, type TallyFigures, type TallyKind } from '../kind';
-import { checkSeries, reckonSeries } from '../series';
-import { measurePhrase } from '../words';
+import { nameIn, TallyRefused, type TallyAnswer, type TallyKind } from '../kind';
+import { checkSeries, computeSeries, visitSeries } from '../series';
+import { measurePhrase, scopeWords } from '../words';
 import { doubts } from './doubts';
-import { ForecastSpec } from './spec';
-import { stand } from './standing';
+import type { ForecastSpec } from './spec';
+import { pointsOf } from './points';
 import { ahead, methodTable, parameterTable, past } from './tables';
 
 export const forecastKind: TallyKind<ForecastSpec> = {
-  kind: 'forecast',
-  spec: ForecastSpec,
   check(spec, faults, path) {
     checkSeries(spec.series, faults, `${path}.series`);
     const { parameters, method } = spec;
@@ -26,22 +25,28 @@ export const forecastKind: TallyKind<ForecastSpec> = {
         'Take one under 1, or the method "trend".',
       );
   },
-  reckon: reckonForecast,
-  describe(spec, names, listName) {
+  visit: (spec, visitor, path) => ({
+    ...spec,
+    series: visitSeries(spec.series, visitor, `${path}.series`),
+  }),
+  compute: computeForecast,
+  sentence(spec, names, listName) {
     const { measure, period, column } = spec.series;
     const method =
       spec.method === 'best'
         ? 'the method that forecast its last part best'
         : METHOD_WORDS[spec.method];
-    return `${listName}: ${measurePhrase(measure, names)} by ${period === 'half' ? 'half-year' : period} of ${nameIn(names, column)}, carried on for ${counted(spec.horizon, 'period')} by ${method}.`;
+    return [
+      `${listName}${scopeWords(spec.scope)}: ${measurePhrase(measure, names)} by ${period === 'half' ? 'half-year' : period} of ${nameIn(names, column)}, carried on for ${counted(spec.horizon, 'period')} by ${method}.`,
+    ];
   },
 };
 
-function* reckonForecast(base: Base, spec: ForecastSpec): Steps<TallyFigures> {
-  const series = yield* reckonSeries(base, selectionOf(base, spec.scope), spec.series, [
+function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {
+  const series = yield* computeSeries(base, selectionOf(base, spec.scope), spec.series, [
     spec.series.measure,
   ]);
-  const standing = stand(series, spec);
+  const standing = pointsOf(series, spec);
   const { points } = standing;
   const n = points.y.length;
   const label = (k: number): string =>
@@ -69,7 +74,7 @@ function* reckonForecast(base: Base, spec: ForecastSpec): Steps<TallyFigures> {
       past(spec, standing, fitted, value),
       methodTable(tried, method, value),
       parameterTable(method, fitted),
-    ],
+    ].map(tableOf),
     warnings: [
       {
         code: 'stands-on',

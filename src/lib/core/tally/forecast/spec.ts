@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { METHODS } from '../../forecast/method';
-import { tallyCommon } from '../kind';
-import { SeriesSpec } from '../series';
+import { tallyCommon } from '../common';
+import { SeriesSpec } from '../seriesSpec';
 
 const share = z.number().min(0).max(1);
 

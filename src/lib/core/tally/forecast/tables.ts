@@ -1,33 +1,22 @@
 import type { Tried } from '../../forecast/holdOut';
 import { METHOD_WORDS, type Fitted, type MethodKey } from '../../forecast/method';
-import { isoDate } from '../../table/calendar';
-import { periodEnd, periodLabel, periodStart } from '../../table/period';
+import { periodCells, periodColumns, periodKeys } from '../periodLabels';
 import { figureOf, type FigureColumn, type FigureRow, type FigureTable } from '../result';
 import { periodCondition, type Series } from '../series';
 import type { ForecastSpec } from './spec';
-import type { Standing } from './standing';
+import type { ForecastPoints } from './points';
 
 const percent = (level: number): string => `${Number((level * 100).toPrecision(6))} %`;
 
-function periodCells(series: Series, k: number): (string | null)[] {
-  const { first, period, calendar } = series;
-  return [
-    periodLabel(first + k, period, calendar),
-    isoDate(periodStart(first + k, period, calendar)),
-    isoDate(periodEnd(first + k, period, calendar)),
-  ];
-}
-
-const PERIOD_COLUMNS: FigureColumn[] = [
-  { key: 'period', title: 'Period', unit: '', type: 'text' },
-  { key: 'from', title: 'From', unit: '', type: 'date' },
-  { key: 'to', title: 'To', unit: '', type: 'date' },
-];
+const cellsAt = ({ first, period, calendar }: Series, k: number) =>
+  periodCells(first + k, period, calendar);
+const keysAt = ({ first, period, calendar }: Series, k: number) =>
+  periodKeys(first + k, period, calendar);
 
 /** The periods to come: the forecast and the bounds of each level. */
 export function ahead(
   spec: ForecastSpec,
-  { points, series }: Standing,
+  { points, series }: ForecastPoints,
   fitted: Fitted,
   value: FigureColumn,
 ): FigureTable {
@@ -42,7 +31,7 @@ export function ahead(
     caption: 'Forecast',
     labels: 3,
     columns: [
-      ...PERIOD_COLUMNS,
+      ...periodColumns(series.period, series.calendar),
       {
         key: 'forecast',
         title: `Forecast of ${value.title}`,
@@ -68,10 +57,11 @@ export function ahead(
       kind: 'group',
       level: 0,
       cells: [
-        ...periodCells(series, n + h),
+        ...cellsAt(series, n + h),
         figureOf(fitted.forecast(h + 1)),
         ...spec.levels.flatMap((level) => fitted.interval(h + 1, level).map(figureOf)),
       ],
+      keys: keysAt(series, n + h),
       marks: [{ kind: 'forecast', says: 'Not yet observed.' }],
     })),
   };
@@ -80,7 +70,7 @@ export function ahead(
 /** The points the forecast stands on, with what the method gives for each. */
 export function past(
   spec: ForecastSpec,
-  { points, series }: Standing,
+  { points, series }: ForecastPoints,
   fitted: Fitted,
   value: FigureColumn,
 ): FigureTable {
@@ -94,7 +84,7 @@ export function past(
     caption: 'Points and fit',
     labels: 3,
     columns: [
-      ...PERIOD_COLUMNS,
+      ...periodColumns(series.period, series.calendar),
       { ...value, key: 'actual', adds: undefined },
       { key: 'fitted', title: 'Fitted', ...plain, says: 'What the method gives for this point.' },
       { key: 'error', title: 'Error', ...plain, says: 'Actual − fitted.' },
@@ -103,11 +93,12 @@ export function past(
       kind: 'group',
       level: 0,
       cells: [
-        ...periodCells(series, k),
+        ...cellsAt(series, k),
         figureOf(v),
         figureOf(fitted.fitted[k]),
         figureOf(v - fitted.fitted[k]),
       ],
+      keys: keysAt(series, k),
       where: {
         condition: periodCondition(
           spec.series.column,

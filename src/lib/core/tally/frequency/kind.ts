@@ -3,18 +3,19 @@ import { buildTree } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
 import { leafGrouping, totalGrouping } from '../../measure/grouping';
 import { MEASURES } from '../../measure/measure';
-import { countLeaves, reckonMeasures } from '../../measure/reckon';
+import { countLeaves, computeMeasures } from '../../measure/compute';
 import type { Steps } from '../../steps/steps';
 import { counted } from '../../table/format';
-import { namesOf } from '../../table/table';
+import { tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
-import { figureFrom, measureColumns, shownColumn } from '../figure';
+import { figureFrom, labelColumn, measureColumns, shownColumn } from '../figure';
 import { checkKey, checkOrder, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
-import { listedWords, type TallyFigures, type TallyKind } from '../kind';
+import { listedWords, type TallyAnswer, type TallyKind } from '../kind';
 import { figureOf, type FigureColumn, type FigureRow, type Warning } from '../result';
 import { groupComparator } from '../sortedGroups';
-import { groupWords, measurePhrase } from '../words';
-import { FrequencySpec } from './spec';
+import { visitMeasures, visitNeeded, withOrderMoved } from '../visit';
+import { groupWords, measurePhrase, scopeWords } from '../words';
+import type { FrequencySpec } from './spec';
 
 const BY_WORDS = {
   width: 'in bands of one width',
@@ -26,15 +27,21 @@ const BY_WORDS = {
 } as const;
 
 export const frequencyKind: TallyKind<FrequencySpec> = {
-  kind: 'frequency',
-  spec: FrequencySpec,
   check(spec, faults, path) {
     checkKey(spec.key, faults, `${path}.key`);
     checkOrder(spec.key.order, spec.measures.length, faults, `${path}.key.order`);
     spec.measures.forEach((m, k) => faults.measure(`${path}.measures[${k}]`, m));
   },
-  reckon: reckonFrequency,
-  describe(spec, names, listName) {
+  visit(spec, visitor, path) {
+    const { kept, places } = visitMeasures(spec.measures, visitor, `${path}.measures`);
+    return {
+      ...spec,
+      key: withOrderMoved(visitNeeded(spec.key, visitor.key, `${path}.key`), places),
+      measures: kept,
+    };
+  },
+  compute: computeFrequency,
+  sentence(spec, names, listName) {
     const { bands } = spec.key;
     const key = bands
       ? `${groupWords({ ...spec.key, bands: undefined }, names)} ${BY_WORDS[bands.by]}`
@@ -42,15 +49,15 @@ export const frequencyKind: TallyKind<FrequencySpec> = {
     const measures = spec.measures.length
       ? `, with ${listedWords(spec.measures.map((m) => measurePhrase(m, names)))}`
       : '';
-    return `${listName}: how often each ${key} occurs${measures}.`;
+    return [`${listName}${scopeWords(spec.scope)}: how often each ${key} occurs${measures}.`];
   },
 };
 
-function* reckonFrequency(base: Base, spec: FrequencySpec): Steps<TallyFigures> {
+function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> {
   const { table } = base;
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
-  const { codes, bands, warnings } = codesOf(table, spec.key, records);
+  const { codes, bands, warnings } = codesOf(base, spec.key, selection);
   refuseTooMany(codes.size, 'values', MOST_GROUPS);
   yield undefined;
   const tree = buildTree(table.length, [codes]);
@@ -58,7 +65,7 @@ function* reckonFrequency(base: Base, spec: FrequencySpec): Steps<TallyFigures> 
   const ordered = orderedFor(base, selection, spec.measures);
   const input = { table, records, ordered, leafOf: tree.leafOf, leaves: tree.leaves };
   const counts = countLeaves(input);
-  const [figures, totals] = yield* reckonMeasures(
+  const [figures, totals] = yield* computeMeasures(
     input,
     [leafGrouping(tree.leaves), totalGrouping(tree.leaves)],
     spec.measures,
@@ -82,6 +89,7 @@ function* reckonFrequency(base: Base, spec: FrequencySpec): Steps<TallyFigures> 
     {
       kind: 'total',
       level: 0,
+      keys: [],
       cells: [
         'All records',
         ...edgesOf(bands, -1),
@@ -102,6 +110,7 @@ function* reckonFrequency(base: Base, spec: FrequencySpec): Steps<TallyFigures> 
     rows.push({
       kind: outside ? 'outside' : 'group',
       level: 1,
+      keys: [codes.key(code)],
       cells: [
         codes.label(code),
         ...edgesOf(bands, code),
@@ -122,9 +131,8 @@ function* reckonFrequency(base: Base, spec: FrequencySpec): Steps<TallyFigures> 
       }),
     });
   }
-  const names = namesOf(table);
   const columns: FigureColumn[] = [
-    { key: 'value', title: groupWords(spec.key, names), unit: '', type: 'text' },
+    labelColumn('value', spec.key, codes, table),
     ...(bands
       ? (['from', 'to'] as const).map((key): FigureColumn => ({
           key,
@@ -167,7 +175,7 @@ function* reckonFrequency(base: Base, spec: FrequencySpec): Steps<TallyFigures> 
     ...measureColumns(spec.measures, table, records),
   ];
   return {
-    tables: [{ name: 'main', caption: 'Frequency', labels: 1, columns, rows }],
+    tables: [tableOf({ name: 'main', caption: 'Frequency', labels: 1, columns, rows })],
     warnings: [...warnings, ...noteBands(spec, bands, leaves, counts, noBand, level.code)],
   };
 }

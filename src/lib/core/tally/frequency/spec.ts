@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { GroupKey } from '../../arrange/groupKey';
 import { Measure } from '../../measure/measure';
-import { tallyCommon } from '../kind';
+import { tallyCommon } from '../common';
 
 /** How often each value, band or period of a key occurs, with cumulative counts. */
 export const FrequencySpec = z.strictObject({

@@ -1,42 +1,20 @@
-import { z } from 'zod';
 import type { Steps } from '../../steps/steps';
 import { dayOfIso } from '../../table/calendar';
 import { counted } from '../../table/format';
 import { PERIODS_IN_YEAR, periodLabel, periodOf } from '../../table/period';
+import { tableOf } from '../answer';
 import { selectionOf, type Base } from '../base';
 import { measureColumn } from '../figure';
-import { nameIn, tallyCommon, TallyRefused, type TallyFigures, type TallyKind } from '../kind';
+import { periodColumn, periodKeys } from '../periodLabels';
+import { nameIn, TallyRefused, type TallyAnswer, type TallyKind } from '../kind';
 import { figureOf, type FigureColumn, type FigureRow, type Warning } from '../result';
-import { checkSeries, periodCondition, reckonSeries, SeriesSpec, type Series } from '../series';
-import { measurePhrase } from '../words';
+import { checkSeries, computeSeries, periodCondition, visitSeries, type Series } from '../series';
+import type { SeriesSpec } from '../seriesSpec';
+import { measurePhrase, scopeWords } from '../words';
+import type { GrowthSpec } from './spec';
 import { compoundRate, DAYS_IN_YEAR, fittedRate, perYear, periodRates, refusal } from './rates';
 
-/** Growth of a measure by period, or between two known values. */
-export const GrowthSpec = z.strictObject({
-  ...tallyCommon,
-  kind: z.literal('growth'),
-  series: SeriesSpec.optional(),
-  /** Ends of the growth, each named by a day in its period; the first and last whole period unless given. */
-  from: z.iso.date().optional(),
-  to: z.iso.date().optional(),
-  /** Or two values: so many intervals apart, or on two dates. */
-  values: z
-    .object({
-      first: z.number(),
-      last: z.number(),
-      intervals: z.number().positive().optional(),
-      firstDate: z.iso.date().optional(),
-      lastDate: z.iso.date().optional(),
-    })
-    .optional(),
-  /** The value so many periods on at the compound rate. */
-  ahead: z.number().min(0).max(1000).default(1),
-});
-export type GrowthSpec = z.infer<typeof GrowthSpec>;
-
 export const growthKind: TallyKind<GrowthSpec> = {
-  kind: 'growth',
-  spec: GrowthSpec,
   check(spec, faults, path) {
     if (spec.series && spec.values)
       faults.add(`${path}.values`, 'Both a series and two values are given.', 'Take one of them.');
@@ -57,13 +35,17 @@ export const growthKind: TallyKind<GrowthSpec> = {
         'Turn them round.',
       );
   },
-  *reckon(base, spec) {
+  visit: (spec, visitor, path) =>
+    spec.series ? { ...spec, series: visitSeries(spec.series, visitor, `${path}.series`) } : spec,
+  *compute(base, spec) {
     return spec.series ? yield* growthOfSeries(base, spec, spec.series) : growthOfValues(spec);
   },
-  describe(spec, names, listName) {
-    if (!spec.series) return 'Compound growth between two values.';
+  sentence(spec, names, listName) {
+    if (!spec.series) return ['Compound growth between two values.'];
     const { measure, period, column } = spec.series;
-    return `${listName}: compound growth of the ${measurePhrase(measure, names)} by ${period === 'half' ? 'half-year' : period} of ${nameIn(names, column)}.`;
+    return [
+      `${listName}${scopeWords(spec.scope)}: compound growth of the ${measurePhrase(measure, names)} by ${period === 'half' ? 'half-year' : period} of ${nameIn(names, column)}.`,
+    ];
   },
 };
 
@@ -176,7 +158,7 @@ function facts(
   };
 }
 
-function growthOfValues(spec: GrowthSpec): TallyFigures {
+function growthOfValues(spec: GrowthSpec): TallyAnswer {
   const { values } = spec;
   if (!values) throw new TallyRefused('There is nothing to grow.');
   const dated =
@@ -195,13 +177,13 @@ function growthOfValues(spec: GrowthSpec): TallyFigures {
     [values.first, values.last],
   );
   return {
-    tables: [{ name: 'main', caption: 'Growth', labels: 0, columns, rows: [row] }],
+    tables: [tableOf({ name: 'main', caption: 'Growth', labels: 0, columns, rows: [row] })],
     warnings,
   };
 }
 
-function* growthOfSeries(base: Base, spec: GrowthSpec, asked: SeriesSpec): Steps<TallyFigures> {
-  const series = yield* reckonSeries(base, selectionOf(base, spec.scope), asked, [asked.measure]);
+function* growthOfSeries(base: Base, spec: GrowthSpec, asked: SeriesSpec): Steps<TallyAnswer> {
+  const series = yield* computeSeries(base, selectionOf(base, spec.scope), asked, [asked.measure]);
   const { from, to } = endsOf(series, spec);
   const within = series.values[0].subarray(from, to + 1);
   const { period, calendar, first } = series;
@@ -221,19 +203,19 @@ function* growthOfSeries(base: Base, spec: GrowthSpec, asked: SeriesSpec): Steps
   const rates = [NaN, ...periodRates(within)];
   return {
     tables: [
-      {
+      tableOf({
         name: 'main',
         caption: 'Growth',
         labels: 0,
         columns,
         rows: [{ ...row, where: betweenPeriods(asked, series, from, to) }],
-      },
-      {
+      }),
+      tableOf({
         name: 'periods',
         caption: 'Rates from period to period',
         labels: 1,
         columns: [
-          { key: 'period', title: 'Period', unit: '', type: 'text' },
+          periodColumn(period, calendar),
           { ...column, key: 'value' },
           {
             key: 'rate',
@@ -248,9 +230,10 @@ function* growthOfSeries(base: Base, spec: GrowthSpec, asked: SeriesSpec): Steps
           kind: 'group',
           level: 0,
           cells: [label(from + k), figureOf(v), figureOf(rates[k])],
+          keys: periodKeys(first + from + k, period, calendar).slice(0, 1),
           where: { condition: periodCondition(asked.column, first + from + k, period, calendar) },
         })),
-      },
+      }),
     ],
     warnings: [...warnings, ...partialNotes(series, from, to, label)],
   };

@@ -1,5 +1,6 @@
-import { groupPath, type GroupTree } from '../../arrange/tree';
-import type { Rows, ShownGroups } from './arrangement';
+import { groupKeys, type GroupTree } from '../../arrange/tree';
+import type { Figure } from '../result';
+import type { Rows, ShownGroups } from './rows';
 
 /** One line of the ledger as it stands on the page. */
 export type LedgerLine =
@@ -16,8 +17,8 @@ export interface Unfolding {
   readonly totals: 'above' | 'below';
 }
 
-/** Names a group by its labels, the same at every reading. */
-export const groupKeyText = (path: readonly string[]): string => JSON.stringify(path);
+/** Names a group by its keys, the same at every reading. */
+export const groupKeyText = (keys: readonly Figure[]): string => JSON.stringify(keys);
 
 const GROUP = 0;
 const TOTAL = 1;
@@ -52,7 +53,7 @@ export class LedgerLines {
   isOpen(level: number, group: number): boolean {
     const byLevel = level + 1 < this.unfolding.showDown;
     if (this.unfolding.turned.size === 0) return byLevel;
-    return this.unfolding.turned.has(groupKeyText(groupPath(this.tree, level, group))) !== byLevel;
+    return this.unfolding.turned.has(groupKeyText(groupKeys(this.tree, level, group))) !== byLevel;
   }
 
   #children(level: number, parent: number): void {

@@ -1,6 +1,8 @@
 import type { GroupKey } from '../../arrange/groupKey';
-import { listedWords, type Names } from '../kind';
-import { groupWords, measurePhrase, sortWords } from '../words';
+import type { Names } from '../kind';
+import { listedParts, replacedAt, type Part } from '../sentence';
+import { groupWords, measurePhrase, orderWords, scopeWords, sortWords } from '../words';
+import { withMeasures } from './edits';
 import type { LedgerSpec } from './spec';
 
 /** How the groups of a level follow one another, where it is not simply by label. */
@@ -26,23 +28,74 @@ export function groupOrderWords(
   }
 }
 
-/** The ledger in one sentence or two, as its caption says it. */
-export function describeLedger(
-  spec: Omit<LedgerSpec, 'totals'>,
+/** The ledger in one sentence or two. */
+export function ledgerSentence(
+  spec: LedgerSpec,
   names: Names,
   listName: string,
-): string {
-  const groups = spec.groups.map((key) => {
-    const order = groupOrderWords(key, spec, names);
-    return groupWords(key, names) + (order ? ` (${order})` : '');
-  });
-  const grouped = groups.length ? `grouped by ${groups.join(', then ')}` : 'not grouped';
-  const ordered = spec.sort.length
-    ? `in order of ${spec.sort.map((key) => sortWords(key, names)).join(', then ')}`
-    : 'in the order read';
-  const measures = spec.measures.map((m) => measurePhrase(m, names));
-  const under = measures.length
-    ? ` ${spec.groups.length ? 'Under each group' : 'At the foot'}: ${listedWords(measures)}.`
-    : '';
-  return `${listName} ${grouped}, ${ordered}.${under}`;
+): Part<LedgerSpec>[] {
+  const group = (key: GroupKey | null, k: number): Part<LedgerSpec> => {
+    const order = key ? groupOrderWords(key, spec, names) : '';
+    const adding = spec.groups.length ? 'then…' : 'group by…';
+    return {
+      path: `groups[${k}]`,
+      words: key ? groupWords(key, names) + (order ? ` (${order})` : '') : adding,
+      ...(key === null && { add: true }),
+      takes: {
+        a: 'key',
+        value: key,
+        level: k,
+        taken: spec.groups.map((g) => g.column),
+        measures: spec.measures,
+        set: (next) => ({ ...spec, groups: replacedAt(spec.groups, k, next) }),
+      },
+    };
+  };
+  const sort = (k: number): Part<LedgerSpec> => {
+    const key = spec.sort[k] ?? null;
+    return {
+      path: `sort[${k}]`,
+      words: key ? sortWords(key, names) : spec.sort.length ? 'then…' : 'sort by…',
+      ...(key === null && { add: true }),
+      takes: {
+        a: 'sort',
+        value: key,
+        set: (next) => ({ ...spec, sort: replacedAt(spec.sort, k, next) }),
+      },
+    };
+  };
+  const measure = (k: number): Part<LedgerSpec> => {
+    const value = spec.measures[k] ?? null;
+    return {
+      path: `measures[${k}]`,
+      words: value ? measurePhrase(value, names) : 'and…',
+      ...(value === null && { add: true }),
+      takes: {
+        a: 'measure',
+        value,
+        set: (next) => withMeasures(spec, replacedAt(spec.measures, k, next)),
+      },
+    };
+  };
+  const grouped = spec.groups.length > 0;
+  return [
+    `${listName}${scopeWords(spec.scope)} ${grouped ? 'grouped by ' : 'not grouped '}`,
+    ...listedParts(spec.groups.map(group), ', then ', ', then '),
+    ' ',
+    group(null, spec.groups.length),
+    spec.sort.length ? ', in order of ' : `, ${orderWords(spec.sort, names)} `,
+    ...listedParts(
+      spec.sort.map((_, k) => sort(k)),
+      ', then ',
+      ', then ',
+    ),
+    ' ',
+    sort(spec.sort.length),
+    '.',
+    ...(spec.measures.length ? [grouped ? ' Under each group: ' : ' At the foot: '] : [' ']),
+    ...listedParts(spec.measures.map((_, k) => measure(k))),
+    ' ',
+    measure(spec.measures.length),
+    ...(spec.measures.length ? ['.'] : []),
+  ];
 }

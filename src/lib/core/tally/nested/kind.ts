@@ -1,57 +1,42 @@
-import { z } from 'zod';
-import type { Condition } from '../../scope/condition';
-import { evaluate } from '../../scope/evaluate';
 import { finish, type Steps } from '../../steps/steps';
-import { and, emptyBitset, members, or } from '../../table/bitset';
+import { members } from '../../table/bitset';
 import { isText, type Column } from '../../table/column';
 import { counted } from '../../table/format';
 import { namesOf } from '../../table/table';
-import { selectionOf, wholeBase, type Base } from '../base';
+import type { AnswerTable } from '../answer';
+import { wholeBase, type Base } from '../base';
 import { Faults } from '../fault';
-import { tallyCommon, TallyRefused, type TallyFigures, type TallyKind } from '../kind';
-import type { FigureColumn, FigureRow, FigureTable, Where } from '../result';
+import { TallyRefused, type Names, type TallyAnswer, type TallyKind } from '../kind';
+import { recordsWithin } from '../recordsWithin';
+import type { FigureColumn, Where } from '../result';
 import { resultTable } from '../resultTable';
-import { SimpleTally, simpleKind } from '../simple';
-
-/** A tally of another tally's groups: of each region, the highest of the sums by depot, and which. */
-export const NestedSpec = z.strictObject({
-  ...tallyCommon,
-  kind: z.literal('nested'),
-  /** Reckoned from the records; its groups become the records of the outer one. */
-  inner: SimpleTally,
-  /** Which of the inner's tables; the first unless given. */
-  table: z.string().default('main'),
-  /** Columns are those of the inner result, by title or key (`m1`, `records`). */
-  outer: SimpleTally,
-});
-export type NestedSpec = z.infer<typeof NestedSpec>;
+import { simpleKind } from '../simple';
+import { scopeWords } from '../words';
+import type { NestedSpec } from './spec';
 
 /** Kinds whose columns are known before any record is. */
 const FORESEEN = new Set(['ledger', 'frequency', 'spread', 'percentile', 'ranking', 'conditional']);
 
 export const nestedKind: TallyKind<NestedSpec> = {
-  kind: 'nested',
-  spec: NestedSpec,
   check(spec, faults, path) {
     const before = faults.found.length;
-    simpleKind(spec.inner).check(spec.inner, faults, `${path}.inner`);
+    simpleKind(spec.inner).check(faults, `${path}.inner`);
     if (faults.found.length > before || !FORESEEN.has(spec.inner.kind)) return;
     const columns = foreseen(faults.columns, spec);
     if (!columns) return;
     const outer = new Faults(columns);
-    simpleKind(spec.outer).check(spec.outer, outer, `${path}.outer`);
+    simpleKind(spec.outer).check(outer, `${path}.outer`);
     faults.found.push(...outer.found);
   },
-  reckon: reckonNested,
-  describe(spec, names, listName) {
-    const inner = simpleKind(spec.inner).describe(spec.inner, names, 'first');
-    const outer = simpleKind(spec.outer).describe(
-      spec.outer,
-      names,
-      'then, of those group results',
-    );
-    return `${listName}, ${inner.replace(/\.$/, '')}; ${outer}`;
-  },
+  visit: (spec, visitor, path) => ({
+    ...spec,
+    inner: simpleKind(spec.inner).visit(visitor, `${path}.inner`),
+    outer: simpleKind(spec.outer).visit(visitor.ofGroups ?? {}, `${path}.outer`),
+  }),
+  compute: computeNested,
+  sentence: (spec, names, listName) => [
+    `${listName}${scopeWords(spec.scope)}, ${innerWords(spec, names)}; ${simpleKind(spec.outer).plain(names, 'then, of those group results')}`,
+  ],
 };
 
 /** The columns the inner result will have, from a list without records. */
@@ -63,7 +48,7 @@ function foreseen(columns: readonly Column[], spec: NestedSpec): readonly Column
   );
   try {
     const base = wholeBase({ length: 0, columns: empty });
-    const { tables } = finish(simpleKind(spec.inner).reckon(base, spec.inner));
+    const { tables } = finish(simpleKind(spec.inner).compute(base));
     const table = tables.find((t) => t.name === spec.table);
     return table ? resultTable(table).list.columns : null;
   } catch {
@@ -71,8 +56,11 @@ function foreseen(columns: readonly Column[], spec: NestedSpec): readonly Column
   }
 }
 
-function* reckonNested(base: Base, spec: NestedSpec): Steps<TallyFigures> {
-  const inner = yield* simpleKind(spec.inner).reckon(base, spec.inner);
+const innerWords = (spec: NestedSpec, names: Names): string =>
+  simpleKind(spec.inner).plain(names, 'first').replace(/\.$/, '');
+
+function* computeNested(base: Base, spec: NestedSpec): Steps<TallyAnswer> {
+  const inner = yield* simpleKind(spec.inner).compute(base);
   const table = inner.tables.find((t) => t.name === spec.table);
   if (!table)
     throw new TallyRefused(
@@ -81,18 +69,18 @@ function* reckonNested(base: Base, spec: NestedSpec): Steps<TallyFigures> {
   const { list, rows } = resultTable(table);
   const outerBase: Base = { ...wholeBase(list, 'the group results'), others: base.others };
   const faults = new Faults(list.columns);
-  simpleKind(spec.outer).check(spec.outer, faults, 'outer');
+  simpleKind(spec.outer).check(faults, 'outer');
   const [fault] = faults.found;
   if (fault) throw new TallyRefused(`${fault.path}: ${fault.message} ${fault.remedy}`);
-  const outer = yield* simpleKind(spec.outer).reckon(outerBase, spec.outer);
-  const back = recordsBehind(base, spec, table, rows);
-  const tables = outer.tables.map((t): FigureTable => ({
+  const outer = yield* simpleKind(spec.outer).compute(outerBase);
+  const back = recordsBehind(table, rows);
+  const tables = outer.tables.map((t): AnswerTable => ({
     ...t,
     columns: t.columns.map((c) => ownWords(c)),
-    rows: t.rows.map((row): FigureRow => {
-      if (!row.where) return row;
-      return { ...row, where: back(outerBase, row.where) };
-    }),
+    row(n) {
+      const row = t.row(n);
+      return row.where ? { ...row, where: back(outerBase, row.where) } : row;
+    },
   }));
   const names = namesOf(base.table);
   return {
@@ -100,7 +88,7 @@ function* reckonNested(base: Base, spec: NestedSpec): Steps<TallyFigures> {
     warnings: [
       {
         code: 'of-group-results',
-        says: `Reckoned from ${counted(rows.length, 'group result')} (${simpleKind(spec.inner).describe(spec.inner, names, 'first').replace(/\.$/, '')}), not from the records: a mean of group results is not the mean of the records.`,
+        says: `Reckoned from ${counted(rows.length, 'group result')} (${innerWords(spec, names)}), not from the records: a mean of group results is not the mean of the records.`,
       },
       ...inner.warnings,
       ...outer.warnings,
@@ -115,31 +103,12 @@ function ownWords(column: FigureColumn): FigureColumn {
   return { ...rest, says: column.says ?? `${column.title}, over the group results.` };
 }
 
-/** From rows of the inner result back to the records they stand on. */
-function recordsBehind(
-  base: Base,
-  spec: NestedSpec,
-  table: FigureTable,
-  rows: readonly number[],
-): (outer: Base, where: Where) => Where {
-  const selection = selectionOf(base, spec.inner.scope);
-  return (outer, where) => {
-    let found = outer.all;
-    if (where.condition) found = and(found, evaluate(outer.table, where.condition, found).yes);
-    const chosen = where.records ?? members(found);
-    const inner = Array.from(chosen, (k) => table.rows[rows[k]].where ?? {});
-    const conditions = inner.flatMap((w): Condition[] =>
-      w.condition && !w.records ? [w.condition] : [],
-    );
-    if (conditions.length === inner.length && inner.length > 0 && inner.length <= 200)
-      return {
-        condition:
-          conditions.length === 1 ? conditions[0] : { kind: 'any', not: false, parts: conditions },
-      };
-    let records = emptyBitset(base.table.length);
-    for (const w of inner)
-      if (w.condition) records = or(records, evaluate(base.table, w.condition, selection).yes);
-    const listed = inner.flatMap((w) => w.records ?? []);
-    return { records: [...new Set([...members(and(records, selection)), ...listed])] };
-  };
-}
+/** From rows of the inner result back to the records they stand on: any of those groups. */
+const recordsBehind =
+  (table: AnswerTable, rows: readonly number[]) =>
+  (outer: Base, where: Where): Where => ({
+    any: Array.from(
+      members(recordsWithin(outer, outer.all, [where])),
+      (k) => table.row(rows[k]).where ?? {},
+    ),
+  });

@@ -1,15 +1,12 @@
-import { z } from 'zod';
-import { GroupKey } from '../../arrange/groupKey';
 import { buildTree } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
-import { countLeaves } from '../../measure/reckon';
+import { countLeaves } from '../../measure/compute';
 import {
   DEFINITION_WORDS,
   lowerBound,
   percentileRank,
   quantileBy,
   quantilePlace,
-  RANK_METHODS,
   RANK_WORDS,
   upperBound,
   type Definition,
@@ -19,40 +16,17 @@ import type { Steps } from '../../steps/steps';
 import { fullScalar } from '../../table/cell';
 import { isText, type ScalarColumn } from '../../table/column';
 import { counted } from '../../table/format';
-import { namesOf } from '../../table/table';
+import { tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base } from '../base';
+import { labelColumn } from '../figure';
 import { checkKey, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
-import {
-  listedWords,
-  nameIn,
-  tallyCommon,
-  TallyRefused,
-  type TallyFigures,
-  type TallyKind,
-} from '../kind';
+import { listedWords, nameIn, TallyRefused, type TallyAnswer, type TallyKind } from '../kind';
 import { figureOf, type Figure, type FigureColumn, type FigureRow, type Where } from '../result';
-import { groupWords } from '../words';
-
-/** Percentiles of a column, and the percentile ranks of given values. */
-export const PercentileSpec = z.strictObject({
-  ...tallyCommon,
-  kind: z.literal('percentile'),
-  column: z.string(),
-  key: GroupKey.optional(),
-  /** 0..100. */
-  percentiles: z.array(z.number().min(0).max(100)).max(1000).default([10, 25, 50, 75, 90]),
-  /** Of Hyndman and Fan; 7 is linear between the ordered values. */
-  definition: z.int().min(1).max(9).default(7),
-  /** Values whose percentile rank is asked. */
-  ranksOf: z.array(z.number()).max(1000).default([]),
-  rankMethod: z.enum(RANK_METHODS).default('atOrUnder'),
-  few: z.int().min(0).max(1_000_000).default(10),
-});
-export type PercentileSpec = z.infer<typeof PercentileSpec>;
+import { visitNeeded, visitOptional } from '../visit';
+import { groupWords, scopeWords } from '../words';
+import type { PercentileSpec } from './spec';
 
 export const percentileKind: TallyKind<PercentileSpec> = {
-  kind: 'percentile',
-  spec: PercentileSpec,
   check(spec, faults, path) {
     faults.column(`${path}.column`, spec.column, ['number', 'date', 'datetime', 'time']);
     if (spec.key) checkKey(spec.key, faults, `${path}.key`);
@@ -63,8 +37,15 @@ export const percentileKind: TallyKind<PercentileSpec> = {
         'Name percentiles (0 to 100), or values in ranksOf.',
       );
   },
-  reckon: reckonPercentiles,
-  describe(spec, names, listName) {
+  visit(spec, visitor, path) {
+    return {
+      ...spec,
+      column: visitNeeded(spec.column, visitor.column, `${path}.column`),
+      ...(spec.key && { key: visitOptional(spec.key, visitor.key, `${path}.key`) }),
+    };
+  },
+  compute: computePercentiles,
+  sentence(spec, names, listName) {
     const of = nameIn(names, spec.column);
     const key = spec.key ? ` for each ${groupWords(spec.key, names)}` : '';
     const parts = [
@@ -79,23 +60,25 @@ export const percentileKind: TallyKind<PercentileSpec> = {
           ]
         : []),
     ];
-    return `${listName}: ${listedWords(parts)}${key}.`;
+    return [`${listName}${scopeWords(spec.scope)}: ${listedWords(parts)}${key}.`];
   },
 };
 
 /** One group's values in rising order. */
 interface Ordered {
   readonly label: string | null;
+  readonly key: Figure;
   readonly values: Float64Array;
   readonly where?: Where;
 }
 
-function* reckonPercentiles(base: Base, spec: PercentileSpec): Steps<TallyFigures> {
+function* computePercentiles(base: Base, spec: PercentileSpec): Steps<TallyAnswer> {
   const { table } = base;
   const column = columnFor(table, spec.column);
   if (isText(column)) throw new TallyRefused(`“${column.name}” is text and has no percentiles.`);
-  const records = recordsOf(selectionOf(base, spec.scope));
-  const coded = spec.key ? codesOf(table, spec.key, records) : null;
+  const selection = selectionOf(base, spec.scope);
+  const records = recordsOf(selection);
+  const coded = spec.key ? codesOf(base, spec.key, selection) : null;
   const tree = buildTree(table.length, coded ? [coded.codes] : []);
   refuseTooMany(tree.leaves * Math.max(1, spec.percentiles.length), 'rows', MOST_GROUPS);
   yield undefined;
@@ -115,16 +98,18 @@ function* reckonPercentiles(base: Base, spec: PercentileSpec): Steps<TallyFigure
     const code = coded ? tree.levels[0].code[leaf] : 0;
     groups.push({
       label: coded ? coded.codes.label(code) : null,
+      key: coded ? coded.codes.key(code) : null,
       values,
       ...(coded && { where: { condition: coded.codes.where(code) } }),
     });
     yield undefined;
   }
+  const labels = spec.key && coded ? [labelColumn('group', spec.key, coded.codes, table)] : [];
   const few = groups.filter((g) => g.values.length > 0 && g.values.length < spec.few).length;
   return {
     tables: [
-      ...(spec.percentiles.length ? [percentileTable(base, spec, column, groups)] : []),
-      ...(spec.ranksOf.length ? [rankTable(base, spec, column, groups)] : []),
+      ...(spec.percentiles.length ? [percentileTable(labels, spec, column, groups)] : []),
+      ...(spec.ranksOf.length ? [rankTable(labels, spec, column, groups)] : []),
     ],
     warnings: [
       ...(coded?.warnings ?? []),
@@ -141,14 +126,14 @@ function* reckonPercentiles(base: Base, spec: PercentileSpec): Steps<TallyFigure
 }
 
 function percentileTable(
-  base: Base,
+  labels: readonly FigureColumn[],
   spec: PercentileSpec,
   column: ScalarColumn,
   groups: readonly Ordered[],
 ) {
   const definition = spec.definition as Definition;
   const write = (v: number): Figure => writeValue(column, v);
-  const rows = groups.flatMap(({ label, values, where }) =>
+  const rows = groups.flatMap(({ label, key, values, where }) =>
     spec.percentiles.map((percent): FigureRow => {
       const n = values.length;
       const p = percent / 100;
@@ -169,6 +154,7 @@ function percentileTable(
           neighbour(j + 1),
           n ? upperBound(values, q) - lowerBound(values, q) : 0,
         ],
+        keys: [...(spec.key ? [key] : []), percent],
         ...(where && { where }),
       };
     }),
@@ -183,7 +169,7 @@ function percentileTable(
     says,
   });
   const columns: FigureColumn[] = [
-    ...groupColumn(base, spec),
+    ...labels,
     { key: 'percentile', title: 'Percentile', unit: '%', type: 'number' },
     value(
       'value',
@@ -215,16 +201,22 @@ function percentileTable(
       says: 'Values that are exactly this one.',
     },
   ];
-  return { name: 'main', caption: 'Percentiles', labels: spec.key ? 2 : 1, columns, rows };
+  return tableOf({
+    name: 'main',
+    caption: 'Percentiles',
+    labels: spec.key ? 2 : 1,
+    columns,
+    rows,
+  });
 }
 
 function rankTable(
-  base: Base,
+  labels: readonly FigureColumn[],
   spec: PercentileSpec,
   column: ScalarColumn,
   groups: readonly Ordered[],
 ) {
-  const rows = groups.flatMap(({ label, values, where }) =>
+  const rows = groups.flatMap(({ label, key, values, where }) =>
     spec.ranksOf.map((v): FigureRow => {
       const [under, atOrUnder] = [lowerBound(values, v), upperBound(values, v)];
       return {
@@ -238,12 +230,13 @@ function rankTable(
           under,
           atOrUnder - under,
         ],
+        keys: [...(spec.key ? [key] : []), writeValue(column, v)],
         ...(where && { where }),
       };
     }),
   );
   const columns: FigureColumn[] = [
-    ...groupColumn(base, spec),
+    ...labels,
     {
       key: 'value',
       title: column.name,
@@ -280,13 +273,14 @@ function rankTable(
       says: 'Values that are exactly this one.',
     },
   ];
-  return { name: 'ranks', caption: 'Percentile ranks', labels: spec.key ? 2 : 1, columns, rows };
+  return tableOf({
+    name: 'ranks',
+    caption: 'Percentile ranks',
+    labels: spec.key ? 2 : 1,
+    columns,
+    rows,
+  });
 }
-
-const groupColumn = (base: Base, spec: PercentileSpec): FigureColumn[] =>
-  spec.key
-    ? [{ key: 'group', title: groupWords(spec.key, namesOf(base.table)), unit: '', type: 'text' }]
-    : [];
 
 const writeValue = (column: ScalarColumn, v: number): Figure =>
   v !== v ? null : column.type === 'number' ? figureOf(v) : fullScalar(column, Math.round(v));

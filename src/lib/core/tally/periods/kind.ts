@@ -2,10 +2,8 @@ import type { Grouping } from '../../measure/grouping';
 import { addUp } from '../../measure/grouping';
 import { MEASURES, type Measure } from '../../measure/measure';
 import type { Steps } from '../../steps/steps';
-import { isoDate } from '../../table/calendar';
 import {
   periodEnd,
-  periodLabel,
   periodOf,
   periodStart,
   USUAL_CALENDAR,
@@ -13,23 +11,26 @@ import {
   type CalendarPeriod,
 } from '../../table/period';
 import { namesOf } from '../../table/table';
+import { tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base } from '../base';
 import { figureFrom, measureColumns, shownColumn, RECORDS_COLUMN } from '../figure';
-import { listedWords, nameIn, type TallyFigures, type TallyKind } from '../kind';
+import { periodCells, periodColumns, periodKeys } from '../periodLabels';
+import { listedWords, nameIn, type TallyAnswer, type TallyKind } from '../kind';
 import { figureOf, type Figure, type FigureColumn, type FigureRow, type Mark } from '../result';
 import {
   coverage,
   leavesByPeriod,
   periodCondition,
-  reckonLeaves,
+  computeLeaves,
   type DatedLeaves,
 } from '../series';
-import { measurePhrase } from '../words';
+import { visitAll, visitNeeded } from '../visit';
+import { measurePhrase, scopeWords } from '../words';
 import { yearOf } from './follow';
 import { follow, followColumns } from './followColumns';
 import { levelGrouping, type Level } from './level';
 import { baseNote, notes } from './notes';
-import { PeriodsSpec } from './spec';
+import type { PeriodsSpec } from './spec';
 
 /** Which periods hold which others without a rest. */
 const HOLDS: Record<CalendarPeriod, readonly CalendarPeriod[]> = {
@@ -51,8 +52,6 @@ const PLURAL: Record<CalendarPeriod, string> = {
 };
 
 export const periodsKind: TallyKind<PeriodsSpec> = {
-  kind: 'periods',
-  spec: PeriodsSpec,
   check(spec, faults, path) {
     faults.column(`${path}.column`, spec.column, ['date', 'datetime']);
     spec.measures.forEach((m, k) => faults.measure(`${path}.measures[${k}]`, m));
@@ -74,8 +73,15 @@ export const periodsKind: TallyKind<PeriodsSpec> = {
         );
     });
   },
-  reckon: reckonPeriods,
-  describe(spec, names, listName) {
+  visit(spec, visitor, path) {
+    return {
+      ...spec,
+      column: visitNeeded(spec.column, visitor.column, `${path}.column`),
+      measures: visitAll(spec.measures, visitor.measure, `${path}.measures`),
+    };
+  },
+  compute: computePeriods,
+  sentence(spec, names, listName) {
     const measures = listedWords(spec.measures.map((m) => measurePhrase(m, names)));
     const extra = [
       ...spec.against.map((a) =>
@@ -88,11 +94,13 @@ export const periodsKind: TallyKind<PeriodsSpec> = {
       ...(spec.moving ? [`the ${spec.moving.place} average of ${spec.moving.k} periods`] : []),
       ...(spec.index ? ['an index'] : []),
     ];
-    return `${listName}: ${measures} by ${spec.levels.map((l) => (l === 'half' ? 'half-year' : l)).join(' and ')} of ${nameIn(names, spec.column)}${extra.length ? `, with ${listedWords(extra)}` : ''}.`;
+    return [
+      `${listName}${scopeWords(spec.scope)}: ${measures} by ${spec.levels.map((l) => (l === 'half' ? 'half-year' : l)).join(' and ')} of ${nameIn(names, spec.column)}${extra.length ? `, with ${listedWords(extra)}` : ''}.`,
+    ];
   },
 };
 
-function* reckonPeriods(base: Base, spec: PeriodsSpec): Steps<TallyFigures> {
+function* computePeriods(base: Base, spec: PeriodsSpec): Steps<TallyAnswer> {
   const { table } = base;
   const calendar = spec.calendar ?? USUAL_CALENDAR;
   const selection = selectionOf(base, spec.scope);
@@ -102,7 +110,7 @@ function* reckonPeriods(base: Base, spec: PeriodsSpec): Steps<TallyFigures> {
   yield undefined;
   const groupings = spec.levels.map((period) => levelGrouping(leaves, finest, period, calendar));
   const total: Grouping = { size: 1, of: new Int32Array(leaves.length + 1) };
-  const figures = yield* reckonLeaves(
+  const figures = yield* computeLeaves(
     base,
     selection,
     leaves,
@@ -132,6 +140,7 @@ function* reckonPeriods(base: Base, spec: PeriodsSpec): Steps<TallyFigures> {
     {
       kind: 'total',
       level: 0,
+      keys: [],
       cells: [
         'All periods',
         null,
@@ -166,14 +175,12 @@ function* reckonPeriods(base: Base, spec: PeriodsSpec): Steps<TallyFigures> {
   if (undated > 0) rows.push(yield* undatedRow(base, spec, leaves, undated, extras.length));
   const measured = measureColumns(spec.measures, table, records);
   const columns: FigureColumn[] = [
-    { key: 'period', title: 'Period', unit: '', type: 'text' },
-    { key: 'from', title: 'From', unit: '', type: 'date' },
-    { key: 'to', title: 'To', unit: '', type: 'date' },
+    ...periodColumns(finest, calendar),
     RECORDS_COLUMN,
     ...measured.flatMap((column) => [column, ...extras.map((extra) => extra(column))]),
   ];
   return {
-    tables: [{ name: 'main', caption: 'Periods', labels: 3, columns, rows }],
+    tables: [tableOf({ name: 'main', caption: 'Periods', labels: 3, columns, rows })],
     warnings: [
       ...notes(levels, undated, calendar, nameIn(namesOf(table), spec.column)),
       ...baseNote(spec, levels, calendar),
@@ -200,10 +207,9 @@ function periodRow(
   return {
     kind: l === spec.levels.length - 1 ? 'group' : 'total',
     level: l + 1,
+    keys: periodKeys(index, period, calendar),
     cells: [
-      periodLabel(index, period, calendar),
-      isoDate(periodStart(index, period, calendar)),
-      isoDate(periodEnd(index, period, calendar)),
+      ...periodCells(index, period, calendar),
       level.records[k],
       ...spec.measures.flatMap((m: Measure, j) => [
         figureFrom(m, shown[j], level.values[j][k]),
@@ -226,7 +232,7 @@ function* undatedRow(
 ): Steps<FigureRow> {
   const only: Grouping = { size: 1, of: new Int32Array(leaves.length + 1).fill(-1) };
   only.of[leaves.length] = 0;
-  const [values] = yield* reckonLeaves(
+  const [values] = yield* computeLeaves(
     base,
     selectionOf(base, spec.scope),
     leaves,
@@ -236,6 +242,7 @@ function* undatedRow(
   return {
     kind: 'outside',
     level: 1,
+    keys: [null, null, null],
     cells: [
       'no date',
       null,

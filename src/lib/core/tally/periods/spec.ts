@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Measure } from '../../measure/measure';
 import { Calendar, CALENDAR_PERIODS } from '../../table/period';
-import { tallyCommon } from '../kind';
+import { tallyCommon } from '../common';
 
 /** Measures by period of a date, with levels that nest and what follows from the periods before. */
 export const PeriodsSpec = z.strictObject({

@@ -1,5 +1,5 @@
 import { periodCondition } from '../series';
-import { buildTree, groupPath, type GroupTree } from '../../arrange/tree';
+import { buildTree, groupKeys, groupPath, type GroupTree } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
 import { MEASURES } from '../../measure/measure';
 import { evaluate } from '../../scope/evaluate';
@@ -9,22 +9,23 @@ import { DAY_MS, dayOfIso } from '../../table/calendar';
 import { isText } from '../../table/column';
 import { counted } from '../../table/format';
 import { periodLabel, periodOf, USUAL_CALENDAR } from '../../table/period';
+import { tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
 import { figureFrom, measureColumns, shownColumn, labelColumns, RECORDS_COLUMN } from '../figure';
 import { codesOf, groupWhere, MOST_GROUPS, refuseTooMany } from '../keys';
-import { TallyRefused, type TallyFigures } from '../kind';
-import { reckonGroups, type GroupFigures } from '../groupFigures';
+import { TallyRefused, type TallyAnswer } from '../kind';
+import { computeGroups, type GroupFigures } from '../groupFigures';
 import { type FigureColumn, type FigureRow, type Warning, shareOf } from '../result';
 import { placesOf, withinTop } from './places';
 import { withinBottom } from './records';
 import type { RankingSpec } from './spec';
 
 /** Groups in places, overall or within their parents. */
-export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyFigures> {
+export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
   const { table } = base;
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
-  const coded = spec.groups.map((key) => codesOf(table, key, records));
+  const coded = spec.groups.map((key) => codesOf(base, key, selection));
   const tree = buildTree(
     table.length,
     coded.map((c) => c.codes),
@@ -43,7 +44,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyFigures> 
   const warnings: Warning[] = coded.flatMap((c) => c.warnings);
   let [unranked, kept] = [0, 0];
   for (const [parent, { order, none }] of byParent) {
-    unranked += none;
+    unranked += none.length;
     const places = placesOf(values, order, spec.ties);
     const from =
       spec.bottom === undefined ? 0 : order.length - withinBottom(values, order, spec.bottom);
@@ -65,6 +66,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyFigures> 
           ...(shares ? [shareOf(values[g], whole), shareOf(cumulative, whole)] : []),
           ...(change ? change.cells(g) : []),
         ],
+        keys: [places[k], ...groupKeys(tree, deepest, g)],
         where: { condition: groupWhere(tree, deepest, g) },
       });
     });
@@ -74,6 +76,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyFigures> 
         yield* others(base, tree, spec, selection, {
           parent,
           left,
+          out: [...order.slice(from, to), ...none],
           whole,
           shares,
           blank: change ? 3 : 0,
@@ -93,7 +96,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyFigures> 
     });
   const columns: FigureColumn[] = [
     { key: 'place', title: 'Place', unit: '', type: 'rank', says: 'The place by this figure.' },
-    ...labelColumns(spec.groups, table),
+    ...labelColumns(spec.groups, tree.keys, table),
     { ...RECORDS_COLUMN, adds: undefined },
     { ...measureColumns([spec.by], table, records)[0], adds: undefined },
     ...(shares
@@ -118,7 +121,16 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyFigures> 
     ...(change?.columns ?? []),
   ];
   return {
-    tables: [{ name: 'main', caption: 'Ranking', labels: 1 + spec.groups.length, columns, rows }],
+    tables: [
+      tableOf({
+        name: 'main',
+        caption: 'Ranking',
+        labels: 1 + spec.groups.length,
+        whole: true,
+        columns,
+        rows,
+      }),
+    ],
     warnings,
   };
 }
@@ -131,7 +143,7 @@ function* figuresIn(
 ): Steps<GroupFigures> {
   const { table } = base;
   const ordered = orderedFor(base, selection, [spec.by]);
-  return yield* reckonGroups({ table, tree, records: recordsOf(selection), ordered }, [spec.by]);
+  return yield* computeGroups({ table, tree, records: recordsOf(selection), ordered }, [spec.by]);
 }
 
 /** The parent that each deepest group is ranked within. */
@@ -147,7 +159,7 @@ function parents(tree: GroupTree, within: number): (group: number) => number {
 interface Ranked {
   readonly order: number[];
   /** Groups with records and no figure. */
-  none: number;
+  readonly none: number[];
 }
 
 /** Groups of each parent from the first place to the last; ties in label order. */
@@ -165,9 +177,9 @@ function ranked(
     if (figures.records[level][g] === 0) continue;
     const parent = parentOf(g);
     let entry = out.get(parent);
-    if (!entry) out.set(parent, (entry = { order: [], none: 0 }));
+    if (!entry) out.set(parent, (entry = { order: [], none: [] }));
     if (values[g] === values[g]) entry.order.push(g);
-    else entry.none++;
+    else entry.none.push(g);
   }
   const sign = spec.from === 'highest' ? -1 : 1;
   const rank = (g: number): number => tree.keys[level].rank(code[g]);
@@ -188,18 +200,30 @@ function* others(
   selection: Bitset,
   {
     left,
+    out,
     whole,
     shares,
     blank,
     parent,
-  }: { parent: number; left: readonly number[]; whole: number; shares: boolean; blank: number },
+  }: {
+    parent: number;
+    left: readonly number[];
+    /** Groups of the parent that are not among the others: those in places, those without a figure. */
+    out: readonly number[];
+    whole: number;
+    shares: boolean;
+    blank: number;
+  },
 ): Steps<FigureRow> {
   const { table } = base;
+  const deepest = tree.levels.length - 1;
   const wanted = new Set(left);
   const records = recordsOf(selection).filter((i) => wanted.has(tree.leafOf[i]));
   const one = buildTree(table.length, []);
   const inOrder = orderedFor(base, selection, [spec.by]).filter((i) => wanted.has(tree.leafOf[i]));
-  const { total } = yield* reckonGroups({ table, tree: one, records, ordered: inOrder }, [spec.by]);
+  const { total } = yield* computeGroups({ table, tree: one, records, ordered: inOrder }, [
+    spec.by,
+  ]);
   const labels = spec.groups.map((_, k): string | null =>
     k < spec.within
       ? groupPath(tree, spec.within - 1, parent)[k]
@@ -218,7 +242,10 @@ function* others(
       ...(shares ? [shareOf(total[0], whole), null] : []),
       ...Array.from({ length: blank }, () => null),
     ],
-    where: { records: [...records] },
+    where: {
+      ...(spec.within > 0 && { condition: groupWhere(tree, spec.within - 1, parent) }),
+      except: out.map((g) => ({ condition: groupWhere(tree, deepest, g) })),
+    },
   };
 }
 

@@ -2,15 +2,14 @@ import { counted } from '../../table/format';
 import { RELATIVE } from '../fault';
 import type { TallyKind } from '../kind';
 import { checkKey } from '../keys';
-import { groupWords, measurePhrase } from '../words';
+import { visitAll, visitNeeded } from '../visit';
+import { groupWords, measurePhrase, scopeWords } from '../words';
 import { rankGroups } from './groups';
 import { TIES_WORDS } from './places';
 import { rankRecords } from './records';
-import { RankingSpec } from './spec';
+import type { RankingSpec } from './spec';
 
 export const rankingKind: TallyKind<RankingSpec> = {
-  kind: 'ranking',
-  spec: RankingSpec,
   check(spec, faults, path) {
     spec.groups.forEach((key, k) => checkKey(key, faults, `${path}.groups[${k}]`));
     if (spec.within >= Math.max(1, spec.groups.length))
@@ -46,10 +45,25 @@ export const rankingKind: TallyKind<RankingSpec> = {
     if (spec.change)
       faults.column(`${path}.change.column`, spec.change.column, ['date', 'datetime']);
   },
-  *reckon(base, spec) {
+  visit(spec, visitor, path) {
+    const { change } = spec;
+    return {
+      ...spec,
+      groups: visitAll(spec.groups, visitor.key, `${path}.groups`),
+      by: visitNeeded(spec.by, visitor.measure, `${path}.by`),
+      show: visitAll(spec.show, visitor.column, `${path}.show`),
+      ...(change && {
+        change: {
+          ...change,
+          column: visitNeeded(change.column, visitor.column, `${path}.change.column`),
+        },
+      }),
+    };
+  },
+  *compute(base, spec) {
     return spec.groups.length ? yield* rankGroups(base, spec) : yield* rankRecords(base, spec);
   },
-  describe(spec, names, listName) {
+  sentence(spec, names, listName) {
     const { groups, within, by, top, bottom } = spec;
     const what = groups.length ? groupWords(groups[groups.length - 1], names) : 'record';
     const places = top ?? bottom ?? 0;
@@ -61,6 +75,8 @@ export const rankingKind: TallyKind<RankingSpec> = {
       ? measurePhrase(by, names)
       : (names.get(by.column ?? '') ?? by.column ?? '');
     const change = spec.change ? ', with the change of place between two periods' : '';
-    return `${listName}: every ${what} ranked by ${measure}, ${spec.from} first${parent}${limit}; ${TIES_WORDS[spec.ties]}${change}.`;
+    return [
+      `${listName}${scopeWords(spec.scope)}: every ${what} ranked by ${measure}, ${spec.from} first${parent}${limit}; ${TIES_WORDS[spec.ties]}${change}.`,
+    ];
   },
 };

@@ -2,18 +2,22 @@ import { sortByColumn, type SortedColumn } from '../../arrange/sort';
 import { columnFor } from '../../expression/columnFor';
 import type { Steps } from '../../steps/steps';
 import { count, has, type Bitset } from '../../table/bitset';
-import { fullCell, fullScalar } from '../../table/cell';
-import { isMissing, isText, type ScalarColumn } from '../../table/column';
+import { CompensatedSum } from '../../measure/compensated';
+import type { Condition } from '../../scope/condition';
+import { fullCell } from '../../table/cell';
+import { isMissing, isText, type Column, type ScalarColumn } from '../../table/column';
 import { counted } from '../../table/format';
+import { lazyTable } from '../answer';
 import { recordsOf, selectionOf, type Base } from '../base';
-import { TallyRefused, type TallyFigures } from '../kind';
+import { cellFigure } from '../figure';
+import { TallyRefused, type TallyAnswer } from '../kind';
 import {
   figureOf,
+  shareOf,
   type Figure,
   type FigureColumn,
   type FigureRow,
   type Warning,
-  shareOf,
 } from '../result';
 import { withinTop, type Ties } from './places';
 import type { RankingSpec } from './spec';
@@ -74,15 +78,12 @@ function placeSorted(
   return { order: order.subarray(0, n), places: places.subarray(0, n) };
 }
 
-/** Rows of a ranking beyond this are refused: nobody reads them, and they would fill the memory. */
-const MOST_ROWS = 1_000_000;
-
-export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyFigures> {
+/** Every record with a value in its place, or the first or last of them and all others in one row. */
+export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
   const { table } = base;
   const column = columnFor(table, spec.by.column ?? '');
   if (isText(column)) throw new TallyRefused(`“${column.name}” is text and cannot be ranked.`);
   const selection = selectionOf(base, spec.scope);
-  const records = recordsOf(selection);
   const { order, places } = yield* rankBy(
     selection,
     column,
@@ -94,52 +95,106 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyFigures>
   const from =
     spec.bottom === undefined ? 0 : order.length - withinBottom(values, order, spec.bottom);
   const to = spec.top === undefined ? order.length : withinTop(values, order, spec.top);
-  if (to - from > MOST_ROWS)
-    throw new TallyRefused(
-      `This makes ${counted(to - from, 'row')}. Ask for the top or bottom of them.`,
-    );
   const adds = column.type === 'number';
-  let total = 0;
-  for (const i of order) total += values[i];
+  const sums = cumulative(values, order);
+  const total = order.length ? sums[order.length - 1] : 0;
+  yield undefined;
   const shown = spec.show.map((ref) => columnFor(table, ref));
-  const write = (v: number): Figure =>
-    v !== v ? null : column.type === 'number' ? figureOf(v) : fullScalar(column, v);
-  const rows: FigureRow[] = [];
-  let cumulative = 0;
-  for (let k = 0; k < order.length; k++) {
+  const kept = to - from;
+  const left = order.length - kept;
+  const ranked = (k: number): FigureRow => {
     const i = order[k];
-    cumulative += values[i];
-    if (k < from || k >= to) continue;
-    rows.push({
+    return {
       kind: 'group',
       level: 0,
       cells: [
         places[k],
         i + 1,
         ...shown.map((c) => (isMissing(c, i) ? null : fullCell(c, i))),
-        write(values[i]),
-        ...(adds ? [shareOf(values[i], total), shareOf(cumulative, total)] : []),
+        cellFigure(column, i),
+        ...(adds ? [shareOf(values[i], total), shareOf(sums[k], total)] : []),
       ],
       where: { records: [i] },
-    });
-  }
-  const left = [...order.subarray(0, from), ...order.subarray(to)];
-  if (left.length > 0) {
-    const sum = left.reduce((s, i) => s + values[i], 0);
-    rows.push({
+    };
+  };
+  const others = (): FigureRow => {
+    const sum = total - (kept ? sums[to - 1] - (from ? sums[from - 1] : 0) : 0);
+    return {
       kind: 'others',
       level: 0,
       cells: [
         null,
-        `${counted(left.length, 'other record')}`,
+        counted(left, 'other record'),
         ...shown.map(() => null),
         adds ? figureOf(sum) : null,
         ...(adds ? [shareOf(sum, total), null] : []),
       ],
-      where: { records: left },
-    });
-  }
-  const columns: FigureColumn[] = [
+      where: { condition: beyond(spec, column, order[spec.bottom === undefined ? to - 1 : from]) },
+    };
+  };
+  const about = {
+    name: 'main',
+    caption: 'Ranking',
+    labels: 2 + shown.length,
+    whole: true,
+    columns: columnsOf(spec, column, shown),
+  };
+  return {
+    tables: [
+      lazyTable(
+        about,
+        kept + Number(left > 0),
+        (n) => (n < kept ? ranked(from + n) : others()),
+        // Only values are added up: the others' are what the kept leave of the whole.
+        (n, c) =>
+          c !== about.labels
+            ? NaN
+            : n < kept
+              ? values[order[from + n]]
+              : present(others().cells[c]),
+      ),
+    ],
+    warnings: notes(recordsOf(selection).length - order.length, spec, kept),
+  };
+}
+
+const present = (cell: Figure): number => (typeof cell === 'number' ? cell : NaN);
+
+/** Sums from the first place to each, compensated. */
+function cumulative(values: Float64Array, order: Int32Array): Float64Array {
+  const sum = new CompensatedSum();
+  return Float64Array.from(order, (i) => {
+    sum.add(values[i]);
+    return sum.value;
+  });
+}
+
+/** "All others" as a rule: a tie at the edge is kept, so they are the values beyond the edge's own. */
+function beyond({ by, from, bottom }: RankingSpec, column: ScalarColumn, edge: number): Condition {
+  const higher = (from === 'highest') === (bottom !== undefined);
+  const value = cellFigure(column, edge);
+  return {
+    kind: 'leaf',
+    column: by.column ?? column.id,
+    not: false,
+    test: { test: 'compare', op: higher ? 'gt' : 'lt', value: value ?? 0 },
+  };
+}
+
+function columnsOf(
+  { by }: RankingSpec,
+  column: ScalarColumn,
+  shown: readonly Column[],
+): FigureColumn[] {
+  const adds = column.type === 'number';
+  const share = (key: string, title: string, says: string): FigureColumn => ({
+    key,
+    title,
+    unit: '',
+    type: 'share',
+    says,
+  });
+  return [
     { key: 'place', title: 'Place', unit: '', type: 'rank', says: 'The place by this figure.' },
     { key: 'record', title: 'Record', unit: '', type: 'number', decimals: 0 },
     ...shown.map((c): FigureColumn => ({ key: c.id, title: c.name, unit: c.unit, type: 'text' })),
@@ -148,33 +203,24 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyFigures>
       title: column.name,
       unit: column.unit,
       type: column.type,
-      decimals: column.decimals,
-      ...(adds && { measure: { kind: 'sum' as const, column: spec.by.column } }),
+      ...(adds
+        ? { decimals: column.decimals, measure: { kind: 'sum', column: by.column } }
+        : { grain: column.grain }),
     },
     ...(adds
       ? [
+          share('share', 'Share', 'The value ÷ the sum of all ranked.'),
           {
-            key: 'share',
-            title: 'Share',
-            unit: '',
-            type: 'share' as const,
-            says: 'The value ÷ the sum of all ranked.',
-          },
-          {
-            key: 'cumulativeShare',
-            title: 'Cumulative share',
-            unit: '',
-            type: 'share' as const,
+            ...share(
+              'cumulativeShare',
+              'Cumulative share',
+              'The values down to this one ÷ the sum of all ranked.',
+            ),
             reach: 'above' as const,
-            says: 'The values down to this one ÷ the sum of all ranked.',
           },
         ]
       : []),
   ];
-  return {
-    tables: [{ name: 'main', caption: 'Ranking', labels: 2 + shown.length, columns, rows }],
-    warnings: notes(records.length - order.length, spec, to - from),
-  };
 }
 
 /** The same from the other end. */
@@ -183,8 +229,11 @@ export function withinBottom(
   order: ArrayLike<number>,
   k: number,
 ): number {
-  const turned = Int32Array.from(order).reverse();
-  return withinTop(values, turned, k);
+  if (order.length <= k || k === 0) return Math.min(order.length, k);
+  const edge = values[order[order.length - k]];
+  let n = k;
+  while (n < order.length && values[order[order.length - 1 - n]] === edge) n++;
+  return n;
 }
 
 function notes(unranked: number, spec: RankingSpec, kept: number): Warning[] {

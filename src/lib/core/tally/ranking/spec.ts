@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { GroupKey } from '../../arrange/groupKey';
 import { Measure } from '../../measure/measure';
 import { Calendar, CALENDAR_PERIODS } from '../../table/period';
-import { tallyCommon } from '../kind';
+import { tallyCommon } from '../common';
 import { TIES } from './places';
 
 /** Records, or groups by a measure, in places. */

@@ -1,72 +1,47 @@
-import { z } from 'zod';
-import { GroupKey } from '../../arrange/groupKey';
 import { buildTree } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
 import { leafGrouping, totalGrouping } from '../../measure/grouping';
-import { Measure, MEASURES, measureWords, suits } from '../../measure/measure';
-import { countLeaves, reckonMeasures } from '../../measure/reckon';
+import { type Measure, MEASURES, measureWords, suits } from '../../measure/measure';
+import { countLeaves, computeMeasures } from '../../measure/compute';
 import type { Steps } from '../../steps/steps';
 import { counted } from '../../table/format';
-import { namesOf } from '../../table/table';
+import { tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
-import { figureFrom, measureColumn, shownColumn, RECORDS_COLUMN } from '../figure';
+import { figureFrom, labelColumn, measureColumn, shownColumn, RECORDS_COLUMN } from '../figure';
 import { checkKey, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
-import { listedWords, nameIn, tallyCommon, type TallyFigures, type TallyKind } from '../kind';
+import { listedWords, nameIn, type TallyAnswer, type TallyKind } from '../kind';
 import type { FigureColumn, FigureRow } from '../result';
-import { groupWords } from '../words';
-
-/** A measure without its column: the columns stand beside one another. */
-const Fact = Measure.omit({ column: true, other: true });
-type Fact = z.infer<typeof Fact>;
-
-const USUAL: Fact[] = (
-  [
-    'values',
-    'blanks',
-    'unread',
-    'mean',
-    'sd',
-    'min',
-    'lowerQuartile',
-    'median',
-    'upperQuartile',
-    'max',
-    'iqr',
-    'skewness',
-  ] as const
-).map((kind) => ({ kind }));
-
-/** The facts of several columns, or of one column's groups, side by side. */
-export const SpreadSpec = z.strictObject({
-  ...tallyCommon,
-  kind: z.literal('spread'),
-  columns: z.array(z.string()).min(1).max(200),
-  key: GroupKey.optional(),
-  facts: z.array(Fact).min(1).max(60).default(USUAL),
-  few: z.int().min(0).max(1_000_000).default(10),
-});
-export type SpreadSpec = z.infer<typeof SpreadSpec>;
+import { visitAll, visitOptional } from '../visit';
+import { groupWords, scopeWords } from '../words';
+import type { SpreadSpec } from './spec';
 
 export const spreadKind: TallyKind<SpreadSpec> = {
-  kind: 'spread',
-  spec: SpreadSpec,
   check(spec, faults, path) {
     spec.columns.forEach((ref, k) => faults.column(`${path}.columns[${k}]`, ref));
     if (spec.key) checkKey(spec.key, faults, `${path}.key`);
   },
-  reckon: reckonSpread,
-  describe(spec, names, listName) {
+  visit(spec, visitor, path) {
+    return {
+      ...spec,
+      columns: visitAll(spec.columns, visitor.column, `${path}.columns`),
+      ...(spec.key && { key: visitOptional(spec.key, visitor.key, `${path}.key`) }),
+    };
+  },
+  compute: computeSpread,
+  sentence(spec, names, listName) {
     const key = spec.key ? ` for each ${groupWords(spec.key, names)}` : '';
-    return `${listName}: how ${listedWords(spec.columns.map((c) => nameIn(names, c)))} spread${spec.columns.length === 1 ? 's' : ''}${key}.`;
+    return [
+      `${listName}${scopeWords(spec.scope)}: how ${listedWords(spec.columns.map((c) => nameIn(names, c)))} spread${spec.columns.length === 1 ? 's' : ''}${key}.`,
+    ];
   },
 };
 
-function* reckonSpread(base: Base, spec: SpreadSpec): Steps<TallyFigures> {
+function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
   const { table } = base;
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
   const ordered = orderedFor(base, selection, spec.facts);
-  const coded = spec.key ? codesOf(table, spec.key, records) : null;
+  const coded = spec.key ? codesOf(base, spec.key, selection) : null;
   const tree = buildTree(table.length, coded ? [coded.codes] : []);
   refuseTooMany(tree.leaves * spec.columns.length, 'rows', MOST_GROUPS);
   yield undefined;
@@ -80,13 +55,12 @@ function* reckonSpread(base: Base, spec: SpreadSpec): Steps<TallyFigures> {
             coded.codes.rank(tree.levels[0].code[a]) - coded.codes.rank(tree.levels[0].code[b]),
         )
     : [];
-  const names = namesOf(table);
   const rows: FigureRow[] = [];
   for (const [k, ref] of spec.columns.entries()) {
     const column = columnFor(table, ref);
     const asked = spec.facts.map((fact): Measure => ({ ...fact, column: ref }));
     const fitting = asked.filter((m) => suits(m.kind, column));
-    const [whole, byLeaf] = yield* reckonMeasures(
+    const [whole, byLeaf] = yield* computeMeasures(
       input,
       [totalGrouping(tree.leaves), leafGrouping(tree.leaves)],
       fitting,
@@ -113,21 +87,25 @@ function* reckonSpread(base: Base, spec: SpreadSpec): Steps<TallyFigures> {
           n < spec.few && { marks: [{ kind: 'few' as const, says: counted(n, 'record') }] }),
       };
     };
-    rows.push(row(coded ? 'total' : 'group', 0, coded ? 'All' : null, records.length, whole, 0));
+    rows.push({
+      ...row(coded ? 'total' : 'group', 0, coded ? 'All' : null, records.length, whole, 0),
+      keys: [column.name],
+    });
     for (const leaf of groups) {
       const code = tree.levels[0].code[leaf];
       rows.push({
         ...row('group', 1, coded?.codes.label(code) ?? null, counts[leaf], byLeaf, leaf),
-        ...(coded && { where: { condition: coded.codes.where(code) } }),
+        ...(coded && {
+          keys: [column.name, coded.codes.key(code)],
+          where: { condition: coded.codes.where(code) },
+        }),
       });
     }
     yield (k + 1) / spec.columns.length;
   }
   const columns: FigureColumn[] = [
     { key: 'column', title: 'Column', unit: '', type: 'text' },
-    ...(spec.key
-      ? [{ key: 'group', title: groupWords(spec.key, names), unit: '', type: 'text' as const }]
-      : []),
+    ...(spec.key && coded ? [labelColumn('group', spec.key, coded.codes, table)] : []),
     { ...RECORDS_COLUMN, adds: undefined },
     ...spec.facts.map((fact, k): FigureColumn => ({
       key: `f${k + 1}`,
@@ -144,7 +122,7 @@ function* reckonSpread(base: Base, spec: SpreadSpec): Steps<TallyFigures> {
     })),
   ];
   return {
-    tables: [{ name: 'main', caption: 'Spread', labels: spec.key ? 2 : 1, columns, rows }],
+    tables: [tableOf({ name: 'main', caption: 'Spread', labels: spec.key ? 2 : 1, columns, rows })],
     warnings: coded?.warnings ?? [],
   };
 }

@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { BenchDocument } from '$lib/core/bench/document';
+import { AnyBench } from '$lib/core/bench/upgrade';
 import { application } from '$lib/server/application';
 import { answering, bodyOf, idOf, notFound } from '$lib/server/http/problem';
 import { deleteBench, findBench, renameBench, saveBench } from '$lib/server/storage/benches';
@@ -12,7 +12,7 @@ export const GET: RequestHandler = ({ params }) =>
     return bench ? json(bench) : notFound('bench');
   });
 
-const Save = z.object({ follows: z.int().min(0), doc: BenchDocument });
+const Save = z.object({ follows: z.int().min(0), doc: AnyBench });
 
 /** Saves the document as the revision behind `follows`; 409 with the newest state when that is not the newest. */
 export const PUT: RequestHandler = ({ params, request }) =>

@@ -1,11 +1,13 @@
 import { json } from '@sveltejs/kit';
-import { z } from 'zod';
-import { Replies } from '$lib/engine/protocol';
+import { Replies } from '$lib/engine/replies';
 import { application } from '$lib/server/application';
 import { answering, idOf, notFound } from '$lib/server/http/problem';
 import { findBench } from '$lib/server/storage/benches';
 import { databasePath } from '$lib/server/storage/database';
 import type { RequestHandler } from './$types';
+
+/** What counts, and the ledger's heads and footing. */
+const Overview = Replies.stand.extend(Replies.ledger.shape).extend({ footing: Replies.footing });
 
 /** The saved bench reckoned on the server: as JSON, or with `?as=csv` the ledger as a file. */
 export const GET: RequestHandler = ({ params, url }) =>
@@ -15,17 +17,14 @@ export const GET: RequestHandler = ({ params, url }) =>
     if (!bench) return notFound('bench');
     const csv = url.searchParams.get('as') === 'csv';
     const full = url.searchParams.get('values') !== 'shown';
-    const answers = z.array(z.unknown()).parse(
-      await thread.perform({
-        task: 'ask',
-        database: databasePath(config.dataFolder),
-        reading: bench.doc.reading,
-        doc: bench.doc,
-        requests: csv ? [{ do: 'file', what: 'shown', full }] : [],
-      }),
-    );
-    if (!csv) return json(Replies.reckon.parse(answers[0]));
-    return new Response(Replies.file.parse(answers[1]).text, {
+    const answer = await thread.perform({
+      task: 'ledger',
+      database: databasePath(config.dataFolder),
+      doc: bench.doc,
+      csv: csv ? (full ? 'full' : 'shown') : '',
+    });
+    if (!csv) return json(Overview.parse(answer));
+    return new Response(Replies.file.parse(answer).text, {
       headers: {
         'content-type': 'text/csv; charset=utf-8',
         'content-disposition': 'attachment; filename="ledger.csv"',

@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { BenchDocument } from '$lib/core/bench/document';
+import { AnyBench } from '$lib/core/bench/upgrade';
 import { application } from '$lib/server/application';
 import { answering, bodyOf, idOf, notFound } from '$lib/server/http/problem';
 import { addBench } from '$lib/server/storage/benches';
@@ -9,7 +9,7 @@ import type { RequestHandler } from './$types';
 
 const NewBench = z.object({
   name: z.string().trim().min(1, 'The bench needs a name.').max(120),
-  doc: BenchDocument,
+  doc: AnyBench,
 });
 
 export const POST: RequestHandler = ({ params, request }) =>

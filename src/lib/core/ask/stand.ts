@@ -1,0 +1,214 @@
+import { sortRecords } from '../arrange/sort';
+import { correct } from '../read/correct';
+import type { Recipe } from '../read/recipe';
+import type { Ladder } from '../scope/condition';
+import type { Outcome } from '../scope/evaluate';
+import { climb, type LadderResult } from '../scope/ladder';
+import { conditionWithListed } from '../scope/listed';
+import { BadCondition } from '../scope/textTest';
+import { StepCache } from '../steps/cache';
+import type { Steps } from '../steps/steps';
+import { UnknownColumn, type Table } from '../table/table';
+import type { Base } from '../tally/base';
+import { checkCondition } from '../tally/checkCondition';
+import { Faults, type Fault } from '../tally/fault';
+import { TallyMemo } from '../tally/memo';
+import { isWithin } from '../tally/faultPath';
+import type { Warning } from '../tally/result';
+import { prepareTable, type Prepared } from './prepare';
+import type { Question } from './question';
+import { withResultLists } from './resultLists';
+
+/** A list and what a question about it may speak of besides. */
+export interface AskedList {
+  readonly name: string;
+  readonly table: Table;
+  /** How the list was read, for cells put right by hand. */
+  readonly recipe?: Recipe | undefined;
+  /** The other lists, by the names the question gives them. */
+  readonly others: ReadonlyMap<string, Table>;
+}
+
+/** What a question comes to: what every tally is computed from. */
+export interface Stand {
+  readonly question: Question;
+  readonly base: Base;
+  /** The ladder that was climbed: steps that do not fit are off, values of other lists written out. */
+  readonly given: Ladder;
+  readonly ladder: LadderResult;
+  /** Everything that does not fit the list, by its path in the question. It takes no part. */
+  readonly faults: readonly Fault[];
+  /** Of those, the ones of lists, corrections and preparations, on which others may follow. */
+  readonly firstFaults: readonly Fault[];
+  /** What should be known about joins, stacking, computed columns and linked lists. */
+  readonly warnings: readonly Warning[];
+}
+
+interface Kept<T> {
+  readonly key: string;
+  readonly value: T;
+}
+
+/**
+ * The steps of stands of one list, each kept until what it rests on changes. It belongs to whoever
+ * asks again and again: a bench's engine has one, a single ask has none.
+ */
+export class StandCache {
+  corrected: Kept<Table> | null = null;
+  prepared: Kept<Prepared> | null = null;
+  lists: Kept<{ others: Map<string, Table>; warnings: Warning[]; faults: Fault[] }> | null = null;
+  memo: Kept<TallyMemo> | null = null;
+  outcomes = new StepCache<Outcome>(12);
+  ladders = new StepCache<LadderResult>(4);
+  orders = new StepCache<Int32Array>(2);
+  /** The other lists as they came, to see whether they changed. */
+  others: ReadonlyMap<string, Table> | null = null;
+
+  /** Forgets what rests on the table. */
+  forgetTable(): void {
+    this.outcomes = new StepCache(12);
+    this.ladders = new StepCache(4);
+    this.orders = new StepCache(2);
+    this.memo = null;
+  }
+}
+
+/**
+ * Corrects, prepares, narrows and orders a list as a question says. What does not fit is told by its
+ * path, takes no part, and stops nothing.
+ * @example
+ * const { base, faults } = finish(stand({ name: 'Sailings', table, others: new Map() }, Question.parse({})));
+ */
+export function* stand(
+  list: AskedList,
+  question: Question,
+  cache: StandCache = new StandCache(),
+): Steps<Stand> {
+  if (cache.others !== list.others) {
+    cache.others = list.others;
+    cache.lists = null;
+    cache.prepared = null;
+  }
+  const faults = new Faults(list.table.columns);
+  const table0 = corrected(list, question, faults, cache);
+  const listsKey = JSON.stringify(question.lists);
+  if (cache.lists?.key !== listsKey)
+    cache.lists = { key: listsKey, value: yield* withResultLists(list, question) };
+  const lists = cache.lists.value;
+  const { others } = lists;
+  const { reshape, joins, computed } = question;
+  const preparedKey = JSON.stringify([
+    question.corrections,
+    reshape,
+    joins,
+    computed,
+    // Other lists are looked at by joins alone.
+    joins.length ? listsKey : '',
+  ]);
+  if (cache.prepared?.key !== preparedKey) {
+    cache.prepared = { key: preparedKey, value: yield* prepareTable(table0, question, others) };
+    cache.forgetTable();
+  }
+  const prepared = cache.prepared.value;
+  const { table } = prepared;
+  const firstFaults = [...faults.found, ...lists.faults, ...prepared.faults];
+  yield undefined;
+  const found = new Faults(table.columns);
+  const given = fittingLadder(question, table, others, found);
+  const ladderKey = JSON.stringify(given);
+  const ladder = cache.ladders.once(ladderKey, () => climb(table, given, cache.outcomes));
+  yield undefined;
+  question.sort.forEach((key, k) => found.column(`sort[${k}].column`, key.column));
+  const sort = question.sort.filter((_, k) => !isAtFault(found, `sort[${k}]`));
+  const orderKey = JSON.stringify(sort);
+  let order = cache.orders.get(orderKey);
+  if (!order) cache.orders.set(orderKey, (order = yield* sortRecords(table, sort)));
+  if (cache.memo?.key !== orderKey) cache.memo = { key: orderKey, value: new TallyMemo() };
+  return {
+    question,
+    base: {
+      listName: list.name,
+      table,
+      all: ladder.all,
+      narrowed: ladder.narrowed,
+      counted: ladder.counted,
+      order,
+      sort,
+      ladder: given,
+      others,
+      memo: cache.memo.value,
+    },
+    given,
+    ladder,
+    faults: [...firstFaults, ...found.found],
+    firstFaults,
+    warnings: [...lists.warnings, ...prepared.warnings],
+  };
+}
+
+const isAtFault = (faults: Faults, path: string): boolean =>
+  faults.found.some((fault) => isWithin(fault, path));
+
+/** The list with the cells put right that are still there. */
+function corrected(
+  { table, recipe }: AskedList,
+  { corrections }: Question,
+  faults: Faults,
+  cache: StandCache,
+): Table {
+  corrections.forEach(({ column, record }, k) => {
+    if (faults.column(`corrections[${k}].column`, column) && record >= table.length)
+      faults.add(
+        `corrections[${k}].record`,
+        `There is no record ${record + 1}: the list has ${table.length}.`,
+        'Take the correction out.',
+      );
+  });
+  if (corrections.length === 0 || !recipe) return table;
+  const key = JSON.stringify(corrections);
+  if (cache.corrected?.key !== key)
+    cache.corrected = { key, value: correct(table, recipe, corrections) };
+  return cache.corrected.value;
+}
+
+/** The ladder with its other lists' values written out; a step that does not fit is off. */
+function fittingLadder(
+  { ladder }: Question,
+  table: Table,
+  others: ReadonlyMap<string, Table>,
+  faults: Faults,
+): Ladder {
+  const rungs = ladder.rungs.map((rung, k) => {
+    const path = `ladder.rungs[${k}].condition`;
+    const id = rung.id || `rung ${k + 1}`;
+    checkCondition(rung.condition, faults, path);
+    try {
+      const condition = conditionWithListed(rung.condition, others);
+      return { ...rung, id, condition, on: rung.on && !isAtFault(faults, path) };
+    } catch (error) {
+      if (!(error instanceof BadCondition || error instanceof UnknownColumn)) throw error;
+      faults.add(path, error.message, 'Name the list under “lists”, and a column that it has.');
+      return { ...rung, id, on: false };
+    }
+  });
+  const { setAside } = ladder;
+  setAside.values.forEach(({ column }, k) =>
+    faults.column(`ladder.setAside.values[${k}].column`, column),
+  );
+  for (const which of ['records', 'kept'] as const) {
+    const beyond = setAside[which].find((i) => i >= table.length);
+    if (beyond !== undefined)
+      faults.add(
+        `ladder.setAside.${which}`,
+        `There is no record ${beyond}: the list has ${table.length}.`,
+        'Record numbers count from 0.',
+      );
+  }
+  return {
+    rungs,
+    setAside: {
+      ...setAside,
+      values: setAside.values.filter((_, k) => !isAtFault(faults, `ladder.setAside.values[${k}]`)),
+    },
+  };
+}

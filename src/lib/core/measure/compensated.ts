@@ -1,0 +1,52 @@
+/**
+ * A sum that keeps the low parts that additions lose and adds them at the end (Neumaier 1974, with
+ * Knuth's two-sum, which needs no branch). A sum past the range of doubles has no meaningful low part.
+ */
+export class CompensatedSum {
+  #high = 0;
+  #low = 0;
+
+  add(x: number): void {
+    const t = this.#high + x;
+    const b = t - this.#high;
+    this.#low += this.#high - (t - b) + (x - b);
+    this.#high = t;
+  }
+
+  get value(): number {
+    return Number.isFinite(this.#low) ? this.#high + this.#low : this.#high;
+  }
+}
+
+/** The compensated sum of some numbers; 0 of none. */
+export function sumOf(values: Iterable<number>): number {
+  const sum = new CompensatedSum();
+  for (const v of values) sum.add(v);
+  return sum.value;
+}
+
+/** A sum straight over records, without any group. */
+export interface DirectTotal {
+  readonly total: number;
+  readonly values: number;
+  /** Σ|x|: rounding may take such a sum apart by values · 2⁻⁵² of it. */
+  readonly magnitude: number;
+}
+
+/** Sum, count and magnitude of the values that are there. */
+export function directTotal(values: Float64Array, records: Int32Array): DirectTotal {
+  const sum = new CompensatedSum();
+  let [magnitude, n] = [0, 0];
+  for (let k = 0; k < records.length; k++) {
+    const x = values[records[k]];
+    if (x !== x) continue;
+    sum.add(x);
+    magnitude += x < 0 ? -x : x;
+    n++;
+  }
+  return { total: sum.value, values: n, magnitude };
+}
+
+/** How far rounding may take a sum apart from its parts. */
+export const roundingBound = ({ values, magnitude }: DirectTotal): number =>
+  values * 2 ** -52 * magnitude;

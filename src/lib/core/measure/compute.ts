@@ -1,0 +1,235 @@
+import { columnFor } from '../expression/columnFor';
+import type { Steps } from '../steps/steps';
+import { isText, type Column } from '../table/column';
+import type { Table } from '../table/table';
+import { distinctCounts, fitsMarks, markDistinct } from './distinct';
+import { extremesAt } from './extremes';
+import { fromMoments, momentsNeeded, type MomentsNeeded } from './fromMoments';
+import { fromSlice } from './fromSlices';
+import { addUp, totalGrouping, type Grouping } from './grouping';
+import type { Measure, MeasureKind } from './measure';
+import { Moments, momentsOfGroups, sumsOfGroups } from './moments';
+import { gather, regroup } from './slices';
+import { valuesOf } from './valuesOf';
+import { weightedMeans } from './weighted';
+
+/** Records in leaves, and what else measures look at. */
+export interface Leafed {
+  readonly table: Table;
+  /** The selection, as rising record numbers. */
+  readonly records: Int32Array;
+  /** The same in the current order; `first`, `last` and ties at the highest look at it. */
+  readonly ordered: Int32Array;
+  /** Leaf of each record of the list; only those of the selection are looked at. */
+  readonly leafOf: Int32Array;
+  readonly leaves: number;
+}
+
+/** Figures of one measure by group; NaN: none. Measures of text hold dictionary codes. */
+export type FiguresOf = (grouping: Grouping, place: number) => Float64Array;
+
+/**
+ * Every measure for every grouping, always from the records: `out[grouping][measure][group]`.
+ * @throws UnknownColumn, ExpressionError
+ */
+export function* computeMeasures(
+  input: Leafed,
+  groupings: readonly Grouping[],
+  measures: readonly Measure[],
+): Steps<Float64Array[][]> {
+  const out: Float64Array[][] = groupings.map(() => []);
+  const work = new Work(input, groupings, measures);
+  for (let k = 0; k < measures.length; k++) {
+    const figures = work.figuresOf(measures[k]);
+    yield (k + 0.5) / measures.length;
+    for (let g = 0; g < groupings.length; g++) {
+      out[g].push(figures(groupings[g], g));
+      yield (k + 0.5 + (0.5 * (g + 1)) / groupings.length) / measures.length;
+    }
+  }
+  return out;
+}
+
+/** Counts of the selection's records in each leaf. */
+export function countLeaves({ records, leafOf, leaves }: Leafed): Float64Array {
+  const counts = new Float64Array(leaves);
+  for (let k = 0; k < records.length; k++) counts[leafOf[records[k]]]++;
+  return counts;
+}
+
+const NEEDED: readonly MomentsNeeded[] = ['sums', 'extremes', 'squares'];
+
+const ratio = (a: number, b: number): number => (b === 0 ? NaN : a / b);
+
+/** What the measures of one reckoning share: counts, and moments by column. */
+class Work {
+  readonly #total: Grouping;
+  readonly #moments = new Map<string, Moments>();
+  #counts: Float64Array | null = null;
+
+  constructor(
+    readonly input: Leafed,
+    readonly groupings: readonly Grouping[],
+    readonly measures: readonly Measure[],
+  ) {
+    this.#total = totalGrouping(input.leaves);
+  }
+
+  figuresOf(measure: Measure): FiguresOf {
+    const { kind } = measure;
+    if (kind === 'recordsOfTotal')
+      return this.#share((grouping) => addUp(this.#leafCounts(), grouping), false);
+    if (kind === 'recordsOfParent')
+      return this.#share((grouping) => addUp(this.#leafCounts(), grouping), true);
+    if (kind === 'records' || measure.column === undefined)
+      return (grouping) => addUp(this.#leafCounts(), grouping);
+    const column = columnFor(this.input.table, measure.column);
+    switch (kind) {
+      case 'first':
+      case 'last':
+        return this.#edges(column, kind);
+      case 'weightedMean':
+        return weightedMeans(
+          this.input,
+          column,
+          columnFor(this.input.table, measure.other ?? measure.column),
+        );
+      case 'atMin':
+      case 'atMax':
+      case 'minTies':
+      case 'maxTies':
+        return extremesAt(
+          this.input,
+          column,
+          measure.other === undefined ? column : columnFor(this.input.table, measure.other),
+          kind,
+        );
+      case 'blanks':
+      case 'unread':
+        return this.#missing(column, kind);
+      case 'shareOfTotal':
+        return this.#share((grouping) => this.#sums(column, grouping), false);
+      case 'shareOfParent':
+        return this.#share((grouping) => this.#sums(column, grouping), true);
+      case 'distinct':
+        if (isText(column) && fitsMarks(this.input.leaves, column)) {
+          const marks = markDistinct(this.input, column);
+          return (grouping) => distinctCounts(marks, column.dictionary.length, grouping);
+        }
+    }
+    if (fromMoments(kind, new Moments(1), 0) !== null) {
+      const moments = this.#momentsOf(column, this.#neededOf(column, kind));
+      return (grouping) => {
+        const merged = mergeInto(moments, grouping);
+        return Float64Array.from(
+          { length: grouping.size },
+          (_, g) => fromMoments(kind, merged, g) ?? NaN,
+        );
+      };
+    }
+    return this.#slices(measure, column);
+  }
+
+  /** The most that any of the measures asks of a column, so that one pass serves them all. */
+  #neededOf(column: Column, kind: MeasureKind): MomentsNeeded {
+    const kinds = this.measures.filter((m) => m.column === column.id).map((m) => m.kind);
+    const most = Math.max(...[kind, ...kinds].map((k) => NEEDED.indexOf(momentsNeeded(k))));
+    return NEEDED[most];
+  }
+
+  #leafCounts(): Float64Array {
+    return (this.#counts ??= countLeaves(this.input));
+  }
+
+  #momentsOf(column: Column, needed: MomentsNeeded): Moments {
+    const enough = NEEDED.slice(NEEDED.indexOf(needed));
+    for (const more of enough) {
+      const known = this.#moments.get(`${column.id}\n${more}`);
+      if (known) return known;
+    }
+    const { leafOf, leaves, records } = this.input;
+    const { values } = valuesOf(column);
+    const moments =
+      needed === 'sums'
+        ? sumsOfGroups(values, leafOf, leaves, records)
+        : momentsOfGroups(values, leafOf, leaves, records, needed === 'squares');
+    this.#moments.set(`${column.id}\n${needed}`, moments);
+    return moments;
+  }
+
+  #sums(column: Column, grouping: Grouping): Float64Array {
+    const merged = mergeInto(this.#momentsOf(column, 'sums'), grouping);
+    return Float64Array.from({ length: grouping.size }, (_, g) => merged.sum(g));
+  }
+
+  /** A group's part of the whole, or of the group above it; of itself where there is none above. */
+  #share(of: (grouping: Grouping) => Float64Array, parent: boolean): FiguresOf {
+    return (grouping) => {
+      const parts = of(grouping);
+      if (!parent || !grouping.parent) {
+        const [whole] = of(this.#total);
+        return parts.map((part) => ratio(part, whole));
+      }
+      const wholes = of(this.groupings[grouping.parent.place]);
+      const above = grouping.parent.of;
+      return parts.map((part, g) => ratio(part, wholes[above[g]]));
+    };
+  }
+
+  #missing(column: Column, kind: 'blanks' | 'unread'): FiguresOf {
+    const unread = new Float64Array(this.input.leaves);
+    if (!isText(column) && column.unread.size > 0)
+      for (const i of this.input.records) if (column.unread.has(i)) unread[this.input.leafOf[i]]++;
+    if (kind === 'unread') return (grouping) => addUp(unread, grouping);
+    const moments = this.#momentsOf(column, 'sums');
+    const blank = this.#leafCounts().map((n, leaf) => n - moments.count(leaf) - unread[leaf]);
+    return (grouping) => addUp(blank, grouping);
+  }
+
+  /** The first or last value that is there, in the current order. */
+  #edges(column: Column, kind: 'first' | 'last'): FiguresOf {
+    const { ordered, leafOf, leaves } = this.input;
+    const place = new Float64Array(leaves).fill(-1);
+    const step = kind === 'first' ? 1 : -1;
+    const has = isText(column)
+      ? (i: number): boolean => column.codes[i] >= 0
+      : (i: number): boolean => column.values[i] === column.values[i];
+    for (let n = 0, k = step > 0 ? 0 : ordered.length - 1; n < ordered.length; n++, k += step) {
+      const leaf = leafOf[ordered[k]];
+      if (place[leaf] < 0 && has(ordered[k])) place[leaf] = n;
+    }
+    return (grouping) => {
+      const nearest = new Float64Array(grouping.size).fill(Infinity);
+      grouping.of.forEach((g, leaf) => {
+        if (g >= 0 && place[leaf] >= 0 && place[leaf] < nearest[g]) nearest[g] = place[leaf];
+      });
+      return nearest.map((n) => {
+        if (n === Infinity) return NaN;
+        const i = ordered[step > 0 ? n : ordered.length - 1 - n];
+        return isText(column) ? column.codes[i] : column.values[i];
+      });
+    };
+  }
+
+  /** Measures that need the values themselves: gathered once by leaf. */
+  #slices(measure: Measure, column: Column): FiguresOf {
+    const { leafOf, leaves, records } = this.input;
+    const view = valuesOf(column);
+    const slices = gather(view.values, leafOf, leaves, records);
+    const counts = measure.kind === 'distinct' || measure.kind === 'modeTies';
+    const decode = (v: number): number => (view.codeOf && !counts && v === v ? view.codeOf(v) : v);
+    return (grouping) => {
+      const { values, start } = regroup(slices, grouping);
+      return Float64Array.from({ length: grouping.size }, (_, g) =>
+        decode(fromSlice(measure, values, start[g], start[g + 1])),
+      );
+    };
+  }
+}
+
+function mergeInto(moments: Moments, grouping: Grouping): Moments {
+  const out = new Moments(grouping.size);
+  for (let leaf = 0; leaf < moments.size; leaf++)
+    if (grouping.of[leaf] >= 0) out.merge(grouping.of[leaf], moments, leaf);
+  return out;
+}

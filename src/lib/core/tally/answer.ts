@@ -1,0 +1,103 @@
+import type { Figure, FigureColumn, FigureRow, FigureTable, ScopeName, Warning } from './result';
+
+/**
+ * What a tally comes to, before it is plain data: tables whose rows are made when they are asked
+ * for. A ranking of a million records holds their order and no row.
+ */
+export interface AnswerTable {
+  /** `main`, or what it holds besides: `methods`, `points`. */
+  readonly name: string;
+  readonly caption: string;
+  /** The first so many columns are labels. */
+  readonly labels: number;
+  /** All rows together make the whole. */
+  readonly whole?: boolean;
+  readonly columns: readonly FigureColumn[];
+  readonly length: number;
+  /** A row by its place, from 0. */
+  row(n: number): FigureRow;
+  /** The number where a row and a column cross; NaN for none and for texts. */
+  number(n: number, column: number): number;
+  /** The place of the row that a row is a part of; -1 for none. */
+  partOf(n: number): number;
+  /** The place of the row with these keys; -1 where there is none. */
+  find(keys: readonly Figure[]): number;
+}
+
+/** The tables of a tally and what should be known about them. */
+export interface TallyAnswer {
+  readonly tables: readonly AnswerTable[];
+  readonly warnings: readonly Warning[];
+  /** The order in which its records are listed; that of the list unless given. */
+  readonly order?: Int32Array;
+}
+
+/** The same with what it was asked. */
+export interface Answer extends TallyAnswer {
+  readonly kind: string;
+  /** The sentence. */
+  readonly says: string;
+  readonly scope: ScopeName;
+  /** Records it was reckoned from. */
+  readonly records: number;
+}
+
+/** The keys of a row: those given, or its labels themselves. */
+export const keysOfRow = (row: FigureRow, labels: number): readonly Figure[] =>
+  row.keys ?? row.cells.slice(0, labels);
+
+const sameKeys = (a: readonly Figure[], b: readonly Figure[]): boolean =>
+  a.length === b.length && a.every((key, k) => key === b[k]);
+
+/** A table whose rows are there already. */
+export function tableOf(table: FigureTable): AnswerTable {
+  const { rows, ...about } = table;
+  return {
+    ...about,
+    length: rows.length,
+    row: (n) => rows[n],
+    number(n, column) {
+      const cell = rows[n].cells[column];
+      return typeof cell === 'number' ? cell : NaN;
+    },
+    partOf: (n) => rows[n].partOf ?? -1,
+    find: (keys) => rows.findIndex((row) => sameKeys(keysOfRow(row, table.labels), keys)),
+  };
+}
+
+/**
+ * A table of so many rows that are made on demand, none a part of another.
+ * @param number figures without their rows, where that is quicker
+ */
+export function lazyTable(
+  about: Omit<FigureTable, 'rows'>,
+  length: number,
+  row: (n: number) => FigureRow,
+  number = (n: number, column: number): number => {
+    const cell = row(n).cells[column];
+    return typeof cell === 'number' ? cell : NaN;
+  },
+): AnswerTable {
+  return {
+    ...about,
+    length,
+    row,
+    number,
+    partOf: () => -1,
+    find(keys) {
+      for (let n = 0; n < length; n++)
+        if (sameKeys(keysOfRow(row(n), about.labels), keys)) return n;
+      return -1;
+    },
+  };
+}
+
+/** A table as plain data, every row made. */
+export const freeze = (table: AnswerTable): FigureTable => ({
+  name: table.name,
+  caption: table.caption,
+  labels: table.labels,
+  ...(table.whole && { whole: true }),
+  columns: [...table.columns],
+  rows: Array.from({ length: table.length }, (_, n) => table.row(n)),
+});

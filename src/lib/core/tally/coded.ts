@@ -1,0 +1,10 @@
+import type { SettledBand } from '../arrange/bands';
+import type { GroupCodes } from '../arrange/groupCodes';
+import type { Warning } from './result';
+
+/** The groups of a key, and what should be known about its bands. */
+export interface Coded {
+  readonly codes: GroupCodes;
+  readonly bands: SettledBand[] | null;
+  readonly warnings: Warning[];
+}

@@ -1,0 +1,96 @@
+import { sortRecords } from '../../arrange/sort';
+import { buildTree, type GroupTree } from '../../arrange/tree';
+import type { Measure } from '../../measure/measure';
+import type { Steps } from '../../steps/steps';
+import type { Bitset } from '../../table/bitset';
+import { orderedFor, recordsOf, selectionOf, type Base } from '../base';
+import { computeGroups, type GroupFigures } from '../groupFigures';
+import type { Coded } from '../coded';
+import { codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
+import type { Warning } from '../result';
+import type { LedgerSpec } from './spec';
+
+/** A ledger reckoned over a selection: what its tables, its lines and its footing are read from. */
+export interface ComputedLedger {
+  readonly spec: LedgerSpec;
+  /** The spec's measures, and behind them those that the caller wanted besides. */
+  readonly measures: readonly Measure[];
+  readonly selection: Bitset;
+  /** The selection as rising record numbers. */
+  readonly records: Int32Array;
+  /** All records of the list in the order of the ledger. */
+  readonly order: Int32Array;
+  readonly tree: GroupTree;
+  /** What names the tree among those of its base. */
+  readonly treeKey: string;
+  readonly figures: GroupFigures;
+  readonly warnings: readonly Warning[];
+}
+
+/**
+ * Computes a ledger. Its steps are kept with the base, each until what it rests on changes.
+ * @param besides measures computed with the spec's own
+ * @throws TallyRefused where the groups would be too many
+ */
+export function* computeLedger(
+  base: Base,
+  spec: LedgerSpec,
+  besides: readonly Measure[] = [],
+): Steps<ComputedLedger> {
+  const { table, memo } = base;
+  const selection = selectionOf(base, spec.scope);
+  const records = recordsOf(selection);
+  const order = yield* ledgerOrder(base, spec);
+  yield undefined;
+  const coded: Coded[] = [];
+  for (const key of spec.groups) {
+    coded.push(codesOf(base, key, selection));
+    yield undefined;
+  }
+  // A tree covers all records; only bands found from the values depend on the selection.
+  const keys = spec.groups.map(({ column, period, calendar, loose, bands }, k) => [
+    column,
+    period,
+    calendar,
+    loose,
+    bands && [bands, coded[k].bands],
+  ]);
+  const treeKey = JSON.stringify(keys);
+  const tree = memo.trees.once(treeKey, () =>
+    buildTree(
+      table.length,
+      coded.map((c) => c.codes),
+    ),
+  );
+  refuseTooMany(tree.leaves, 'groups', MOST_GROUPS);
+  yield undefined;
+  const measures = [...spec.measures, ...besides];
+  const key = JSON.stringify([treeKey, measures, spec.sort, memo.numberOf(selection)]);
+  let figures = memo.figures.get(key);
+  if (!figures) {
+    const ordered = orderedFor({ order }, selection, measures);
+    figures = yield* computeGroups({ table, tree, records, ordered }, measures);
+    memo.figures.set(key, figures);
+  }
+  return {
+    spec,
+    measures,
+    selection,
+    records,
+    order,
+    tree,
+    treeKey,
+    figures,
+    warnings: coded.flatMap((c) => c.warnings),
+  };
+}
+
+/** The ledger's own order of records; those it holds equal keep the order of the list. */
+function* ledgerOrder(base: Base, spec: LedgerSpec): Steps<Int32Array> {
+  if (spec.sort.length === 0) return base.order;
+  const key = JSON.stringify(spec.sort);
+  let order = base.memo.orders.get(key);
+  if (!order)
+    base.memo.orders.set(key, (order = yield* sortRecords(base.table, spec.sort, base.order)));
+  return order;
+}

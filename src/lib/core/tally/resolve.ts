@@ -1,0 +1,68 @@
+import type { Bands } from '../arrange/bands';
+import { settled, BadBands, MOST_BANDS } from '../arrange/bands';
+import { conditionWithListed } from '../scope/listed';
+import { fullCell } from '../table/cell';
+import { isMissing, isText, type ScalarColumn } from '../table/column';
+import { columnOf, type Table } from '../table/table';
+import { kindOf } from './kinds';
+import type { Tally } from './specs';
+import type { SpecVisitor } from './visit';
+
+type BandList = Extract<Bands, { by: 'list' }>;
+
+/** A band table that cannot be taken from its list. */
+export class BadBandList extends Error {
+  override name = 'BadBandList';
+}
+
+/**
+ * A tally with what it takes from other lists written out: the values of conditions, and band tables.
+ * @throws BadBandList, BadCondition, UnknownColumn
+ */
+export function resolveLists(tally: Tally, others: ReadonlyMap<string, Table>): Tally {
+  const visitor: SpecVisitor = {
+    key: (key) => (key.bands?.by === 'list' ? { ...key, bands: bandsOf(key.bands, others) } : key),
+    condition: (condition) => conditionWithListed(condition, others),
+    get ofGroups() {
+      return visitor;
+    },
+  };
+  return kindOf(tally).visit(visitor, '');
+}
+
+function bandsOf(spec: BandList, others: ReadonlyMap<string, Table>): Bands {
+  const list = others.get(spec.list);
+  if (!list) throw new BadBandList(`There is no list “${spec.list}”.`);
+  const edge = (ref: string): ScalarColumn => {
+    const column = columnOf(list, ref);
+    if (isText(column) || column.type !== 'number')
+      throw new BadBandList(`“${column.name}” of “${spec.list}” holds no numbers to be edges.`);
+    return column;
+  };
+  const [from, to] = [edge(spec.from), edge(spec.to)];
+  const label = spec.label === undefined ? null : columnOf(list, spec.label);
+  if (list.length === 0) throw new BadBandList(`The band table “${spec.list}” has no records.`);
+  if (list.length > MOST_BANDS)
+    throw new BadBandList(
+      `“${spec.list}” has ${list.length.toLocaleString('en')} records; a band table has at most ${MOST_BANDS.toLocaleString('en')}.`,
+    );
+  const at = ({ values }: ScalarColumn, i: number): number | null =>
+    Number.isNaN(values[i]) ? null : values[i];
+  const bands = Array.from({ length: list.length }, (_, i) => ({
+    from: at(from, i),
+    to: at(to, i),
+    ...(label && !isMissing(label, i) && { label: fullCell(label, i) }),
+  }));
+  bands.forEach((band, i) => checkRecord(band, i, spec.list));
+  return { by: 'table', bands };
+}
+
+/** Edges that are turned round are told with the record they stand in. */
+function checkRecord(band: Parameters<typeof settled>[0], i: number, list: string): void {
+  try {
+    settled(band, false);
+  } catch (error) {
+    if (!(error instanceof BadBands)) throw error;
+    throw new BadBandList(`Record ${i + 1} of “${list}”: ${error.message}`);
+  }
+}

@@ -1,0 +1,82 @@
+import { describeCondition } from '../../core/scope/describe';
+import { count, type Bitset } from '../../core/table/bitset';
+import { showScalar } from '../../core/table/cell';
+import { isNumeric, isText } from '../../core/table/column';
+import { namesOf } from '../../core/table/table';
+import { recordsOf } from '../../core/tally/base';
+import { isWithin } from '../../core/tally/faultPath';
+import type { Stand } from '../../core/ask/stand';
+import type { Bench } from '../../core/bench/document';
+import type { Steps } from '../../core/steps/steps';
+import type { Held, LeadSums } from '../held';
+import type { Counts } from '../replies';
+
+/** Sum of the lead column over all, each rung, narrowed, set aside and counted; null without one. */
+export function* leadSums(
+  { base, ladder, given }: Stand,
+  { lead }: Bench,
+  sums: LeadSums,
+): Steps<(number | null)[]> {
+  const column = base.table.columns.find((c) => c.id === lead);
+  const sets: Bitset[] = [
+    ladder.all,
+    ...ladder.rungs.map((r) => r.selection),
+    ladder.narrowed,
+    ladder.setAside,
+    ladder.counted,
+  ];
+  if (!column || !isNumeric(column)) return sets.map(() => null);
+  const whole = JSON.stringify(given);
+  const out: number[] = [];
+  for (const [k, set] of sets.entries()) {
+    // Prefixes of the ladder stay the same when a rung further down changes.
+    const key =
+      k === 0
+        ? 'all'
+        : k <= ladder.rungs.length
+          ? `rungs|${JSON.stringify(given.rungs.slice(0, k))}`
+          : `${whole}|${k - ladder.rungs.length}`;
+    out.push(sums.once(base.table, `${column.id}|${key}`, column.values, () => recordsOf(set)));
+    yield undefined;
+  }
+  return out;
+}
+
+/** What counts, rung by rung, with what does not fit. */
+export function answerCounts({ token, doc, stand, lead, table }: Held): Counts {
+  const { ladder, given, faults } = stand;
+  const leadColumn = table.columns.find((c) => c.id === doc.lead);
+  const names = namesOf(table);
+  const leadText = (at: number): string => {
+    const value = lead[at];
+    return value === null || !leadColumn || isText(leadColumn)
+      ? ''
+      : showScalar(leadColumn, value, doc.formats[leadColumn.id]);
+  };
+  const n = ladder.rungs.length;
+  return {
+    token,
+    all: { records: table.length, lead: leadText(0) },
+    rungs: ladder.rungs.map((rung, k) => ({
+      id: rung.id,
+      on: rung.on,
+      fault: faults
+        .filter((fault) => isWithin(fault, `ladder.rungs[${k}]`))
+        .map(({ message, remedy }) => `${message} ${remedy}`.trim())
+        .join(' '),
+      says: describeCondition(doc.ladder.rungs[k]?.condition ?? given.rungs[k].condition, names),
+      records: rung.kept,
+      removed: rung.removed,
+      blank: rung.blank,
+      unread: rung.unread,
+      lead: leadText(k + 1),
+    })),
+    narrowed: { records: recordsOf(ladder.narrowed).length, lead: leadText(n + 1) },
+    setAside: { records: count(ladder.setAside), lead: leadText(n + 2) },
+    counted: { records: recordsOf(ladder.counted).length, lead: leadText(n + 3) },
+    columns: table.columns.map(({ id, name, type, unit }) => ({ id, name, type, unit })),
+    faults: [...faults],
+    warnings: [...stand.warnings],
+    unread: table.columns.reduce((sum, c) => sum + (isText(c) ? 0 : c.unread.size), 0),
+  };
+}

@@ -1,0 +1,122 @@
+import { looseForm } from '../../core/arrange/groupCodes';
+import type { GroupKey } from '../../core/arrange/groupKey';
+import { columnFor } from '../../core/expression/columnFor';
+import { MEASURES, measureWords, type Measure } from '../../core/measure/measure';
+import { isText, type Column } from '../../core/table/column';
+import { namesOf, type Table } from '../../core/table/table';
+import { shownColumn } from '../../core/tally/figure';
+import { plainSentence } from '../../core/tally/sentence';
+import { ledgerSentence } from '../../core/tally/ledger/sentence';
+import { groupWords } from '../../core/tally/words';
+import { EngineError } from '../errors';
+import type { Foot, LedgerLayout } from '../ledger/layout';
+import { usualGroupWidth } from '../ledger/widths';
+import type { Keys } from '../protocol';
+import type { Head, LedgerPage } from '../replies';
+
+/** The whole of a ledger but its lines. */
+export function answerLedger(l: LedgerLayout): LedgerPage {
+  const { table, listName } = l.held;
+  const names = namesOf(table);
+  const { naming, slots } = l.columns;
+  const { spec } = l;
+  return {
+    sentence: plainSentence(ledgerSentence(spec, names, listName)),
+    levels: ['Grand total', ...spec.groups.map((g) => groupWords(g, names)), 'Records'],
+    naming: naming ? { column: naming, name: names.get(naming) ?? '' } : null,
+    heads: slots.map((slot): Head => {
+      const measure = slot.measure >= 0 ? spec.measures[slot.measure] : null;
+      const column = slot.column === null ? null : columnFor(table, slot.column);
+      const shown = measure ? shownColumn(measure, table) : null;
+      return {
+        column: slot.column,
+        figure: slot.measure >= 0 ? `m${slot.measure + 1}` : null,
+        name: column?.name ?? 'Records',
+        unit: unitOf(measure, slot.cells ? column : (shown ?? column), slot.cells),
+        says: measure && column ? saysOf(measure, shown) : '',
+        right: isRight(slot.cells ? column : (shown ?? column), measure),
+        width: slot.width,
+        fixed: slot.fixed,
+      };
+    }),
+    groupWidth:
+      l.item.view.groupWidth ??
+      usualGroupWidth(
+        l.ledger.tree,
+        table.columns.find((c) => c.id === naming),
+      ),
+    lines: l.lines.length,
+    foot: [l.foot.all, l.foot.narrowed, l.foot.counted].map((foot) => ({
+      records: foot.records,
+      cells: footCells(l, foot),
+    })),
+    loose: spec.groups.flatMap((key, k) => {
+      const merges = looseMerges(table, key);
+      return merges > 0 ? [{ key: k, merges }] : [];
+    }),
+    faults: [...l.faults],
+  };
+}
+
+/** `mean`, or `Depot at the highest` where another column is shown. */
+const saysOf = (measure: Measure, shown: Column | null): string =>
+  measure.kind === 'atMin' || measure.kind === 'atMax'
+    ? `${shown?.name ?? ''} at the ${measure.kind === 'atMin' ? 'lowest' : 'highest'}`
+    : measureWords(measure);
+
+const isRight = (column: Column | null, measure: Measure | null): boolean =>
+  column === null ||
+  column.type === 'number' ||
+  (measure !== null && !['column', 'other'].includes(MEASURES[measure.kind].figure));
+
+function unitOf(measure: Measure | null, column: Column | null, cells: boolean): string {
+  if (!cells && measure && ['count', 'share'].includes(MEASURES[measure.kind].figure)) return '';
+  if (!column) return '';
+  if (column.unit || column.type === 'number') return column.unit;
+  return column.type === 'yesno'
+    ? 'yes or no'
+    : column.type === 'datetime'
+      ? 'date and time'
+      : column.type;
+}
+
+export const footCells = (l: LedgerLayout, foot: Foot): string[] =>
+  l.columns.slots.map(({ measure }) =>
+    measure < 0 ? '' : l.text(measure, (k) => foot.figures[k]),
+  );
+
+/** How many groups a key would merge if case and outer spaces were ignored. */
+function looseMerges(table: Table, key: GroupKey): number {
+  const column = columnFor(table, key.column);
+  if (!isText(column) || key.loose || key.bands) return 0;
+  return column.dictionary.length - new Set(column.dictionary.map(looseForm)).size;
+}
+
+/** The group with these keys. @throws EngineError */
+export function groupAt(l: LedgerLayout, keys: Keys): { level: number; group: number } {
+  const { tree } = l.ledger;
+  let above = 0;
+  for (const [level, key] of keys.entries()) {
+    const groups = tree.levels[level];
+    let found = -1;
+    for (let g = 0; g < (groups?.size ?? 0); g++)
+      if (
+        (level === 0 || groups.parent[g] === above) &&
+        tree.keys[level].key(groups.code[g]) === key
+      )
+        found = g;
+    if (found < 0)
+      throw new EngineError('noPlace', 'There is no such group in the ledger as it stands.');
+    above = found;
+    if (level === keys.length - 1) return { level, group: found };
+  }
+  throw new EngineError('noPlace', 'The whole has no line of its own.');
+}
+
+/** Labels of a level in the order shown, each once. */
+export function labelsOf({ ledger: { tree }, shown }: LedgerLayout, level: number): string[] {
+  const groups = tree.levels[level];
+  if (!groups) return [];
+  const { label } = tree.keys[level];
+  return [...new Set(Array.from(shown.order[level], (g) => label(groups.code[g])))];
+}

@@ -1,0 +1,117 @@
+import type { Ladder } from '../core/scope/condition';
+import { describeCondition } from '../core/scope/describe';
+import { conditionWithListed } from '../core/scope/listed';
+import { climb } from '../core/scope/ladder';
+import type { Steps } from '../core/steps/steps';
+import { fullCell } from '../core/table/cell';
+import { isText } from '../core/table/column';
+import { columnOf, namesOf } from '../core/table/table';
+import { answerFooting, answerRows, answerTally } from './answers/answer';
+import { answerBehind, answerBehindRecords, answerCheck } from './answers/behind';
+import { cellOf, correctedCells } from './answers/cells';
+import { answerFacts, answerValues } from './answers/column';
+import { distributionOf } from './answers/distribution';
+import { copyShown, fileRecords, fileShown } from './answers/handOver';
+import { answerLedger, groupAt, labelsOf } from './answers/ledger';
+import { answerLines } from './answers/lines';
+import type { Held } from './held';
+import type { ArgsOf, Do, ReplyOf } from './protocol';
+
+/** Answers one request of a stand that is held. */
+export type Handler<K extends Do> = (held: Held, args: ArgsOf<K>) => Steps<ReplyOf<K>>;
+
+const HEAD_BINS = 10;
+
+/** What each request but `stand` is answered by. */
+export const HANDLERS: { readonly [K in Exclude<Do, 'stand'>]: Handler<K> } = {
+  *ledger(held, { tally }) {
+    return answerLedger(yield* held.ledger(tally));
+  },
+  *lines(held, { tally, from, count }) {
+    return yield* answerLines(yield* held.ledger(tally), from, count);
+  },
+  *heads(held, { tally }) {
+    const { columns } = yield* held.ledger(tally);
+    const out: ReplyOf<'heads'> = [];
+    for (const { column, cells } of columns.slots) {
+      out.push(
+        column && cells
+          ? distributionOf(columnOf(held.table, column), held.counted, HEAD_BINS)
+          : { kind: 'none' },
+      );
+      yield undefined;
+    }
+    return out;
+  },
+  answer: answerTally,
+  rows: answerRows,
+  footing: answerFooting,
+  behind: answerBehind,
+  behindRecords: answerBehindRecords,
+  check: answerCheck,
+  *locate(held, { tally, keys }) {
+    if (!Array.isArray(keys) || keys.length === 0) return { line: -1 };
+    const ledger = yield* held.ledger(tally);
+    const { level, group } = groupAt(ledger, keys);
+    return { line: ledger.lines.lineOfGroup(level, group) };
+  },
+  *locateRecord(held, { tally, record }) {
+    return { line: (yield* held.ledger(tally)).lines.lineOf(record) };
+  },
+  *recordsOn(held, { tally, from, to }) {
+    const { lines } = yield* held.ledger(tally);
+    const records: number[] = [];
+    for (let n = from; n <= Math.min(to, lines.length - 1); n++) {
+      const line = lines.at(n);
+      if (line.kind === 'record') records.push(line.record);
+    }
+    return { records };
+  },
+  *labels(held, { tally, level }) {
+    return labelsOf(yield* held.ledger(tally), level);
+  },
+  *copy(held, { tally, full }) {
+    return yield* copyShown(yield* held.ledger(tally), full);
+  },
+  *file(held, { tally, what, full }) {
+    const ledger = yield* held.ledger(tally);
+    return yield* what === 'shown' ? fileShown(ledger, full) : fileRecords(ledger, full);
+  },
+  facts: answerFacts,
+  values: answerValues,
+  *try({ stand, table }, { condition, at }) {
+    yield undefined;
+    const tried = {
+      id: 'tried',
+      on: true,
+      condition: conditionWithListed(condition, stand.base.others),
+    };
+    const rungs: Ladder['rungs'] = [...stand.given.rungs.slice(0, at), tried];
+    const setAside = { records: [], values: [], kept: [] };
+    const { kept, removed, blank, unread } = climb(table, { rungs, setAside }).rungs[
+      rungs.length - 1
+    ];
+    return {
+      kept,
+      removed,
+      blank,
+      unread,
+      says: describeCondition(condition, namesOf(table)),
+    };
+  },
+  /** Every cell of a record in full, with what stood there before a correction. */
+  *recordCells({ doc, table }, { record }) {
+    yield undefined;
+    const corrected = correctedCells(doc);
+    const was = new Map(
+      doc.corrections.filter((c) => c.record === record).map((c) => [c.column, c.was]),
+    );
+    return table.columns.map((column) => ({
+      column: column.id,
+      name: column.name,
+      text: isText(column) && column.codes[record] < 0 ? '' : fullCell(column, record),
+      state: cellOf(doc, column, record, corrected).state,
+      was: was.get(column.id) ?? '',
+    }));
+  },
+};

@@ -1,0 +1,222 @@
+import { fit } from '../../core/ask/compute';
+import type { LedgerItem } from '../../core/bench/tray';
+import { CompensatedSum } from '../../core/measure/compensated';
+import { totalGrouping } from '../../core/measure/grouping';
+import type { Measure } from '../../core/measure/measure';
+import { computeMeasures } from '../../core/measure/compute';
+import { STRIDE, type Steps } from '../../core/steps/steps';
+import { has, type Bitset } from '../../core/table/bitset';
+import { isText } from '../../core/table/column';
+import { columnFor } from '../../core/expression/columnFor';
+import { orderedFor, recordsOf } from '../../core/tally/base';
+import type { Fault } from '../../core/tally/fault';
+import { figureFrom, measureColumn, shownColumn } from '../../core/tally/figure';
+import {
+  deviationDigits,
+  figureText,
+  formatOf,
+  meanWithDeviation,
+  type Formats,
+} from '../../core/tally/figureText';
+import { TallyRefused } from '../../core/tally/kind';
+import { computeLedger, type ComputedLedger } from '../../core/tally/ledger/compute';
+import { LedgerLines } from '../../core/tally/ledger/lines';
+import { layoutRows, orderGroups, type Rows, type ShownGroups } from '../../core/tally/ledger/rows';
+import type { LedgerSpec } from '../../core/tally/ledger/spec';
+import type { FigureColumn } from '../../core/tally/result';
+import { plainFormat } from '../../core/table/format';
+import type { Held } from '../held';
+import { layoutColumns, type LedgerColumns } from './slots';
+
+/** Figures of one line of the footing. */
+export interface Foot {
+  readonly records: number;
+  readonly figures: Float64Array;
+}
+
+/** A ledger as it stands on the page: its figures, its lines, its columns and its footing. */
+export interface LedgerLayout {
+  readonly held: Held;
+  readonly item: LedgerItem;
+  /** The spec without the parts that do not fit. */
+  readonly spec: LedgerSpec;
+  readonly faults: readonly Fault[];
+  readonly ledger: ComputedLedger;
+  readonly rows: Rows;
+  readonly shown: ShownGroups;
+  readonly lines: LedgerLines;
+  readonly columns: LedgerColumns;
+  readonly figureColumns: readonly FigureColumn[];
+  readonly foot: { readonly all: Foot; readonly narrowed: Foot; readonly counted: Foot };
+  /** A figure as shown, a mean with its deviation where that was asked for. @param at figures by measure */
+  text(measure: number, at: (measure: number) => number): string;
+  /** Running total at each row of a measure; NaN where the record is set aside. */
+  running(measure: number): Steps<Float64Array>;
+}
+
+/** Lays a ledger of the tray out. @throws TallyRefused where its groups would be too many */
+export function* ledgerOf(held: Held, item: LedgerItem): Steps<LedgerLayout> {
+  const { stand, doc, table } = held;
+  const { base } = stand;
+  const { tally, faults } = fit(stand, item.tally, 'tally');
+  if (tally.kind !== 'ledger') throw new TallyRefused('This is no ledger.');
+  const spec = tally;
+  const { besides, deviations } = deviationsOf(spec.measures, doc.formats);
+  const ledger = yield* computeLedger(base, spec, besides);
+  yield undefined;
+  const { tree, order, figures, measures } = ledger;
+  // What was set aside by hand stays in view, struck through.
+  const inView = spec.scope === 'counted' ? base.narrowed : ledger.selection;
+  const rowsKey = JSON.stringify([ledger.treeKey, spec.sort, base.memo.numberOf(inView)]);
+  const rows = base.memo.rows.once(rowsKey, () => layoutRows(tree, order, inView));
+  yield undefined;
+  const shown = orderGroups(
+    tree,
+    spec.groups.map((g) => g.order),
+    rows,
+    figures,
+  );
+  const { view } = item;
+  const lines = new LedgerLines(tree, rows, shown, {
+    showDown: view.showDown,
+    turned: new Set(view.turned),
+    totals: view.totals,
+  });
+  yield undefined;
+  const foot = yield* footOf(held, ledger);
+  const figureColumns = measures.map((m, k) => measureColumn(m, table, `m${k + 1}`));
+  const text = textOf(held, ledger, figureColumns, deviations);
+  const totals = spec.measures.map((_, k) => text(k, (m) => foot.all.figures[m]));
+  const running = new Map<number, Float64Array>();
+  return {
+    held,
+    item,
+    spec,
+    faults,
+    ledger,
+    rows,
+    shown,
+    lines,
+    columns: layoutColumns(table, spec, view, totals),
+    figureColumns,
+    foot,
+    text,
+    *running(measure) {
+      let known = running.get(measure);
+      if (!known) {
+        known = yield* runningTotals(held, ledger, rows, spec.measures[measure]);
+        running.set(measure, known);
+      }
+      return known;
+    },
+  };
+}
+
+/** Standard deviations that means are to be shown with, and the place of each behind the measures. */
+function deviationsOf(
+  measures: readonly Measure[],
+  formats: Formats,
+): { besides: Measure[]; deviations: number[] } {
+  const besides: Measure[] = [];
+  const deviations = measures.map((m) =>
+    deviationDigits(m, formats)
+      ? measures.length + besides.push({ kind: 'sd', column: m.column }) - 1
+      : -1,
+  );
+  return { besides, deviations };
+}
+
+const textOf =
+  (
+    { doc, table }: Held,
+    { measures }: ComputedLedger,
+    figureColumns: readonly FigureColumn[],
+    deviations: readonly number[],
+  ): LedgerLayout['text'] =>
+  (k, at) => {
+    const measure = measures[k];
+    const column = shownColumn(measure, table);
+    const digits = deviationDigits(measure, doc.formats);
+    if (digits && deviations[k] >= 0 && column?.type === 'number')
+      return meanWithDeviation(
+        at(k),
+        at(deviations[k]),
+        digits,
+        formatOf(column, doc.formats) ?? plainFormat,
+      );
+    return figureText(figureColumns[k], figureFrom(measure, column, at(k)), doc.formats);
+  };
+
+/** The three lines of the footing. */
+function* footOf(held: Held, ledger: ComputedLedger): Steps<LedgerLayout['foot']> {
+  const { base, ladder } = held.stand;
+  const whole: Foot = { records: ledger.records.length, figures: ledger.figures.total };
+  const over = (selection: Bitset, name: string): Steps<Foot> =>
+    selection === ledger.selection ? same(whole) : wholeOf(held, ledger, selection, name);
+  const aside = recordsOf(ladder.setAside).length;
+  const counted = yield* over(base.counted, '');
+  const narrowed = aside === 0 ? counted : yield* over(base.narrowed, '');
+  const all =
+    recordsOf(base.narrowed).length === base.table.length ? narrowed : yield* over(base.all, 'all');
+  return { all, narrowed, counted };
+}
+
+function* same<T>(value: T): Steps<T> {
+  return value;
+}
+
+/** The measures over a whole selection. @param name names a selection that is always the same */
+function* wholeOf(
+  { stand: { base } }: Held,
+  { measures, spec, order }: ComputedLedger,
+  selection: Bitset,
+  name: string,
+): Steps<Foot> {
+  const records = recordsOf(selection);
+  const key = JSON.stringify([name || base.memo.numberOf(selection), measures, spec.sort]);
+  let figures = base.memo.wholes.get(key);
+  if (!figures) {
+    const [found] = yield* computeMeasures(
+      {
+        table: base.table,
+        records,
+        ordered: orderedFor({ order }, selection, measures),
+        leafOf: new Int32Array(base.table.length),
+        leaves: 1,
+      },
+      [totalGrouping(1)],
+      measures,
+    );
+    figures = Float64Array.from(found, (values) => values[0]);
+    base.memo.wholes.set(key, figures);
+  }
+  return { records: records.length, figures };
+}
+
+/** The sum of the counted values from the first row of a record's group to each row. */
+function* runningTotals(
+  { stand: { base, ladder }, table }: Held,
+  { tree }: ComputedLedger,
+  rows: Rows,
+  measure: Measure,
+): Steps<Float64Array> {
+  const out = new Float64Array(rows.records.length).fill(NaN);
+  if (measure.column === undefined) return out;
+  const column = columnFor(base.table, measure.column);
+  if (isText(column)) return out;
+  let leaf = -1;
+  let sum = new CompensatedSum();
+  for (let k = 0; k < rows.records.length; k++) {
+    const i = rows.records[k];
+    if (tree.leafOf[i] !== leaf) {
+      leaf = tree.leafOf[i];
+      sum = new CompensatedSum();
+    }
+    if (has(ladder.setAside, i)) continue;
+    const x = column.values[i];
+    if (x === x) sum.add(x);
+    out[k] = sum.value;
+    if (k % STRIDE === 0) yield k / table.length;
+  }
+  return out;
+}

@@ -1,0 +1,97 @@
+import type { View } from '../../core/bench/document';
+import type { Measure } from '../../core/measure/measure';
+import type { Table } from '../../core/table/table';
+import type { LedgerSpec } from '../../core/tally/ledger/spec';
+
+import { usualWidth } from './widths';
+
+/** One column of the page's ledger: a column of the list, a measure of it, or both. */
+export interface Slot {
+  readonly column: string | null;
+  /** Place of the measure among the spec's, or -1. */
+  readonly measure: number;
+  /** Whether record lines show the column's cell here. */
+  readonly cells: boolean;
+  readonly width: number;
+  /** Stays at the left while the rest scrolls. */
+  readonly fixed: boolean;
+}
+
+export interface LedgerColumns {
+  /** The column whose value names a record in the column of groups; null: the record's number. */
+  readonly naming: string | null;
+  readonly slots: readonly Slot[];
+}
+
+/** Ids of the list's columns in the order shown. */
+export function columnOrder(table: Table, view: View): string[] {
+  const listed = view.columns
+    .map((c) => c.column)
+    .filter((id) => table.columns.some((c) => c.id === id));
+  const known = new Set(listed);
+  return [...listed, ...table.columns.map((c) => c.id).filter((id) => !known.has(id))];
+}
+
+/** Whether a column is out of view: chosen so, or repeated by the groups. */
+export function isHidden(
+  id: string,
+  spec: Pick<LedgerSpec, 'groups' | 'measures'>,
+  view: View,
+): boolean {
+  const chosen = view.columns.find((c) => c.column === id)?.hidden;
+  return chosen ?? spec.groups.some((key) => key.column === id && !key.period);
+}
+
+/**
+ * Lays out the ledger's columns: each shown column with its first measure, further measures behind it.
+ * @param totals each measure's grand total as shown; its width counts
+ */
+export function layoutColumns(
+  table: Table,
+  spec: Pick<LedgerSpec, 'groups' | 'measures'>,
+  view: View,
+  totals: readonly string[] = [],
+): LedgerColumns {
+  const shown = columnOrder(table, view).filter((id) => !isHidden(id, spec, view));
+  const measuresOf = (id: string): number[] =>
+    spec.measures.flatMap((m: Measure, k) => (m.column === id ? [k] : []));
+  const naming = shown.find((id) => measuresOf(id).length === 0) ?? null;
+  const slots: Slot[] = [];
+  shown
+    .filter((id) => id !== naming)
+    .forEach((id, at) => {
+      const column = table.columns.find((c) => c.id === id);
+      const [first = -1, ...rest] = measuresOf(id);
+      const given = view.columns.find((c) => c.column === id)?.width;
+      const width = given ?? usualWidth(column, spec.measures[first], true, totals[first] ?? '');
+      const fixed = at < view.fixed;
+      slots.push({ column: id, measure: first, cells: true, width, fixed });
+      for (const measure of rest)
+        slots.push({
+          column: id,
+          measure,
+          cells: spec.measures[measure].kind === 'running',
+          width: given ?? usualWidth(column, spec.measures[measure], false, totals[measure] ?? ''),
+          fixed,
+        });
+    });
+  const shownIds = new Set(shown);
+  spec.measures.forEach((m, measure) => {
+    // A column hidden by choice takes its measures along; one that the groups repeat leaves them.
+    const chosenAway = view.columns.find((c) => c.column === m.column)?.hidden === true;
+    if (m.column === undefined || (!shownIds.has(m.column) && !chosenAway))
+      slots.push({
+        column: m.column ?? null,
+        measure,
+        cells: false,
+        width: usualWidth(
+          table.columns.find((c) => c.id === m.column),
+          m,
+          false,
+          totals[measure] ?? '',
+        ),
+        fixed: false,
+      });
+  });
+  return { naming, slots };
+}

@@ -1,0 +1,57 @@
+import { z } from 'zod';
+import { Bench } from '../core/bench/document';
+import { Condition } from '../core/scope/condition';
+import { FigurePlace, ScopeName } from '../core/tally/result';
+import type { ArgsOf, Do } from './protocol';
+
+/*
+ * Requests are checked where they are answered. The page only sends them, and does without the
+ * schemas of every kind of tally.
+ */
+
+/** What a request was asked of: the stand it names must still be held. */
+const on = { token: z.int() };
+const ofTally = { ...on, tally: z.string() };
+const stretch = { from: z.int().min(0), count: z.int().min(0) };
+
+/** A figure of a tally of the bench; of its whole over another scope where one is named. */
+const Place = FigurePlace.extend({ tally: z.string(), scope: ScopeName.optional() });
+
+/** What each request carries. */
+export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
+  stand: z.strictObject({ doc: Bench }),
+  ledger: z.strictObject(ofTally),
+  lines: z.strictObject({ ...ofTally, ...stretch, count: z.int().min(0).max(2000) }),
+  heads: z.strictObject(ofTally),
+  answer: z.strictObject(ofTally),
+  rows: z.strictObject({
+    ...ofTally,
+    table: z.string(),
+    ...stretch,
+    count: z.int().min(0).max(2000),
+  }),
+  footing: z.strictObject(ofTally),
+  behind: z.strictObject({ ...on, place: Place }),
+  behindRecords: z.strictObject({
+    ...on,
+    place: Place,
+    ...stretch,
+    count: z.int().min(0).max(500),
+  }),
+  check: z.strictObject({ ...on, place: Place, known: z.number() }),
+  locate: z.strictObject({ ...ofTally, keys: FigurePlace.shape.row }),
+  locateRecord: z.strictObject({ ...ofTally, record: z.int().min(0) }),
+  recordsOn: z.strictObject({ ...ofTally, from: z.int().min(0), to: z.int().min(0) }),
+  labels: z.strictObject({ ...ofTally, level: z.int().min(0) }),
+  copy: z.strictObject({ ...ofTally, full: z.boolean() }),
+  file: z.strictObject({ ...ofTally, what: z.enum(['shown', 'records']), full: z.boolean() }),
+  facts: z.strictObject({ ...on, column: z.string() }),
+  values: z.strictObject({
+    ...on,
+    column: z.string(),
+    search: z.string(),
+    limit: z.int().max(1000),
+  }),
+  try: z.strictObject({ ...on, condition: Condition, at: z.int().min(0) }),
+  recordCells: z.strictObject({ ...on, record: z.int().min(0) }),
+};

@@ -1,0 +1,63 @@
+import { answerAsk } from '$lib/core/ask/answer';
+import type { Recipe } from '$lib/core/read/recipe';
+import { StepCache } from '$lib/core/steps/cache';
+import type { Steps } from '$lib/core/steps/steps';
+import type { Table } from '$lib/core/table/table';
+import { resultsAsDelimited } from '$lib/core/write/resultFile';
+import { openDatabase, type Database } from '../../storage/database';
+import { loadTable } from '../load';
+import type { Task } from '../tasks';
+
+/** Tables asked lately, the longest unused dropped first. */
+const tables = new StepCache<{ table: Table; recipe: Recipe; listName: string }>(3);
+
+async function tableOf(db: Database, database: string, reading: number) {
+  const key = `${database}|${reading}`;
+  const known = tables.get(key);
+  if (known) return known;
+  const loaded = await loadTable(db, reading);
+  tables.set(key, loaded);
+  return loaded;
+}
+
+/** An answer that took longer, or came out larger, than the server allows. */
+class OverLimit extends Error {
+  override name = 'OverLimit';
+}
+
+/** Answers an ask about a stored reading, within a time and a size. */
+export async function answer(task: Extract<Task, { task: 'answer' }>): Promise<string> {
+  const db = openDatabase(task.database);
+  try {
+    const { table, recipe, listName } = await tableOf(db, task.database, task.reading);
+    const others = new Map<string, Table>();
+    for (const [name, reading] of Object.entries(task.others))
+      others.set(name, (await tableOf(db, task.database, reading)).table);
+    const { result } = within(
+      answerAsk({ name: listName, table, recipe, others }, task.ask),
+      task.limitMs,
+    );
+    const text =
+      task.as === 'json' ? JSON.stringify(result) : resultsAsDelimited(result.tallies).text;
+    if (Buffer.byteLength(text) > task.limitBytes)
+      throw new OverLimit(
+        `The answer is over ${Math.round(task.limitBytes / 1024 / 1024)} MB. Ask for fewer tallies, longer periods, wider bands or only the top of a ranking.`,
+      );
+    return text;
+  } finally {
+    await db.destroy();
+  }
+}
+
+/** Runs the work until it is done, or its time is up. @throws OverLimit */
+function within<T>(steps: Steps<T>, limitMs: number): T {
+  const until = performance.now() + limitMs;
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+    if (performance.now() > until)
+      throw new OverLimit(
+        `The ask took longer than ${Math.round(limitMs / 1000)} s and was stopped. Ask for less at a time, or set TALLY_LOFT_ASK_SECONDS.`,
+      );
+  }
+}

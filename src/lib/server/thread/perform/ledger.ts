@@ -1,0 +1,42 @@
+import { isLedger } from '$lib/core/bench/tray';
+import { Engine } from '$lib/engine/engine';
+import { openDatabase } from '../../storage/database';
+import { loadTable } from '../load';
+import type { Task } from '../tasks';
+
+/** The list asked last stays in memory for the next question. */
+let held: { key: string; engine: Engine } | null = null;
+
+async function engineOf(database: string, reading: number): Promise<Engine> {
+  const key = `${database}|${reading}`;
+  if (held?.key === key) return held.engine;
+  const db = openDatabase(database);
+  try {
+    const { table, recipe, listName } = await loadTable(db, reading);
+    const engine = new Engine({ name: listName, table, recipe, others: new Map() });
+    held = { key, engine };
+    return engine;
+  } finally {
+    await db.destroy();
+  }
+}
+
+/** The first ledger of a stored bench: what counts, heads and footing, or the ledger as delimited text. */
+export async function ledger({
+  database,
+  doc,
+  csv,
+}: Extract<Task, { task: 'ledger' }>): Promise<unknown> {
+  const engine = await engineOf(database, doc.reading);
+  const counts = engine.now('stand', { doc });
+  const tally = doc.tray.find(isLedger)?.id ?? doc.open;
+  const at = { token: counts.token, tally };
+  if (csv) return engine.now('file', { ...at, what: 'shown', full: csv === 'full' });
+  const page = engine.now('ledger', at);
+  return {
+    ...counts,
+    ...page,
+    faults: [...counts.faults, ...page.faults],
+    footing: engine.now('footing', at),
+  };
+}

@@ -1,0 +1,48 @@
+import { readFileSync } from 'node:fs';
+import { newBench } from '$lib/core/bench/newBench';
+import { BadArrow } from '$lib/core/table/arrowFacts';
+import { TableAssembler } from '$lib/core/table/arrowRead';
+import type { Table } from '$lib/core/table/table';
+import { openDatabase } from '../../storage/database';
+import { storeReading, type StoredReading } from '../../storage/readings';
+import { bringBenches } from '../bringBenches';
+import type { Task } from '../tasks';
+
+/** What was sent must be what its recipe says, before any of it is stored. */
+function assemble(chunks: readonly Uint8Array[], task: Extract<Task, { task: 'store' }>): Table {
+  const assembler = new TableAssembler(task.records);
+  for (const chunk of chunks) assembler.push(chunk);
+  const table = assembler.finish();
+  const { columns } = task.recipe;
+  const matches =
+    table.columns.length === columns.length &&
+    table.columns.every(
+      (c, k) => c.id === columns[k].id && c.type === columns[k].type && c.name === columns[k].name,
+    );
+  if (!matches) throw new BadArrow('The columns sent are not those of the recipe.');
+  return table;
+}
+
+type Kept = StoredReading & { readonly lost: number };
+
+/** Checks uploaded chunks and stores them as a reading, all or nothing. */
+export async function store(task: Extract<Task, { task: 'store' }>): Promise<Kept> {
+  const chunks = task.chunkFiles.map((file) => new Uint8Array(readFileSync(file)));
+  const table = assemble(chunks, task);
+  const db = openDatabase(task.database, task.limitBytes);
+  try {
+    const bench =
+      task.listId === null
+        ? {
+            name: 'Bench 1',
+            docFor: (reading: number) => JSON.stringify(newBench(table, reading, task.setAside)),
+          }
+        : null;
+    const stored = await storeReading(db, { ...task, bench }, chunks);
+    const lost =
+      task.listId === null ? 0 : await bringBenches(db, stored.listId, stored.reading, table);
+    return { ...stored, lost };
+  } finally {
+    await db.destroy();
+  }
+}
