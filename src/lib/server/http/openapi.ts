@@ -77,7 +77,7 @@ const PATHS: Record<string, Record<string, Operation>> = {
     get: operation('The lists of the shelf with their benches', { 200: ok('Lists') }, []),
   },
   '/api/lists/{id}': {
-    patch: operation('Renames a list', { 204: answer('Renamed') }, [400, 404, 507], {
+    patch: operation('Renames a list', { 200: ok('Its new name') }, [400, 404, 507], {
       requestBody: jsonBody({
         type: 'object',
         required: ['name'],
@@ -196,7 +196,7 @@ const PATHS: Record<string, Record<string, Operation>> = {
         }),
       },
     ),
-    patch: operation('Renames a bench', { 204: answer('Renamed') }, [400, 404, 507], {
+    patch: operation('Renames a bench', { 200: ok('Its new name') }, [400, 404, 507], {
       requestBody: jsonBody({
         type: 'object',
         required: ['name'],
