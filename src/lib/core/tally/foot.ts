@@ -6,7 +6,7 @@ import { computeMeasures } from '../measure/compute';
 import { valuesOf } from '../measure/valuesOf';
 import type { Steps } from '../steps/steps';
 import { isText } from '../table/column';
-import { counted, showCount } from '../table/format';
+import { counted } from '../table/format';
 import type { Answer, AnswerTable } from './answer';
 import { orderedFor, recordsOf, selectionOf, type Base } from './base';
 import { RELATIVE } from './fault';
@@ -223,13 +223,3 @@ function distance(a: Figure, b: Figure): number {
     return Math.abs(a - b) <= 1e-9 * Math.max(Math.abs(a), Math.abs(b)) ? 0 : a - b;
   return a === b ? 0 : NaN;
 }
-
-/** A word or two for a tray: `foots`, `does not foot`; empty where nothing was compared. */
-export const footingWord = ({ foots, compared }: Footing): string =>
-  compared === 0 ? '' : foots ? 'foots' : 'does not foot';
-
-/** How many columns do not add, in words. */
-export const notAddingWords = ({ notAdding }: Footing): string =>
-  notAdding.length === 0
-    ? ''
-    : `${showCount(notAdding.length)} do not add: ${listedWords(notAdding)}`;
