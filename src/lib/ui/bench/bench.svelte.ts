@@ -201,8 +201,10 @@ export class BenchState {
       const lines = await this.#askOf(token, 'lines', { tally, from, count }, 'drawn');
       this.lines = { from, lines };
       this.#show(counts, ledger, '');
-      this.footing = await this.#askOf(token, 'footing', { tally });
-      this.heads = await this.#askOf(token, 'heads', { tally });
+      const footing = await this.#askOf(token, 'footing', { tally });
+      if (this.counts?.token === token) this.footing = footing;
+      const heads = await this.#askOf(token, 'heads', { tally });
+      if (this.counts?.token === token) this.heads = heads;
     } catch (error) {
       this.#fail(error);
     }
@@ -211,6 +213,8 @@ export class BenchState {
   #show(counts: Counts, ledger: LedgerPage | null, refused: string): void {
     this.counts = counts;
     this.ledger = ledger;
+    // Whether these foot is not known yet; what older ones did says nothing of them.
+    this.footing = null;
     this.refused = refused;
     this.fault = '';
     this.busy = false;
@@ -231,7 +235,13 @@ export class BenchState {
         const { from, count: wanted } = this.#window;
         asked = from;
         const tally = this.item.id;
+        const token = this.counts?.token;
         const lines = await this.ask('lines', { tally, from, count: wanted });
+        // Lines of older figures never stand beside newer ones: ask those instead.
+        if (this.counts?.token !== token) {
+          asked = -1;
+          continue;
+        }
         this.lines = { from, lines };
       }
     } catch (error) {
