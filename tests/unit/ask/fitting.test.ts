@@ -256,15 +256,15 @@ describe('an ask that fits', () => {
     expect(says(ledger({ groups: keys, measures: [] }))).toBe(
       'Sailings grouped by Region, then Depot, then Day, then Sum, then Sum * 2, in the order read.',
     );
-    expect(says({ kind: 'percentile', column: 'Sum', percentiles: [50] })).toMatch(
-      /^Sailings: a percentile of Sum, definition 7/,
+    expect(says({ kind: 'percentile', column: 'Sum', percentiles: [50] })).toBe(
+      'The 50 % place of Sum, by definition 7.',
     );
     expect(
       says({ kind: 'percentile', column: 'Sum', percentiles: [1, 2, 3, 4, 5], ranksOf: [1] }),
-    ).toMatch(/5 percentiles of Sum.* and the percentile rank of 1 value of Sum/);
-    expect(says({ kind: 'spread', columns: ['Sum'] })).toBe('Sailings: how Sum spreads.');
+    ).toBe('The 1, 2, 3, 4 and 5 % places of Sum, and where 1 stands, by definition 7.');
+    expect(says({ kind: 'spread', columns: ['Sum'] })).toBe('How far Sum spreads, by 12 facts.');
     expect(says({ kind: 'spread', columns: ['Sum', 'Day'] })).toBe(
-      'Sailings: how Sum and Day spread.',
+      'How far Sum and Day spread, by 12 facts.',
     );
     expect(
       says({
@@ -277,18 +277,7 @@ describe('an ask that fits', () => {
         index: {},
       }),
     ).toBe(
-      'Sailings: sum of Sum by year and half-year of Day, with the change against the period before, the running total and an index.',
-    );
-    expect(
-      says({
-        kind: 'ranking',
-        groups: [{ column: 'Region' }, { column: 'Depot' }],
-        within: 1,
-        by: { kind: 'sum', column: 'Sum' },
-        top: 1,
-      }),
-    ).toBe(
-      'Sailings: every Depot ranked by sum of Sum, highest first within each Region, only the first; equal ones share a place, with a gap after (1 2 2 4).',
+      'Sum of Sum by year and half-year of Day, against the period before, with the running total, with an index where 100 is the first period.',
     );
   });
 

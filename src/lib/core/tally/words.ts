@@ -1,13 +1,15 @@
+import type { Bands } from '../arrange/bands';
 import type { GroupKey } from '../arrange/groupKey';
 import type { SortKey } from '../arrange/sortKey';
 import { measureWords, needsOther, ofRecords, type Measure } from '../measure/measure';
 import { expressionIn } from '../expression/columnFor';
+import { showNumber } from '../table/format';
 import type { Period } from '../table/period';
-import { nameIn, type Names } from './kind';
+import { listedWords, nameIn, type Names } from './kind';
 import type { ScopeName } from './result';
 
 /** How a reference is called: a column by its name, an expression by itself. */
-const nameOf = (names: Names, ref: string | undefined): string =>
+export const nameOf = (names: Names, ref: string | undefined): string =>
   ref === undefined ? '' : (expressionIn(ref) ?? nameIn(names, ref));
 
 const PERIOD_WORDS: Record<Period, string> = {
@@ -25,6 +27,34 @@ export function groupWords(key: GroupKey, names: Names): string {
   const name = nameOf(names, key.column);
   if (key.bands) return `${name} in bands`;
   return key.period ? `${name} ${PERIOD_WORDS[key.period]}` : name;
+}
+
+/** `bands from 0, 1, 5 and 10` */
+export function bandsWords(bands: Bands): string {
+  switch (bands.by) {
+    case 'width':
+      return `bands ${showNumber(bands.width)} wide${bands.origin ? ` from ${showNumber(bands.origin)}` : ''}`;
+    case 'number':
+      return `${bands.round ? 'about ' : ''}${bands.count} bands of one width`;
+    case 'equalCount':
+      return `${bands.count} bands of about as many records each`;
+    case 'edges':
+      return `bands from ${edgesWords(bands.edges)}`;
+    case 'table':
+      return bands.bands.length === 1
+        ? '1 band of a table'
+        : `${bands.bands.length} bands of a table`;
+    case 'list':
+      return `the bands of ${bands.list}`;
+  }
+}
+
+/** `0, 1, 5 and 10`; a long run is cut short. */
+function edgesWords(edges: readonly number[]): string {
+  const texts = edges.map((edge) => showNumber(edge));
+  return texts.length <= 9
+    ? listedWords(texts)
+    : `${texts.slice(0, 4).join(', ')} … to ${texts[texts.length - 1]}`;
 }
 
 /** `Fares taken, highest first` */

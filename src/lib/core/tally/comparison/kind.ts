@@ -18,6 +18,7 @@ import {
 } from '../result';
 import { simpleKind } from '../simple';
 import { visitAll } from '../visit';
+import { comparisonSentence } from './sentence';
 import type { ComparisonSpec } from './spec';
 import { matchRecords, type Matched } from './match';
 
@@ -35,9 +36,7 @@ export const comparisonKind: TallyKind<ComparisonSpec> = {
     };
   },
   compute: computeComparison,
-  sentence: (spec, names, listName) => [
-    `What moved since ${spec.with}: ${simpleKind(spec.tally).plain(names, listName)}`,
-  ],
+  sentence: comparisonSentence,
 };
 
 /** Moved figures that are traced to their records; more are listed without. */

@@ -18,6 +18,7 @@ import { listedWords, type TallyAnswer, type TallyKind } from '../kind';
 import type { Figure, FigureColumn, FigureRow, Mark, Warning } from '../result';
 import { visitNeeded } from '../visit';
 import { groupWords, measurePhrase, scopeWords } from '../words';
+import { conditionalSentence } from './sentence';
 import type { ConditionalSpec } from './spec';
 
 export const conditionalKind: TallyKind<ConditionalSpec> = {
@@ -60,19 +61,7 @@ export const conditionalKind: TallyKind<ConditionalSpec> = {
     };
   },
   compute: computeConditional,
-  sentence(spec, names, listName) {
-    const rows = spec.key
-      ? `each ${groupWords(spec.key, names)}`
-      : spec.rows.length
-        ? listedWords(spec.rows.map((r) => r.name))
-        : 'everything';
-    const columns = spec.columns.map(
-      (c) =>
-        `${measurePhrase(c.measure, names)}${c.condition ? ` where ${describeCondition(c.condition, names)}` : ''}`,
-    );
-    const rest = spec.everythingElse && spec.rows.length ? ', and everything else' : '';
-    return [`${listName}${scopeWords(spec.scope)}: ${listedWords(columns)} for ${rows}${rest}.`];
-  },
+  sentence: conditionalSentence,
 };
 
 interface Row {

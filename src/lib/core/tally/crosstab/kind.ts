@@ -21,6 +21,7 @@ import { walkGroups } from '../sortedGroups';
 import { visitAll, visitMeasures, withOrderMoved } from '../visit';
 import { groupWords, measurePhrase, scopeWords } from '../words';
 import { computeCross, type CrossFigures } from './figures';
+import { crosstabSentence } from './sentence';
 import type { CrosstabSpec } from './spec';
 
 export const crosstabKind: TallyKind<CrosstabSpec> = {
@@ -47,17 +48,7 @@ export const crosstabKind: TallyKind<CrosstabSpec> = {
     return { ...spec, down: keys('down'), across: keys('across'), measures: kept };
   },
   compute: computeCrosstab,
-  sentence(spec, names, listName) {
-    const keys = (side: readonly GroupKey[]): string =>
-      listedWords(side.map((key) => groupWords(key, names)));
-    const measures = listedWords(spec.measures.map((m) => measurePhrase(m, names)));
-    const shares = spec.shares.length
-      ? `, with the share of ${listedWords(spec.shares.map((s) => `the ${s}`))}`
-      : '';
-    return [
-      `${listName}${scopeWords(spec.scope)}: ${measures} for each ${keys(spec.down)} down and ${keys(spec.across)} across${shares}.`,
-    ];
-  },
+  sentence: crosstabSentence,
 };
 
 /** What stands under one group across: its place among the levels, and its first column. */

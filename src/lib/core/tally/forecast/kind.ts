@@ -10,6 +10,7 @@ import { nameIn, TallyRefused, type TallyAnswer, type TallyKind } from '../kind'
 import { checkSeries, computeSeries, visitSeries } from '../series';
 import { measurePhrase, scopeWords } from '../words';
 import { doubts } from './doubts';
+import { forecastSentence } from './sentence';
 import type { ForecastSpec } from './spec';
 import { pointsOf } from './points';
 import { ahead, methodTable, parameterTable, past } from './tables';
@@ -30,16 +31,7 @@ export const forecastKind: TallyKind<ForecastSpec> = {
     series: visitSeries(spec.series, visitor, `${path}.series`),
   }),
   compute: computeForecast,
-  sentence(spec, names, listName) {
-    const { measure, period, column } = spec.series;
-    const method =
-      spec.method === 'best'
-        ? 'the method that forecast its last part best'
-        : METHOD_WORDS[spec.method];
-    return [
-      `${listName}${scopeWords(spec.scope)}: ${measurePhrase(measure, names)} by ${period === 'half' ? 'half-year' : period} of ${nameIn(names, column)}, carried on for ${counted(spec.horizon, 'period')} by ${method}.`,
-    ];
-  },
+  sentence: forecastSentence,
 };
 
 function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {

@@ -15,6 +15,7 @@ import { figureOf, type FigureColumn, type FigureRow, type Warning } from '../re
 import { groupComparator } from '../sortedGroups';
 import { visitMeasures, visitNeeded, withOrderMoved } from '../visit';
 import { groupWords, measurePhrase, scopeWords } from '../words';
+import { frequencySentence } from './sentence';
 import type { FrequencySpec } from './spec';
 
 const BY_WORDS = {
@@ -41,16 +42,7 @@ export const frequencyKind: TallyKind<FrequencySpec> = {
     };
   },
   compute: computeFrequency,
-  sentence(spec, names, listName) {
-    const { bands } = spec.key;
-    const key = bands
-      ? `${groupWords({ ...spec.key, bands: undefined }, names)} ${BY_WORDS[bands.by]}`
-      : groupWords(spec.key, names);
-    const measures = spec.measures.length
-      ? `, with ${listedWords(spec.measures.map((m) => measurePhrase(m, names)))}`
-      : '';
-    return [`${listName}${scopeWords(spec.scope)}: how often each ${key} occurs${measures}.`];
-  },
+  sentence: frequencySentence,
 };
 
 function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> {

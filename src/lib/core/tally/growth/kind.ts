@@ -11,6 +11,7 @@ import { figureOf, type FigureColumn, type FigureRow, type Warning } from '../re
 import { checkSeries, computeSeries, periodCondition, visitSeries, type Series } from '../series';
 import type { SeriesSpec } from '../seriesSpec';
 import { measurePhrase, scopeWords } from '../words';
+import { growthSentence } from './sentence';
 import type { GrowthSpec } from './spec';
 import { compoundRate, DAYS_IN_YEAR, fittedRate, perYear, periodRates, refusal } from './rates';
 
@@ -40,13 +41,7 @@ export const growthKind: TallyKind<GrowthSpec> = {
   *compute(base, spec) {
     return spec.series ? yield* growthOfSeries(base, spec, spec.series) : growthOfValues(spec);
   },
-  sentence(spec, names, listName) {
-    if (!spec.series) return ['Compound growth between two values.'];
-    const { measure, period, column } = spec.series;
-    return [
-      `${listName}${scopeWords(spec.scope)}: compound growth of the ${measurePhrase(measure, names)} by ${period === 'half' ? 'half-year' : period} of ${nameIn(names, column)}.`,
-    ];
-  },
+  sentence: growthSentence,
 };
 
 /** What stands between two ends. */

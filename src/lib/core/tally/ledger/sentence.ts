@@ -1,6 +1,7 @@
 import type { GroupKey } from '../../arrange/groupKey';
 import type { Names } from '../kind';
 import { listedParts, replacedAt, type Part } from '../sentence';
+import { foldedRun, measureSlots, moreSlot, scopeSlot, toggleSlot } from '../slots';
 import { groupWords, measurePhrase, orderWords, scopeWords, sortWords } from '../words';
 import { withMeasures } from './edits';
 import type { LedgerSpec } from './spec';
@@ -64,19 +65,9 @@ export function ledgerSentence(
       },
     };
   };
-  const measure = (k: number): Part<LedgerSpec> => {
-    const value = spec.measures[k] ?? null;
-    return {
-      path: `measures[${k}]`,
-      words: value ? measurePhrase(value, names) : 'and…',
-      ...(value === null && { add: true }),
-      takes: {
-        a: 'measure',
-        value,
-        set: (next) => withMeasures(spec, replacedAt(spec.measures, k, next)),
-      },
-    };
-  };
+  const measures = measureSlots<LedgerSpec>('measures', spec.measures, names, (next) =>
+    withMeasures(spec, next),
+  );
   const grouped = spec.groups.length > 0;
   return [
     `${listName}${scopeWords(spec.scope)} ${grouped ? 'grouped by ' : 'not grouped '}`,
@@ -91,11 +82,20 @@ export function ledgerSentence(
     ),
     ' ',
     sort(spec.sort.length),
-    '.',
-    ...(spec.measures.length ? [grouped ? ' Under each group: ' : ' At the foot: '] : [' ']),
-    ...listedParts(spec.measures.map((_, k) => measure(k))),
+    '. ',
+    ...(spec.measures.length ? [grouped ? 'Under each group: ' : 'At the foot: '] : []),
+    ...foldedRun(measures.slots),
+    spec.measures.length ? '. ' : ' ',
+    measures.add,
     ' ',
-    measure(spec.measures.length),
-    ...(spec.measures.length ? ['.'] : []),
+    moreSlot<LedgerSpec>([
+      scopeSlot<LedgerSpec>(spec.scope, (scope) => ({ ...spec, scope })).slot,
+      toggleSlot<LedgerSpec>(
+        'records',
+        'the records themselves in reports and files',
+        spec.records,
+        (records) => ({ ...spec, records }),
+      ),
+    ]),
   ];
 }

@@ -12,6 +12,7 @@ import type { FigureColumn, Where } from '../result';
 import { resultTable } from '../resultTable';
 import { simpleKind } from '../simple';
 import { scopeWords } from '../words';
+import { nestedSentence } from './sentence';
 import type { NestedSpec } from './spec';
 
 /** Kinds whose columns are known before any record is. */
@@ -34,9 +35,7 @@ export const nestedKind: TallyKind<NestedSpec> = {
     outer: simpleKind(spec.outer).visit(visitor.ofGroups ?? {}, `${path}.outer`),
   }),
   compute: computeNested,
-  sentence: (spec, names, listName) => [
-    `${listName}${scopeWords(spec.scope)}, ${innerWords(spec, names)}; ${simpleKind(spec.outer).plain(names, 'then, of those group results')}`,
-  ],
+  sentence: nestedSentence,
 };
 
 /** The columns the inner result will have, from a list without records. */

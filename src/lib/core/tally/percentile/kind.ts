@@ -24,6 +24,7 @@ import { listedWords, nameIn, TallyRefused, type TallyAnswer, type TallyKind } f
 import { figureOf, type Figure, type FigureColumn, type FigureRow, type Where } from '../result';
 import { visitNeeded, visitOptional } from '../visit';
 import { groupWords, scopeWords } from '../words';
+import { percentileSentence } from './sentence';
 import type { PercentileSpec } from './spec';
 
 export const percentileKind: TallyKind<PercentileSpec> = {
@@ -45,23 +46,7 @@ export const percentileKind: TallyKind<PercentileSpec> = {
     };
   },
   compute: computePercentiles,
-  sentence(spec, names, listName) {
-    const of = nameIn(names, spec.column);
-    const key = spec.key ? ` for each ${groupWords(spec.key, names)}` : '';
-    const parts = [
-      ...(spec.percentiles.length
-        ? [
-            `${spec.percentiles.length === 1 ? 'a percentile' : `${spec.percentiles.length} percentiles`} of ${of}, definition ${spec.definition} (${DEFINITION_WORDS[spec.definition as Definition]})`,
-          ]
-        : []),
-      ...(spec.ranksOf.length
-        ? [
-            `the percentile rank of ${counted(spec.ranksOf.length, 'value')} of ${of} (${RANK_WORDS[spec.rankMethod]})`,
-          ]
-        : []),
-    ];
-    return [`${listName}${scopeWords(spec.scope)}: ${listedWords(parts)}${key}.`];
-  },
+  sentence: percentileSentence,
 };
 
 /** One group's values in rising order. */

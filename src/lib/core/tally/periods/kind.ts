@@ -30,6 +30,7 @@ import { yearOf } from './follow';
 import { follow, followColumns } from './followColumns';
 import { levelGrouping, type Level } from './level';
 import { baseNote, notes } from './notes';
+import { periodsSentence } from './sentence';
 import type { PeriodsSpec } from './spec';
 
 /** Which periods hold which others without a rest. */
@@ -81,23 +82,7 @@ export const periodsKind: TallyKind<PeriodsSpec> = {
     };
   },
   compute: computePeriods,
-  sentence(spec, names, listName) {
-    const measures = listedWords(spec.measures.map((m) => measurePhrase(m, names)));
-    const extra = [
-      ...spec.against.map((a) =>
-        a === 'previous'
-          ? 'the change against the period before'
-          : 'the change against a year before',
-      ),
-      ...(spec.running ? ['the running total'] : []),
-      ...(spec.toDate ? ['the total since the start of the year'] : []),
-      ...(spec.moving ? [`the ${spec.moving.place} average of ${spec.moving.k} periods`] : []),
-      ...(spec.index ? ['an index'] : []),
-    ];
-    return [
-      `${listName}${scopeWords(spec.scope)}: ${measures} by ${spec.levels.map((l) => (l === 'half' ? 'half-year' : l)).join(' and ')} of ${nameIn(names, spec.column)}${extra.length ? `, with ${listedWords(extra)}` : ''}.`,
-    ];
-  },
+  sentence: periodsSentence,
 };
 
 function* computePeriods(base: Base, spec: PeriodsSpec): Steps<TallyAnswer> {

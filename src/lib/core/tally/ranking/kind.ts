@@ -7,6 +7,7 @@ import { groupWords, measurePhrase, scopeWords } from '../words';
 import { rankGroups } from './groups';
 import { TIES_WORDS } from './places';
 import { rankRecords } from './records';
+import { rankingSentence } from './sentence';
 import type { RankingSpec } from './spec';
 
 export const rankingKind: TallyKind<RankingSpec> = {
@@ -63,20 +64,5 @@ export const rankingKind: TallyKind<RankingSpec> = {
   *compute(base, spec) {
     return spec.groups.length ? yield* rankGroups(base, spec) : yield* rankRecords(base, spec);
   },
-  sentence(spec, names, listName) {
-    const { groups, within, by, top, bottom } = spec;
-    const what = groups.length ? groupWords(groups[groups.length - 1], names) : 'record';
-    const places = top ?? bottom ?? 0;
-    const limit = places
-      ? `, only the ${top ? 'first' : 'last'}${places === 1 ? '' : ` ${places}`}`
-      : '';
-    const parent = within ? ` within each ${groupWords(groups[within - 1], names)}` : '';
-    const measure = groups.length
-      ? measurePhrase(by, names)
-      : (names.get(by.column ?? '') ?? by.column ?? '');
-    const change = spec.change ? ', with the change of place between two periods' : '';
-    return [
-      `${listName}${scopeWords(spec.scope)}: every ${what} ranked by ${measure}, ${spec.from} first${parent}${limit}; ${TIES_WORDS[spec.ties]}${change}.`,
-    ];
-  },
+  sentence: rankingSentence,
 };

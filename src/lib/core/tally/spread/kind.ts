@@ -13,6 +13,7 @@ import { listedWords, nameIn, type TallyAnswer, type TallyKind } from '../kind';
 import type { FigureColumn, FigureRow } from '../result';
 import { visitAll, visitOptional } from '../visit';
 import { groupWords, scopeWords } from '../words';
+import { spreadSentence } from './sentence';
 import type { SpreadSpec } from './spec';
 
 export const spreadKind: TallyKind<SpreadSpec> = {
@@ -28,12 +29,7 @@ export const spreadKind: TallyKind<SpreadSpec> = {
     };
   },
   compute: computeSpread,
-  sentence(spec, names, listName) {
-    const key = spec.key ? ` for each ${groupWords(spec.key, names)}` : '';
-    return [
-      `${listName}${scopeWords(spec.scope)}: how ${listedWords(spec.columns.map((c) => nameIn(names, c)))} spread${spec.columns.length === 1 ? 's' : ''}${key}.`,
-    ];
-  },
+  sentence: spreadSentence,
 };
 
 function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {

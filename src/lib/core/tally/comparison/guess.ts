@@ -1,0 +1,25 @@
+import { common, type FirstGuess } from '../guess';
+import { ledgerGuess } from '../ledger/guess';
+import type { ComparisonSpec } from './spec';
+
+export const comparisonGuess: FirstGuess<ComparisonSpec> = {
+  question: 'What changed since last time?',
+  found: 'comparison compare moved changed reading difference',
+  guess(facts, wish) {
+    const older = facts.lists.find((name) => name.startsWith('the reading'));
+    if (!older)
+      return { needs: 'It needs an earlier reading of this list: refresh the data first.' };
+    const ledger = ledgerGuess.guess(facts, wish);
+    if (!('tally' in ledger)) return ledger;
+    return {
+      tally: {
+        ...common,
+        kind: 'comparison',
+        with: older,
+        match: [],
+        tally: ledger.tally,
+        unmoved: false,
+      },
+    };
+  },
+};

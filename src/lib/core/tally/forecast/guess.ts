@@ -1,0 +1,32 @@
+import { common, dateFor, measureFor, NEEDS, type FirstGuess } from '../guess';
+import type { ForecastSpec } from './spec';
+
+const DAYS_A_YEAR = 365;
+
+export const forecastGuess: FirstGuess<ForecastSpec> = {
+  question: 'What comes next?',
+  found: 'forecast next carry on predict trend season future',
+  guess(facts, wish) {
+    const date = dateFor(facts, wish);
+    if (!date) return { needs: NEEDS.date };
+    const days = (date.most - date.least) / (date.type === 'datetime' ? 86_400_000 : 1);
+    const period = wish.period ?? (days > DAYS_A_YEAR ? 'month' : days > 60 ? 'week' : 'day');
+    return {
+      tally: {
+        ...common,
+        kind: 'forecast',
+        series: {
+          column: date.id,
+          period,
+          measure: measureFor(facts, wish.column === date.id ? {} : wish),
+        },
+        method: 'best',
+        horizon: period === 'month' ? 12 : 8,
+        parameters: {},
+        gaps: 'refuse',
+        incompleteLast: 'leaveOut',
+        levels: [0.8, 0.95],
+      },
+    };
+  },
+};

@@ -1,0 +1,23 @@
+import { common, dateFor, measureFor, NEEDS, periodFor, type FirstGuess } from '../guess';
+import type { GrowthSpec } from './spec';
+
+export const growthGuess: FirstGuess<GrowthSpec> = {
+  question: 'How fast did it grow?',
+  found: 'growth compound rate increase',
+  guess(facts, wish) {
+    const date = dateFor(facts, wish);
+    if (!date) return { needs: NEEDS.date };
+    return {
+      tally: {
+        ...common,
+        kind: 'growth',
+        series: {
+          column: date.id,
+          period: wish.period ?? periodFor(date),
+          measure: measureFor(facts, wish.column === date.id ? {} : wish),
+        },
+        ahead: 1,
+      },
+    };
+  },
+};

@@ -1,0 +1,144 @@
+import type { GroupKey } from '../arrange/groupKey';
+import { MEASURES, ofRecords, type Measure, type MeasureKind } from '../measure/measure';
+import type { ColumnType } from '../table/column';
+import type { CalendarPeriod } from '../table/period';
+
+/** What a first guess knows of a column. */
+export interface ColumnFact {
+  readonly id: string;
+  readonly name: string;
+  readonly type: ColumnType;
+  readonly unit: string;
+  /** Records with a value. */
+  readonly values: number;
+  /** Distinct values, counted up to some hundreds. */
+  readonly distinct: number;
+  readonly least: number;
+  readonly most: number;
+  /** Numbers that are worth a sum: neither years nor shares. */
+  readonly adds: boolean;
+}
+
+/** What first guesses look at: the facts of a list's columns. */
+export interface ListFacts {
+  readonly records: number;
+  readonly columns: readonly ColumnFact[];
+  /** Column whose total stands in What counts. */
+  readonly lead: string | null;
+  /** Names of other lists and readings at hand. */
+  readonly lists: readonly string[];
+}
+
+/** What the analyst has said so far: `median delay by vessel`, or the column whose panel is open. */
+export interface Wish {
+  readonly column?: string | undefined;
+  readonly measure?: MeasureKind | undefined;
+  readonly by?: readonly string[] | undefined;
+  readonly period?: CalendarPeriod | undefined;
+}
+
+/** A tally to begin with, or what the list lacks for it. */
+export type Guess<Spec> = { readonly tally: Spec } | { readonly needs: string };
+
+/** The question a kind answers, and how it begins on a list. */
+export interface FirstGuess<Spec> {
+  /** As the analyst asks it: `How do the values fall?` */
+  readonly question: string;
+  /** Other words it is found by. */
+  readonly found: string;
+  guess(facts: ListFacts, wish: Wish): Guess<Spec>;
+}
+
+const plainKey = (column: string): GroupKey => ({
+  column,
+  loose: false,
+  order: { by: 'label', descending: false },
+});
+
+const ofType = (facts: ListFacts, ...types: ColumnType[]): ColumnFact[] =>
+  facts.columns.filter((c) => types.includes(c.type) && c.values > 0);
+
+/** Columns whose values make groups that can be taken in: few, but more than one. Those wished come first. */
+export function keysFor(facts: ListFacts, wish: Wish): GroupKey[] {
+  const wished = (wish.by ?? []).flatMap((id) => facts.columns.filter((c) => c.id === id));
+  const found = ofType(facts, 'text', 'yesno')
+    .filter((c) => c.distinct > 1 && c.distinct <= 60 && c.distinct < facts.records)
+    .sort((a, b) => Number(a.type === 'yesno') - Number(b.type === 'yesno'));
+  return [...new Set([...wished, ...found])].map((c) => keyOf(c, wish.period));
+}
+
+/** A key on a column: dates by a period, numbers of many values in bands. */
+export function keyOf(column: ColumnFact, period?: CalendarPeriod): GroupKey {
+  const key = plainKey(column.id);
+  if (column.type === 'date' || column.type === 'datetime')
+    return { ...key, period: period ?? periodFor(column) };
+  if (column.type === 'number' && column.distinct > 20)
+    return { ...key, bands: { by: 'number', count: 8, round: true } };
+  return key;
+}
+
+/** Days (or milliseconds) of a column's dates. */
+const daysOf = ({ type, least, most }: ColumnFact): number =>
+  (most - least) / (type === 'datetime' ? 86_400_000 : 1);
+
+/** A period that gives a dozen groups or so. */
+export function periodFor(date: ColumnFact): CalendarPeriod {
+  const days = daysOf(date);
+  return days > 365 * 2 ? 'year' : days > 200 ? 'quarter' : days > 45 ? 'month' : 'day';
+}
+
+export const dateFor = (facts: ListFacts, wish: Wish): ColumnFact | undefined => {
+  const dates = ofType(facts, 'date', 'datetime').filter((c) => c.distinct > 1);
+  return dates.find((c) => c.id === wish.column || wish.by?.includes(c.id)) ?? dates[0];
+};
+
+/** The number column that a list is most likely about: the one wished, that with the lead, money, any that adds. */
+export function numberFor(facts: ListFacts, wish: Wish): ColumnFact | undefined {
+  const numbers = ofType(facts, 'number');
+  return (
+    numbers.find((c) => c.id === wish.column) ??
+    numbers.find((c) => c.id === facts.lead) ??
+    numbers.find((c) => /[£$€¥]/.test(c.unit)) ??
+    numbers.find((c) => c.adds) ??
+    numbers[0]
+  );
+}
+
+/** A number whose spread says something: one that is measured rather than money, where there is one. */
+export function spreadFor(facts: ListFacts, wish: Wish): ColumnFact | undefined {
+  const numbers = ofType(facts, 'number').filter((c) => c.distinct > 2);
+  return (
+    numbers.find((c) => c.id === wish.column) ??
+    numbers.find((c) => /^(min|h|s|km|m|°C|kg)$/.test(c.unit)) ??
+    numberFor(facts, {}) ??
+    numbers[0]
+  );
+}
+
+/** The measure wished, or the sum of the list's number, or the count of records. */
+export function measureFor(facts: ListFacts, wish: Wish): Measure {
+  const { measure } = wish;
+  if (measure && ofRecords(measure)) return { kind: measure };
+  const wished = facts.columns.find((c) => c.id === wish.column);
+  const column =
+    wished && measure && MEASURES[measure].types.includes(wished.type)
+      ? wished
+      : numberFor(facts, wish);
+  if (!column) return { kind: 'records' };
+  const kind = measure && MEASURES[measure].types.includes(column.type) ? measure : undefined;
+  return {
+    kind: kind ?? (column.adds ? 'sum' : 'mean'),
+    column: column.id,
+    ...(kind === 'percentile' && { percent: 90 }),
+    ...(kind === 'trimmedMean' && { percent: 5 }),
+  };
+}
+
+/** What every first guess has. */
+export const common = { scope: 'counted' } as const;
+
+export const NEEDS = {
+  group: 'It needs a column with a few values that come again, such as a place or a kind.',
+  number: 'It needs a column of numbers.',
+  date: 'It needs a column of dates.',
+} as const;

@@ -1,0 +1,55 @@
+import type { Names } from '../kind';
+import { lifted, type Part } from '../sentence';
+import { ending, scopeSlot } from '../slots';
+import { simpleSentence } from '../simpleSentences';
+import { withoutEnd } from '../withoutEnd';
+import { measurePhrase } from '../words';
+import type { NestedSpec } from './spec';
+
+/** `First, sum of Fares taken for each …; then, of those groups: Vessel at the highest …` */
+export function nestedSentence(
+  spec: NestedSpec,
+  names: Names,
+  listName: string,
+): Part<NestedSpec>[] {
+  return [
+    'First, ',
+    ...withoutEnd(
+      lifted(simpleSentence(spec.inner, names, listName), 'inner', (inner) => ({
+        ...spec,
+        inner,
+      })),
+    ),
+    '; then, of those results: ',
+    ...withoutEnd(
+      lifted(
+        simpleSentence(spec.outer, namesOfResult(spec, names), 'the results'),
+        'outer',
+        (outer) => ({ ...spec, outer }),
+        true,
+      ),
+    ),
+    ...ending<NestedSpec>([
+      {
+        slot: {
+          path: 'table',
+          name: 'Table of the first result',
+          words: `from its table “${spec.table}”`,
+          takes: { a: 'text', value: spec.table, set: (table) => ({ ...spec, table }) },
+        },
+        usual: spec.table === 'main',
+      },
+      scopeSlot<NestedSpec>(spec.scope, (scope) => ({ ...spec, scope })),
+    ]),
+  ];
+}
+
+/** Names of the inner result's columns: its measures by their words, never by their keys. */
+export function namesOfResult({ inner }: NestedSpec, names: Names): Names {
+  const measures = 'measures' in inner ? inner.measures : [];
+  return new Map([
+    ...names,
+    ['records', 'count of records'],
+    ...measures.map((m, k): [string, string] => [`m${k + 1}`, measurePhrase(m, names)]),
+  ]);
+}

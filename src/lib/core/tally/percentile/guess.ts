@@ -1,0 +1,25 @@
+import { common, keysFor, NEEDS, spreadFor, type FirstGuess } from '../guess';
+import type { PercentileSpec } from './spec';
+
+export const percentileGuess: FirstGuess<PercentileSpec> = {
+  question: 'Where does a value stand?',
+  found: 'percentile percent rank at or under quantile place',
+  guess(facts, wish) {
+    const column = spreadFor(facts, wish);
+    if (!column) return { needs: NEEDS.number };
+    const [key] = wish.by?.length ? keysFor(facts, wish) : [];
+    return {
+      tally: {
+        ...common,
+        kind: 'percentile',
+        column: column.id,
+        ...(key && { key }),
+        percentiles: [10, 25, 50, 75, 90],
+        definition: 7,
+        ranksOf: [],
+        rankMethod: 'atOrUnder',
+        few: 10,
+      },
+    };
+  },
+};

@@ -1,0 +1,31 @@
+import { common, dateFor, measureFor, NEEDS, periodFor, type FirstGuess } from '../guess';
+import type { PeriodsSpec } from './spec';
+
+export const periodsGuess: FirstGuess<PeriodsSpec> = {
+  question: 'How did it go, period by period?',
+  found: 'period month quarter year week rollup over time against before trend',
+  guess(facts, wish) {
+    const date = dateFor(facts, wish);
+    if (!date) return { needs: NEEDS.date };
+    const span = periodFor(date);
+    const levels: PeriodsSpec['levels'] = wish.period
+      ? [wish.period]
+      : span === 'year'
+        ? ['year', 'quarter']
+        : span === 'quarter'
+          ? ['quarter', 'month']
+          : [span === 'month' ? 'month' : 'day'];
+    return {
+      tally: {
+        ...common,
+        kind: 'periods',
+        column: date.id,
+        levels,
+        measures: [measureFor(facts, wish.column === date.id ? {} : wish)],
+        against: levels.length > 1 && span === 'year' ? ['yearBefore'] : ['previous'],
+        running: false,
+        toDate: false,
+      },
+    };
+  },
+};

@@ -1,0 +1,32 @@
+import { common, keysFor, measureFor, NEEDS, numberFor, type FirstGuess } from '../guess';
+import type { RankingSpec } from './spec';
+
+export const rankingGuess: FirstGuess<RankingSpec> = {
+  question: 'Who comes first?',
+  found: 'rank ranking top first last best highest lowest places',
+  guess(facts, wish) {
+    const keys = keysFor(facts, wish);
+    const number = numberFor(facts, wish);
+    // Without a wish, the column with the most groups: those that come first stand out of many.
+    const most = [...keys].sort((a, b) => groupsOf(b.column) - groupsOf(a.column));
+    function groupsOf(id: string): number {
+      return facts.columns.find((c) => c.id === id)?.distinct ?? 0;
+    }
+    const [key] = wish.by?.length ? keys : most;
+    if (!key && !number) return { needs: NEEDS.number };
+    const shared = { ...common, kind: 'ranking', from: 'highest', ties: 'gap', within: 0 } as const;
+    if (!key)
+      return {
+        tally: {
+          ...shared,
+          groups: [],
+          by: { kind: 'sum', column: number?.id ?? '' },
+          top: 10,
+          show: facts.columns.slice(0, 2).map((c) => c.id),
+        },
+      };
+    return {
+      tally: { ...shared, groups: [key], by: measureFor(facts, wish), top: 5, show: [] },
+    };
+  },
+};

@@ -1,0 +1,201 @@
+import type { GroupKey } from '../../arrange/groupKey';
+import type { Names } from '../kind';
+import { begun, replacedAt, type Part, type Slot } from '../sentence';
+import {
+  calendarSlots,
+  choiceSlot,
+  columnSlot,
+  dateSlot,
+  ending,
+  keySlots,
+  measureSlot,
+  numberSlot,
+  PERIOD_CHOICES,
+  scopeSlot,
+  type Option,
+} from '../slots';
+import { groupWords, nameOf } from '../words';
+import { TIES, TIES_WORDS } from './places';
+import type { RankingSpec } from './spec';
+
+type Change = NonNullable<RankingSpec['change']>;
+
+/** `Each Vessel ranked by sum of Fares taken, highest first, within each Route; …; the first 5 and all others.` */
+export function rankingSentence(spec: RankingSpec, names: Names): Part<RankingSpec>[] {
+  const { groups, within, by } = spec;
+  const keys = keySlots<RankingSpec>(
+    'groups',
+    groups,
+    names,
+    (next) => ({ ...spec, groups: next, within: Math.min(within, Math.max(0, next.length - 1)) }),
+    { empty: groups.length ? 'then…' : 'each group of…', least: 0 },
+  );
+  const inner = keys.slots.slice(within);
+  const outer = keys.slots.slice(0, within);
+  return begun<RankingSpec>([
+    ...(groups.length ? ['each ', ...joined(inner), ' ', keys.add] : ['every record ', keys.add]),
+    ' ranked by ',
+    groups.length
+      ? measureSlot<RankingSpec>('by', by, names, (next) => (next ? { ...spec, by: next } : spec), {
+          needed: true,
+        })
+      : columnSlot<RankingSpec>(
+          'by.column',
+          by.column ?? null,
+          names,
+          ['number', 'date', 'datetime', 'time'],
+          (column) => (column === null ? spec : { ...spec, by: { kind: 'sum', column } }),
+          { needed: true },
+        ),
+    ', ',
+    choiceSlot<RankingSpec, RankingSpec['from']>(
+      'from',
+      'First place',
+      spec.from,
+      [
+        { value: 'highest', label: 'highest first' },
+        { value: 'lowest', label: 'lowest first' },
+      ],
+      (from) => ({ ...spec, from }),
+    ),
+    ...(within ? [', within each ', ...joined(outer)] : []),
+    '; ',
+    choiceSlot<RankingSpec, RankingSpec['ties']>(
+      'ties',
+      'Equal ones',
+      spec.ties,
+      TIES.map((value) => ({ value, label: TIES_WORDS[value] })),
+      (ties) => ({ ...spec, ties }),
+    ),
+    ...limit(spec),
+    ...change(spec, names),
+    ...ending<RankingSpec>([
+      ...(groups.length > 1 ? [withinOption(spec, names)] : []),
+      ...shown(spec, names),
+      ...(spec.change
+        ? calendarSlots<RankingSpec>('change.calendar', spec.change.calendar, (calendar) => ({
+            ...spec,
+            ...(spec.change && { change: { ...spec.change, calendar } }),
+          }))
+        : []),
+      scopeSlot<RankingSpec>(spec.scope, (scope) => ({ ...spec, scope })),
+    ]),
+  ]);
+}
+
+const joined = (slots: readonly Slot<RankingSpec>[]): Part<RankingSpec>[] =>
+  slots.flatMap((slot, k): Part<RankingSpec>[] => (k ? [' and ', slot] : [slot]));
+
+function withinOption(spec: RankingSpec, names: Names): Option<RankingSpec> {
+  const words = (keys: readonly GroupKey[]): string =>
+    keys.map((key) => groupWords(key, names)).join(' and ');
+  return {
+    slot: choiceSlot<RankingSpec, string>(
+      'within',
+      'Places are given',
+      String(spec.within),
+      spec.groups.map((_, k) => ({
+        value: String(k),
+        label: k === 0 ? 'over all' : `within each ${words(spec.groups.slice(0, k))}`,
+      })),
+      (next) => ({ ...spec, within: Number(next) }),
+      spec.within ? 'places given anew in each' : 'places within a group above',
+    ),
+    usual: true,
+  };
+}
+
+/** All places, the first so many, or the last so many. */
+function limit(spec: RankingSpec): Part<RankingSpec>[] {
+  const { top: _top, bottom: _bottom, ...rest } = spec;
+  const side = spec.top !== undefined ? 'top' : spec.bottom !== undefined ? 'bottom' : 'all';
+  const many = spec.top ?? spec.bottom ?? 5;
+  const which = choiceSlot<RankingSpec, 'top' | 'bottom' | 'all'>(
+    side === 'all' ? 'top' : side,
+    'Which places',
+    side,
+    [
+      { value: 'all', label: 'all places' },
+      { value: 'top', label: 'the first' },
+      { value: 'bottom', label: 'the last' },
+    ],
+    (next) =>
+      next === 'all' ? rest : next === 'top' ? { ...rest, top: many } : { ...rest, bottom: many },
+  );
+  if (side === 'all') return ['; ', which];
+  return [
+    '; ',
+    which,
+    ' ',
+    numberSlot<RankingSpec>(
+      `${side}.many`,
+      String(many),
+      many,
+      { least: 1, most: 1_000_000, whole: true, name: 'How many places' },
+      (next) =>
+        next === null ? rest : side === 'top' ? { ...rest, top: next } : { ...rest, bottom: next },
+    ),
+    ' and all others',
+  ];
+}
+
+/** The change of place between two periods; only groups have one. */
+function change(spec: RankingSpec, names: Names): Part<RankingSpec>[] {
+  if (spec.groups.length === 0) return [];
+  const now = spec.change;
+  const { change: _, ...rest } = spec;
+  const put = (next: Change | null): RankingSpec => (next ? { ...spec, change: next } : rest);
+  const column = columnSlot<RankingSpec>(
+    'change.column',
+    now?.column ?? null,
+    names,
+    ['date', 'datetime'],
+    (next) => put(next === null ? null : { period: 'year', ...now, column: next }),
+    { empty: 'change of place by…' },
+  );
+  if (!now) return [' ', column];
+  const words = (side: 'before' | 'after'): string =>
+    side === 'before' ? 'the period before' : `the last period of ${nameOf(names, now.column)}`;
+  const day = (side: 'before' | 'after'): Slot<RankingSpec> =>
+    dateSlot<RankingSpec>(`change.${side}`, now[side], words(side), (next) =>
+      put({ ...now, [side]: next }),
+    );
+  return [
+    '; with the change of place by ',
+    choiceSlot<RankingSpec, Change['period']>(
+      'change.period',
+      'Period',
+      now.period,
+      PERIOD_CHOICES,
+      (period) => put({ ...now, period }),
+    ),
+    ' of ',
+    column,
+    ' from ',
+    day('before'),
+    ' to ',
+    day('after'),
+  ];
+}
+
+/** Columns that name a ranked record. */
+function shown(spec: RankingSpec, names: Names): Option<RankingSpec>[] {
+  if (spec.groups.length) return [];
+  const slot = (ref: string | null, k: number): Slot<RankingSpec> =>
+    columnSlot<RankingSpec>(
+      `show[${k}]`,
+      ref,
+      names,
+      ['text', 'number', 'date', 'datetime', 'time', 'yesno'],
+      (next) => ({ ...spec, show: replacedAt(spec.show, k, next) }),
+      { empty: 'show a column…' },
+    );
+  return [
+    ...spec.show.map((ref, k): Option<RankingSpec> => ({
+      slot: slot(ref, k),
+      usual: false,
+      before: k ? ', ' : '; showing ',
+    })),
+    { slot: slot(null, spec.show.length), usual: true },
+  ];
+}

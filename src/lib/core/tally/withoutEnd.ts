@@ -1,0 +1,14 @@
+import type { Part } from './sentence';
+
+const STOP = /\.\s*$/;
+
+/** A sentence to stand within another: without its full stop, and without a capital at its beginning. */
+export function withoutEnd<Spec>(parts: readonly Part<Spec>[]): Part<Spec>[] {
+  const small = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
+  const stop = parts.findLastIndex((part) => typeof part === 'string' && STOP.test(part));
+  return parts.map((part, k): Part<Spec> => {
+    const begun = (text: string): string => (k === 0 ? small(text) : text);
+    if (typeof part !== 'string') return { ...part, words: begun(part.words) };
+    return begun(k === stop ? part.replace(STOP, ' ') : part);
+  });
+}

@@ -1,0 +1,103 @@
+import { describe, expect, it } from 'vitest';
+import { finish } from '$lib/core/steps/steps';
+import { scalarColumn, textColumn } from '$lib/core/table/column';
+import type { Table } from '$lib/core/table/table';
+import { wholeBase } from '$lib/core/tally/base';
+import { Faults } from '$lib/core/tally/fault';
+import { questionsOf, type Question } from '$lib/core/tally/guesses';
+import type { ListFacts, Wish } from '$lib/core/tally/guess';
+import { computeTally, kindOf } from '$lib/core/tally/kinds';
+import { columnFacts } from '$lib/core/tally/listFacts';
+import { Tally } from '$lib/core/tally/specs';
+import { readDemo } from '../support/demo';
+
+const factsOf = (table: Table, lists: string[] = []): ListFacts => ({
+  records: table.length,
+  columns: finish(columnFacts(table)),
+  lead: null,
+  lists,
+});
+
+const tallyOf = ({ guess }: Question): Tally | null => ('tally' in guess ? guess.tally : null);
+
+const guessed = (table: Table, kind: Tally['kind'], wish: Wish = {}): unknown => {
+  const question = questionsOf(factsOf(table), wish).find((q) => q.kind === kind);
+  if (!question) throw new Error(`no question of ${kind}`);
+  return tallyOf(question);
+};
+
+const sailings = readDemo('sailings').reading.table;
+
+describe('first guesses', () => {
+  for (const list of ['sailings', 'kiosks', 'vessels', 'statement', 'monthly-fares', 'delay-bands'])
+    it(`${list}: every guess fits the list and comes to figures, or says what it needs`, () => {
+      const { table } = readDemo(list).reading;
+      const questions = questionsOf(factsOf(table));
+      expect(questions.length).toBe(Tally.options.length);
+      for (const question of questions) {
+        const tally = tallyOf(question);
+        if (!tally) {
+          expect('needs' in question.guess && question.guess.needs).toMatch(/^It needs .+\.$/);
+          continue;
+        }
+        expect(Tally.parse(tally)).toEqual(tally);
+        const faults = new Faults(table.columns);
+        kindOf(tally).check(faults, 'tally');
+        expect(faults.found, question.kind).toEqual([]);
+        const { tables } = finish(computeTally(wholeBase(table, list), tally));
+        expect(tables[0].length, question.kind).toBeGreaterThan(0);
+      }
+    });
+
+  it('of the sailings all kinds begin but the one that needs an earlier reading', () => {
+    const without = questionsOf(factsOf(sailings)).filter((q) => tallyOf(q) === null);
+    expect(without.map((q) => q.kind)).toEqual(['comparison']);
+    const with2 = questionsOf(factsOf(sailings, ['the reading of 3 Nov']));
+    expect(with2.filter((q) => tallyOf(q) === null)).toEqual([]);
+  });
+
+  it('follow a wish: the median delay by vessel, by month', () => {
+    const wish: Wish = { measure: 'median', column: 'delay', by: ['vessel'], period: 'month' };
+    const median = { kind: 'median', column: 'delay' };
+    expect(guessed(sailings, 'ledger', wish)).toMatchObject({
+      groups: [{ column: 'vessel' }],
+      measures: [{ kind: 'records' }, median],
+    });
+    expect(guessed(sailings, 'ranking', wish)).toMatchObject({
+      groups: [{ column: 'vessel' }],
+      by: median,
+    });
+    expect(guessed(sailings, 'periods', wish)).toMatchObject({
+      levels: ['month'],
+      measures: [median],
+    });
+    expect(guessed(sailings, 'spread', wish)).toMatchObject({
+      columns: ['delay'],
+      key: { column: 'vessel' },
+    });
+  });
+
+  it('say what a list lacks: no numbers, no dates, no records', () => {
+    const words: Table = { length: 2, columns: [textColumn('Name', ['a', 'b'])] };
+    expect(guessed(words, 'percentile')).toBeNull();
+    expect(guessed(words, 'periods')).toBeNull();
+    const none: Table = { length: 0, columns: [scalarColumn('Sum', 'number', [])] };
+    for (const question of questionsOf(factsOf(none)))
+      expect(tallyOf(question), question.kind).toBeNull();
+    for (const question of questionsOf(factsOf({ length: 0, columns: [] })))
+      expect(tallyOf(question), question.kind).toBeNull();
+  });
+
+  it('do not add up years', () => {
+    const built: Table = {
+      length: 3,
+      columns: [
+        textColumn('Name', ['a', 'a', 'b']),
+        scalarColumn('Built', 'number', [1990, 1995, 2001]),
+      ],
+    };
+    expect(guessed(built, 'ledger')).toMatchObject({
+      measures: [{ kind: 'records' }, { kind: 'mean', column: 'Built' }],
+    });
+  });
+});

@@ -1,0 +1,214 @@
+import { describe, expect, it } from 'vitest';
+import { z } from 'zod';
+import { plainSentence, slotsOf, type Slot } from '$lib/core/tally/sentence';
+import { sentenceOf } from '$lib/core/tally/sentences';
+import { Tally } from '$lib/core/tally/specs';
+
+const names = new Map([
+  ['a', 'Delay'],
+  ['r', 'Route'],
+  ['d', 'Sailed on'],
+  ['v', 'Vessel'],
+  ['f', 'Fares taken'],
+]);
+const SUM = { kind: 'sum', column: 'f' } as const;
+const SERIES = { column: 'd', period: 'month', measure: SUM } as const;
+const LATE = {
+  kind: 'leaf',
+  column: 'a',
+  not: false,
+  test: { test: 'compare', op: 'ge', value: 10 },
+} as const;
+const LEDGER = { kind: 'ledger', groups: [{ column: 'r' }], measures: [SUM] } as const;
+
+/** Specs of each kind that together show every place it has. */
+const SPECS: Record<Tally['kind'], readonly unknown[]> = {
+  ledger: [{ ...LEDGER, sort: [{ column: 'f' }] }],
+  crosstab: [
+    { kind: 'crosstab', down: [{ column: 'r' }], across: [{ column: 'v' }], measures: [SUM] },
+  ],
+  conditional: [
+    {
+      kind: 'conditional',
+      rows: [{ name: 'late', condition: LATE }],
+      columns: [{ measure: SUM, condition: LATE, name: 'of those late' }],
+    },
+    { kind: 'conditional', key: { column: 'r' }, columns: [{ measure: SUM }] },
+  ],
+  frequency: [
+    { kind: 'frequency', key: { column: 'a', bands: { by: 'width', width: 5 } }, measures: [SUM] },
+  ],
+  spread: [{ kind: 'spread', columns: ['a'], key: { column: 'r' } }],
+  percentile: [{ kind: 'percentile', column: 'a', key: { column: 'r' }, ranksOf: [20] }],
+  ranking: [
+    {
+      kind: 'ranking',
+      groups: [{ column: 'r' }, { column: 'v' }],
+      within: 1,
+      by: SUM,
+      top: 3,
+      change: { column: 'd', period: 'year' },
+    },
+    { kind: 'ranking', by: { kind: 'sum', column: 'a' }, bottom: 3, show: ['r'] },
+  ],
+  periods: [
+    {
+      kind: 'periods',
+      column: 'd',
+      levels: ['year', 'month'],
+      measures: [SUM],
+      moving: { k: 3 },
+      index: { base: '2024-01-01' },
+    },
+  ],
+  growth: [
+    { kind: 'growth', series: SERIES },
+    { kind: 'growth', values: { first: 100, last: 121, intervals: 2 } },
+    {
+      kind: 'growth',
+      values: { first: 100, last: 121, firstDate: '2024-01-01', lastDate: '2026-01-01' },
+    },
+  ],
+  forecast: [{ kind: 'forecast', series: SERIES }],
+  nested: [{ kind: 'nested', inner: LEDGER, outer: LEDGER }],
+  comparison: [{ kind: 'comparison', with: 'before', tally: LEDGER, match: ['d'] }],
+};
+
+/** Options that have no place in the sentence, and why. */
+const ELSEWHERE: Readonly<Record<string, string>> = {
+  kind: 'it is what the tally is',
+  title: 'it is the name in the tray',
+};
+
+/** Places whose own menu sets all of what lies below them. */
+const WHOLE = /^(key|by|groups|down|across|sort|measures|measure|condition|columns|rows)$/;
+
+/** Every option of a schema as a path without places of lists: `series.period`. */
+function options(schema: unknown, path = ''): string[] {
+  if (
+    schema instanceof z.ZodDefault ||
+    schema instanceof z.ZodOptional ||
+    schema instanceof z.ZodNullable
+  )
+    return options(schema.unwrap(), path);
+  if (!(schema instanceof z.ZodObject)) return [path];
+  return Object.entries(schema.shape).flatMap(([key, inner]) => {
+    const at = path ? `${path}.${key}` : key;
+    return WHOLE.test(key) ? [at] : options(inner, at);
+  });
+}
+
+const withoutPlaces = (path: string): string => path.replace(/\[\d+\]/g, '');
+
+/** Whether a slot is the control of an option: at it, or at something of it. */
+const controls = (slot: Slot<unknown>, option: string): boolean => {
+  const at = withoutPlaces(slot.path);
+  return at === option || at.startsWith(`${option}.`);
+};
+
+describe('the sentence of every kind', () => {
+  for (const schema of Tally.options) {
+    const kind = schema.shape.kind.value;
+    it(`${kind}: every option of the spec has its place`, () => {
+      const specs = SPECS[kind].map((s) => Tally.parse(s));
+      const slots = specs.flatMap((spec) => slotsOf(sentenceOf(spec, names, 'Sailings')));
+      const missing = options(schema)
+        .filter((option) => !(option in ELSEWHERE))
+        .filter((option) => !slots.some((slot) => controls(slot, option)));
+      expect(missing).toEqual([]);
+    });
+
+    it(`${kind}: whatever a place is set to is a spec of its kind`, () => {
+      for (const spec of SPECS[kind]) {
+        const tally = Tally.parse(spec);
+        for (const slot of slotsOf(sentenceOf(tally, names, 'Sailings'))) {
+          const next = changed(slot);
+          if (next === null) continue;
+          expect(() => Tally.parse(next), slot.path).not.toThrow();
+          expect(Tally.parse(next).kind).toBe(kind);
+          expect(JSON.stringify(next), `${slot.path} changes nothing`).not.toBe(
+            JSON.stringify(tally),
+          );
+        }
+      }
+    });
+  }
+
+  it('walks options to the last level', () => {
+    const forecast = Tally.options.find((o) => o.shape.kind.value === 'forecast');
+    expect(options(forecast)).toEqual(
+      expect.arrayContaining(['series.calendar.yearStartsIn', 'parameters.phi', 'holdOut']),
+    );
+  });
+
+  it('reads as a sentence, without its empty places', () => {
+    const says = (spec: unknown): string =>
+      plainSentence(sentenceOf(Tally.parse(spec), names, 'Sailings'));
+    expect(says(SPECS.frequency[0])).toBe(
+      'How often Delay falls in bands 5 wide, with sum of Fares taken.',
+    );
+    expect(says(SPECS.nested[0])).toBe(
+      'First, sailings grouped by Route, in the order read. Under each group: sum of Fares taken; then, of those results: the results grouped by Route, in the order read. Under each group: sum of Fares taken.',
+    );
+    expect(says({ ...LEDGER, scope: 'all' })).toContain('Sailings (all records) grouped by Route');
+    expect(says({ kind: 'percentile', column: 'a', scope: 'all' })).toContain(', from all records');
+  });
+
+  it('folds a long run of measures; each stays a place', () => {
+    const measures = Array.from({ length: 12 }, (_, k) => ({ kind: 'sum', column: `k${k}` }));
+    const parts = sentenceOf(Tally.parse({ kind: 'ledger', measures }), names, 'Kiosks');
+    expect(plainSentence(parts)).toContain('sum of k2, sum of k3 and 8 more.');
+    const paths = slotsOf(parts).map((slot) => slot.path);
+    for (let k = 0; k < 12; k++) expect(paths).toContain(`measures[${k}]`);
+  });
+
+  it('names the measures of an inner tally by their words', () => {
+    const nested = Tally.parse({
+      kind: 'nested',
+      inner: LEDGER,
+      outer: { kind: 'ledger', measures: [{ kind: 'atMax', column: 'm1', other: 'Route' }] },
+    });
+    const says = plainSentence(sentenceOf(nested, names, 'Sailings'));
+    expect(says).toContain('Route at the highest sum of Fares taken');
+    expect(says).not.toContain('m1');
+  });
+});
+
+/** The spec with something else at a place; null where nothing else is known to stand there. */
+function changed({ takes }: Slot<Tally>): Tally | null {
+  switch (takes.a) {
+    case 'key':
+      return takes.set({ column: 'w', loose: false, order: { by: 'label', descending: false } });
+    case 'sort':
+      return takes.set({ column: 'w', descending: true, blanks: 'last' });
+    case 'measure':
+      return takes.set({ kind: 'mean', column: 'a' });
+    case 'column':
+      return takes.set('w');
+    case 'number':
+      return takes.set(takes.value === 3 ? 4 : Math.min(3, takes.most / 2));
+    case 'numbers':
+      return takes.set([33]);
+    case 'choice':
+      return takes.set(takes.choices.find((c) => c.value !== takes.value)?.value ?? takes.value);
+    case 'several':
+      return takes.set(
+        takes.value.length > takes.least
+          ? takes.value.slice(1)
+          : takes.choices.map((choice) => choice.value),
+      );
+    case 'condition':
+      return takes.set({ ...LATE, not: true }, 'in time');
+    case 'bands':
+      return takes.set({ by: 'edges', edges: [0, 1] });
+    case 'date':
+      return takes.set('2025-02-01');
+    case 'text':
+    case 'list':
+      return takes.set('other');
+    case 'act':
+      return takes.set();
+    case 'more':
+      return null;
+  }
+}
