@@ -5,7 +5,7 @@ import type { Table } from '../core/table/table';
 import { answerCounts, leadSums } from './answers/counts';
 import { EngineError } from './errors';
 import { HANDLERS, type Handler } from './handlers';
-import { Held, LeadSums } from './held';
+import { AnswerCache, Held, LeadSums } from './held';
 import type { ArgsOf, Do, ReplyOf } from './protocol';
 
 /** How many stands are held: the present one, and the one whose figures may still be on the page. */
@@ -24,6 +24,7 @@ const MOST_HELD = 2;
 export class Engine {
   readonly #cache = new StandCache();
   readonly #sums = new LeadSums();
+  readonly #answers = new AnswerCache();
   readonly #held: Held[] = [];
   #list: AskedList & { readonly recipe: Recipe };
   #next = 1;
@@ -51,7 +52,7 @@ export class Engine {
   *stand({ doc }: ArgsOf<'stand'>): Steps<ReplyOf<'stand'>> {
     const on = yield* stand(this.#list, doc, this.#cache);
     const lead = yield* leadSums(on, doc, this.#sums);
-    const held = new Held(this.#next++, doc, on, lead, this.#list.name);
+    const held = new Held(this.#next++, doc, on, lead, this.#list.name, this.#answers.of(on.base));
     this.#held.push(held);
     if (this.#held.length > MOST_HELD) this.#held.shift();
     return answerCounts(held);
@@ -84,6 +85,10 @@ const ANSWERS: Answers = {
   heads: onHeld(HANDLERS.heads),
   answer: onHeld(HANDLERS.answer),
   rows: onHeld(HANDLERS.rows),
+  shape: onHeld(HANDLERS.shape),
+  fact: onHeld(HANDLERS.fact),
+  questions: onHeld(HANDLERS.questions),
+  sketch: onHeld(HANDLERS.sketch),
   footing: onHeld(HANDLERS.footing),
   behind: onHeld(HANDLERS.behind),
   behindRecords: onHeld(HANDLERS.behindRecords),

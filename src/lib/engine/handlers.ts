@@ -4,16 +4,21 @@ import { conditionWithListed } from '../core/scope/listed';
 import { climb } from '../core/scope/ladder';
 import type { Steps } from '../core/steps/steps';
 import { fullCell } from '../core/table/cell';
+import { isLedger } from '../core/bench/tray';
 import { isText } from '../core/table/column';
 import { columnOf, namesOf } from '../core/table/table';
-import { answerFooting, answerRows, answerTally } from './answers/answer';
+import { answerFact, answerFooting, answerTally } from './answers/answer';
+import { answerQuestions, answerSketch } from './answers/begin';
 import { answerBehind, answerBehindRecords, answerCheck } from './answers/behind';
 import { cellOf, correctedCells } from './answers/cells';
 import { answerFacts, answerValues } from './answers/column';
 import { distributionOf } from './answers/distribution';
 import { copyShown, fileRecords, fileShown } from './answers/handOver';
+import { copyTally, fileTally } from './answers/handOverTally';
 import { answerLedger, groupAt, labelsOf } from './answers/ledger';
 import { answerLines } from './answers/lines';
+import { answerRows } from './answers/rows';
+import { answerShape } from './answers/shape';
 import type { Held } from './held';
 import type { ArgsOf, Do, ReplyOf } from './protocol';
 
@@ -45,6 +50,10 @@ export const HANDLERS: { readonly [K in Exclude<Do, 'stand'>]: Handler<K> } = {
   },
   answer: answerTally,
   rows: answerRows,
+  shape: answerShape,
+  fact: answerFact,
+  questions: answerQuestions,
+  sketch: answerSketch,
   footing: answerFooting,
   behind: answerBehind,
   behindRecords: answerBehindRecords,
@@ -71,11 +80,19 @@ export const HANDLERS: { readonly [K in Exclude<Do, 'stand'>]: Handler<K> } = {
     return labelsOf(yield* held.ledger(tally), level);
   },
   *copy(held, { tally, full }) {
-    return yield* copyShown(yield* held.ledger(tally), full);
+    return isLedger(held.item(tally))
+      ? yield* copyShown(yield* held.ledger(tally), full)
+      : yield* copyTally(held, tally, full);
   },
   *file(held, { tally, what, full }) {
+    if (!isLedger(held.item(tally)))
+      return yield* what === 'shown'
+        ? fileTally(held, tally, full)
+        : fileRecords(held, held.stand.base.order, full);
     const ledger = yield* held.ledger(tally);
-    return yield* what === 'shown' ? fileShown(ledger, full) : fileRecords(ledger, full);
+    return yield* what === 'shown'
+      ? fileShown(ledger, full)
+      : fileRecords(held, ledger.ledger.order, full);
   },
   facts: answerFacts,
   values: answerValues,

@@ -6,20 +6,23 @@ import { directTotal } from '../core/measure/compensated';
 import { StepCache } from '../core/steps/cache';
 import type { Steps } from '../core/steps/steps';
 import type { Table } from '../core/table/table';
-import { recordsOf } from '../core/tally/base';
+import { recordsOf, type Base } from '../core/tally/base';
 import type { FigureBehind } from '../core/tally/behind';
 import type { ScopeName } from '../core/tally/result';
+import type { Tally } from '../core/tally/specs';
 import { EngineError } from './errors';
 import { ledgerOf, type LedgerLayout } from './ledger/layout';
 import type { ColumnFacts } from './replies';
 
 /** One stand of a bench with what was asked of it so far. Kept for a few tokens, then dropped. */
 export class Held {
-  readonly #answers = new StepCache<Computed>(4);
   readonly #ledgers = new StepCache<LedgerLayout>(2);
   /** Figures opened last: their records are asked for stretch by stretch. */
   readonly behind = new StepCache<FigureBehind>(2);
   readonly facts = new StepCache<ColumnFacts>(8);
+  /** Rows in the order they are looked at, by table and view. */
+  readonly orders = new StepCache<Int32Array>(6);
+  readonly wholes = new StepCache<ReadonlySet<number>>(6);
 
   constructor(
     readonly token: number,
@@ -28,6 +31,8 @@ export class Held {
     /** Sum of the lead column over all, each rung, narrowed, set aside, counted. */
     readonly lead: readonly (number | null)[],
     readonly listName: string,
+    /** Tallies computed over the same records, those of earlier stands too. */
+    readonly answers: StepCache<Computed>,
   ) {}
 
   get table(): Table {
@@ -45,18 +50,23 @@ export class Held {
     return item;
   }
 
-  /** A tally computed; over another scope only its whole, without groups where it has some. */
+  /** A tally of the tray computed; over another scope only its whole, without groups where it has some. */
   *answer(id: string, scope?: ScopeName): Steps<Computed> {
-    const item = this.item(id);
-    const key = JSON.stringify([id, scope]);
-    const known = this.#answers.get(key);
+    const { tally } = this.item(id);
+    return yield* this.computed(
+      scope !== undefined && scope !== tally.scope
+        ? { ...tally, scope, ...(tally.kind === 'ledger' && { groups: [] }) }
+        : tally,
+    );
+  }
+
+  /** Any tally computed on this stand, kept for a while. */
+  *computed(tally: Tally): Steps<Computed> {
+    const key = JSON.stringify(tally);
+    const known = this.answers.get(key);
     if (known) return known;
-    const whole =
-      scope !== undefined && scope !== item.tally.scope
-        ? { ...item.tally, scope, ...(item.tally.kind === 'ledger' && { groups: [] }) }
-        : item.tally;
-    const computed = yield* compute(this.stand, whole, 'tally');
-    this.#answers.set(key, computed);
+    const computed = yield* compute(this.stand, tally, 'tally');
+    this.answers.set(key, computed);
     return computed;
   }
 
@@ -83,5 +93,26 @@ export class LeadSums {
       this.#sums = new StepCache(64);
     }
     return this.#sums.once(key, () => directTotal(values, records()).total);
+  }
+}
+
+/** Answers by the records and the order they were computed from; those of the last two are kept. */
+export class AnswerCache {
+  readonly #kept: { base: Base; answers: StepCache<Computed> }[] = [];
+
+  /** Whatever was computed over the very same records, in the same order, beside the same lists. */
+  of(base: Base): StepCache<Computed> {
+    const known = this.#kept.find(
+      ({ base: b }) =>
+        b.counted === base.counted &&
+        b.narrowed === base.narrowed &&
+        b.memo === base.memo &&
+        b.others === base.others,
+    );
+    if (known) return known.answers;
+    const answers = new StepCache<Computed>(24);
+    this.#kept.push({ base, answers });
+    if (this.#kept.length > 2) this.#kept.shift();
+    return answers;
   }
 }

@@ -1,7 +1,10 @@
 import type { z } from 'zod';
 import type { Bench } from '../core/bench/document';
 import type { Condition } from '../core/scope/condition';
+import type { Wish } from '../core/tally/guess';
 import type { Figure, FigurePlace, ScopeName } from '../core/tally/result';
+import type { RowView } from '../core/tally/rowOrder';
+import type { Tally } from '../core/tally/specs';
 import type { Replies } from './replies';
 
 /** A figure of a tally of the bench; of its whole over another scope where one is named. */
@@ -34,7 +37,16 @@ export interface Asks {
   heads: OfTally;
   /** Any tally: what its tables are, without their rows. */
   answer: OfTally;
-  rows: OfTally & Stretch & { readonly table: string };
+  /** Rows as they are looked at: sorted for the eye, some folded away. */
+  rows: OfTally & Stretch & { readonly table: string; readonly view: RowView };
+  /** What a tally's chart shows besides its figures: how all values fall, or all values in order. */
+  shape: OfTally;
+  /** What a tally came to, in a few letters. */
+  fact: OfTally;
+  /** What can be asked of this list, and how each kind begins. */
+  questions: On & { readonly wish: Wish };
+  /** A tally that is not in the tray, in small. */
+  sketch: On & { readonly spec: Tally };
   /** Whether a tally's tables foot. */
   footing: OfTally;
   behind: On & { readonly place: Place };
@@ -46,6 +58,7 @@ export interface Asks {
   /** Record numbers on the lines from..to. */
   recordsOn: OfTally & { readonly from: number; readonly to: number };
   labels: OfTally & { readonly level: number };
+  /** What is shown, as text and HTML; `view` where a tally's tables are looked at in their own way. */
   copy: OfTally & { readonly full: boolean };
   file: OfTally & { readonly what: 'shown' | 'records'; readonly full: boolean };
   facts: On & { readonly column: string };

@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import { Fault } from '../core/tally/fault';
 import { Footing } from '../core/tally/footing';
+import { Condition } from '../core/scope/condition';
+import { CALENDAR_PERIODS } from '../core/table/period';
 import { Figure, FigureRow, FigureType, Mark, Warning } from '../core/tally/result';
+import { Tally } from '../core/tally/specs';
 import { CellStateName, States } from './cellStates';
 
 export const LineCell = z.object({ text: z.string(), state: CellStateName });
@@ -94,6 +97,37 @@ export const LedgerPage = z.object({
 });
 export type LedgerPage = z.infer<typeof LedgerPage>;
 
+/** A column of a tally's table, as the page draws it. */
+export const TableColumn = z.object({
+  key: z.string(),
+  title: z.string(),
+  unit: z.string(),
+  type: FigureType,
+  right: z.boolean(),
+  /** Whether its figures can be opened to their records. */
+  opens: z.boolean(),
+  /** Dates behind the labels of periods: the span that each stands for. */
+  grain: z.enum(CALENDAR_PERIODS).optional(),
+  /** Whether the values behind its labels are numbers or dates, which a chart can set on an axis. */
+  scalar: z.boolean(),
+  partOf: z.int().optional(),
+  says: z.string(),
+});
+export type TableColumn = z.infer<typeof TableColumn>;
+
+/** A table of a tally but its rows. */
+export const TableHead = z.object({
+  name: z.string(),
+  caption: z.string(),
+  labels: z.int(),
+  /** Rows of the table, folded ones too. */
+  length: z.int(),
+  /** Levels that fold; 0 where none do. */
+  levels: z.int(),
+  columns: z.array(TableColumn),
+});
+export type TableHead = z.infer<typeof TableHead>;
+
 /** A tally on the page but its rows. */
 export const Answered = z.object({
   sentence: z.string(),
@@ -101,34 +135,86 @@ export const Answered = z.object({
   refused: z.string(),
   faults: z.array(Fault),
   warnings: z.array(Warning),
-  tables: z.array(
-    z.object({
-      name: z.string(),
-      caption: z.string(),
-      labels: z.int(),
-      length: z.int(),
-      columns: z.array(
-        z.object({
-          key: z.string(),
-          title: z.string(),
-          unit: z.string(),
-          type: FigureType,
-          right: z.boolean(),
-        }),
-      ),
-    }),
-  ),
+  records: z.int(),
+  tables: z.array(TableHead),
+  /** Columns that the second half of a nested tally is asked of; null where it has none. */
+  innerColumns: z
+    .array(z.object({ id: z.string(), name: z.string(), type: FigureType, unit: z.string() }))
+    .nullable(),
 });
 export type Answered = z.infer<typeof Answered>;
 
 export const Row = z.object({
+  /** Its place in the table, whatever the order it is looked at in. */
+  place: z.int(),
   kind: FigureRow.shape.kind,
   level: z.int(),
   keys: z.array(Figure),
   cells: z.array(z.string()),
+  /** The figures in full, by column: what a chart draws. */
+  figures: z.array(Figure),
   marks: z.array(Mark),
+  /** Whether its parts show; null where it has none. */
+  open: z.boolean().nullable(),
 });
 export type Row = z.infer<typeof Row>;
+
+/** What a chart shows besides the figures of the tables. */
+export const Shape = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('none') }),
+  /** How all values fall: counts between edges, and those beyond them. */
+  z.object({
+    kind: z.literal('bins'),
+    edges: z.array(z.number()),
+    counts: z.array(z.int()),
+    under: z.int(),
+    over: z.int(),
+    least: z.number(),
+    most: z.number(),
+    name: z.string(),
+    unit: z.string(),
+    decimals: z.int(),
+  }),
+  /** All values in order: at or under each value, which share. */
+  z.object({
+    kind: z.literal('curves'),
+    name: z.string(),
+    unit: z.string(),
+    curves: z.array(
+      z.object({
+        label: z.string(),
+        values: z.array(z.number()),
+        shares: z.array(z.number()),
+        count: z.int(),
+      }),
+    ),
+    others: z.int(),
+  }),
+]);
+export type Shape = z.infer<typeof Shape>;
+
+/** A question that can be asked of a list. */
+export const Begin = z.object({
+  kind: z.string(),
+  question: z.string(),
+  /** Other words it is found by. */
+  found: z.string(),
+  /** Null where the list lacks what `needs` says. */
+  tally: Tally.nullable(),
+  needs: z.string(),
+  sentence: z.string(),
+});
+export type Begin = z.infer<typeof Begin>;
+
+/** A tally in small. */
+export const Sketch = z.object({
+  sentence: z.string(),
+  refused: z.string(),
+  fact: z.string(),
+  table: TableHead.nullable(),
+  rows: z.array(Row),
+});
+export type Sketch = z.infer<typeof Sketch>;
 
 export const Distribution = z.discriminatedUnion('kind', [
   z.object({
@@ -174,6 +260,8 @@ export const Behind = z.object({
   /** Columns of the record list. */
   columns: z.array(z.object({ name: z.string(), right: z.boolean() })),
   canCheck: z.boolean(),
+  /** What narrows to these records; null where no condition says it. */
+  condition: Condition.nullable(),
 });
 export type Behind = z.infer<typeof Behind>;
 
@@ -187,7 +275,11 @@ export const Replies = {
   lines: z.array(Line),
   heads: z.array(Distribution),
   answer: Answered,
-  rows: z.array(Row),
+  rows: z.object({ length: z.int(), rows: z.array(Row) }),
+  shape: Shape,
+  fact: z.object({ text: z.string(), foots: z.boolean().nullable() }),
+  questions: z.array(Begin),
+  sketch: Sketch,
   footing: Footing,
   behind: Behind,
   behindRecords: z.array(BehindRecord),

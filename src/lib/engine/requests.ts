@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import { Bench } from '../core/bench/document';
+import { MEASURE_KINDS } from '../core/measure/measure';
 import { Condition } from '../core/scope/condition';
+import { CALENDAR_PERIODS } from '../core/table/period';
 import { FigurePlace, ScopeName } from '../core/tally/result';
+import { Tally } from '../core/tally/specs';
 import type { ArgsOf, Do } from './protocol';
 
 /*
@@ -17,6 +20,19 @@ const stretch = { from: z.int().min(0), count: z.int().min(0) };
 /** A figure of a tally of the bench; of its whole over another scope where one is named. */
 const Place = FigurePlace.extend({ tally: z.string(), scope: ScopeName.optional() });
 
+const RowViewSchema = z.strictObject({
+  sort: z.strictObject({ column: z.string(), descending: z.boolean() }).optional(),
+  down: z.int().min(0),
+  turned: z.array(z.string()).max(20_000),
+});
+
+const WishSchema = z.strictObject({
+  column: z.string().optional(),
+  measure: z.enum(MEASURE_KINDS).optional(),
+  by: z.array(z.string()).max(6).optional(),
+  period: z.enum(CALENDAR_PERIODS).optional(),
+});
+
 /** What each request carries. */
 export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   stand: z.strictObject({ doc: Bench }),
@@ -29,7 +45,12 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
     table: z.string(),
     ...stretch,
     count: z.int().min(0).max(2000),
+    view: RowViewSchema,
   }),
+  shape: z.strictObject(ofTally),
+  fact: z.strictObject(ofTally),
+  questions: z.strictObject({ ...on, wish: WishSchema }),
+  sketch: z.strictObject({ ...on, spec: Tally }),
   footing: z.strictObject(ofTally),
   behind: z.strictObject({ ...on, place: Place }),
   behindRecords: z.strictObject({

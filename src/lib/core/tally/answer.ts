@@ -14,6 +14,8 @@ export interface AnswerTable {
   readonly whole?: boolean;
   readonly columns: readonly FigureColumn[];
   readonly length: number;
+  /** No row is a part of another; rows are made one by one, so they are not looked at in passing. */
+  readonly flat?: boolean;
   /** A row by its place, from 0. */
   row(n: number): FigureRow;
   /** The number where a row and a column cross; NaN for none and for texts. */
@@ -81,6 +83,7 @@ export function lazyTable(
   return {
     ...about,
     length,
+    flat: true,
     row,
     number,
     partOf: () => -1,

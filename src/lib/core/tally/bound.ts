@@ -1,7 +1,8 @@
 import type { Steps } from '../steps/steps';
+import type { Column } from '../table/column';
 import type { Base } from './base';
 import type { Faults } from './fault';
-import type { Names, TallyAnswer, TallyKind } from './kind';
+import type { Names, Shaped, TallyAnswer, TallyKind } from './kind';
 import { plainSentence, type Part } from './sentence';
 import type { SpecVisitor } from './visit';
 
@@ -11,6 +12,9 @@ export interface BoundTally<Spec> {
   visit(visitor: SpecVisitor, path: string): Spec;
   compute(base: Base): Steps<TallyAnswer>;
   sentence(names: Names, listName: string): Part<Spec>[];
+  fact(answer: TallyAnswer): string;
+  shape(): Shaped | null;
+  innerColumns(columns: readonly Column[]): readonly Column[] | null;
   /** The sentence without its marks. */
   plain(names: Names, listName: string): string;
 }
@@ -30,6 +34,9 @@ export function bind<Specs, K extends keyof Specs>(
     visit: (visitor, path) => its.visit(spec, visitor, path),
     compute: (base) => its.compute(base, spec),
     sentence: (names, listName) => its.sentence(spec, names, listName),
+    fact: (answer) => its.fact(answer, spec),
+    shape: () => its.shape?.(spec) ?? null,
+    innerColumns: (columns) => its.innerColumns?.(columns, spec) ?? null,
     plain: (names, listName) => plainSentence(its.sentence(spec, names, listName)),
   };
 }

@@ -1,4 +1,6 @@
+import type { GroupKey } from '../arrange/groupKey';
 import type { Steps } from '../steps/steps';
+import type { Column } from '../table/column';
 import type { TallyAnswer } from './answer';
 import type { Base } from './base';
 import type { Faults } from './fault';
@@ -23,6 +25,21 @@ export interface TallyKind<Spec> {
   compute(base: Base, spec: Spec): Steps<TallyAnswer>;
   /** What it computes, in words; the marked ones are places of the spec. */
   sentence(spec: Spec, names: Names, listName: string): Part<Spec>[];
+  /** What it came to, in a few letters: `6 bands`, `+13.2 %`. Empty where nothing is worth saying. */
+  fact(answer: TallyAnswer, spec: Spec): string;
+  /** What its chart shows of a column besides the figures; nothing unless given. */
+  shape?(spec: Spec): Shaped | null;
+  /** Columns of the result that its second half is asked of; null where they are not known yet. */
+  innerColumns?(columns: readonly Column[], spec: Spec): readonly Column[] | null;
+}
+
+/** How all values of a column fall, in bins, or all of them in order, by the groups of a key. */
+export interface Shaped {
+  readonly of: string;
+  readonly as: 'bins' | 'order';
+  readonly key?: GroupKey | undefined;
+  /** Values that the drawing must reach: the edges of bands. */
+  readonly reach: readonly number[];
 }
 
 /** The data do not allow what was asked; the message says why and what would. */

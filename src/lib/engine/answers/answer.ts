@@ -1,68 +1,65 @@
 import type { Steps } from '../../core/steps/steps';
 import { namesOf } from '../../core/table/table';
-import { keysOfRow } from '../../core/tally/answer';
-import { figureText } from '../../core/tally/figureText';
+import type { AnswerTable } from '../../core/tally/answer';
 import { foot } from '../../core/tally/foot';
 import type { Footing } from '../../core/tally/footing';
 import { kindOf } from '../../core/tally/kinds';
 import type { FigureColumn } from '../../core/tally/result';
-import { EngineError } from '../errors';
 import type { Held } from '../held';
-import type { ArgsOf } from '../protocol';
-import type { Answered, Row } from '../replies';
+import type { ArgsOf, ReplyOf } from '../protocol';
+import type { Answered, TableHead } from '../replies';
 
 const isRight = ({ type }: FigureColumn): boolean =>
   type === 'number' || type === 'count' || type === 'share' || type === 'rank';
+
+/** Levels of a table whose rows are parts of one another; 0 where nothing folds. */
+export function levelsOf(table: AnswerTable): number {
+  if (table.flat) return 0;
+  let deepest = 0;
+  for (let n = 0; n < table.length; n++) {
+    if (table.partOf(n) < 0) continue;
+    const { level, kind } = table.row(n);
+    if (kind === 'group' || kind === 'total') deepest = Math.max(deepest, level);
+  }
+  return deepest > 1 ? deepest : 0;
+}
+
+/** A table without its rows. */
+export const headOf = (table: AnswerTable): TableHead => ({
+  name: table.name,
+  caption: table.caption,
+  labels: table.labels,
+  length: table.length,
+  levels: levelsOf(table),
+  columns: table.columns.map((c, k) => ({
+    key: c.key,
+    title: c.title,
+    unit: c.unit,
+    type: c.type,
+    right: isRight(c),
+    opens: k >= table.labels && (c.measure !== undefined || c.reach !== undefined),
+    scalar: c.keyType !== undefined && c.keyType.type !== 'text',
+    ...(c.keyType?.grain && { grain: c.keyType.grain }),
+    ...(c.partOf !== undefined && { partOf: c.partOf }),
+    says: c.says ?? '',
+  })),
+});
 
 /** A tally without its rows. */
 export function* answerTally(held: Held, { tally: id }: ArgsOf<'answer'>): Steps<Answered> {
   const { answer, faults, refused } = yield* held.answer(id);
   const { tally } = held.item(id);
+  const inner = kindOf(tally).innerColumns(held.table.columns);
   return {
     sentence: answer?.says ?? kindOf(tally).plain(namesOf(held.table), held.listName),
     refused,
     faults: [...faults],
     warnings: [...(answer?.warnings ?? [])],
-    tables: (answer?.tables ?? []).map(({ name, caption, labels, length, columns }) => ({
-      name,
-      caption,
-      labels,
-      length,
-      columns: columns.map((c) => ({
-        key: c.key,
-        title: c.title,
-        unit: c.unit,
-        type: c.type,
-        right: isRight(c),
-      })),
-    })),
+    records: answer?.records ?? 0,
+    tables: (answer?.tables ?? []).map(headOf),
+    innerColumns:
+      inner?.map(({ id: column, name, type, unit }) => ({ id: column, name, type, unit })) ?? null,
   };
-}
-
-/** A stretch of a tally's rows as the page shows them. @throws EngineError */
-export function* answerRows(
-  held: Held,
-  { tally, table: name, from, count }: ArgsOf<'rows'>,
-): Steps<Row[]> {
-  const { answer } = yield* held.answer(tally);
-  const table = answer?.tables.find((t) => t.name === name);
-  if (!table) throw new EngineError('noPlace', `This tally has no table “${name}”.`);
-  const out: Row[] = [];
-  for (let n = from; n < Math.min(from + count, table.length); n++) {
-    const row = table.row(n);
-    out.push({
-      kind: row.kind,
-      level: row.level,
-      keys: [...keysOfRow(row, table.labels)],
-      cells: row.cells.map((cell, c) =>
-        cell === null && c < table.labels
-          ? ''
-          : figureText(table.columns[c], cell, held.doc.formats),
-      ),
-      marks: row.marks ?? [],
-    });
-  }
-  return out;
 }
 
 /** Whether a tally foots. A ledger's footing is checked over the very figures it shows. */
@@ -77,4 +74,15 @@ export function* answerFooting(held: Held, { tally }: ArgsOf<'footing'>): Steps<
       says: 'There are no figures, so nothing was compared.',
     };
   return yield* foot(base, answer);
+}
+
+/** What the tray says of a tally. */
+export function* answerFact(held: Held, { tally: id }: ArgsOf<'fact'>): Steps<ReplyOf<'fact'>> {
+  const { answer, base, faults, refused } = yield* held.answer(id);
+  if (!answer) return { text: refused || faults.length ? 'does not fit' : '', foots: null };
+  const footing = yield* foot(base, answer);
+  return {
+    text: kindOf(held.item(id).tally).fact(answer),
+    foots: footing.compared > 0 ? footing.foots : null,
+  };
 }

@@ -7,6 +7,7 @@ import { isText, type Column } from '../../core/table/column';
 import { findColumn, namesOf } from '../../core/table/table';
 import { behind, type FigureBehind } from '../../core/tally/behind';
 import { figureText } from '../../core/tally/figureText';
+import { conditionOf } from '../../core/tally/whereCondition';
 import { recordsWithin } from '../../core/tally/recordsWithin';
 import { kindOf } from '../../core/tally/kinds';
 import { EngineError } from '../errors';
@@ -64,6 +65,7 @@ export function* answerBehind(held: Held, { place }: ArgsOf<'behind'>): Steps<Be
       right: c.type === 'number',
     })),
     canCheck: found.isSum,
+    condition: conditionOf(found.wheres),
   };
 }
 

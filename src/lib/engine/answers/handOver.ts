@@ -148,10 +148,9 @@ function footRow(
   ];
 }
 
-/** Every column of the counted records, in the order of the ledger. */
-export function* fileRecords(l: LedgerLayout, full: boolean): Steps<ReplyOf<'file'>> {
-  const { table, stand } = l.held;
-  const { order } = l.ledger;
+/** Every column of the counted records, in an order of all. */
+export function* fileRecords(held: Held, order: Int32Array, full: boolean): Steps<ReplyOf<'file'>> {
+  const { table, stand } = held;
   const guarded: Guarded = { count: 0 };
   const heads = table.columns.map((c): Cell => ({
     text: c.unit ? `${c.name} (${c.unit})` : c.name,
@@ -164,7 +163,7 @@ export function* fileRecords(l: LedgerLayout, full: boolean): Steps<ReplyOf<'fil
     if (!has(stand.base.counted, record)) continue;
     parts.push(
       delimitedLine(
-        table.columns.map((c) => recordText(l.held, c.id, record, full)),
+        table.columns.map((c) => recordText(held, c.id, record, full)),
         ',',
         guarded,
       ),

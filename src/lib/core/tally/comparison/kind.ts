@@ -18,6 +18,7 @@ import {
 } from '../result';
 import { simpleKind } from '../simple';
 import { visitAll } from '../visit';
+import { comparisonFact } from './fact';
 import { comparisonSentence } from './sentence';
 import type { ComparisonSpec } from './spec';
 import { matchRecords, type Matched } from './match';
@@ -37,6 +38,7 @@ export const comparisonKind: TallyKind<ComparisonSpec> = {
   },
   compute: computeComparison,
   sentence: comparisonSentence,
+  fact: comparisonFact,
 };
 
 /** Moved figures that are traced to their records; more are listed without. */

@@ -18,6 +18,9 @@ import { listedWords, type TallyAnswer, type TallyKind } from '../kind';
 import type { Figure, FigureColumn, FigureRow, Mark, Warning } from '../result';
 import { visitNeeded } from '../visit';
 import { groupWords, measurePhrase, scopeWords } from '../words';
+import { overlapTables } from './overlap';
+import type { Row } from './row';
+import { conditionalFact } from './fact';
 import { conditionalSentence } from './sentence';
 import type { ConditionalSpec } from './spec';
 
@@ -62,18 +65,8 @@ export const conditionalKind: TallyKind<ConditionalSpec> = {
   },
   compute: computeConditional,
   sentence: conditionalSentence,
+  fact: conditionalFact,
 };
-
-interface Row {
-  readonly name: string;
-  /** The value behind the name, where the rows are groups. */
-  readonly key?: Figure;
-  readonly kind: FigureRow['kind'];
-  readonly selection: Bitset;
-  readonly condition?: Condition;
-  /** Everything but the records that meet one of these. */
-  readonly except?: readonly Condition[];
-}
 
 function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnswer> {
   const { table } = base;
@@ -106,7 +99,7 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
   ];
   const columnSets = spec.columns.map((c) => (c.condition ? within(c.condition) : null));
   yield undefined;
-  const adds = several === 0 && (count(none) === 0 || spec.everythingElse);
+  const adds = count(several) === 0 && (count(none) === 0 || spec.everythingElse);
   const records = recordsOf(selection);
   const leafOf = new Int32Array(table.length);
   const names = namesOf(table);
@@ -177,8 +170,9 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
         ],
         rows: out,
       }),
+      ...overlapTables(named, { none, several }),
     ],
-    warnings: coverageWarnings(count(none), several, spec.everythingElse),
+    warnings: coverageWarnings(count(none), count(several), spec.everythingElse),
   };
 }
 
@@ -211,14 +205,14 @@ function coverage(
   length: number,
   selection: Bitset,
   rows: readonly Row[],
-): { none: Bitset; several: number } {
+): { none: Bitset; several: Bitset } {
   let any = emptyBitset(length);
   let twice = emptyBitset(length);
   for (const row of rows) {
     twice = or(twice, and(any, row.selection));
     any = or(any, row.selection);
   }
-  return { none: without(selection, any), several: count(twice) };
+  return { none: without(selection, any), several: twice };
 }
 
 /** Always said: whether the rows cover the whole, each record once. */

@@ -21,6 +21,7 @@ import { walkGroups } from '../sortedGroups';
 import { visitAll, visitMeasures, withOrderMoved } from '../visit';
 import { groupWords, measurePhrase, scopeWords } from '../words';
 import { computeCross, type CrossFigures } from './figures';
+import { crosstabFact } from './fact';
 import { crosstabSentence } from './sentence';
 import type { CrosstabSpec } from './spec';
 
@@ -49,6 +50,7 @@ export const crosstabKind: TallyKind<CrosstabSpec> = {
   },
   compute: computeCrosstab,
   sentence: crosstabSentence,
+  fact: crosstabFact,
 };
 
 /** What stands under one group across: its place among the levels, and its first column. */

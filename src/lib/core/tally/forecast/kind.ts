@@ -10,6 +10,7 @@ import { nameIn, TallyRefused, type TallyAnswer, type TallyKind } from '../kind'
 import { checkSeries, computeSeries, visitSeries } from '../series';
 import { measurePhrase, scopeWords } from '../words';
 import { doubts } from './doubts';
+import { forecastFact } from './fact';
 import { forecastSentence } from './sentence';
 import type { ForecastSpec } from './spec';
 import { pointsOf } from './points';
@@ -32,6 +33,7 @@ export const forecastKind: TallyKind<ForecastSpec> = {
   }),
   compute: computeForecast,
   sentence: forecastSentence,
+  fact: forecastFact,
 };
 
 function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {

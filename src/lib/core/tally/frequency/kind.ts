@@ -1,4 +1,4 @@
-import type { SettledBand } from '../../arrange/bands';
+import type { Bands, SettledBand } from '../../arrange/bands';
 import { buildTree } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
 import { leafGrouping, totalGrouping } from '../../measure/grouping';
@@ -15,6 +15,7 @@ import { figureOf, type FigureColumn, type FigureRow, type Warning } from '../re
 import { groupComparator } from '../sortedGroups';
 import { visitMeasures, visitNeeded, withOrderMoved } from '../visit';
 import { groupWords, measurePhrase, scopeWords } from '../words';
+import { frequencyFact } from './fact';
 import { frequencySentence } from './sentence';
 import type { FrequencySpec } from './spec';
 
@@ -43,7 +44,18 @@ export const frequencyKind: TallyKind<FrequencySpec> = {
   },
   compute: computeFrequency,
   sentence: frequencySentence,
+  fact: frequencyFact,
+  shape: ({ key }) =>
+    key.bands ? { of: key.column, as: 'bins', reach: givenEdges(key.bands) } : null,
 };
+
+/** Edges that were given; those that follow from the values are not known before. */
+const givenEdges = (bands: Bands): number[] =>
+  bands.by === 'edges'
+    ? bands.edges
+    : bands.by === 'table'
+      ? bands.bands.flatMap(({ from, to }) => [from, to]).filter((edge) => edge !== null)
+      : [];
 
 function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> {
   const { table } = base;

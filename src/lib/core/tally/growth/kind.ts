@@ -11,6 +11,7 @@ import { figureOf, type FigureColumn, type FigureRow, type Warning } from '../re
 import { checkSeries, computeSeries, periodCondition, visitSeries, type Series } from '../series';
 import type { SeriesSpec } from '../seriesSpec';
 import { measurePhrase, scopeWords } from '../words';
+import { growthFact } from './fact';
 import { growthSentence } from './sentence';
 import type { GrowthSpec } from './spec';
 import { compoundRate, DAYS_IN_YEAR, fittedRate, perYear, periodRates, refusal } from './rates';
@@ -42,6 +43,7 @@ export const growthKind: TallyKind<GrowthSpec> = {
     return spec.series ? yield* growthOfSeries(base, spec, spec.series) : growthOfValues(spec);
   },
   sentence: growthSentence,
+  fact: growthFact,
 };
 
 /** What stands between two ends. */

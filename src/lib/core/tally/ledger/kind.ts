@@ -18,6 +18,7 @@ import type { TallyAnswer, TallyKind } from '../kind';
 import type { FigureColumn, FigureRow } from '../result';
 import { visitAll, visitMeasures, withOrderMoved } from '../visit';
 import { computeLedger, type ComputedLedger } from './compute';
+import { ledgerFact } from './fact';
 import { ledgerSentence } from './sentence';
 import type { LedgerSpec } from './spec';
 
@@ -45,6 +46,7 @@ export const ledgerKind: TallyKind<LedgerSpec> = {
     return ledgerTables(base, yield* computeLedger(base, spec));
   },
   sentence: ledgerSentence,
+  fact: ledgerFact,
 };
 
 /** A computed ledger as tables: its groups, each under its total, and its records where asked for. */

@@ -12,6 +12,7 @@ import type { FigureColumn, Where } from '../result';
 import { resultTable } from '../resultTable';
 import { simpleKind } from '../simple';
 import { scopeWords } from '../words';
+import { nestedFact } from './fact';
 import { nestedSentence } from './sentence';
 import type { NestedSpec } from './spec';
 
@@ -36,6 +37,8 @@ export const nestedKind: TallyKind<NestedSpec> = {
   }),
   compute: computeNested,
   sentence: nestedSentence,
+  fact: nestedFact,
+  innerColumns: foreseen,
 };
 
 /** The columns the inner result will have, from a list without records. */

@@ -24,6 +24,7 @@ import { listedWords, nameIn, TallyRefused, type TallyAnswer, type TallyKind } f
 import { figureOf, type Figure, type FigureColumn, type FigureRow, type Where } from '../result';
 import { visitNeeded, visitOptional } from '../visit';
 import { groupWords, scopeWords } from '../words';
+import { percentileFact } from './fact';
 import { percentileSentence } from './sentence';
 import type { PercentileSpec } from './spec';
 
@@ -47,6 +48,8 @@ export const percentileKind: TallyKind<PercentileSpec> = {
   },
   compute: computePercentiles,
   sentence: percentileSentence,
+  fact: percentileFact,
+  shape: ({ column, key, ranksOf }) => ({ of: column, as: 'order', key, reach: ranksOf }),
 };
 
 /** One group's values in rising order. */

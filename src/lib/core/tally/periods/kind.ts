@@ -30,6 +30,7 @@ import { yearOf } from './follow';
 import { follow, followColumns } from './followColumns';
 import { levelGrouping, type Level } from './level';
 import { baseNote, notes } from './notes';
+import { periodsFact } from './fact';
 import { periodsSentence } from './sentence';
 import type { PeriodsSpec } from './spec';
 
@@ -83,6 +84,7 @@ export const periodsKind: TallyKind<PeriodsSpec> = {
   },
   compute: computePeriods,
   sentence: periodsSentence,
+  fact: periodsFact,
 };
 
 function* computePeriods(base: Base, spec: PeriodsSpec): Steps<TallyAnswer> {

@@ -7,6 +7,7 @@ import { groupWords, measurePhrase, scopeWords } from '../words';
 import { rankGroups } from './groups';
 import { TIES_WORDS } from './places';
 import { rankRecords } from './records';
+import { rankingFact } from './fact';
 import { rankingSentence } from './sentence';
 import type { RankingSpec } from './spec';
 
@@ -65,4 +66,5 @@ export const rankingKind: TallyKind<RankingSpec> = {
     return spec.groups.length ? yield* rankGroups(base, spec) : yield* rankRecords(base, spec);
   },
   sentence: rankingSentence,
+  fact: rankingFact,
 };

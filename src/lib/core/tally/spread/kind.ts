@@ -13,6 +13,7 @@ import { listedWords, nameIn, type TallyAnswer, type TallyKind } from '../kind';
 import type { FigureColumn, FigureRow } from '../result';
 import { visitAll, visitOptional } from '../visit';
 import { groupWords, scopeWords } from '../words';
+import { spreadFact } from './fact';
 import { spreadSentence } from './sentence';
 import type { SpreadSpec } from './spec';
 
@@ -30,6 +31,7 @@ export const spreadKind: TallyKind<SpreadSpec> = {
   },
   compute: computeSpread,
   sentence: spreadSentence,
+  fact: spreadFact,
 };
 
 function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {

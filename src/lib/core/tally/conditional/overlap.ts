@@ -1,0 +1,70 @@
+import { and, count, type Bitset } from '../../table/bitset';
+import { counted } from '../../table/format';
+import { tableOf, type AnswerTable } from '../answer';
+import { RECORDS_COLUMN, textLabel } from '../figure';
+import type { FigureColumn, FigureRow, Where } from '../result';
+import type { Row } from './row';
+
+/** Rows that a matrix of overlaps can be read with. */
+const MOST_ROWS = 12;
+
+/**
+ * Which rows overlap and by how much, and how many records meet none of them or more than one. Of
+ * the groups of a key there is none: a record is in one group.
+ */
+export function overlapTables(
+  rows: readonly Row[],
+  { none, several }: { none: Bitset; several: Bitset },
+): AnswerTable[] {
+  const conditions = rows.flatMap(({ condition }) => condition ?? []);
+  const byKey = rows.some((row) => row.key !== undefined);
+  if (byKey || conditions.length < 2 || conditions.length !== rows.length) return [];
+  const all = conditions.map((condition): Where => ({ condition }));
+  const pairs = conditions.flatMap((a, k) =>
+    conditions
+      .slice(k + 1)
+      .map((b): Where => ({ condition: { kind: 'all', not: false, parts: [a, b] } })),
+  );
+  const line = (name: string, set: Bitset, where: Where): FigureRow => ({
+    kind: 'outside',
+    level: 0,
+    cells: [name, count(set)],
+    where,
+  });
+  const coverage = tableOf({
+    name: 'coverage',
+    caption: 'Records that meet none of the rows, and more than one',
+    labels: 1,
+    columns: [textLabel('meets', 'Meets'), { ...RECORDS_COLUMN, adds: undefined }],
+    rows: [
+      line('none of the rows', none, { except: all }),
+      line('more than one row', several, { any: pairs }),
+    ],
+  });
+  return rows.length > MOST_ROWS ? [coverage] : [overlap(rows), coverage];
+}
+
+/** Records in both of two rows; where a row meets itself, all of its own. */
+function overlap(rows: readonly Row[]): AnswerTable {
+  return tableOf({
+    name: 'overlap',
+    caption: `Which rows overlap: records in both, of ${counted(rows.length, 'row')}`,
+    labels: 1,
+    columns: [
+      textLabel('row', 'Where'),
+      ...rows.map(({ name, condition }, k): FigureColumn => ({
+        ...RECORDS_COLUMN,
+        key: `r${k + 1}`,
+        title: name,
+        adds: undefined,
+        where: { condition },
+      })),
+    ],
+    rows: rows.map((row): FigureRow => ({
+      kind: 'group',
+      level: 0,
+      cells: [row.name, ...rows.map((other) => count(and(row.selection, other.selection)))],
+      where: { condition: row.condition },
+    })),
+  });
+}

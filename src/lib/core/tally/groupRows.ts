@@ -1,0 +1,8 @@
+import type { AnswerTable } from './answer';
+
+/** Rows of a table that are groups: without totals, others, and what is outside. */
+export function groupRows(table: AnswerTable): number {
+  let n = 0;
+  for (let k = 0; k < table.length; k++) if (table.row(k).kind === 'group') n++;
+  return n;
+}

@@ -1,0 +1,112 @@
+import type { Steps } from '../../core/steps/steps';
+import { counted, showCount } from '../../core/table/format';
+import { namesOf } from '../../core/table/table';
+import { describeCondition } from '../../core/scope/describe';
+import type { Answer, AnswerTable } from '../../core/tally/answer';
+import { recordsOf } from '../../core/tally/base';
+import { figureText, fullFigure } from '../../core/tally/figureText';
+import { rowsInView } from '../../core/tally/rowOrder';
+import { toDelimited, toHtml, type Cell, type Grid } from '../../core/write/grid';
+import { EngineError } from '../errors';
+import type { Held } from '../held';
+import type { ReplyOf } from '../protocol';
+import { MOST_COPIED } from './handOver';
+
+/** All levels, in the table's own order. */
+const WHOLE = { down: 99, turned: [] };
+
+/** A tally's tables with its sentence, What counts and warnings, as text and as HTML tables. */
+export function* copyTally(held: Held, id: string, full: boolean): Steps<ReplyOf<'copy'>> {
+  const { answer } = yield* answered(held, id);
+  const rows = answer.tables.reduce((n, table) => n + table.length, 0);
+  if (rows > MOST_COPIED)
+    throw new EngineError(
+      'tooMuch',
+      `${showCount(rows)} rows are too many to copy; save them as a file, or ask for fewer places.`,
+    );
+  const notes = notesOf(held, answer);
+  const grids = answer.tables.map((table) => gridOf(held, table, full));
+  let guarded = 0;
+  const texts = grids.map((grid) => {
+    const out = toDelimited(grid, '\t');
+    guarded += out.guarded;
+    return out.text;
+  });
+  const html = grids.map((grid, k) => toHtml(grid, answer.tables[k].caption).text).join('');
+  const noted = toHtml({ heads: [answer.says], rows: notes.slice(1).map(noteRow) }, '').text;
+  return {
+    text: `${notes.map((note) => toDelimited({ heads: [note], rows: [] }, '\t').text).join('')}\r\n${texts.join('\r\n')}`,
+    html: noted + html,
+    rows,
+    guarded,
+  };
+}
+
+/** A tally as delimited text: one table plain, several each under their caption, then the notes. */
+export function* fileTally(held: Held, id: string, full: boolean): Steps<ReplyOf<'file'>> {
+  const { answer } = yield* answered(held, id);
+  const parts: string[] = [];
+  let [rows, guarded] = [0, 0];
+  for (const table of answer.tables) {
+    const grid = gridOf(held, table, full);
+    const out = toDelimited(grid, ',');
+    const head = answer.tables.length > 1 ? line(table.caption) : '';
+    parts.push(head + out.text);
+    rows += grid.rows.length;
+    guarded += out.guarded;
+    yield undefined;
+  }
+  parts.push(notesOf(held, answer).map(line).join(''));
+  return { text: parts.join('\r\n'), rows, guarded };
+}
+
+const line = (text: string): string => toDelimited({ heads: [text], rows: [] }, ',').text;
+const noteRow = (text: string): Cell[] => [{ text, free: true }];
+
+function* answered(held: Held, id: string): Steps<{ answer: Answer }> {
+  const { answer, refused } = yield* held.answer(id);
+  if (!answer)
+    throw new EngineError('noPlace', refused || 'This tally has no figures to hand over.');
+  return { answer };
+}
+
+/** The sentence, What counts, and what should be known before a figure is used. */
+function notesOf(held: Held, answer: Answer): string[] {
+  const names = namesOf(held.table);
+  const rungs = held.stand.given.rungs
+    .filter((rung) => rung.on)
+    .map((rung) => describeCondition(rung.condition, names));
+  const aside = recordsOf(held.stand.base.narrowed).length - held.counted.length;
+  const counts = [
+    `${showCount(answer.records)} of ${counted(held.table.length, 'record')} of ${held.listName}`,
+    ...(rungs.length ? [`narrowed to ${rungs.join('; ')}`] : []),
+    ...(aside > 0 ? [`${showCount(aside)} set aside by hand`] : []),
+  ];
+  return [answer.says, `What counts: ${counts.join(', ')}.`, ...answer.warnings.map((w) => w.says)];
+}
+
+function gridOf(held: Held, table: AnswerTable, full: boolean): Grid {
+  const { columns, labels } = table;
+  return {
+    heads: columns.map(({ title, unit }) => (unit ? `${title} (${unit})` : title)),
+    rows: Array.from(rowsInView(table, WHOLE), (n): Cell[] => {
+      const row = table.row(n);
+      return row.cells.map((cell, c): Cell => {
+        const text = full
+          ? fullFigure(cell)
+          : cell === null && c < labels
+            ? ''
+            : figureText(columns[c], cell, held.doc.formats);
+        const free = columns[c].type === 'text';
+        return {
+          // The minus of print would make the next program take a number for text.
+          text: free ? text : text.replace('−', '-'),
+          free,
+          right: !free,
+          ...(row.kind === 'total' && { strong: true }),
+          ...(c === 0 && row.level > 1 && { indent: row.level - 1 }),
+        };
+      });
+    }),
+  };
+}

@@ -1,0 +1,64 @@
+import type { Steps } from '../../core/steps/steps';
+import { keysOfRow, type AnswerTable } from '../../core/tally/answer';
+import { figureText, type Formats } from '../../core/tally/figureText';
+import { isOpen, rowsInView, type RowView } from '../../core/tally/rowOrder';
+import { EngineError } from '../errors';
+import type { Held } from '../held';
+import type { ArgsOf, ReplyOf } from '../protocol';
+import type { Row } from '../replies';
+
+/** A row as the page shows it. @param whole places of rows that have parts */
+export function rowOf(
+  table: AnswerTable,
+  n: number,
+  formats: Formats,
+  view: RowView | null,
+  whole: ReadonlySet<number>,
+): Row {
+  const row = table.row(n);
+  const keys = [...keysOfRow(row, table.labels)];
+  const folds = view !== null && row.level > 0 && whole.has(n);
+  return {
+    place: n,
+    kind: row.kind,
+    level: row.level,
+    keys,
+    cells: row.cells.map((cell, c) =>
+      cell === null && c < table.labels ? '' : figureText(table.columns[c], cell, formats),
+    ),
+    figures: [...row.cells],
+    marks: row.marks ?? [],
+    open: folds ? isOpen(row.level, keys, view) : null,
+  };
+}
+
+/** Places of the rows that others are a part of. */
+export function wholesOf(table: AnswerTable): ReadonlySet<number> {
+  const whole = new Set<number>();
+  if (!table.flat) for (let n = 0; n < table.length; n++) whole.add(table.partOf(n));
+  return whole;
+}
+
+/** A stretch of a tally's rows as they are looked at. @throws EngineError */
+export function* answerRows(
+  held: Held,
+  { tally, table: name, from, count, view }: ArgsOf<'rows'>,
+): Steps<ReplyOf<'rows'>> {
+  const table = yield* tableNamed(held, tally, name);
+  const key = JSON.stringify([tally, name, view]);
+  const order = held.orders.once(key, () => rowsInView(table, view));
+  yield undefined;
+  const whole = held.wholes.once(`${tally} ${name}`, () => wholesOf(table));
+  const rows = Array.from(order.subarray(from, from + count), (n) =>
+    rowOf(table, n, held.doc.formats, view, whole),
+  );
+  return { length: order.length, rows };
+}
+
+/** @throws EngineError where the tally has no such table */
+export function* tableNamed(held: Held, tally: string, name: string): Steps<AnswerTable> {
+  const { answer } = yield* held.answer(tally);
+  const table = answer?.tables.find((t) => t.name === name);
+  if (!table) throw new EngineError('noPlace', `This tally has no table “${name}”.`);
+  return table;
+}

@@ -1,0 +1,138 @@
+import { buildTree } from '../../core/arrange/tree';
+import { columnFor } from '../../core/expression/columnFor';
+import { gather } from '../../core/measure/slices';
+import type { Steps } from '../../core/steps/steps';
+import { isText, type ScalarColumn } from '../../core/table/column';
+import { recordsOf, selectionOf, type Base } from '../../core/tally/base';
+import type { Shaped } from '../../core/tally/kind';
+import { codesOf } from '../../core/tally/keys';
+import { kindOf } from '../../core/tally/kinds';
+import type { Held } from '../held';
+import type { ArgsOf, ReplyOf } from '../protocol';
+import type { Shape } from '../replies';
+
+const MOST_BINS = 240;
+const MOST_POINTS = 300;
+const MOST_CURVES = 8;
+
+/** What a tally's chart shows besides its figures. */
+export function* answerShape(held: Held, { tally: id }: ArgsOf<'shape'>): Steps<ReplyOf<'shape'>> {
+  const { tally, base, answer } = yield* held.answer(id);
+  const shaped = answer ? kindOf(tally).shape() : null;
+  if (!shaped) return { kind: 'none' };
+  const column = columnFor(base.table, shaped.of);
+  if (isText(column)) return { kind: 'none' };
+  const records = recordsOf(selectionOf(base, tally.scope));
+  yield undefined;
+  return shaped.as === 'bins'
+    ? yield* bins(column, records, shaped)
+    : yield* curves(base, column, records, shaped, tally.scope);
+}
+
+/** Sorted values that are there. */
+function ordered(column: ScalarColumn, records: Int32Array): Float64Array {
+  const out = new Float64Array(records.length);
+  let n = 0;
+  for (const i of records) {
+    const v = column.values[i];
+    if (v === v) out[n++] = v;
+  }
+  return out.subarray(0, n).sort();
+}
+
+/**
+ * Bins of one width from the lowest to the highest value; where a few lie far off, to the 99.5 %
+ * place and the edges that must be seen, and the others are counted as beyond.
+ */
+function* bins(column: ScalarColumn, records: Int32Array, { reach }: Shaped): Steps<Shape> {
+  const values = ordered(column, records);
+  yield undefined;
+  const n = values.length;
+  if (n === 0) return { kind: 'none' };
+  const inner = reach.filter(Number.isFinite);
+  const lo = Math.min(values[Math.floor((n - 1) * 0.002)], ...inner);
+  const hi = Math.max(values[Math.ceil((n - 1) * 0.995)], ...inner);
+  const width = stepFor(hi - lo, column.decimals);
+  const first = Math.floor(lo / width) * width;
+  const count = Math.max(1, Math.min(2 * MOST_BINS, Math.floor((hi - first) / width) + 1));
+  const counts = new Array<number>(count).fill(0);
+  let [under, over] = [0, 0];
+  for (const v of values) {
+    const at = Math.floor((v - first) / width + 1e-9);
+    if (at < 0) under++;
+    else if (at >= count) over++;
+    else counts[at]++;
+  }
+  return {
+    kind: 'bins',
+    edges: Array.from({ length: count + 1 }, (_, k) => Number((first + k * width).toPrecision(12))),
+    counts,
+    under,
+    over,
+    least: values[0],
+    most: values[n - 1],
+    name: column.name,
+    unit: column.unit,
+    decimals: column.decimals,
+  };
+}
+
+/** A width of 1, 2 or 5 times a power of ten, no finer than the values are written. */
+function stepFor(range: number, decimals: number): number {
+  const least = 10 ** -decimals;
+  const raw = range / MOST_BINS;
+  if (!(raw > least)) return least;
+  const power = 10 ** Math.floor(Math.log10(raw));
+  const lead = raw / power;
+  return (lead <= 1 ? 1 : lead <= 2 ? 2 : lead <= 5 ? 5 : 10) * power;
+}
+
+/** Values in order and which share lies at or under each, one curve a group. */
+function* curves(
+  base: Base,
+  column: ScalarColumn,
+  records: Int32Array,
+  { key }: Shaped,
+  scope: 'counted' | 'narrowed' | 'all',
+): Steps<Shape> {
+  const coded = key ? codesOf(base, key, selectionOf(base, scope)) : null;
+  const tree = buildTree(base.table.length, coded ? [coded.codes] : []);
+  const slices = gather(column.values, tree.leafOf, tree.leaves, records);
+  yield undefined;
+  const leaves = Array.from({ length: tree.leaves }, (_, leaf) => leaf)
+    .filter((leaf) => slices.start[leaf + 1] > slices.start[leaf])
+    .sort((a, b) =>
+      coded
+        ? coded.codes.rank(tree.levels[0].code[a]) - coded.codes.rank(tree.levels[0].code[b])
+        : 0,
+    );
+  const out = [];
+  for (const leaf of leaves.slice(0, MOST_CURVES)) {
+    const values = slices.values.slice(slices.start[leaf], slices.start[leaf + 1]).sort();
+    out.push({
+      label: coded ? coded.codes.label(tree.levels[0].code[leaf]) : '',
+      count: values.length,
+      ...stepsOf(values),
+    });
+    yield undefined;
+  }
+  return {
+    kind: 'curves',
+    name: column.name,
+    unit: column.unit,
+    curves: out,
+    others: Math.max(0, leaves.length - MOST_CURVES),
+  };
+}
+
+/** Each distinct value and the share at or under it; of very many, an even choice. */
+function stepsOf(values: Float64Array): { values: number[]; shares: number[] } {
+  const at: number[] = [];
+  for (let k = 0; k < values.length; k++) if (values[k] !== values[k + 1]) at.push(k);
+  const stride = Math.max(1, Math.ceil(at.length / MOST_POINTS));
+  const chosen = at.filter((_, k) => k % stride === 0 || k === at.length - 1);
+  return {
+    values: chosen.map((k) => values[k]),
+    shares: chosen.map((k) => (k + 1) / values.length),
+  };
+}
