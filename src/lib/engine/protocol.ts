@@ -83,5 +83,10 @@ export type {
   LedgerPage,
   Line,
   LineCell,
+  Begin,
   Row,
+  Shape,
+  Sketch,
+  TableColumn,
+  TableHead,
 } from './replies';

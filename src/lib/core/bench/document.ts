@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { Band } from '../arrange/bands';
 import { questionParts } from '../ask/question';
 import { Rung } from '../scope/condition';
 import { NumberFormat } from '../table/format';
@@ -28,6 +29,10 @@ export const View = z.strictObject({
   fixed: z.int().min(0).max(20).default(0),
   /** Width of the column of groups; left out: what its labels need. */
   groupWidth: z.int().min(120).max(900).optional(),
+  /** Tallies but ledgers: whether the chart stands with the table. */
+  chart: z.boolean().optional(),
+  /** How the chart is drawn, where its kind knows several ways: `squeezed`, `overlaid`. */
+  drawn: z.string().max(20).optional(),
 });
 export type View = z.infer<typeof View>;
 
@@ -39,6 +44,8 @@ export const TrayItem = z.strictObject({
   tally: Tally,
   view: View,
   note: z.string().max(20_000).default(''),
+  /** Kept out of the report. */
+  apart: z.boolean().optional(),
 });
 export type TrayItem = z.infer<typeof TrayItem>;
 
@@ -64,6 +71,13 @@ export const Bench = z.strictObject({
   /** Orders given by hand, by column: used again wherever the column sorts or groups. */
   orders: z.record(z.string(), z.array(z.string()).max(10_000)).default({}),
   formats: z.record(z.string(), NumberFormat).default({}),
+  /** Band tables kept by name, for any tally of the bench. */
+  bands: z
+    .array(
+      z.strictObject({ name: z.string().min(1).max(120), bands: z.array(Band).min(1).max(1000) }),
+    )
+    .max(100)
+    .default([]),
   tray: z.array(TrayItem).min(1).max(100),
   /** The tally that is open, by its id. */
   open: z.string(),

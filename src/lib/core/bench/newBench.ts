@@ -34,6 +34,7 @@ export function newBench(table: Table, reading: number, setAside: readonly numbe
     sort: [],
     ladder: { rungs: [], setAside: { records: [...setAside], values: [], kept: [] } },
     scopes: [],
+    bands: [],
     lead: (sums.find((c) => /[£$€¥]/.test(c.unit)) ?? sums[0])?.id ?? null,
     tray: [
       {

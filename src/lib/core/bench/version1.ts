@@ -59,6 +59,7 @@ export function fromVersion1({ tallies, ...rest }: z.infer<typeof BenchVersion1>
     joins: [],
     computed: [],
     sort: [],
+    bands: [],
     tray: tallies.map(({ id, spec: { totals, ...spec }, view }) => ({
       id,
       tally: { kind: 'ledger', scope: 'counted', records: false, ...spec },

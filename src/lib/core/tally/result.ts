@@ -85,7 +85,7 @@ export type FigureColumn = z.infer<typeof FigureColumn>;
 export const Mark = z.object({
   /** The place of the column marked; left out: the whole row. */
   column: z.int().optional(),
-  kind: z.enum(['few', 'partial', 'tie', 'forecast', 'doubt']),
+  kind: z.enum(['few', 'partial', 'tie', 'forecast', 'heldOut', 'doubt']),
   says: z.string(),
 });
 export type Mark = z.infer<typeof Mark>;

@@ -84,11 +84,17 @@
     </p>
     {#if behind.warning}<p class="warning">{behind.warning}</p>{/if}
     <div class="acts">
-      {#if Array.isArray(place.row) && place.row.length}<button
+      {#if behind.records > 0 && (place.tally !== bench.ledgerItem?.id || (Array.isArray(place.row) && place.row.length))}<button
           type="button"
           class="act"
           onclick={() => onledger(place)}
           data-test="show-in-ledger">Show in ledger</button
+        >{/if}
+      {#if behind.condition}{@const { condition, where } = behind}<button
+          type="button"
+          class="act"
+          onclick={() => bench.narrowTo(where, condition)}
+          data-test="narrow-to-these">Narrow to these</button
         >{/if}
       <button
         type="button"

@@ -2,13 +2,13 @@
   import { goto } from '$app/navigation';
   import Redo2 from '@lucide/svelte/icons/redo-2';
   import Undo2 from '@lucide/svelte/icons/undo-2';
-  import { onMount } from 'svelte';
+  import { onMount, tick } from 'svelte';
   import { z } from 'zod';
   import { counted } from '../../core/table/format';
   import type { Place } from '../../engine/protocol';
   import Behind from '../behind/Behind.svelte';
   import ColumnPanel from '../column/ColumnPanel.svelte';
-  import { benchActs, valueActs, type Act } from '../finder/acts';
+  import { benchActs, foundActs, type Act } from '../finder/acts';
   import Finder from '../finder/Finder.svelte';
   import { copyText } from '../handover/clipboard';
   import HandOver from '../handover/HandOver.svelte';
@@ -16,7 +16,11 @@
   import RungDialog from '../ladder/RungDialog.svelte';
   import Ledger from '../ledger/Ledger.svelte';
   import LedgerBar from '../ledger/LedgerBar.svelte';
+  import { isLedger } from '../../core/bench/tray';
   import LedgerSentence from '../sentence/LedgerSentence.svelte';
+  import Tally from '../tally/Tally.svelte';
+  import Chooser from '../tray/Chooser.svelte';
+  import Tray from '../tray/Tray.svelte';
   import TopBar from '../shell/TopBar.svelte';
   import { turnTheme } from '../shell/theme';
   import { BenchState, type BenchFacts } from './bench.svelte';
@@ -44,10 +48,11 @@
     { kind: 'act', label: 'Undo', keys: 'Ctrl+Z', run: () => bench.undo() },
     { kind: 'act', label: 'Redo', keys: 'Ctrl+Shift+Z', run: () => bench.redo() },
     { kind: 'act', label: 'Narrow by…', keys: 'n', run: () => rungDialog.add() },
-    { kind: 'act', label: 'Hand over: copy the ledger', run: () => void handOver.copyShown() },
+    { kind: 'act', label: 'New tally…', keys: 't', run: () => bench.choose() },
+    { kind: 'act', label: 'Hand over: copy what is shown', run: () => void handOver.copyShown() },
     {
       kind: 'act',
-      label: 'Hand over: save the ledger as a CSV file',
+      label: 'Hand over: save what is shown as a CSV file',
       run: () => void handOver.saveShown(),
     },
     {
@@ -93,20 +98,35 @@
       bench.side = null;
     else if (typing || ctrl || document.querySelector('dialog[open], :popover-open')) return;
     else if (event.key === 'n') rungDialog.add();
+    else if (event.key === 't') bench.choose();
     else if (event.key === '?') void goto('/keys');
     else return;
     event.preventDefault();
   }
 
+  /** Shows a figure's group in the ledger, or the first of its records where it is of another tally. */
   async function toFigure(place: Place): Promise<void> {
-    const { line } = await bench.ask('locate', { tally: bench.item.id, keys: place.row });
+    if (place.tally !== bench.ledgerItem?.id) {
+      const [first] = await bench.ask('behindRecords', { place, from: 0, count: 1 });
+      if (first) await toRecord(first.record);
+      return;
+    }
+    const { line } = await bench.ask('locate', { tally: place.tally, keys: place.row });
     const column = bench.ledger?.heads.findIndex((h) => h.figure === place.column) ?? -1;
     if (line < 0) bench.notice = 'That group is folded away: show down to its level first.';
     else ledger?.goTo(line, column);
   }
 
+  /** Opens the ledger at a record. */
   async function toRecord(record: number): Promise<void> {
-    const { line } = await bench.ask('locateRecord', { tally: bench.item.id, record });
+    const item = bench.ledgerItem;
+    if (!item) {
+      bench.notice = 'This bench has no ledger: begin one under “What does each group come to?”.';
+      return;
+    }
+    await bench.visitNow(item.id);
+    await tick();
+    const { line } = await bench.ask('locateRecord', { tally: item.id, record });
     if (line < 0)
       bench.notice = 'That record is folded away or narrowed out: show down to the records.';
     else ledger?.goTo(line);
@@ -214,32 +234,27 @@
   <div class="floor">
     <nav class="left" aria-label="What counts and tallies">
       <Ladder {bench} onnarrow={() => rungDialog.add()} onedit={(id) => rungDialog.edit(id)} />
-      <section class="tray" aria-labelledby="tray">
-        <h2 class="caps" id="tray">Tallies</h2>
-        <ul>
-          <li aria-current="page">
-            <span aria-hidden="true">≡</span> Ledger
-            <small
-              >{bench.footing && bench.footing.compared > 0
-                ? bench.footing.foots
-                  ? 'foots ✓'
-                  : 'does not foot'
-                : ''}</small
-            >
-          </li>
-        </ul>
-      </section>
+      <Tray {bench} />
     </nav>
     <main class="centre">
-      <h1 class="visually-hidden">{facts.listName}: the ledger</h1>
+      <h1 class="visually-hidden">
+        {facts.listName}: {bench.choosing ? 'a new tally' : bench.nameOf(bench.shown)}
+      </h1>
       {#if bench.columns.length}
-        <LedgerSentence {bench} />
-        <Faults {bench} />
-        {#if bench.refused}
-          <p class="opening" role="alert" data-test="refused">{bench.refused}</p>
+        {#if bench.choosing}
+          <Chooser {bench} />
+        {:else if isLedger(bench.shown)}
+          <LedgerSentence {bench} />
+          <Faults {bench} />
+          {#if bench.refused}
+            <p class="opening" role="alert" data-test="refused">{bench.refused}</p>
+          {:else}
+            <LedgerBar {bench} />
+            <Ledger bind:this={ledger} {bench} />
+          {/if}
         {:else}
-          <LedgerBar {bench} />
-          <Ledger bind:this={ledger} {bench} />
+          <Faults {bench} />
+          {#key bench.shown.id}<Tally {bench} />{/key}
         {/if}
       {:else if !bench.fault}
         <p class="opening" role="status">
@@ -277,7 +292,7 @@
   </div>
   {#if bench.notice}<div class="toast" aria-hidden="true">{bench.notice}</div>{/if}
 </div>
-<Finder bind:this={finder} {acts} search={(text) => valueActs(bench, text)} />
+<Finder bind:this={finder} {acts} search={(text) => foundActs(bench, text)} />
 <RungDialog bind:this={rungDialog} {bench} />
 
 <style>
@@ -323,29 +338,6 @@
     background: var(--panel);
     border-right: 1px solid var(--rule);
     overflow: auto;
-  }
-  .tray {
-    padding: 4px 14px 14px;
-  }
-  .tray ul {
-    list-style: none;
-    padding: 0;
-    margin: 8px 0;
-  }
-  .tray li {
-    display: flex;
-    gap: 9px;
-    padding: 5px 9px;
-    border-radius: 6px;
-  }
-  .tray li[aria-current] {
-    background: var(--tide-wash);
-    font-weight: 600;
-  }
-  .tray small {
-    margin-left: auto;
-    color: var(--ink-soft);
-    font-weight: 400;
   }
   .centre {
     min-width: 0;

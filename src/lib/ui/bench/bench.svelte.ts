@@ -1,6 +1,12 @@
-import type { Bench } from '../../core/bench/document';
-import { setTally } from '../../core/bench/edits';
-import { openLedger, type LedgerItem } from '../../core/bench/tray';
+import type { Bench, TrayItem, View } from '../../core/bench/document';
+import { addRung, setTally } from '../../core/bench/edits';
+import { addTally, lookAt, openTally } from '../../core/bench/trayEdits';
+import { isLedger, openItem, openLedger, type LedgerItem } from '../../core/bench/tray';
+import type { Wish } from '../../core/tally/guess';
+import type { RowView } from '../../core/tally/rowOrder';
+import type { Condition } from '../../core/scope/condition';
+import { plainSentence } from '../../core/tally/sentence';
+import { sentenceOf } from '../../core/tally/sentences';
 import type { Tally } from '../../core/tally/specs';
 import type {
   ArgsOf,
@@ -15,6 +21,7 @@ import type {
 import { EngineClient, Refused } from '../../worker/engineClient';
 import { History } from './history';
 import { Saver } from './saver.svelte';
+import { FIRST_ROWS, type EyeSort, type RowsAtHand, type TallyPage } from './tallyPage.svelte';
 
 export interface BenchFacts {
   readonly id: number;
@@ -41,6 +48,15 @@ export class BenchState {
   doc = $state.raw<Bench>(undefined as never);
   counts = $state.raw<Counts | null>(null);
   ledger = $state.raw<LedgerPage | null>(null);
+  /** The open tally where it is no ledger. */
+  tally = $state.raw<TallyPage | null>(null);
+  /** What each tally of the tray came to, in small. */
+  small = $state.raw<ReadonlyMap<string, ReplyOf<'fact'>>>(new Map());
+  /** Whether the questions stand in the place of the open tally. */
+  choosing = $state(false);
+  wish = $state.raw<Wish>({});
+  /** Orders for the eye, by table. */
+  sorts = $state.raw<ReadonlyMap<string, EyeSort>>(new Map());
   /** Why the open ledger has no figures; empty where it has. */
   refused = $state('');
   footing = $state.raw<ReplyOf<'footing'> | null>(null);
@@ -76,11 +92,100 @@ export class BenchState {
     });
   }
 
-  /** The ledger that is open. */
+  /** The tally that is open. */
+  get shown(): TrayItem {
+    return openItem(this.doc);
+  }
+
+  /** The ledger that is open, or the first of the tray; null where there is none. */
+  get ledgerItem(): LedgerItem | null {
+    return openLedger(this.doc);
+  }
+
+  /** The ledger that is open: only what draws a ledger asks for it. */
   get item(): LedgerItem {
     const item = openLedger(this.doc);
     if (!item) throw new Error('This bench has no ledger.');
     return item;
+  }
+
+  /** Names of the columns by id. */
+  get names(): ReadonlyMap<string, string> {
+    return new Map(this.columns.map((c) => [c.id, c.name]));
+  }
+
+  /** What a tally goes by: the name it was given, or its sentence. */
+  nameOf(item: TrayItem): string {
+    return item.name ?? plainSentence(sentenceOf(item.tally, this.names, this.facts.listName));
+  }
+
+  /** Narrows to what meets a condition: one more step. */
+  narrowTo(says: string, condition: Condition): void {
+    this.change(`Narrow to ${says}`, (doc) => addRung(doc, condition));
+  }
+
+  /** Opens a tally of the tray. It is no change that could be undone, but it is kept. */
+  visit(id: string): void {
+    void this.visitNow(id);
+  }
+
+  /** The same; done when its figures are there. */
+  async visitNow(id: string): Promise<void> {
+    this.choosing = false;
+    const doc = openTally(this.doc, id);
+    if (doc === this.doc) return;
+    this.side = null;
+    this.doc = doc;
+    this.saver.save(doc);
+    await this.compute(false);
+  }
+
+  /** Opens the questions, with what is wished for so far. */
+  choose(wish: Wish = {}): void {
+    this.wish = wish;
+    this.side = null;
+    this.choosing = true;
+  }
+
+  /** Puts a new tally into the tray and opens it. */
+  begin(says: string, tally: Tally): void {
+    this.choosing = false;
+    this.side = null;
+    this.change(says, (doc) => addTally(doc, tally));
+  }
+
+  /** Changes the tray itself: names and order. No figure changes. */
+  arrange(says: string, edit: (doc: Bench) => Bench): void {
+    const before = this.doc;
+    const after = edit(before);
+    if (after === before) return;
+    this.#history.record(says, before, after);
+    this.doc = after;
+    this.saver.save(after);
+    this.#marks(says);
+  }
+
+  /** Changes how a tally is looked at: no figure changes, so nothing is computed. */
+  lookAt(says: string, id: string, change: Partial<View>): void {
+    const before = this.doc;
+    const after = lookAt(before, id, change);
+    this.#history.record(says, before, after);
+    this.doc = after;
+    this.saver.save(after);
+    this.#marks(says);
+    void this.#rowsAgain();
+  }
+
+  /** Sorts a table for the eye; null: in its own order again. */
+  sortForEye(table: string, sort: EyeSort): void {
+    const sorts = new Map(this.sorts);
+    if (sort) sorts.set(table, sort);
+    else sorts.delete(table);
+    this.sorts = sorts;
+    this.notice = sort
+      ? 'Sorted for the eye. The tally itself is as it was.'
+      : 'In its own order again.';
+    void this.#rowsAgain();
   }
 
   get columns(): Counts['columns'] {
@@ -110,6 +215,15 @@ export class BenchState {
     this.change(says, (doc) => setTally(doc, id, tally));
   }
 
+  /** The same while an edge or a value is dragged: all of it is one step to undo. */
+  drag(says: string, id: string, tally: Tally): void {
+    this.change(says, (doc) => setTally(doc, id, tally), `${says} ${id}`);
+  }
+
+  endDrag(): void {
+    this.#history.endDrag();
+  }
+
   async open(): Promise<void> {
     try {
       await this.engine.open(this.doc.reading, location.origin);
@@ -134,11 +248,11 @@ export class BenchState {
   }
 
   /** Changes the document: reckoned, saved, and undone as one step. */
-  change(says: string, edit: (doc: Bench) => Bench): void {
+  change(says: string, edit: (doc: Bench) => Bench, drag?: string): void {
     const before = this.doc;
     const after = edit(before);
     if (after === before) return;
-    this.#history.record(says, before, after);
+    this.#history.record(says, before, after, drag);
     this.#take(after, says);
   }
 
@@ -178,35 +292,112 @@ export class BenchState {
   }
 
   /** Stands the bench, and shows its figures once all of them are there. */
-  async compute(): Promise<void> {
+  async compute(small = true): Promise<void> {
     this.busy = true;
     try {
       const counts = await this.engine.ask('stand', {
         doc: $state.snapshot(this.doc) as Bench,
       });
       const { token } = counts;
-      const tally = this.item.id;
-      let ledger: LedgerPage;
-      try {
-        ledger = await this.#askOf(token, 'ledger', { tally });
-      } catch (error) {
-        if (!(error instanceof Refused) || error.name !== 'TallyRefused') throw error;
-        // What counts stands all the same, and the sentence can be changed.
-        this.#show(counts, null, error.message);
-        return;
-      }
-      const from = Math.max(0, Math.min(this.#window.from, ledger.lines - 1));
-      const { count } = this.#window;
-      // A lane of its own: scrolling meanwhile must not take its place.
-      const lines = await this.#askOf(token, 'lines', { tally, from, count }, 'drawn');
-      this.lines = { from, lines };
-      this.#show(counts, ledger, '');
-      const footing = await this.#askOf(token, 'footing', { tally });
-      if (this.counts?.token === token) this.footing = footing;
-      const heads = await this.#askOf(token, 'heads', { tally });
-      if (this.counts?.token === token) this.heads = heads;
+      await (isLedger(this.shown) ? this.#computeLedger(counts) : this.#computeTally(counts));
+      // What the tray says of the others holds as long as only another tally was opened.
+      if (small) await this.#computeSmall(token);
     } catch (error) {
       this.#fail(error);
+    }
+  }
+
+  async #computeLedger(counts: Counts): Promise<void> {
+    const { token } = counts;
+    const tally = this.item.id;
+    let ledger: LedgerPage;
+    try {
+      ledger = await this.#askOf(token, 'ledger', { tally });
+    } catch (error) {
+      if (!(error instanceof Refused) || error.name !== 'TallyRefused') throw error;
+      // What counts stands all the same, and the sentence can be changed.
+      this.#show(counts, null, error.message);
+      return;
+    }
+    const from = Math.max(0, Math.min(this.#window.from, ledger.lines - 1));
+    const { count } = this.#window;
+    // A lane of its own: scrolling meanwhile must not take its place.
+    const lines = await this.#askOf(token, 'lines', { tally, from, count }, 'drawn');
+    this.lines = { from, lines };
+    this.#show(counts, ledger, '');
+    const footing = await this.#askOf(token, 'footing', { tally });
+    if (this.counts?.token === token) this.footing = footing;
+    const heads = await this.#askOf(token, 'heads', { tally });
+    if (this.counts?.token === token) this.heads = heads;
+  }
+
+  async #computeTally(counts: Counts): Promise<void> {
+    const { token } = counts;
+    const { id } = this.shown;
+    const answered = await this.#askOf(token, 'answer', { tally: id });
+    const tables = new Map<string, RowsAtHand>();
+    for (const { name } of answered.tables) tables.set(name, await this.#rows(token, id, name, 0));
+    const shape = await this.#askOf(token, 'shape', { tally: id });
+    this.tally = { id, token, answered, tables, shape };
+    this.#show(counts, null, answered.refused);
+    const footing = await this.#askOf(token, 'footing', { tally: id });
+    if (this.counts?.token === token) this.footing = footing;
+  }
+
+  async #rows(token: number, tally: string, table: string, from: number): Promise<RowsAtHand> {
+    const view: RowView = {
+      sort: this.sorts.get(`${tally} ${table}`),
+      down: this.shown.view.showDown,
+      turned: this.shown.view.turned,
+    };
+    const { length, rows } = await this.#askOf(
+      token,
+      'rows',
+      { tally, table, from, count: FIRST_ROWS, view },
+      `rows ${table}`,
+    );
+    return { length, from, rows };
+  }
+
+  /** The rows of the open tally as they are looked at now. */
+  async #rowsAgain(): Promise<void> {
+    const page = this.tally;
+    if (!page) return;
+    try {
+      const tables = new Map<string, RowsAtHand>();
+      for (const { name } of page.answered.tables)
+        tables.set(name, await this.#rows(page.token, page.id, name, 0));
+      if (this.tally?.token === page.token && this.tally.id === page.id)
+        this.tally = { ...this.tally, tables };
+    } catch (error) {
+      this.#fail(error);
+    }
+  }
+
+  /** Has the rows of a long table around those in view at hand. */
+  async lookRows(table: string, first: number, count: number): Promise<void> {
+    const page = this.tally;
+    const have = page?.tables.get(table);
+    if (!page || !have) return;
+    const last = Math.min(have.length, first + count);
+    if (first >= have.from && last <= have.from + have.rows.length) return;
+    try {
+      const from = Math.max(0, first - FIRST_ROWS / 2);
+      const rows = await this.#rows(page.token, page.id, table, from);
+      if (this.tally?.token === page.token && this.tally.id === page.id)
+        this.tally = { ...this.tally, tables: new Map(this.tally.tables).set(table, rows) };
+    } catch (error) {
+      this.#fail(error);
+    }
+  }
+
+  /** What the tray says of each tally, one by one, as long as nothing newer is asked. */
+  async #computeSmall(token: number): Promise<void> {
+    for (const { id } of this.doc.tray) {
+      if (this.counts?.token !== token) return;
+      const fact = await this.#askOf(token, 'fact', { tally: id });
+      if (this.counts?.token !== token) return;
+      this.small = new Map(this.small).set(id, fact);
     }
   }
 

@@ -5,6 +5,8 @@ interface Change {
   readonly says: string;
   readonly before: Bench;
   readonly after: Bench;
+  /** Changes in a row with the same word are one: the steps of a drag. */
+  readonly drag?: string | undefined;
 }
 
 const MOST = 300;
@@ -14,8 +16,14 @@ export class History {
   readonly #done: Change[] = [];
   readonly #undone: Change[] = [];
 
-  record(says: string, before: Bench, after: Bench): void {
-    this.#done.push({ says, before, after });
+  record(says: string, before: Bench, after: Bench, drag?: string): void {
+    const last = this.#done.at(-1);
+    if (drag !== undefined && last?.drag === drag) {
+      this.#done[this.#done.length - 1] = { ...last, after };
+      this.#undone.length = 0;
+      return;
+    }
+    this.#done.push({ says, before, after, drag });
     if (this.#done.length > MOST) this.#done.shift();
     this.#undone.length = 0;
   }
@@ -32,6 +40,12 @@ export class History {
     if (!change) return null;
     this.#done.push(change);
     return { says: change.says, doc: change.after };
+  }
+
+  /** What follows is no longer a step of the same drag. */
+  endDrag(): void {
+    const last = this.#done.pop();
+    if (last) this.#done.push({ ...last, drag: undefined });
   }
 
   get canUndo(): string | null {

@@ -12,6 +12,8 @@
   import { measureWords, suits, type MeasureKind } from '../../core/measure/measure';
   import type { Condition } from '../../core/scope/condition';
   import type { ColumnFacts } from '../../engine/protocol';
+  import { isLedger } from '../../core/bench/tray';
+  import type { Tally } from '../../core/tally/specs';
   import type { BenchState } from '../bench/bench.svelte';
   import BrushChart from './BrushChart.svelte';
   import FormatFields from './FormatFields.svelte';
@@ -27,7 +29,8 @@
   let fault = $state('');
   const about = $derived(bench.column(column));
   const name = $derived(about?.name ?? column);
-  const view = $derived(bench.item.view);
+  const view = $derived(bench.ledgerItem?.view ?? { columns: [], fixed: 0 });
+  const inLedger = $derived(isLedger(bench.shown));
   const order = $derived([
     ...new Set([...view.columns.map((c) => c.column), ...bench.columns.map((c) => c.id)]),
   ]);
@@ -73,7 +76,10 @@
       order: { by: 'label' as const, descending: false },
     };
     bench.change(`Group by ${name}`, (doc) =>
-      setGroups(doc, [...bench.item.tally.groups.filter((g) => g.column !== column), key]),
+      setGroups(doc, [
+        ...(bench.ledgerItem?.tally.groups ?? []).filter((g) => g.column !== column),
+        key,
+      ]),
     );
   }
   function narrow(condition: Condition): void {
@@ -81,8 +87,24 @@
   }
   function measure(kind: MeasureKind): void {
     bench.change(`Add the ${measureWords({ kind })} of ${name}`, (doc) =>
-      setMeasures(doc, [...bench.item.tally.measures, { kind, column }]),
+      setMeasures(doc, [...(bench.ledgerItem?.tally.measures ?? []), { kind, column }]),
     );
+  }
+  /** What else can be asked of this column, by the kind of tally that answers it. */
+  const ASKED: readonly [Tally['kind'], string, readonly string[]][] = [
+    ['frequency', 'how it falls', ['text', 'number', 'date', 'datetime', 'yesno']],
+    ['percentile', 'where a value stands', ['number']],
+    ['spread', 'how far groups spread', ['number']],
+    ['ranking', 'rank by it', ['number']],
+    ['periods', 'roll up by period', ['number', 'date', 'datetime']],
+    ['forecast', 'carry it on', ['number', 'date', 'datetime']],
+  ];
+  const asked = $derived(ASKED.filter(([, , types]) => types.includes(about?.type ?? '')));
+  async function begin(kind: Tally['kind']): Promise<void> {
+    const found = await bench.ask('questions', { wish: { column } });
+    const question = found.find((q) => q.kind === kind);
+    if (question?.tally) bench.begin(`New tally: ${question.sentence}`, question.tally);
+    else fault = question?.needs ?? '';
   }
   function move(by: -1 | 1): void {
     const before = by < 0 ? visible[at - 1] : (order[order.indexOf(visible[at + 1]) + 1] ?? null);
@@ -128,15 +150,28 @@
   {/if}
   <p class="caps">Arrange</p>
   <div class="acts">
-    <button type="button" class="plain-button" onclick={() => sort(false)}>Sort</button>
-    <button type="button" class="plain-button" onclick={() => sort(true)}
-      >Sort, highest first</button
-    >
-    <button type="button" class="plain-button" onclick={group}>Group</button>
+    {#if inLedger}
+      <button type="button" class="plain-button" onclick={() => sort(false)}>Sort</button>
+      <button type="button" class="plain-button" onclick={() => sort(true)}
+        >Sort, highest first</button
+      >
+      <button type="button" class="plain-button" onclick={group}>Group</button>
+    {/if}
     <button type="button" class="plain-button" onclick={() => onnarrow(column)}>Narrow…</button>
   </div>
-  {#if offered.length}
-    <p class="caps">Reckon</p>
+  {#if asked.length}
+    <p class="caps">Ask</p>
+    <div class="acts">
+      {#each asked as [kind, words] (kind)}<button
+          type="button"
+          class="plain-button"
+          onclick={() => void begin(kind)}
+          data-test="begin-{kind}">{words}</button
+        >{/each}
+    </div>
+  {/if}
+  {#if offered.length && inLedger}
+    <p class="caps">Add to the ledger</p>
     <div class="acts">
       {#each offered as kind (kind)}<button
           type="button"
@@ -145,8 +180,8 @@
         >{/each}
     </div>
   {/if}
-  <p class="caps">Look</p>
-  <div class="acts">
+  {#if inLedger}<p class="caps">Look</p>{/if}
+  <div class="acts" hidden={!inLedger}>
     <button type="button" class="plain-button" disabled={at <= 0} onclick={() => move(-1)}
       >Move left</button
     >
@@ -209,6 +244,9 @@
   }
   dt {
     color: var(--ink-soft);
+  }
+  .acts[hidden] {
+    display: none;
   }
   .acts {
     display: flex;

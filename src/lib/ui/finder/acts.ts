@@ -13,13 +13,17 @@ import {
 } from '../../core/bench/edits';
 import { MEASURES, suits, type MeasureKind } from '../../core/measure/measure';
 import { counted } from '../../core/table/format';
+import { isLedger, type LedgerItem } from '../../core/bench/tray';
 import type { BenchState } from '../bench/bench.svelte';
+import { wishOf } from './wish';
 
 /** Something the finder finds or does. */
 export interface Act {
   readonly label: string;
-  readonly kind: 'act' | 'value' | 'column' | 'step' | 'scope' | 'level' | 'page';
+  readonly kind: 'act' | 'tally' | 'value' | 'column' | 'step' | 'scope' | 'level' | 'page';
   readonly keys?: string;
+  /** Those that fit what was typed better come first. */
+  readonly rank?: number;
   readonly run: () => void;
 }
 
@@ -36,14 +40,57 @@ const COMMON: readonly MeasureKind[] = [
 
 /** Everything the finder offers on a bench, as the bench stands. */
 export function benchActs(bench: BenchState, open: { narrow: (column?: string) => void }): Act[] {
-  const { tally: spec, view } = bench.item;
-  const acts: Act[] = [];
-  for (const c of bench.columns) {
+  const acts: Act[] = bench.doc.tray.map((item) => ({
+    kind: 'tally',
+    label: `Open: ${bench.nameOf(item)}`,
+    run: () => bench.visit(item.id),
+  }));
+  for (const c of bench.columns)
     acts.push({
       kind: 'column',
       label: `${c.name}: facts and acts`,
       run: () => (bench.side = { kind: 'column', column: c.id }),
     });
+  for (const c of bench.columns)
+    acts.push({ kind: 'act', label: `Narrow by ${c.name}…`, run: () => open.narrow(c.id) });
+  const { shown } = bench;
+  if (isLedger(shown)) acts.push(...ledgerActs(bench, shown));
+  for (const rung of bench.counts?.rungs ?? []) {
+    acts.push({
+      kind: 'step',
+      label: `${rung.on ? 'Switch off' : 'Switch on'}: ${rung.says}`,
+      run: () => bench.change(`Switch: ${rung.says}`, (doc) => switchRung(doc, rung.id)),
+    });
+    acts.push({
+      kind: 'step',
+      label: `Turn round: ${rung.says}`,
+      run: () => bench.change(`Turn round: ${rung.says}`, (doc) => negateRung(doc, rung.id)),
+    });
+    acts.push({
+      kind: 'step',
+      label: `Remove: ${rung.says}`,
+      run: () => bench.change(`Remove: ${rung.says}`, (doc) => removeRung(doc, rung.id)),
+    });
+  }
+  for (const { name } of bench.doc.scopes)
+    acts.push({
+      kind: 'scope',
+      label: `Bring back the scope “${name}”`,
+      run: () => bench.change(`Bring back the scope “${name}”`, (doc) => bringScope(doc, name)),
+    });
+  if ((bench.counts?.setAside.records ?? 0) > 0)
+    acts.push({
+      kind: 'act',
+      label: 'Put all records back',
+      run: () => bench.change('Put all records back', putAllBack),
+    });
+  return acts;
+}
+
+/** What the finder does with the ledger that is open. */
+function ledgerActs(bench: BenchState, { tally: spec, view }: LedgerItem): Act[] {
+  const acts: Act[] = [];
+  for (const c of bench.columns) {
     acts.push({
       kind: 'act',
       label: `Sort by ${c.name}`,
@@ -78,7 +125,6 @@ export function benchActs(bench: BenchState, open: { narrow: (column?: string) =
             ]),
           ),
       });
-    acts.push({ kind: 'act', label: `Narrow by ${c.name}…`, run: () => open.narrow(c.id) });
     for (const kind of COMMON)
       if (suits(kind, { type: c.type } as Parameters<typeof suits>[1]))
         acts.push({
@@ -111,42 +157,40 @@ export function benchActs(bench: BenchState, open: { narrow: (column?: string) =
       run: () => bench.change(`Show down to ${level}`, (doc) => setShowDown(doc, k)),
     }),
   );
-  for (const rung of bench.counts?.rungs ?? []) {
-    acts.push({
-      kind: 'step',
-      label: `${rung.on ? 'Switch off' : 'Switch on'}: ${rung.says}`,
-      run: () => bench.change(`Switch: ${rung.says}`, (doc) => switchRung(doc, rung.id)),
-    });
-    acts.push({
-      kind: 'step',
-      label: `Turn round: ${rung.says}`,
-      run: () => bench.change(`Turn round: ${rung.says}`, (doc) => negateRung(doc, rung.id)),
-    });
-    acts.push({
-      kind: 'step',
-      label: `Remove: ${rung.says}`,
-      run: () => bench.change(`Remove: ${rung.says}`, (doc) => removeRung(doc, rung.id)),
-    });
-  }
-  for (const { name } of bench.doc.scopes)
-    acts.push({
-      kind: 'scope',
-      label: `Bring back the scope “${name}”`,
-      run: () => bench.change(`Bring back the scope “${name}”`, (doc) => bringScope(doc, name)),
-    });
-  if ((bench.counts?.setAside.records ?? 0) > 0)
-    acts.push({
-      kind: 'act',
-      label: 'Put all records back',
-      run: () => bench.change('Put all records back', putAllBack),
-    });
   return acts;
 }
 
 const MOST_COLUMNS = 16;
 
+/** What was typed as tallies to begin, and as values to narrow to. */
+export async function foundActs(bench: BenchState, search: string): Promise<Act[]> {
+  const [tallies, values] = await Promise.all([tallyActs(bench, search), valueActs(bench, search)]);
+  return [...tallies, ...values];
+}
+
+/** `median delay by vessel`: the tallies that begin so. */
+async function tallyActs(bench: BenchState, search: string): Promise<Act[]> {
+  const wish = wishOf(search, bench.columns);
+  if (!wish) return [];
+  const found = await bench.ask('questions', { wish }, 'find questions');
+  const asked = search.toLowerCase().split(/\s+/);
+  return found.flatMap(({ question, sentence, tally, found: words }): Act[] =>
+    tally
+      ? [
+          {
+            kind: 'tally',
+            label: `New: ${sentence}`,
+            keys: question,
+            rank: asked.filter((word) => word.length > 2 && words.includes(word)).length,
+            run: () => bench.begin(`New tally: ${sentence}`, tally),
+          },
+        ]
+      : [],
+  );
+}
+
 /** Values of the list's text columns that hold what was typed, each as a step to narrow by. */
-export async function valueActs(bench: BenchState, search: string): Promise<Act[]> {
+async function valueActs(bench: BenchState, search: string): Promise<Act[]> {
   const columns = bench.columns.filter((c) => c.type === 'text').slice(0, MOST_COLUMNS);
   const found = await Promise.all(
     columns.map(async (c) => {

@@ -28,18 +28,30 @@
 
   export const copyShown = (): Promise<void> =>
     doing(async () => {
-      const { text, html, rows, guarded } = await bench.ask('copy', { tally: bench.item.id, full });
+      const { text, html, rows, guarded } = await bench.ask('copy', {
+        tally: bench.shown.id,
+        full,
+      });
       await copyTable(text, html);
       return `Copied ${counted(rows, 'line')} ${full ? 'with full values' : 'as shown'}.${guardedWords(guarded)}`;
     });
 
-  export const saveShown = (): Promise<void> => save('shown', 'ledger');
+  export const saveShown = (): Promise<void> =>
+    save('shown', bench.shown.name ?? bench.shown.tally.kind);
   export const saveRecords = (): Promise<void> => save('records', 'records');
+
+  /** A name that a file can have. */
+  const fileWord = (name: string): string =>
+    name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '') || 'tally';
 
   const save = (what: 'shown' | 'records', name: string): Promise<void> =>
     doing(async () => {
-      const { text, rows, guarded } = await bench.ask('file', { tally: bench.item.id, what, full });
-      saveFile(fileNameFor(bench.facts.listName, name), text, 'text/csv');
+      const { text, rows, guarded } = await bench.ask('file', {
+        tally: bench.shown.id,
+        what,
+        full,
+      });
+      saveFile(fileNameFor(bench.facts.listName, fileWord(name)), text, 'text/csv');
       return `Saved ${counted(rows, what === 'shown' ? 'line' : 'record')} as a file.${guardedWords(guarded)}`;
     });
 </script>
@@ -57,7 +69,11 @@
         without marks or rounding</label
       >
     </fieldset>
-    <p class="caps">The ledger, at the level shown</p>
+    <p class="caps">
+      {bench.shown.tally.kind === 'ledger'
+        ? 'The ledger, at the level shown'
+        : 'This tally, with its notes'}
+    </p>
     <button
       type="button"
       class="plain-button"

@@ -12,14 +12,21 @@ export function copyTable(text: string, html: string): Promise<void> {
 }
 
 /** Hands a file to the browser to save. The mark before CSV text tells programs that it is UTF-8. */
-export function saveFile(name: string, text: string, type: string): void {
-  const url = URL.createObjectURL(new Blob(['\ufeff', text], { type }));
+export const saveFile = (name: string, text: string, type: string): void =>
+  saveBlob(name, new Blob(['\ufeff', text], { type }));
+
+export function saveBlob(name: string, blob: Blob): void {
+  const url = URL.createObjectURL(blob);
   const link = document.createElement('a');
   link.href = url;
   link.download = name;
   link.click();
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
+
+/** Puts a picture on the clipboard. */
+export const copyPicture = (png: Blob): Promise<void> =>
+  navigator.clipboard.write([new ClipboardItem({ 'image/png': png })]);
 
 /** A file name from a list's name: letters and digits of any script, dashes for the rest. */
 export const fileNameFor = (name: string, what: string): string =>

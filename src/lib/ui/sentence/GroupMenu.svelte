@@ -3,26 +3,43 @@
   import type { Measure } from '../../core/measure/measure';
   import { measurePhrase } from '../../core/tally/words';
   import type { Period } from '../../core/table/period';
+  import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import Choices from '../shell/Choices.svelte';
+  import BandsFields from './BandsFields.svelte';
+  import CalendarFields from './CalendarFields.svelte';
   import TakeOut from './TakeOut.svelte';
   import HandOrder from './HandOrder.svelte';
 
   interface Props {
     bench: BenchState;
+    /** Columns to choose among: the list's, or those of an inner result. */
+    columns: Counts['columns'];
     group: GroupKey | null;
     level: number;
     /** Columns that other groups have already. */
     taken: readonly string[];
     /** Measures that groups can be ordered by. */
     measures: readonly Measure[];
+    /** A key that cannot be taken out. */
+    needed?: boolean;
     onchange: (key: GroupKey | null) => void;
     close: () => void;
   }
-  let { bench, group, level, taken, measures, onchange, close }: Props = $props();
+  let {
+    bench,
+    columns: offered,
+    group,
+    level,
+    taken,
+    measures,
+    needed = false,
+    onchange,
+    close,
+  }: Props = $props();
 
   const columns = $derived(
-    bench.columns
+    offered
       .filter(
         (c) =>
           c.id === group?.column ||
@@ -32,9 +49,11 @@
       )
       .map((c) => ({ value: c.id, label: c.name, note: c.type })),
   );
-  const type = $derived(bench.column(group?.column)?.type);
+  const typeOf = (id: string | undefined): string | undefined =>
+    offered.find((c) => c.id === id || c.name === id)?.type;
+  const type = $derived(typeOf(group?.column));
   const dated = $derived(type === 'date' || type === 'datetime');
-  const names = $derived(new Map(bench.columns.map((c) => [c.id, c.name])));
+  const names = $derived(new Map(offered.map((c) => [c.id, c.name])));
   let handing = $state(false);
 
   const PERIODS: readonly [Period, string][] = [
@@ -76,13 +95,14 @@
   );
 
   function chooseColumn(column: string): void {
-    const t = bench.column(column)?.type;
+    const t = typeOf(column);
     const kept = bench.doc.orders[column];
     const period = t === 'date' || t === 'datetime' ? ('month' as const) : undefined;
     onchange({
       column,
       ...(period ? { period } : {}),
       loose: false,
+      ...(t === 'number' && group?.bands && { bands: group.bands }),
       order: kept ? { by: 'hand', labels: [...kept] } : { by: 'label', descending: false },
     });
     if (!group) close();
@@ -147,10 +167,25 @@
         <select class="field" value={orderNow} onchange={(e) => chooseOrder(e.currentTarget.value)}>
           {#each ORDERS as order (order.value)}<option value={order.value}>{order.label}</option
             >{/each}
-          <option value="hand">an order given by hand…</option>
+          {#if bench.shown.tally.kind === 'ledger'}<option value="hand"
+              >an order given by hand…</option
+            >{/if}
         </select></label
       >
-      <TakeOut what="group" onclick={takeOut} />
+      {#if type === 'number'}
+        <BandsFields
+          bands={group.bands ?? null}
+          lists={Object.keys(bench.doc.lists)}
+          onchange={(bands) => onchange({ ...group, bands: bands ?? undefined })}
+        />
+      {/if}
+      {#if dated}
+        <CalendarFields
+          calendar={group.calendar}
+          onchange={(calendar) => onchange({ ...group, calendar })}
+        />
+      {/if}
+      {#if !needed}<TakeOut what="group" onclick={takeOut} />{/if}
     </div>
     <p class="caps">Another column</p>
   {/if}

@@ -1,46 +1,57 @@
 <script lang="ts">
   import {
-    MEASURE_KINDS,
+    byQuantiles,
     MEASURES,
     needsOther,
     ofRecords,
     type Measure,
     type MeasureKind,
   } from '../../core/measure/measure';
-  import type { BenchState } from '../bench/bench.svelte';
+  import type { Counts } from '../../engine/protocol';
   import Choices from '../shell/Choices.svelte';
+  import { MEASURE_GROUPS } from './measureGroups';
   import TakeOut from './TakeOut.svelte';
 
   interface Props {
-    bench: BenchState;
+    columns: Counts['columns'];
     measure: Measure | null;
+    needed?: boolean;
     onchange: (measure: Measure | null) => void;
     close: () => void;
   }
-  let { bench, measure, onchange, close }: Props = $props();
+  let { columns: offered, measure, needed = false, onchange, close }: Props = $props();
 
   /** A measure chosen, its column still to come. */
   let picked = $state<MeasureKind | null>(null);
   const kind = $derived(picked ?? measure?.kind ?? null);
-  const kinds = MEASURE_KINDS.filter((kind) => needsOther(kind) === null).map((value) => ({
-    value,
-    label: MEASURES[value].says,
-  }));
+  const KINDS = MEASURE_GROUPS.flatMap(({ name, kinds }) =>
+    kinds.map((value) => ({ value, label: MEASURES[value].says, group: name })),
+  );
+  const columnOf = (ref: string | undefined): Counts['columns'][number] | undefined =>
+    offered.find((c) => c.id === ref || c.name === ref);
+  const suiting = (of: MeasureKind): Counts['columns'] =>
+    offered.filter((c) => MEASURES[of].types.some((t) => t === fitType(c.type)));
+  /** Figures of an inner result are numbers, whatever they are written as. */
+  const fitType = (type: string): string =>
+    type === 'count' || type === 'share' || type === 'rank' ? 'number' : type;
   const columns = $derived(
     kind === null
       ? []
-      : bench.columns
-          .filter((c) => MEASURES[kind].types.some((t) => t === c.type))
-          .map((c) => ({ value: c.id, label: c.name, note: c.unit || c.type })),
+      : suiting(kind).map((c) => ({ value: c.id, label: c.name, note: c.unit || c.type })),
   );
+  const other = $derived(kind ? needsOther(kind) : null);
   const share = $derived(kind === 'percentile' || kind === 'trimmedMean');
-  let percent = $derived(
-    measure?.kind === kind && measure?.percent !== undefined
-      ? measure.percent
-      : kind === 'percentile'
-        ? 90
-        : 5,
-  );
+
+  /** What a kind has besides its column, until something else is typed. */
+  const beginning = (of: MeasureKind): Partial<Measure> => ({
+    ...(of === 'percentile' && { percent: 90 }),
+    ...(of === 'trimmedMean' && { percent: 5 }),
+    ...(needsOther(of) !== null && {
+      other: (needsOther(of) === 'weights' ? suiting('sum') : offered).find(
+        (c) => c.id !== measure?.column,
+      )?.id,
+    }),
+  });
 
   function chooseKind(value: MeasureKind): void {
     if (ofRecords(value)) {
@@ -48,24 +59,16 @@
       close();
       return;
     }
-    const same =
-      measure?.column &&
-      MEASURES[value].types.some((t) => t === bench.column(measure.column)?.type);
+    const now = columnOf(measure?.column);
     picked = value;
-    if (same && measure)
-      onchange({
-        kind: value,
-        column: measure.column,
-        ...(needsShare(value) ? { percent: value === 'percentile' ? 90 : 5 } : {}),
-      });
+    if (measure && now && suiting(value).includes(now))
+      onchange({ kind: value, column: measure.column, ...beginning(value) });
   }
-
-  const needsShare = (value: MeasureKind): boolean =>
-    value === 'percentile' || value === 'trimmedMean';
 
   function chooseColumn(column: string): void {
     if (!kind) return;
-    onchange({ kind, column, ...(share ? { percent } : {}) });
+    const same = measure?.kind === kind ? measure : { kind, ...beginning(kind) };
+    onchange({ ...same, kind, column });
     close();
   }
 
@@ -86,40 +89,66 @@
         hidden={picked === null || measure === null}>Back</button
       >
     </div>
-    {#if share}
+    {#if share && measure?.kind === kind}
       <label>
-        {kind === 'percentile' ? 'Percent below' : 'Percent cut at each end'}
+        {kind === 'percentile' ? 'Per cent below' : 'Per cent cut at each end'}
         <input
           class="field short"
           type="number"
           min="0"
           max={kind === 'percentile' ? 100 : 49}
           step="any"
-          bind:value={percent}
-          onchange={() => measure?.kind === kind && onchange({ ...measure, percent })}
+          value={measure.percent}
+          onchange={(e) => onchange({ ...measure, percent: e.currentTarget.valueAsNumber })}
         />
       </label>
     {/if}
-    {#if measure}
-      <TakeOut what="measure" onclick={takeOut} />
+    {#if other && measure?.kind === kind}
+      <label
+        >{other === 'weights' ? 'weighed by' : 'showing'}
+        <select
+          class="field"
+          value={measure.other}
+          onchange={(e) => onchange({ ...measure, other: e.currentTarget.value })}
+        >
+          {#each other === 'weights' ? suiting('sum') : offered as c (c.id)}<option value={c.id}
+              >{c.name}</option
+            >{/each}
+        </select></label
+      >
     {/if}
+    {#if byQuantiles(kind) && measure?.kind === kind}
+      <label
+        >definition
+        <input
+          class="field short"
+          type="number"
+          min="1"
+          max="9"
+          value={measure.definition ?? 7}
+          onchange={(e) => {
+            const definition = e.currentTarget.valueAsNumber;
+            if (definition >= 1 && definition <= 9) onchange({ ...measure, definition });
+          }}
+        /></label
+      >
+    {/if}
+    {#if measure && !needed}<TakeOut what="measure" onclick={takeOut} />{/if}
   </div>
   <p class="caps">of which column</p>
   <Choices
     name="columns"
     choices={columns}
-    chosen={measure?.column ?? null}
+    chosen={columnOf(measure?.column)?.id ?? null}
     onchoose={chooseColumn}
   />
   {#if measure}
     <p class="caps">another measure</p>
-    <Choices name="measures" choices={kinds} chosen={kind} onchoose={chooseKind} search={false} />
+    <Choices name="measures" choices={KINDS} chosen={kind} onchoose={chooseKind} search />
   {/if}
 {:else}
-  <Choices name="measures" choices={kinds} chosen={kind} onchoose={chooseKind} search />
-  {#if measure}
-    <TakeOut what="measure" onclick={takeOut} />
-  {/if}
+  <Choices name="measures" choices={KINDS} chosen={kind} onchoose={chooseKind} search />
+  {#if measure && !needed}<TakeOut what="measure" onclick={takeOut} />{/if}
 {/if}
 
 <style>

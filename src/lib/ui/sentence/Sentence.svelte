@@ -2,12 +2,10 @@
   import type { Fault } from '../../core/tally/fault';
   import { isWithin } from '../../core/tally/faultPath';
   import type { Part, Slot } from '../../core/tally/sentence';
-  import { groupWords, measurePhrase, sortWords } from '../../core/tally/words';
+  import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import Pop from '../shell/Pop.svelte';
-  import GroupMenu from './GroupMenu.svelte';
-  import MeasureMenu from './MeasureMenu.svelte';
-  import SortMenu from './SortMenu.svelte';
+  import SlotMenu from './SlotMenu.svelte';
 
   interface Props {
     bench: BenchState;
@@ -15,35 +13,53 @@
     parts: readonly Part<Spec>[];
     /** What does not fit the list; it shows at its word. */
     faults: readonly Fault[];
+    /** Columns of an inner result, for the places that choose among those. */
+    inner?: Counts['columns'] | null;
     /** Takes the spec with another thing at a word. */
     onset: (says: string, spec: Spec) => void;
   }
-  let { bench, parts, faults, onset }: Props = $props();
-  const names = $derived(new Map(bench.columns.map((c) => [c.id, c.name])));
+  let { bench, parts, faults, inner = null, onset }: Props = $props();
 
-  const KIND = { key: 'Group', sort: 'Order', measure: 'Measure' } as const;
-  const ADD = { key: 'add a group', sort: 'add an order of records', measure: 'add a measure' };
+  const SORTS = {
+    key: 'Group',
+    sort: 'Order',
+    measure: 'Measure',
+    column: 'Column',
+    condition: 'Condition',
+  } as const;
+  const ADD = {
+    key: 'add a group',
+    sort: 'add an order of records',
+    measure: 'add a measure',
+    column: 'choose a column',
+    condition: 'add a condition',
+  } as const;
+  const sortOf = <T extends object>(words: T, a: string): string | undefined =>
+    Object.entries(words).find(([sort]) => sort === a)?.[1];
 
   const faultOf = (slot: Slot<Spec>): Fault | undefined =>
     slot.add ? undefined : faults.find((fault) => isWithin(fault, `tally.${slot.path}`));
 
   /** Name of a marked word for screen readers: its sort and place, what stands there, what is wrong. */
   function nameOf(slot: Slot<Spec>): string {
-    if (slot.add) return `${slot.words} ${ADD[slot.takes.a]}`;
-    const place = Number(/\[(\d+)\]$/.exec(slot.path)?.[1] ?? 0) + 1;
+    const { a } = slot.takes;
+    if (slot.add)
+      return a === 'more' ? 'more choices' : `${slot.words} ${sortOf(ADD, a) ?? 'choose'}`;
+    const place = /\[(\d+)\]$/.exec(slot.path);
+    const sort = slot.name ?? sortOf(SORTS, a) ?? 'Choice';
     const fault = faultOf(slot);
     const wrong = fault ? `. Takes no part: ${fault.message} ${fault.remedy}` : '';
-    return `${KIND[slot.takes.a]} ${place}: ${slot.words}${wrong}`;
+    return `${sort}${place ? ` ${Number(place[1]) + 1}` : ''}: ${slot.words}${wrong}`;
   }
+  const WIDE: readonly string[] = ['condition', 'bands'];
 </script>
 
 {#each parts as part, k (typeof part === 'string' ? `words ${k}` : part.path)}
   {#if typeof part === 'string'}{part}{:else}
     {@const fault = faultOf(part)}
-    {@const { takes } = part}
     <Pop
       class="word{part.add ? ' empty' : ''}{fault ? ' faulty' : ''}"
-      width={takes.a === 'measure' ? 320 : 300}
+      width={WIDE.includes(part.takes.a) ? 460 : part.takes.a === 'measure' ? 320 : 300}
       name={nameOf(part)}
       title={fault ? `Takes no part: ${fault.message} ${fault.remedy}` : undefined}
     >
@@ -51,39 +67,13 @@
           >{/if}{/snippet}
       {#snippet children(close)}
         {#if fault}<p class="wrong">Takes no part: {fault.message} {fault.remedy}</p>{/if}
-        {#if takes.a === 'key'}<GroupMenu
-            {bench}
-            group={takes.value}
-            level={takes.level}
-            taken={takes.taken}
-            measures={takes.measures}
-            onchange={(next) =>
-              onset(
-                next ? `Group by ${groupWords(next, names)}` : 'Take a group out',
-                takes.set(next),
-              )}
-            {close}
-          />
-        {:else if takes.a === 'sort'}<SortMenu
-            {bench}
-            sort={takes.value}
-            onchange={(next) =>
-              onset(
-                next ? `Sort by ${sortWords(next, names)}` : 'Take a sort out',
-                takes.set(next),
-              )}
-            {close}
-          />
-        {:else}<MeasureMenu
-            {bench}
-            measure={takes.value}
-            onchange={(next) =>
-              onset(
-                next ? `Show the ${measurePhrase(next, names)}` : 'Take a measure out',
-                takes.set(next),
-              )}
-            {close}
-          />{/if}
+        <SlotMenu
+          {bench}
+          place={part}
+          columns={part.ofInner && inner ? inner : bench.columns}
+          {onset}
+          {close}
+        />
       {/snippet}
     </Pop>{/if}
 {/each}

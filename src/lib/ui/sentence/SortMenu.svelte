@@ -1,19 +1,19 @@
 <script lang="ts">
   import type { SortKey } from '../../core/arrange/sortKey';
+  import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import Choices from '../shell/Choices.svelte';
   import TakeOut from './TakeOut.svelte';
 
   interface Props {
     bench: BenchState;
+    columns: Counts['columns'];
     sort: SortKey | null;
     onchange: (key: SortKey | null) => void;
     close: () => void;
   }
-  let { bench, sort, onchange, close }: Props = $props();
-  const columns = $derived(
-    bench.columns.map((c) => ({ value: c.id, label: c.name, note: c.type })),
-  );
+  let { bench, columns: offered, sort, onchange, close }: Props = $props();
+  const columns = $derived(offered.map((c) => ({ value: c.id, label: c.name, note: c.type })));
   let byHand = $state(false);
   let text = $state('');
 

@@ -3,6 +3,8 @@
     value: T;
     label: string;
     note?: string;
+    /** Heading of the choices that it stands with. */
+    group?: string;
   }
   interface Props {
     choices: readonly Choice[];
@@ -15,7 +17,9 @@
   let { choices, chosen = null, onchoose, search = choices.length > 8, name }: Props = $props();
   let text = $state('');
   let list: HTMLUListElement;
-  const shown = $derived(choices.filter((c) => c.label.toLowerCase().includes(text.toLowerCase())));
+  const shown = $derived(
+    choices.filter((c) => `${c.label} ${c.group ?? ''}`.toLowerCase().includes(text.toLowerCase())),
+  );
 
   function step(event: KeyboardEvent): void {
     if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
@@ -45,7 +49,10 @@
     />
   {/if}
   <ul bind:this={list} aria-label={name}>
-    {#each shown as choice (choice.value)}
+    {#each shown as choice, k (choice.value)}
+      {#if choice.group && choice.group !== shown[k - 1]?.group}<li class="caps">
+          {choice.group}
+        </li>{/if}
       <li>
         <button
           type="button"
@@ -100,6 +107,9 @@
   small {
     color: var(--ink-soft);
     white-space: nowrap;
+  }
+  li.caps {
+    padding: 6px 8px 2px;
   }
   .none {
     padding: 4px 8px;

@@ -46,11 +46,12 @@ function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {
   const label = (k: number): string =>
     periodLabel(series.first + k, series.period, series.calendar);
   yield undefined;
+  const heldOut = spec.holdOut ?? holdOutLength(points);
   const tried = tryMethods(
     points,
     spec.method === 'best' ? METHODS : [spec.method],
     spec.parameters,
-    spec.holdOut ?? holdOutLength(points),
+    heldOut,
   );
   yield undefined;
   const method = spec.method === 'best' ? bestOf(tried) : spec.method;
@@ -65,7 +66,7 @@ function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {
   return {
     tables: [
       ahead(spec, standing, fitted, value),
-      past(spec, standing, fitted, value),
+      past(spec, standing, fitted, value, heldOut),
       methodTable(tried, method, value),
       parameterTable(method, fitted),
     ].map(tableOf),
@@ -78,7 +79,7 @@ function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {
         ? [
             {
               code: 'chosen',
-              says: `Chosen: ${METHOD_WORDS[method]}, with the least mean absolute error on the last ${counted(spec.holdOut ?? holdOutLength(points), 'point')} held out.`,
+              says: `Chosen: ${METHOD_WORDS[method]}, with the least mean absolute error on the last ${counted(heldOut, 'point')} held out.`,
             },
           ]
         : []),

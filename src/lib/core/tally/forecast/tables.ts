@@ -1,7 +1,13 @@
 import type { Tried } from '../../forecast/holdOut';
 import { METHOD_WORDS, type Fitted, type MethodKey } from '../../forecast/method';
 import { periodCells, periodColumns, periodKeys } from '../periodLabels';
-import { figureOf, type FigureColumn, type FigureRow, type FigureTable } from '../result';
+import {
+  figureOf,
+  type FigureColumn,
+  type FigureRow,
+  type FigureTable,
+  type Mark,
+} from '../result';
 import { periodCondition, type Series } from '../series';
 import type { ForecastSpec } from './spec';
 import type { ForecastPoints } from './points';
@@ -68,11 +74,13 @@ export function ahead(
 }
 
 /** The points the forecast stands on, with what the method gives for each. */
+/** @param heldOut how many of the last points the methods were measured by */
 export function past(
   spec: ForecastSpec,
   { points, series }: ForecastPoints,
   fitted: Fitted,
   value: FigureColumn,
+  heldOut: number,
 ): FigureTable {
   const plain = {
     unit: value.unit,
@@ -99,6 +107,7 @@ export function past(
         figureOf(v - fitted.fitted[k]),
       ],
       keys: keysAt(series, k),
+      ...(k >= points.y.length - heldOut && { marks: [HELD_OUT] }),
       where: {
         condition: periodCondition(
           spec.series.column,
@@ -110,6 +119,8 @@ export function past(
     })),
   };
 }
+
+const HELD_OUT: Mark = { kind: 'heldOut', says: 'Held out, to measure the methods by.' };
 
 /** How each method did on the points held out. */
 export function methodTable(

@@ -1,0 +1,148 @@
+<script lang="ts">
+  import { scaleLinear } from 'd3-scale';
+  import { area, line } from 'd3-shape';
+  import type { FigurePlace } from '../../core/tally/result';
+  import AxisLeft from './AxisLeft.svelte';
+  import Chart from './Chart.svelte';
+  import { everyNth, extent, type Drawn } from './figures';
+  import type { ChartMark } from './marks';
+
+  /** What was, and what comes next: the forecast dashed, its bounds as bands that widen. */
+  interface Props {
+    width: number;
+    height: number;
+    says: string;
+    /** Texts of the periods, past and ahead. */
+    steps: readonly string[];
+    past: readonly Drawn[];
+    ahead: readonly Drawn[];
+    /** Bounds from the narrowest out, each with its lower and upper values ahead. */
+    bounds: readonly {
+      readonly name: string;
+      readonly low: readonly number[];
+      readonly high: readonly number[];
+    }[];
+    /** How many of the last points were held out to choose by. */
+    heldOut: number;
+    unit?: string;
+    chosen?: FigurePlace | null;
+    small?: boolean;
+    onopen?: ((place: FigurePlace) => void) | undefined;
+  }
+  let {
+    width,
+    height,
+    says,
+    steps,
+    past,
+    ahead,
+    bounds,
+    heldOut,
+    unit = '',
+    chosen = null,
+    small = false,
+    onopen,
+  }: Props = $props();
+  let chart = $state<Chart>();
+  export const element = (): SVGSVGElement | undefined => chart?.element();
+
+  const margin = $derived(
+    small ? { top: 3, right: 3, bottom: 3, left: 3 } : { top: 28, right: 62, bottom: 26, left: 62 },
+  );
+  const values = $derived([
+    ...[...past, ...ahead].map((f) => f.value),
+    ...bounds.flatMap((b) => [...b.low, ...b.high]),
+  ]);
+  const y = $derived(
+    scaleLinear(extent(values, true), [height - margin.bottom, margin.top]).nice(5),
+  );
+  const x = $derived(
+    scaleLinear([0, Math.max(1, steps.length - 1)], [margin.left + 4, width - margin.right]),
+  );
+  const first = $derived(past.length);
+  const path = $derived((from: number) =>
+    line<Drawn>()
+      .defined((f) => f.value === f.value)
+      .x((_, k) => x(from + k))
+      .y((f) => y(f.value)),
+  );
+  const band = $derived((bound: (typeof bounds)[number]) =>
+    area<number>()
+      .x((_, k) => x(first + k))
+      .y0((v) => y(v))
+      .y1((_, k) => y(bound.high[k])),
+  );
+  const all = $derived([...past, ...ahead]);
+  const marks = $derived(
+    all.flatMap((f, k): ChartMark[] =>
+      f.value === f.value ? [{ x: x(k), y: y(f.value), words: f.words, place: f.place }] : [],
+    ),
+  );
+  const nth = $derived(
+    everyNth(
+      steps.length,
+      width - margin.left - margin.right,
+      Math.max(...steps.map((s) => s.length), 1) * 6.6 + 14,
+    ),
+  );
+</script>
+
+<Chart bind:this={chart} {width} {height} {says} {marks} {chosen} {small} {onopen}>
+  {#if !small}
+    {#if heldOut > 0 && heldOut < past.length}
+      <rect
+        class="held"
+        x={x(first - heldOut) - 4}
+        width={x(first - 1) - x(first - heldOut) + 8}
+        y={margin.top}
+        height={height - margin.bottom - margin.top}
+      />
+      <text x={x(first - heldOut) + 2} y={margin.top + 13}>held out to choose by</text>
+    {/if}
+    <AxisLeft ticks={y.ticks(5)} {y} from={margin.left} to={width - margin.right} {unit} />
+    {#each steps as step, k (k)}
+      {#if k % nth === 0}<text x={x(k)} y={height - 8} text-anchor="middle">{step}</text>{/if}
+    {/each}
+  {/if}
+  {#each [...bounds].reverse() as bound (bound.name)}
+    <path class="bound" d={band(bound)([...bound.low])} />
+    {#if !small && bound.high.length}
+      <text x={width - margin.right + 5} y={y(bound.high[bound.high.length - 1]) + 4}
+        >{bound.name}</text
+      >
+    {/if}
+  {/each}
+  <path class="past" d={path(0)([...past])} />
+  <path class="ahead" d={path(first)([...ahead])} />
+  {#if !small && ahead.length}
+    <text class="name" x={width - margin.right + 5} y={y(ahead[ahead.length - 1].value) + 4}
+      >forecast</text
+    >
+  {/if}
+</Chart>
+
+<style>
+  path {
+    fill: none;
+  }
+  .past {
+    stroke: var(--ink);
+    stroke-width: 1.7;
+  }
+  .ahead {
+    stroke: var(--tide);
+    stroke-width: 2.2;
+    stroke-dasharray: 5 3;
+  }
+  .bound {
+    fill: var(--tide-bar);
+    fill-opacity: 0.5;
+  }
+  .held {
+    fill: var(--band);
+  }
+  .name {
+    fill: var(--tide);
+    font-weight: 600;
+  }
+</style>

@@ -1,0 +1,31 @@
+import type { FigurePlace } from '../../core/tally/result';
+
+/** A figure that a chart draws, with its words and where it stands in the tally. */
+export interface Drawn {
+  /** NaN: there is none, and nothing is drawn. */
+  readonly value: number;
+  readonly words: string;
+  readonly place: FigurePlace | null;
+  /** On few records: drawn hollow. */
+  readonly few?: boolean;
+  /** Covered only in part: hatched. */
+  readonly partial?: boolean;
+}
+
+/** Figures under one name: a line, or the bars of one colour. */
+export interface Series {
+  readonly name: string;
+  readonly figures: readonly Drawn[];
+}
+
+/** Lowest and highest of what is there, with 0 where lengths are read. */
+export function extent(values: readonly number[], withZero: boolean): [number, number] {
+  const there = values.filter(Number.isFinite);
+  const low = Math.min(...there, ...(withZero || there.length === 0 ? [0] : []));
+  const high = Math.max(...there, ...(withZero || there.length === 0 ? [0] : []));
+  return low === high ? [Math.min(low, 0), Math.max(high, 1)] : [low, high];
+}
+
+/** Every so many-th place, so that texts of a width do not meet. */
+export const everyNth = (count: number, width: number, text: number): number =>
+  Math.max(1, Math.ceil((count * text) / Math.max(1, width)));

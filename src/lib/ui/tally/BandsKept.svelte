@@ -1,0 +1,62 @@
+<script lang="ts">
+  import { keepBands } from '../../core/bench/bandEdits';
+  import type { Band } from '../../core/arrange/bands';
+  import type { BenchState } from '../bench/bench.svelte';
+  import type { TallyPage } from '../bench/tallyPage.svelte';
+  import Pop from '../shell/Pop.svelte';
+
+  /** Keeps the bands of the open tally under a name, for any other tally. */
+  let { bench, page }: { bench: BenchState; page: TallyPage | null } = $props();
+  let name = $state('');
+
+  /** The bands as they came out, whatever they were made by. */
+  const bands = $derived.by((): Band[] => {
+    const head = page?.answered.tables[0];
+    const rows = page?.tables.get('main')?.rows ?? [];
+    const from = head?.columns.findIndex((c) => c.key === 'from') ?? -1;
+    const to = head?.columns.findIndex((c) => c.key === 'to') ?? -1;
+    const edge = (figure: unknown): number | null => (typeof figure === 'number' ? figure : null);
+    return rows
+      .filter((row) => row.kind === 'group')
+      .map((row) => ({
+        label: row.cells[0],
+        from: edge(row.figures[from]),
+        to: edge(row.figures[to]),
+      }));
+  });
+
+  function keep(event: SubmitEvent, close: () => void): void {
+    event.preventDefault();
+    const called = name.trim();
+    if (!called || bands.length === 0) return;
+    close();
+    bench.change(`Keep the bands “${called}”`, (doc) => keepBands(doc, called, bands));
+  }
+</script>
+
+<Pop width={290} name="Keep these bands">
+  {#snippet label()}Keep these bands…{/snippet}
+  {#snippet children(close)}
+    <form onsubmit={(event) => keep(event, close)}>
+      <label
+        >Name of the {bands.length} bands
+        <input class="field" bind:value={name} maxlength="120" data-first data-test="bands-name" />
+      </label>
+      <p>Any tally of this bench can then use them.</p>
+      <button type="submit" class="main-button" disabled={!name.trim()}>Keep</button>
+    </form>
+  {/snippet}
+</Pop>
+
+<style>
+  form,
+  label {
+    display: grid;
+    gap: 6px;
+  }
+  p {
+    margin: 0;
+    color: var(--ink-soft);
+    font-size: 12px;
+  }
+</style>

@@ -1,0 +1,380 @@
+<script lang="ts">
+  import type { FigurePlace } from '../../core/tally/result';
+  import { rowKey } from '../../core/tally/rowOrder';
+  import type { Row, TableHead } from '../../engine/protocol';
+  import type { RowsAtHand, EyeSort } from '../bench/tallyPage.svelte';
+  import { samePlace } from '../chart/marks';
+  import { shownColumns, type ShownColumn } from './columns';
+
+  /** Any table of figures: ruled like the ledger, with levels that fold and a cursor on every figure. */
+  interface Props {
+    head: TableHead;
+    at: RowsAtHand;
+    sort: EyeSort;
+    chosen: FigurePlace | null;
+    /** How strongly a cell is shaded and to which side, from −1 to 1. */
+    shade?: ((row: Row, column: number) => number) | null;
+    onopen: (place: FigurePlace) => void;
+    onsort: (sort: EyeSort) => void;
+    onfold: (key: string) => void;
+    onlook: (first: number, count: number) => void;
+  }
+  let { head, at, sort, chosen, shade = null, onopen, onsort, onfold, onlook }: Props = $props();
+  const id = $props.id();
+
+  const LINE = 28;
+  /** Shorter tables are drawn whole and scroll with the page. */
+  const WHOLE = 120;
+  let scroller = $state<HTMLDivElement>();
+  let scrollTop = $state(0);
+  let viewHeight = $state(420);
+  let focused = $state(false);
+  let active = $state({ row: 0, column: 0 });
+
+  const shown = $derived(shownColumns(head));
+  const columns = $derived([...shown.labels, ...shown.figures]);
+  const firstFigure = $derived(shown.labels.length);
+  const long = $derived(at.length > WHOLE);
+  const first = $derived(long ? Math.max(0, Math.floor(scrollTop / LINE) - 4) : 0);
+  const count = $derived(long ? Math.ceil(viewHeight / LINE) + 10 : at.length);
+  const rows = $derived(
+    at.rows.slice(Math.max(0, first - at.from), Math.max(0, first - at.from) + count),
+  );
+  const drawnFrom = $derived(Math.max(first, at.from));
+  $effect(() => {
+    if (long) onlook(first, count);
+  });
+
+  const placeOf = (row: Row, column: ShownColumn): FigurePlace => ({
+    table: head.name,
+    row: row.keys.length > 0 || row.kind === 'total' ? row.keys : row.place,
+    column: column.key,
+  });
+  const activeRow = $derived(at.rows[active.row - at.from]);
+  const labelText = (row: Row): string =>
+    shown.tree
+      ? (row.cells
+          .slice(0, head.labels)
+          .findLast((text, c) => text !== '' && c < Math.max(1, row.level)) ?? row.cells[0])
+      : '';
+
+  const MARKS = { partial: 'in part', tie: 'tie', doubt: 'doubt', heldOut: 'held out' } as const;
+  const markOf = (row: Row, column: number): Row['marks'][number] | undefined =>
+    row.marks.find((mark) => mark.column === column);
+  const rowMark = (row: Row): Row['marks'][number] | undefined =>
+    row.marks.find((mark) => mark.column === undefined && mark.kind !== 'forecast');
+  const shortMark = (kind: string): string =>
+    Object.entries(MARKS).find(([name]) => name === kind)?.[1] ?? 'few';
+
+  function turned(column: ShownColumn): void {
+    if (sort?.column !== column.key) onsort({ column: column.key, descending: column.right });
+    else if (sort.descending === column.right)
+      onsort({ column: column.key, descending: !sort.descending });
+    else onsort(undefined);
+  }
+
+  function open(row: Row | undefined, column: ShownColumn | undefined): void {
+    if (!row || !column) return;
+    if (row.open !== null && column.at < head.labels) onfold(rowKey(row.keys));
+    else if (column.opens && row.cells[column.at] !== '') onopen(placeOf(row, column));
+  }
+
+  function keyed(event: KeyboardEvent): void {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const page = Math.max(1, Math.floor(viewHeight / LINE) - 2);
+    const moves: Record<string, [number, number]> = {
+      ArrowDown: [1, 0],
+      ArrowUp: [-1, 0],
+      ArrowRight: [0, 1],
+      ArrowLeft: [0, -1],
+      PageDown: [page, 0],
+      PageUp: [-page, 0],
+      Home: [-at.length, 0],
+      End: [at.length, 0],
+    };
+    if (Object.hasOwn(moves, event.key)) {
+      const [down, right] = moves[event.key];
+      active = {
+        row: Math.max(0, Math.min(at.length - 1, active.row + down)),
+        column: Math.max(0, Math.min(columns.length - 1, active.column + right)),
+      };
+      bringIntoView();
+    } else if (event.key === 'Enter') open(activeRow, columns[active.column]);
+    else if (event.key === ' ' && activeRow && activeRow.open !== null)
+      onfold(rowKey(activeRow.keys));
+    else if (event.key === 's' && columns[active.column]) turned(columns[active.column]);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  function bringIntoView(): void {
+    if (long && scroller) {
+      const top = active.row * LINE;
+      if (top < scrollTop) scroller.scrollTop = top;
+      else if (top > scrollTop + viewHeight - 3 * LINE)
+        scroller.scrollTop = top - viewHeight + 3 * LINE;
+    }
+    requestAnimationFrame(() =>
+      document.getElementById(cellId(active.row, active.column))?.scrollIntoView({
+        block: 'nearest',
+        inline: 'nearest',
+      }),
+    );
+  }
+  const cellId = (row: number, column: number): string => `${id}-${row}-${column}`;
+  const isActive = (row: number, column: number): boolean =>
+    focused && active.row === row && active.column === column;
+  const wash = (strength: number): string | undefined => {
+    if (!(Math.abs(strength) > 0.04)) return undefined;
+    const share = Math.round(Math.min(1, Math.abs(strength)) * 70);
+    return `color-mix(in srgb, var(${strength > 0 ? '--brass-wash' : '--tide-wash'}) ${share + 30}%, var(--paper))`;
+  };
+</script>
+
+<div
+  class="scroller"
+  class:long
+  bind:this={scroller}
+  bind:clientHeight={viewHeight}
+  onscroll={() => (scrollTop = scroller?.scrollTop ?? 0)}
+>
+  <!-- svelte-ignore a11y_no_noninteractive_element_to_interactive_role -->
+  <table
+    role="grid"
+    tabindex="0"
+    aria-label={head.caption}
+    aria-rowcount={at.length + 1}
+    aria-activedescendant={focused ? cellId(active.row, active.column) : undefined}
+    onkeydown={keyed}
+    onfocus={() => (focused = true)}
+    onblur={() => (focused = false)}
+    data-test="figures-{head.name}"
+  >
+    <thead>
+      <tr>
+        {#each columns as column, c (column.key)}
+          <th
+            scope="col"
+            class:right={column.right && c >= firstFigure}
+            class:lead={c === 0}
+            aria-sort={sort?.column === column.key
+              ? sort.descending
+                ? 'descending'
+                : 'ascending'
+              : undefined}
+          >
+            <button
+              type="button"
+              tabindex="-1"
+              title="{column.title}{column.says ? `. ${column.says}` : ''}. Sort for the eye"
+              onclick={() => turned(column)}
+              >{column.words}{#if sort?.column === column.key}<span aria-hidden="true"
+                  >{sort.descending ? ' ▾' : ' ▴'}</span
+                >{/if}{#if column.sub}<small>{column.sub}</small>{/if}</button
+            >
+          </th>
+        {/each}
+      </tr>
+    </thead>
+    <tbody>
+      {#if long && drawnFrom > 0}<tr style:height="{drawnFrom * LINE}px" aria-hidden="true"
+        ></tr>{/if}
+      {#each rows as row, k (row.place)}
+        {@const n = drawnFrom + k}
+        {@const told = rowMark(row)}
+        <tr
+          class={row.kind}
+          class:whole={row.open !== null}
+          class:grand={row.kind === 'total' && row.level === 0}
+          aria-rowindex={n + 2}
+        >
+          {#each columns as column, c (column.key)}
+            {@const mark = markOf(row, column.at)}
+            {@const place = c >= firstFigure && column.opens ? placeOf(row, column) : null}
+            <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
+            <td
+              id={cellId(n, c)}
+              role="gridcell"
+              class:right={column.right && c >= firstFigure}
+              class:lead={c === 0}
+              class:none={row.cells[column.at] === 'none'}
+              class:few={mark?.kind === 'few' || told?.kind === 'few'}
+              class:opens={place !== null}
+              class:active={isActive(n, c) || samePlace(place, chosen)}
+              style:background={shade && c >= firstFigure ? wash(shade(row, column.at)) : undefined}
+              title={mark ? mark.says : c === 0 && told ? told.says : undefined}
+              onclick={() => {
+                active = { row: n, column: c };
+                open(row, column);
+              }}
+            >
+              {#if c === 0 && shown.tree}
+                <span class="label" style:padding-left="{Math.max(0, row.level - 1) * 18}px">
+                  {#if row.open !== null}<span class="turn" aria-hidden="true"
+                      >{row.open ? '▾' : '▸'}</span
+                    >{/if}{labelText(row)}
+                </span>
+              {:else if column.type === 'share' && /umulative/.test(column.title) && row.kind === 'group'}
+                <span class="bar"
+                  >{row.cells[column.at]}<i
+                    style:--share={typeof row.figures[column.at] === 'number'
+                      ? row.figures[column.at]
+                      : 0}
+                  ></i></span
+                >
+              {:else}{row.cells[column.at]}{/if}
+              {#if mark && mark.kind !== 'few'}<small class="mark">{shortMark(mark.kind)}</small
+                >{:else if mark}<span class="visually-hidden">, on few: {mark.says}</span>{/if}
+              {#if c === 0 && told}<small class="mark">{shortMark(told.kind)}</small>{/if}
+            </td>
+          {/each}
+        </tr>
+      {/each}
+      {#if long && drawnFrom + rows.length < at.length}<tr
+          style:height="{(at.length - drawnFrom - rows.length) * LINE}px"
+          aria-hidden="true"
+        ></tr>{/if}
+    </tbody>
+  </table>
+</div>
+{#if sort}
+  <p class="sorted" role="status">
+    Sorted for the eye; the tally itself is as its sentence says.
+    <button type="button" class="act" onclick={() => onsort(undefined)}>Its own order</button>
+  </p>
+{/if}
+
+<style>
+  .scroller {
+    overflow-x: auto;
+  }
+  .long {
+    overflow: auto;
+    max-height: 60vh;
+  }
+  table {
+    border-collapse: separate;
+    border-spacing: 0;
+    min-width: 100%;
+    font-size: 14px;
+  }
+  table:focus-visible {
+    outline: 2px solid var(--tide);
+    outline-offset: 2px;
+  }
+  th {
+    position: sticky;
+    top: 0;
+    z-index: 1;
+    background: var(--paper);
+    text-align: left;
+    vertical-align: bottom;
+    font-weight: 600;
+    padding: 0 10px 5px;
+    border-bottom: 1.5px solid var(--rule-strong);
+    max-width: 190px;
+  }
+  th.lead,
+  td.lead {
+    position: sticky;
+    left: 0;
+    background: var(--paper);
+    min-width: 120px;
+    max-width: 320px;
+  }
+  th.lead {
+    z-index: 2;
+  }
+  th button {
+    background: none;
+    border: 0;
+    padding: 0;
+    font: inherit;
+    color: inherit;
+    text-align: inherit;
+    cursor: pointer;
+    overflow-wrap: break-word;
+  }
+  th small {
+    display: block;
+    font-weight: 400;
+    font-size: 12px;
+    color: var(--ink-soft);
+  }
+  td {
+    padding: 0 10px;
+    height: 27px;
+    line-height: 27px;
+    border-bottom: 1px solid var(--rule);
+    white-space: nowrap;
+  }
+  .lead .label,
+  td.lead {
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .right {
+    text-align: right;
+  }
+  .opens {
+    cursor: pointer;
+  }
+  .opens:hover {
+    text-decoration: underline;
+    text-decoration-color: var(--tide);
+  }
+  .whole td,
+  .total td {
+    font-weight: 600;
+  }
+  .whole td {
+    background: var(--band);
+    cursor: pointer;
+  }
+  .others td,
+  .outside td,
+  .none {
+    color: var(--ink-soft);
+  }
+  .grand td {
+    border-top: 1px solid var(--rule-strong);
+    border-bottom: 4px double var(--rule-strong);
+  }
+  .few {
+    color: var(--plum);
+    font-style: italic;
+  }
+  td.active {
+    outline: 2px solid var(--tide);
+    outline-offset: -2px;
+    background: var(--tide-wash);
+  }
+  .turn {
+    display: inline-block;
+    width: 15px;
+    color: var(--ink-soft);
+  }
+  .mark {
+    color: var(--plum);
+    font-weight: 400;
+    font-size: 12px;
+    margin-left: 6px;
+  }
+  .bar {
+    display: inline-flex;
+    gap: 8px;
+    align-items: center;
+  }
+  .bar i {
+    width: 92px;
+    height: 7px;
+    background: linear-gradient(var(--tide-bar) 0 0) 0 0 / calc(var(--share) * 100%) 100% no-repeat
+      var(--band);
+  }
+  .sorted {
+    margin: 4px 0 0;
+    color: var(--ink-soft);
+    font-size: 12px;
+  }
+</style>

@@ -1,0 +1,29 @@
+<script lang="ts">
+  import Bars from '../../chart/Bars.svelte';
+  import { drawnAt, groupsOf, labelOf } from '../source';
+  import type { ViewProps } from '../view';
+
+  let { source, width, small = false, chosen = null, onopen }: ViewProps = $props();
+  const MOST = 24;
+  const table = $derived(source.table('main'));
+  const rows = $derived(table ? groupsOf(table).slice(0, small ? 4 : MOST) : []);
+  const at = $derived(table?.head.labels ?? 0);
+</script>
+
+{#if table && rows.length}
+  <Bars
+    {width}
+    says="{table.head.columns[at]?.title} of each row"
+    rows={rows.map((r) => labelOf(table, r))}
+    series={[
+      {
+        name: table.head.columns[at]?.title ?? '',
+        figures: rows.map((r) => drawnAt(table, r, at)),
+      },
+    ]}
+    unit={table.head.columns[at]?.unit}
+    {chosen}
+    {small}
+    {onopen}
+  />
+{/if}

@@ -1,0 +1,51 @@
+<script lang="ts">
+  import Fan from '../../chart/Fan.svelte';
+  import { columnAt, drawnAt, numberAt } from '../source';
+  import type { ViewProps } from '../view';
+
+  let { tally, source, width, small = false, chosen = null, onopen }: ViewProps = $props();
+  const ahead = $derived(source.table('main'));
+  const points = $derived(source.table('points'));
+  const spec = $derived(tally.kind === 'forecast' ? tally : null);
+  const at = $derived({
+    forecast: ahead ? columnAt(ahead, 'forecast') : -1,
+    actual: points ? columnAt(points, 'actual') : -1,
+  });
+  const bounds = $derived(
+    !ahead || !spec
+      ? []
+      : spec.levels.flatMap((level, k) => {
+          const [low, high] = [columnAt(ahead, `low${k + 1}`), columnAt(ahead, `high${k + 1}`)];
+          return low < 0 || high < 0
+            ? []
+            : [
+                {
+                  name: `${Math.round(level * 100)} %`,
+                  low: ahead.rows.map((r) => numberAt(r, low)),
+                  high: ahead.rows.map((r) => numberAt(r, high)),
+                },
+              ];
+        }),
+  );
+  const heldOut = $derived(
+    points?.rows.filter((row) => row.marks.some((mark) => mark.kind === 'heldOut')).length ?? 0,
+  );
+</script>
+
+{#if ahead && at.forecast >= 0}
+  <Fan
+    {width}
+    height={small ? 56 : 270}
+    says="{ahead.head.columns[at.forecast].title}: {points?.rows.length ?? 0} periods, and {ahead
+      .rows.length} ahead with their bounds"
+    steps={[...(points?.rows ?? []), ...ahead.rows].map((r) => r.cells[0])}
+    past={points ? points.rows.map((r) => drawnAt(points, r, at.actual)) : []}
+    ahead={ahead.rows.map((r) => drawnAt(ahead, r, at.forecast))}
+    {bounds}
+    {heldOut}
+    unit={ahead.head.columns[at.forecast].unit}
+    {chosen}
+    {small}
+    {onopen}
+  />
+{/if}

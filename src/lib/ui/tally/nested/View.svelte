@@ -1,0 +1,24 @@
+<script lang="ts">
+  import Bars from '../../chart/Bars.svelte';
+  import { drawnAt, firstFigure, groupsOf, labelOf } from '../source';
+  import type { ViewProps } from '../view';
+
+  let { source, width, small = false, chosen = null, onopen }: ViewProps = $props();
+  const MOST = 30;
+  const table = $derived(source.table('main'));
+  const rows = $derived(table ? groupsOf(table).slice(0, small ? 5 : MOST) : []);
+  const at = $derived(table ? firstFigure(table) : -1);
+</script>
+
+{#if table && at >= 0 && rows.length}
+  <Bars
+    {width}
+    says="{table.head.columns[at].title} of each group"
+    rows={rows.map((r) => labelOf(table, r))}
+    series={[{ name: '', figures: rows.map((r) => drawnAt(table, r, at)) }]}
+    unit={table.head.columns[at].unit}
+    {chosen}
+    {small}
+    {onopen}
+  />
+{/if}

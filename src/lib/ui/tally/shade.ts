@@ -1,0 +1,35 @@
+import type { Row } from '../../engine/protocol';
+import { numberAt, type SourceTable } from './source';
+
+/**
+ * Shading of a cross-tab's figures by their distance from what the margins lead one to expect: for
+ * what adds, row total × column total ÷ grand total; for the rest, the figure of the whole. Above is
+ * positive. It is a guide for the eye; the figures say the rest.
+ */
+export function crossShade(table: SourceTable): ((row: Row, column: number) => number) | null {
+  const { head, rows } = table;
+  const grand = rows.find((row) => row.kind === 'total' && row.level === 0);
+  const whole = head.columns.findIndex((c) => c.key === 'all.m1');
+  if (!grand || whole < 0) return null;
+  const parts = head.columns.flatMap((c, k) => (/^a\d+\.m1$/.test(c.key) ? [k] : []));
+  const total = numberAt(grand, whole);
+  const adds =
+    head.columns[whole].type === 'count' ||
+    /^sum /.test(head.columns[whole].title.split(' › ').at(-1) ?? '');
+  return (row, column) => {
+    if (row.kind !== 'group' || !parts.includes(column)) return 0;
+    const value = numberAt(row, column);
+    const expected = adds ? (numberAt(row, whole) * numberAt(grand, column)) / total : total;
+    if (!Number.isFinite(value) || !Number.isFinite(expected) || expected === 0) return 0;
+    return Math.max(-1, Math.min(1, (value - expected) / Math.abs(expected)));
+  };
+}
+
+/** The matrix of overlaps, by the share of the larger row that is in both. */
+export const overlapShade =
+  (table: SourceTable) =>
+  (row: Row, column: number): number => {
+    const own = table.rows.indexOf(row);
+    if (own < 0 || column - table.head.labels === own) return 0;
+    return numberAt(row, column) / Math.max(1, numberAt(row, own + table.head.labels));
+  };

@@ -1,0 +1,86 @@
+import type { FigurePlace } from '../../core/tally/result';
+import type { Answered, Row, Shape, Sketch, TableHead } from '../../engine/protocol';
+import type { Drawn } from '../chart/figures';
+import type { RowsAtHand, TallyPage } from '../bench/tallyPage.svelte';
+
+/** A table of a tally with the rows at hand. */
+export interface SourceTable {
+  readonly head: TableHead;
+  readonly rows: readonly Row[];
+}
+
+/** What a chart is drawn from: the figures of a tally's tables, whole or in small. */
+export interface Source {
+  table(name: string): SourceTable | null;
+  readonly shape: Shape;
+}
+
+export const sourceOf = ({ answered, tables, shape }: TallyPage): Source => ({
+  table: (name) => tableNamed(answered, tables, name),
+  shape,
+});
+
+function tableNamed(
+  { tables: heads }: Answered,
+  tables: ReadonlyMap<string, RowsAtHand>,
+  name: string,
+): SourceTable | null {
+  const head = heads.find((t) => t.name === name);
+  const rows = tables.get(name)?.rows;
+  return head && rows ? { head, rows } : null;
+}
+
+/** The one table of a sketch stands for the first. */
+export const sourceOfSketch = ({ table, rows }: Sketch): Source => ({
+  table: (name) => (table && table.name === name ? { head: table, rows } : null),
+  shape: { kind: 'none' },
+});
+
+export const columnAt = ({ head }: SourceTable, key: string): number =>
+  head.columns.findIndex((c) => c.key === key);
+
+export const numberAt = (row: Row, column: number): number => {
+  const figure = row.figures[column];
+  return typeof figure === 'number' ? figure : NaN;
+};
+
+/** Where a figure stands in its tally. */
+export const placeOf = ({ head }: SourceTable, row: Row, column: number): FigurePlace => ({
+  table: head.name,
+  row: row.keys,
+  column: head.columns[column].key,
+});
+
+/** What a row is called: its innermost label. */
+export function labelOf({ head }: SourceTable, row: Row): string {
+  const texts = row.cells.slice(0, head.labels).filter((text, c) => text && !isSpan(head, c));
+  return texts.at(-1) ?? '';
+}
+
+/** Columns that say again from when to when a band or period reaches. */
+export const isSpan = (head: TableHead, column: number): boolean =>
+  column > 0 && /^(from|to)$/.test(head.columns[column]?.key ?? '');
+
+/** A figure of a table as a chart draws it. */
+export function drawnAt(table: SourceTable, row: Row, column: number): Drawn {
+  const { title, unit, opens } = table.head.columns[column];
+  const marks = row.marks.filter((mark) => mark.column === undefined || mark.column === column);
+  const told = marks.map((mark) => mark.says).join(', ');
+  return {
+    value: numberAt(row, column),
+    words: `${labelOf(table, row)}, ${title}: ${row.cells[column]}${unit ? ` ${unit}` : ''}${told ? ` (${told})` : ''}`,
+    place: opens ? placeOf(table, row, column) : null,
+    few: marks.some((mark) => mark.kind === 'few'),
+    partial: marks.some((mark) => mark.kind === 'partial'),
+  };
+}
+
+/** Rows that are groups: what a chart sets beside one another. */
+export const groupsOf = (table: SourceTable): readonly Row[] =>
+  table.rows.filter((row) => row.kind === 'group');
+
+/** The first column of figures that a chart can draw; -1 where there is none. */
+export const firstFigure = ({ head }: SourceTable): number =>
+  head.columns.findIndex(
+    (c, k) => k >= head.labels && c.key !== 'records' && c.right && !isSpan(head, k),
+  );

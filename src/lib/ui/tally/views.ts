@@ -1,0 +1,32 @@
+import type { Tally } from '../../core/tally/specs';
+import type { View } from './view';
+
+/** The view of each kind, loaded when it is first looked at. One line a kind. */
+export const VIEWS: { readonly [K in Tally['kind']]: View } = {
+  ledger: { load: () => import('./nested/View.svelte') },
+  crosstab: {
+    load: () => import('./crosstab/View.svelte'),
+  },
+  conditional: { load: () => import('./conditional/View.svelte') },
+  frequency: {
+    load: () => import('./frequency/View.svelte'),
+    ways: [
+      { value: 'squeezed', label: 'squeezed' },
+      { value: 'even', label: 'even' },
+    ],
+  },
+  spread: { load: () => import('./spread/View.svelte') },
+  percentile: { load: () => import('./percentile/View.svelte') },
+  ranking: { load: () => import('./ranking/View.svelte') },
+  periods: {
+    load: () => import('./periods/View.svelte'),
+    ways: [
+      { value: 'along', label: 'along time' },
+      { value: 'overlaid', label: 'years over one another' },
+    ],
+  },
+  growth: { load: () => import('./growth/View.svelte') },
+  forecast: { load: () => import('./forecast/View.svelte') },
+  nested: { load: () => import('./nested/View.svelte') },
+  comparison: { load: () => import('./comparison/View.svelte') },
+};

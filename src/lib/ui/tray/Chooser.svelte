@@ -1,0 +1,147 @@
+<script lang="ts">
+  import type { Begin, Sketch } from '../../engine/protocol';
+  import type { BenchState } from '../bench/bench.svelte';
+  import Card from './Card.svelte';
+
+  /** Questions about this list, each already answered in small. */
+  let { bench }: { bench: BenchState } = $props();
+  let questions = $state.raw<Begin[]>([]);
+  let sketches = $state.raw<ReadonlyMap<string, Sketch>>(new Map());
+  let text = $state('');
+  let grid = $state<HTMLUListElement>();
+  let field = $state<HTMLInputElement>();
+
+  const words = $derived(text.toLowerCase().split(/\s+/).filter(Boolean));
+  const shown = $derived(
+    questions.filter((q) => {
+      const all = `${q.question} ${q.found} ${q.sentence}`.toLowerCase();
+      return words.every((word) => all.includes(word));
+    }),
+  );
+
+  // Answers of older figures are dropped: with a new stand the questions are asked anew.
+  $effect(() => {
+    const token = bench.counts?.token;
+    const wish = bench.wish;
+    let stale = false;
+    void (async () => {
+      try {
+        const found = await bench.ask('questions', { wish });
+        if (stale) return;
+        questions = found;
+        sketches = new Map();
+        for (const { kind, tally } of found) {
+          if (!tally) continue;
+          const sketch = await bench.ask('sketch', { spec: tally });
+          if (stale || bench.counts?.token !== token) return;
+          sketches = new Map(sketches).set(kind, sketch);
+        }
+      } catch {
+        // A newer stand took the place of this one; its own questions are on their way.
+      }
+    })();
+    return () => (stale = true);
+  });
+  $effect(() => field?.focus());
+
+  function begin({ tally, sentence }: Begin): void {
+    if (tally) bench.begin(`New tally: ${sentence}`, tally);
+  }
+
+  function keyed(event: KeyboardEvent): void {
+    if (event.key === 'Escape') {
+      bench.choosing = false;
+      event.preventDefault();
+      return;
+    }
+    const cards = [...(grid?.querySelectorAll('button') ?? [])];
+    const at = cards.findIndex((card) => card === document.activeElement);
+    const across = grid ? getComputedStyle(grid).gridTemplateColumns.split(' ').length : 1;
+    const typing = document.activeElement === field;
+    const step: Record<string, number> = typing
+      ? { ArrowDown: 1 }
+      : { ArrowRight: 1, ArrowLeft: -1, ArrowDown: across, ArrowUp: -across };
+    if (typing && event.key === 'Enter') {
+      const [first] = shown.filter((q) => q.tally);
+      if (first) begin(first);
+    } else if (Object.hasOwn(step, event.key)) {
+      const to = at < 0 ? 0 : at + step[event.key];
+      if (to < 0) field?.focus();
+      else cards[Math.min(cards.length - 1, to)]?.focus();
+    } else return;
+    event.preventDefault();
+  }
+</script>
+
+<!-- svelte-ignore a11y_no_static_element_interactions -->
+<div class="chooser" onkeydown={keyed} data-test="chooser">
+  <div class="head">
+    <h2 class="serif">What do you want to know?</h2>
+    <input
+      class="field"
+      bind:this={field}
+      bind:value={text}
+      placeholder="Find: delay, vessel, median…"
+      aria-label="Find a question"
+      data-test="find-question"
+    />
+    <button type="button" class="act" onclick={() => (bench.choosing = false)}>Close Esc</button>
+  </div>
+  <ul bind:this={grid}>
+    {#each shown as question (question.kind)}
+      <li>
+        <Card
+          {question}
+          sketch={sketches.get(question.kind) ?? null}
+          onbegin={() => begin(question)}
+        />
+      </li>
+    {:else}
+      <li class="none">
+        {questions.length ? `No question is found by “${text}”.` : 'Looking at the columns…'}
+      </li>
+    {/each}
+  </ul>
+  <p class="soft">
+    Each card is already computed from the counted records. Enter opens it; every word of its
+    sentence can be changed.
+  </p>
+</div>
+
+<style>
+  .chooser {
+    flex: 1;
+    min-height: 0;
+    overflow: auto;
+    padding: 16px 22px 20px;
+  }
+  .head {
+    display: flex;
+    gap: 18px;
+    align-items: center;
+    margin-bottom: 14px;
+  }
+  h2 {
+    margin: 0;
+    font-size: 22px;
+    font-weight: 600;
+  }
+  .head input {
+    width: min(300px, 30vw);
+  }
+  .head .act {
+    margin-left: auto;
+  }
+  ul {
+    list-style: none;
+    margin: 0;
+    padding: 0;
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
+    gap: 12px;
+  }
+  .none,
+  .soft {
+    color: var(--ink-soft);
+  }
+</style>

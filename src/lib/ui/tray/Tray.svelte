@@ -1,0 +1,280 @@
+<script lang="ts">
+  import {
+    duplicateTally,
+    keepApart,
+    moveTally,
+    removeTally,
+    renameTally,
+  } from '../../core/bench/trayEdits';
+  import type { TrayItem } from '../../core/bench/document';
+  import type { BenchState } from '../bench/bench.svelte';
+  import Pop from '../shell/Pop.svelte';
+  import { KINDS } from './kinds';
+
+  /** The ordered tallies of a bench; the order is the report's. */
+  let { bench }: { bench: BenchState } = $props();
+  const items = $derived(bench.doc.tray);
+  let dragged = $state<string | null>(null);
+  let over = $state<string | null>(null);
+
+  function factOf(item: TrayItem): string {
+    const fact = bench.small.get(item.id);
+    if (!fact) return '';
+    if (fact.foots === false) return 'does not foot';
+    return fact.text || (fact.foots ? 'foots ✓' : '');
+  }
+
+  function move(item: TrayItem, by: -1 | 1): void {
+    const at = items.indexOf(item);
+    const before = by < 0 ? items[at - 1] : items[at + 2];
+    if (at + by < 0 || at + by >= items.length) return;
+    bench.arrange('Move a tally', (doc) => moveTally(doc, item.id, before?.id ?? null));
+  }
+
+  function keyed(event: KeyboardEvent, item: TrayItem): void {
+    const at = items.indexOf(item);
+    const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+    if (event.altKey && step) move(item, step);
+    else if (step) focusOn(items[at + step]?.id);
+    else if (event.key === 'Delete') takeOut(item);
+    else return;
+    event.preventDefault();
+    if (event.altKey) requestAnimationFrame(() => focusOn(item.id));
+  }
+  const focusOn = (id: string | undefined): void =>
+    document.querySelector<HTMLElement>(`[data-tally="${id ?? ''}"]`)?.focus();
+
+  function takeOut(item: TrayItem): void {
+    if (items.length === 1) {
+      bench.notice = 'A bench has one tally at least; this is its last.';
+      return;
+    }
+    bench.change(`Take out: ${bench.nameOf(item)}`, (doc) => removeTally(doc, item.id));
+  }
+
+  function dropped(): void {
+    const [id, before] = [dragged, over];
+    dragged = over = null;
+    if (id && before && id !== before)
+      bench.arrange('Move a tally', (doc) => moveTally(doc, id, before));
+  }
+</script>
+
+<section class="tray" aria-labelledby="tray">
+  <div class="head">
+    <h2 class="caps" id="tray">Tallies</h2>
+    <button
+      type="button"
+      class="act"
+      aria-pressed={bench.choosing}
+      title="Begin a tally (t)"
+      onclick={() => (bench.choosing ? (bench.choosing = false) : bench.choose())}
+      data-test="new-tally">+ New</button
+    >
+  </div>
+  <ul>
+    {#each items as item (item.id)}
+      {@const { icon: Icon, word } = KINDS[item.tally.kind]}
+      {@const name = bench.nameOf(item)}
+      {@const open = !bench.choosing && item.id === bench.shown.id}
+      <li
+        class:open
+        class:over={over === item.id && dragged !== item.id}
+        class:apart={item.apart}
+        draggable="true"
+        ondragstart={() => (dragged = item.id)}
+        ondragend={() => (dragged = over = null)}
+        ondragover={(e) => {
+          if (!dragged) return;
+          e.preventDefault();
+          over = item.id;
+        }}
+        ondrop={dropped}
+      >
+        <button
+          type="button"
+          class="name"
+          title={name}
+          aria-current={open ? 'page' : undefined}
+          aria-label="{word}: {name}{factOf(item) ? `, ${factOf(item)}` : ''}{item.apart
+            ? ', kept out of the report'
+            : ''}"
+          data-tally={item.id}
+          data-test="tally-{item.id}"
+          onclick={() => bench.visit(item.id)}
+          onkeydown={(e) => keyed(e, item)}
+        >
+          <Icon size={15} aria-hidden="true" />
+          <span>{name}</span>
+          <small class:bad={bench.small.get(item.id)?.foots === false}>{factOf(item)}</small>
+        </button>
+        <Pop class="more" name="More about {name}" width={250}>
+          {#snippet label()}⋯{/snippet}
+          {#snippet children(close)}
+            <form
+              onsubmit={(e) => {
+                e.preventDefault();
+                const field = new FormData(e.currentTarget).get('name');
+                close();
+                bench.arrange('Rename a tally', (doc) =>
+                  renameTally(doc, item.id, typeof field === 'string' ? field : ''),
+                );
+              }}
+            >
+              <label
+                >Name
+                <input
+                  class="field"
+                  name="name"
+                  value={item.name ?? ''}
+                  maxlength="200"
+                  placeholder="its sentence"
+                  data-first
+                /></label
+              >
+              <button type="submit" class="act">Rename</button>
+            </form>
+            <div class="acts">
+              <button
+                type="button"
+                class="act"
+                onclick={() => {
+                  close();
+                  bench.change(`Duplicate: ${name}`, (doc) => duplicateTally(doc, item.id));
+                }}>Duplicate</button
+              >
+              <button type="button" class="act" onclick={() => move(item, -1)}>Move up</button>
+              <button type="button" class="act" onclick={() => move(item, 1)}>Move down</button>
+              <button
+                type="button"
+                class="act"
+                onclick={() => {
+                  close();
+                  bench.arrange(
+                    item.apart ? 'Let into the report' : 'Keep out of the report',
+                    (doc) => keepApart(doc, item.id, !item.apart),
+                  );
+                }}>{item.apart ? 'Let into the report' : 'Keep out of the report'}</button
+              >
+              <button
+                type="button"
+                class="act"
+                disabled={items.length === 1}
+                onclick={() => {
+                  close();
+                  takeOut(item);
+                }}>Take out</button
+              >
+            </div>
+          {/snippet}
+        </Pop>
+      </li>
+    {/each}
+  </ul>
+</section>
+
+<style>
+  .tray {
+    padding: 4px 14px 14px;
+  }
+  .head {
+    display: flex;
+    justify-content: space-between;
+    align-items: baseline;
+  }
+  ul {
+    list-style: none;
+    padding: 0;
+    margin: 6px 0;
+  }
+  li {
+    display: flex;
+    align-items: center;
+    border-radius: 6px;
+    border-top: 2px solid transparent;
+  }
+  li:hover {
+    background: var(--band);
+  }
+  li.open {
+    background: var(--tide-wash);
+  }
+  li.over {
+    border-top-color: var(--tide);
+  }
+  .apart .name span {
+    color: var(--ink-soft);
+    font-style: italic;
+  }
+  .name {
+    flex: 1;
+    min-width: 0;
+    display: flex;
+    gap: 9px;
+    align-items: center;
+    padding: 4px 4px 4px 9px;
+    border: 0;
+    background: none;
+    color: inherit;
+    font: inherit;
+    text-align: left;
+    cursor: pointer;
+    border-radius: 6px;
+  }
+  .name > :global(svg) {
+    flex: none;
+    color: var(--ink-soft);
+  }
+  .name span {
+    flex: 1;
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .open .name span {
+    font-weight: 600;
+  }
+  small {
+    flex: none;
+    color: var(--ink-soft);
+    font-size: 12px;
+    max-width: 92px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  small.bad {
+    color: var(--bad);
+  }
+  li :global(.more) {
+    border: 0;
+    background: none;
+    color: var(--ink-soft);
+    padding: 0 6px;
+    cursor: pointer;
+    opacity: 0;
+    font: inherit;
+  }
+  li:hover :global(.more),
+  li:focus-within :global(.more),
+  li.open :global(.more) {
+    opacity: 1;
+  }
+  form {
+    display: flex;
+    gap: 8px;
+    align-items: end;
+    margin-bottom: 8px;
+  }
+  label {
+    display: grid;
+    gap: 3px;
+    flex: 1;
+  }
+  .acts {
+    display: grid;
+    gap: 4px;
+    justify-items: start;
+  }
+</style>
