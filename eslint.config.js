@@ -17,7 +17,10 @@ export default ts.config(
     rules: {
       'house/import-direction': 'error',
       '@typescript-eslint/no-explicit-any': 'error',
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', ignoreRestSiblings: true },
+      ],
       'no-console': 'error',
       eqeqeq: 'error',
       'svelte/no-navigation-without-resolve': 'off',

@@ -1,13 +1,8 @@
 import type { Column, ScalarColumn } from '../table/column';
 import type { Table } from '../table/table';
 import type { Measure } from '../measure/measure';
+import { looksLikeYears } from '../table/years';
 import type { Bench } from './document';
-
-/** Whole numbers that all lie where years do: adding them up says nothing. */
-export const looksLikeYears = (column: ScalarColumn): boolean =>
-  column.decimals === 0 &&
-  column.values.every((v) => v !== v || (v >= 1800 && v < 2200)) &&
-  column.values.some((v) => v === v);
 
 /** Columns worth a sum at the foot: numbers that are neither years nor shares. */
 export const addable = (columns: readonly Column[]): ScalarColumn[] =>

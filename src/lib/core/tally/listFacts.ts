@@ -1,7 +1,7 @@
-import { looksLikeYears } from '../bench/newBench';
 import type { Steps } from '../steps/steps';
 import { isText, type Column } from '../table/column';
 import type { Table } from '../table/table';
+import { looksLikeYears } from '../table/years';
 import type { ColumnFact } from './guess';
 
 /** Distinct values are counted up to here. */

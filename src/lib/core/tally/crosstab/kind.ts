@@ -8,7 +8,7 @@ import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
 import { figureFrom, measureColumns, shownColumn, RECORDS_COLUMN, labelColumns } from '../figure';
 import { checkKey, checkOrder, codesOf, groupWhere } from '../keys';
 import { GroupWalk } from '../groupWalk';
-import { listedWords, type Names, type TallyAnswer, type TallyKind } from '../kind';
+import { type Names, type TallyAnswer, type TallyKind } from '../kind';
 import {
   type Figure,
   type FigureColumn,
@@ -19,7 +19,7 @@ import {
 } from '../result';
 import { walkGroups } from '../sortedGroups';
 import { visitAll, visitMeasures, withOrderMoved } from '../visit';
-import { groupWords, measurePhrase, scopeWords } from '../words';
+import { measurePhrase } from '../words';
 import { computeCross, type CrossFigures } from './figures';
 import { crosstabFact } from './fact';
 import { crosstabSentence } from './sentence';

@@ -10,23 +10,13 @@ import { tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
 import { figureFrom, labelColumn, measureColumns, shownColumn } from '../figure';
 import { checkKey, checkOrder, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
-import { listedWords, type TallyAnswer, type TallyKind } from '../kind';
+import { type TallyAnswer, type TallyKind } from '../kind';
 import { figureOf, type FigureColumn, type FigureRow, type Warning } from '../result';
 import { groupComparator } from '../sortedGroups';
 import { visitMeasures, visitNeeded, withOrderMoved } from '../visit';
-import { groupWords, measurePhrase, scopeWords } from '../words';
 import { frequencyFact } from './fact';
 import { frequencySentence } from './sentence';
 import type { FrequencySpec } from './spec';
-
-const BY_WORDS = {
-  width: 'in bands of one width',
-  number: 'in bands of one width',
-  equalCount: 'in bands of about as many records each',
-  edges: 'in bands with edges given by hand',
-  table: 'in the bands of a table',
-  list: 'in the bands of a table',
-} as const;
 
 export const frequencyKind: TallyKind<FrequencySpec> = {
   check(spec, faults, path) {

@@ -11,7 +11,6 @@ import { recordsWithin } from '../recordsWithin';
 import type { FigureColumn, Where } from '../result';
 import { resultTable } from '../resultTable';
 import { simpleKind } from '../simple';
-import { scopeWords } from '../words';
 import { nestedFact } from './fact';
 import { nestedSentence } from './sentence';
 import type { NestedSpec } from './spec';

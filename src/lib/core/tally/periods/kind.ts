@@ -15,7 +15,7 @@ import { tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base } from '../base';
 import { figureFrom, measureColumns, shownColumn, RECORDS_COLUMN } from '../figure';
 import { periodCells, periodColumns, periodKeys } from '../periodLabels';
-import { listedWords, nameIn, type TallyAnswer, type TallyKind } from '../kind';
+import { nameIn, type TallyAnswer, type TallyKind } from '../kind';
 import { figureOf, type Figure, type FigureColumn, type FigureRow, type Mark } from '../result';
 import {
   coverage,
@@ -25,7 +25,6 @@ import {
   type DatedLeaves,
 } from '../series';
 import { visitAll, visitNeeded } from '../visit';
-import { measurePhrase, scopeWords } from '../words';
 import { yearOf } from './follow';
 import { follow, followColumns } from './followColumns';
 import { levelGrouping, type Level } from './level';
