@@ -148,7 +148,7 @@ describe('the sentence of every kind', () => {
       'How often Delay falls in bands 5 wide, with sum of Fares taken.',
     );
     expect(says(SPECS.nested[0])).toBe(
-      'First, sailings grouped by Route, in the order read. Under each group: sum of Fares taken; then, of those results: the results grouped by Route, in the order read. Under each group: sum of Fares taken.',
+      'First, sum of Fares taken for each Route; then, of those results: sum of Fares taken for each Route.',
     );
     expect(says({ ...LEDGER, scope: 'all' })).toContain('Sailings (all records) grouped by Route');
     expect(says({ kind: 'percentile', column: 'a', scope: 'all' })).toContain(', from all records');

@@ -136,6 +136,7 @@ describe('migrations', () => {
     expect(JSON.parse(stored.doc)).toMatchObject({ version: 2 });
     expect((await findBench(old, 1))?.doc).toEqual({
       version: 2,
+      bands: [],
       reading: 1,
       lists: {},
       corrections: VERSION_1.corrections,

@@ -112,6 +112,9 @@ export const TableColumn = z.object({
   scalar: z.boolean(),
   partOf: z.int().optional(),
   says: z.string(),
+  /** The measure in words and the column it is of; empty where the figures are of none. */
+  measure: z.string(),
+  of: z.string(),
 });
 export type TableColumn = z.infer<typeof TableColumn>;
 

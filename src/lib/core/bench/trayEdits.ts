@@ -23,14 +23,14 @@ function freshId(doc: Bench, kind: string): string {
 }
 
 /** Puts a tally after the one that is open, and opens it. */
-export function addTally(doc: Bench, tally: Tally, name?: string): Bench {
+export function addTally(doc: Bench, tally: Tally, name?: string, note = ''): Bench {
   const id = freshId(doc, tally.kind);
   const item: TrayItem = {
     id,
     ...(name !== undefined && { name }),
     tally,
     view: newView(tally),
-    note: '',
+    note,
   };
   const at = doc.tray.indexOf(openItem(doc)) + 1;
   return { ...doc, tray: [...doc.tray.slice(0, at), item, ...doc.tray.slice(at)], open: id };

@@ -76,7 +76,9 @@ function says(main: AnswerTable | undefined, { compared, failure }: Comparing): 
   const groups = groupsByLevel(main);
   const across = main.columns.some((c) => c.partOf !== undefined);
   if (groups.length === 0)
-    return `The ${counted(compared, 'total')} agree${compared === 1 ? 's' : ''} with the records.`;
+    return compared === 1
+      ? 'Its total agrees with the records.'
+      : `Its ${counted(compared, 'total')} agree with the records.`;
   const words = groups.map((n, l) => counted(n, l === 0 ? 'group' : 'subgroup'));
   const one = groups.length === 1 && groups[0] === 1;
   return `${listedWords(words)} foot${one ? 's' : ''} to the grand total${across ? ', down and across' : ''}.`;

@@ -70,6 +70,7 @@ export function keysFor(facts: ListFacts, wish: Wish): GroupKey[] {
 /** A key on a column: dates by a period, numbers of many values in bands. */
 export function keyOf(column: ColumnFact, period?: CalendarPeriod): GroupKey {
   const key = plainKey(column.id);
+  if (column.type === 'text') return { ...key, loose: true };
   if (column.type === 'date' || column.type === 'datetime')
     return { ...key, period: period ?? periodFor(column) };
   if (column.type === 'number' && column.distinct > 20)

@@ -1,6 +1,8 @@
+import type { GroupKey } from '../arrange/groupKey';
 import { looksAtOrder } from '../measure/measure';
 import type { Steps } from '../steps/steps';
 import { namesOf } from '../table/table';
+import { alikeWarnings } from './alike';
 import type { Answer } from './answer';
 import { recordsOf, selectionOf, type Base } from './base';
 import { bind, type BoundTally, type Registry } from './bound';
@@ -25,6 +27,21 @@ const KINDS: Registry<Specs> = {
  */
 export const kindOf = (tally: Tally): BoundTally<Tally> =>
   bind<Specs, Tally['kind']>(KINDS, tally.kind, tally);
+
+/** The group keys of the list itself that a tally names. */
+function keysOfTally(tally: Tally): GroupKey[] {
+  const keys: GroupKey[] = [];
+  kindOf(tally).visit(
+    {
+      key(key) {
+        keys.push(key);
+        return key;
+      },
+    },
+    '',
+  );
+  return keys;
+}
 
 /** In which order `first` and `last` look, where the sentence itself does not say one. */
 function orderNote(base: Base, tally: Tally): string {
@@ -57,5 +74,6 @@ export function* computeTally(base: Base, tally: Tally): Steps<Answer> {
     scope: tally.scope,
     records: recordsOf(selectionOf(base, tally.scope)).length,
     ...answer,
+    warnings: [...answer.warnings, ...alikeWarnings(base.table, keysOfTally(tally))],
   };
 }

@@ -163,7 +163,11 @@ export function lifted<Inner, Outer>(
 ): Part<Outer>[] {
   const lift = (slot: Slot<Inner>): Slot<Outer> => {
     const { takes } = slot;
-    const of = { ...slot, path: `${path}.${slot.path}`, ...(ofInner && { ofInner }) };
+    const of = {
+      ...slot,
+      path: path === '' ? slot.path : `${path}.${slot.path}`,
+      ...(ofInner && { ofInner }),
+    };
     return takes.a === 'more'
       ? { ...of, takes: { ...takes, slots: takes.slots.map(lift) } }
       : { ...of, takes: { ...takes, set: (...value: never[]) => put(call(takes.set, value)) } };

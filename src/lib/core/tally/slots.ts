@@ -346,14 +346,21 @@ export interface Option<Spec> {
   readonly before?: string;
 }
 
-/** The end of a sentence: what is not at its usual value is said, the rest waits under `more…`. */
-export function ending<Spec>(options: readonly Option<Spec>[]): Part<Spec>[] {
+/**
+ * The end of a sentence: what is not at its usual value is said, the rest waits under `more…`.
+ * @param adds empty places that stand behind the full stop
+ */
+export function ending<Spec>(
+  options: readonly Option<Spec>[],
+  adds: readonly Slot<Spec>[] = [],
+): Part<Spec>[] {
   const waiting = options.filter((o) => o.usual).map((o) => o.slot);
   return [
     ...options
       .filter((o) => !o.usual)
       .flatMap(({ slot, before = ', ' }): Part<Spec>[] => [before, slot]),
     '. ',
+    ...adds.flatMap((slot): Part<Spec>[] => [slot, ' ']),
     ...(waiting.length ? [moreSlot(waiting)] : []),
   ];
 }

@@ -1,6 +1,11 @@
-import type { Part } from './sentence';
+import { needsOther } from '../measure/measure';
+import type { Part, Slot } from './sentence';
 
 const STOP = /\.\s*$/;
+
+/** Words of ours, which a capital was put to; a name keeps its own. */
+const beginsWithMeasure = <Spec>({ takes }: Slot<Spec>): boolean =>
+  takes.a === 'measure' && takes.value !== null && needsOther(takes.value.kind) !== 'shown';
 
 /** A sentence to stand within another: without its full stop, and without a capital at its beginning. */
 export function withoutEnd<Spec>(parts: readonly Part<Spec>[]): Part<Spec>[] {
@@ -8,7 +13,8 @@ export function withoutEnd<Spec>(parts: readonly Part<Spec>[]): Part<Spec>[] {
   const stop = parts.findLastIndex((part) => typeof part === 'string' && STOP.test(part));
   return parts.map((part, k): Part<Spec> => {
     const begun = (text: string): string => (k === 0 ? small(text) : text);
-    if (typeof part !== 'string') return { ...part, words: begun(part.words) };
+    if (typeof part !== 'string')
+      return beginsWithMeasure(part) ? { ...part, words: begun(part.words) } : part;
     return begun(k === stop ? part.replace(STOP, ' ') : part);
   });
 }

@@ -1,10 +1,13 @@
+import { measureWords, needsOther } from '../../core/measure/measure';
 import type { Steps } from '../../core/steps/steps';
 import { namesOf } from '../../core/table/table';
 import type { AnswerTable } from '../../core/tally/answer';
 import { foot } from '../../core/tally/foot';
 import type { Footing } from '../../core/tally/footing';
 import { kindOf } from '../../core/tally/kinds';
+import type { Names } from '../../core/tally/kind';
 import type { FigureColumn } from '../../core/tally/result';
+import { nameOf } from '../../core/tally/words';
 import type { Held } from '../held';
 import type { ArgsOf, ReplyOf } from '../protocol';
 import type { Answered, TableHead } from '../replies';
@@ -25,7 +28,7 @@ export function levelsOf(table: AnswerTable): number {
 }
 
 /** A table without its rows. */
-export const headOf = (table: AnswerTable): TableHead => ({
+export const headOf = (table: AnswerTable, names: Names): TableHead => ({
   name: table.name,
   caption: table.caption,
   labels: table.labels,
@@ -42,8 +45,15 @@ export const headOf = (table: AnswerTable): TableHead => ({
     ...(c.keyType?.grain && { grain: c.keyType.grain }),
     ...(c.partOf !== undefined && { partOf: c.partOf }),
     says: c.says ?? '',
+    ...measureNames(c, names),
   })),
 });
+
+/** `sum` and `Fares taken`, where a column holds a measure of one. */
+const measureNames = ({ measure }: FigureColumn, names: Names): { measure: string; of: string } =>
+  measure?.column === undefined || needsOther(measure.kind) === 'shown'
+    ? { measure: '', of: '' }
+    : { measure: measureWords(measure), of: nameOf(names, measure.column) };
 
 /** A tally without its rows. */
 export function* answerTally(held: Held, { tally: id }: ArgsOf<'answer'>): Steps<Answered> {
@@ -56,7 +66,7 @@ export function* answerTally(held: Held, { tally: id }: ArgsOf<'answer'>): Steps
     faults: [...faults],
     warnings: [...(answer?.warnings ?? [])],
     records: answer?.records ?? 0,
-    tables: (answer?.tables ?? []).map(headOf),
+    tables: (answer?.tables ?? []).map((table) => headOf(table, namesOf(held.table))),
     innerColumns:
       inner?.map(({ id: column, name, type, unit }) => ({ id: column, name, type, unit })) ?? null,
   };

@@ -1,5 +1,6 @@
 import { checkKnownTotal } from '../../core/check/knownTotal';
 import { findTotals } from '../../core/read/totals';
+import { columnsAsked } from '../../core/scope/condition';
 import { describeCondition } from '../../core/scope/describe';
 import type { Steps } from '../../core/steps/steps';
 import { showScalar } from '../../core/table/cell';
@@ -76,20 +77,30 @@ function listedColumns(held: Held, place: Place, { of, column }: FigureBehind): 
   const own = [of, other === undefined ? null : findColumn(columns, other)].filter(
     (c) => c !== null,
   );
-  // Columns that the tally groups by are the same in all these records.
+  // Columns that the tally groups by are the same in all these records; those it asks about matter.
   const keys = new Set<string>();
+  const asked: Column[] = [];
   kindOf(held.item(place.tally).tally).visit(
     {
       key(key) {
-        keys.add(key.column);
+        if (!key.bands && !key.period) keys.add(key.column);
+        else asked.push(...columnsNamed([key.column], columns));
         return key;
+      },
+      condition(condition) {
+        asked.push(...columnsNamed(columnsAsked(condition), columns));
+        return condition;
       },
     },
     '',
   );
+  for (const column of asked) if (!own.includes(column) && own.length < 4) own.push(column);
   const naming = columns.filter((c) => !own.includes(c) && !keys.has(c.id));
   return [...naming.slice(0, 2), ...own];
 }
+
+const columnsNamed = (refs: readonly string[], columns: readonly Column[]): Column[] =>
+  refs.map((ref) => findColumn(columns, ref)).filter((c) => c !== null && c !== undefined);
 
 /** A stretch of the records behind a figure. */
 export function* answerBehindRecords(

@@ -1,9 +1,8 @@
-import { looseForm } from '../../core/arrange/groupCodes';
-import type { GroupKey } from '../../core/arrange/groupKey';
+import { labelsAlike } from '../../core/tally/alike';
 import { columnFor } from '../../core/expression/columnFor';
 import { MEASURES, measureWords, type Measure } from '../../core/measure/measure';
-import { isText, type Column } from '../../core/table/column';
-import { namesOf, type Table } from '../../core/table/table';
+import { type Column } from '../../core/table/column';
+import { namesOf } from '../../core/table/table';
 import { shownColumn } from '../../core/tally/figure';
 import { plainSentence } from '../../core/tally/sentence';
 import { ledgerSentence } from '../../core/tally/ledger/sentence';
@@ -51,7 +50,7 @@ export function answerLedger(l: LedgerLayout): LedgerPage {
       cells: footCells(l, foot),
     })),
     loose: spec.groups.flatMap((key, k) => {
-      const merges = looseMerges(table, key);
+      const merges = key.loose ? 0 : labelsAlike(table, key);
       return merges > 0 ? [{ key: k, merges }] : [];
     }),
     faults: [...l.faults],
@@ -84,13 +83,6 @@ export const footCells = (l: LedgerLayout, foot: Foot): string[] =>
   l.columns.slots.map(({ measure }) =>
     measure < 0 ? '' : l.text(measure, (k) => foot.figures[k]),
   );
-
-/** How many groups a key would merge if case and outer spaces were ignored. */
-function looseMerges(table: Table, key: GroupKey): number {
-  const column = columnFor(table, key.column);
-  if (!isText(column) || key.loose || key.bands) return 0;
-  return column.dictionary.length - new Set(column.dictionary.map(looseForm)).size;
-}
 
 /** The group with these keys. @throws EngineError */
 export function groupAt(l: LedgerLayout, keys: Keys): { level: number; group: number } {

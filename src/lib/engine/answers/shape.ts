@@ -4,6 +4,7 @@ import { gather } from '../../core/measure/slices';
 import type { Steps } from '../../core/steps/steps';
 import { isText, type ScalarColumn } from '../../core/table/column';
 import { recordsOf, selectionOf, type Base } from '../../core/tally/base';
+import type { Answer } from '../../core/tally/answer';
 import type { Shaped } from '../../core/tally/kind';
 import { codesOf } from '../../core/tally/keys';
 import { kindOf } from '../../core/tally/kinds';
@@ -25,8 +26,16 @@ export function* answerShape(held: Held, { tally: id }: ArgsOf<'shape'>): Steps<
   const records = recordsOf(selectionOf(base, tally.scope));
   yield undefined;
   return shaped.as === 'bins'
-    ? yield* bins(column, records, shaped)
+    ? yield* bins(column, records, { ...shaped, reach: [...shaped.reach, ...edgesOf(answer)] })
     : yield* curves(base, column, records, shaped, tally.scope);
+}
+
+/** Edges of the bands as they came out. */
+function edgesOf(answer: Answer | null): number[] {
+  const table = answer?.tables[0];
+  if (!table) return [];
+  const at = ['from', 'to'].map((key) => table.columns.findIndex((c) => c.key === key));
+  return Array.from({ length: table.length }, (_, n) => at.map((c) => table.number(n, c))).flat();
 }
 
 /** Sorted values that are there. */

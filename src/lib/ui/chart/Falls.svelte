@@ -87,7 +87,7 @@
   const pills = $derived(
     spreadLabels(
       edges.map((edge, series) => ({ text: showNumber(edge), at: x(edge), series })),
-      24,
+      34,
       margin.left,
       width - margin.right,
     ),

@@ -5,6 +5,7 @@
   import type { RowsAtHand, EyeSort } from '../bench/tallyPage.svelte';
   import { samePlace } from '../chart/marks';
   import { shownColumns, type ShownColumn } from './columns';
+  import { isSpan } from './source';
 
   /** Any table of figures: ruled like the ledger, with levels that fold and a cursor on every figure. */
   interface Props {
@@ -51,12 +52,17 @@
     column: column.key,
   });
   const activeRow = $derived(at.rows[active.row - at.from]);
-  const labelText = (row: Row): string =>
-    shown.tree
-      ? (row.cells
-          .slice(0, head.labels)
-          .findLast((text, c) => text !== '' && c < Math.max(1, row.level)) ?? row.cells[0])
-      : '';
+  /** Of a row in levels, the label of its own level. */
+  function labelText(row: Row): string {
+    const texts = head.columns
+      .map((_, c) => c)
+      .filter((c) => c < head.labels && !isSpan(head, c))
+      .map((c) => row.cells[c]);
+    return texts[Math.min(row.level, texts.length) - 1] || (texts.findLast(Boolean) ?? '');
+  }
+  /** Where nothing can stand (a total of what does not add up) the cell is empty, not “none”. */
+  const cellText = (row: Row, c: number): string =>
+    row.kind !== 'group' && row.figures[c] === null && c >= head.labels ? '' : row.cells[c];
 
   const MARKS = { partial: 'in part', tie: 'tie', doubt: 'doubt', heldOut: 'held out' } as const;
   const markOf = (row: Row, column: number): Row['marks'][number] | undefined =>
@@ -198,7 +204,7 @@
               role="gridcell"
               class:right={column.right && c >= firstFigure}
               class:lead={c === 0}
-              class:none={row.cells[column.at] === 'none'}
+              class:none={cellText(row, column.at) === 'none'}
               class:few={mark?.kind === 'few' || told?.kind === 'few'}
               class:opens={place !== null}
               class:active={isActive(n, c) || samePlace(place, chosen)}
@@ -223,10 +229,10 @@
                       : 0}
                   ></i></span
                 >
-              {:else}{row.cells[column.at]}{/if}
-              {#if mark && mark.kind !== 'few'}<small class="mark">{shortMark(mark.kind)}</small
+              {:else}{cellText(row, column.at)}{/if}
+              {#if mark && mark.kind !== 'few'}<small class="note">{shortMark(mark.kind)}</small
                 >{:else if mark}<span class="visually-hidden">, on few: {mark.says}</span>{/if}
-              {#if c === 0 && told}<small class="mark">{shortMark(told.kind)}</small>{/if}
+              {#if c === 0 && told}<small class="note">{shortMark(told.kind)}</small>{/if}
             </td>
           {/each}
         </tr>
@@ -280,7 +286,6 @@
     position: sticky;
     left: 0;
     background: var(--paper);
-    min-width: 120px;
     max-width: 320px;
   }
   th.lead {
@@ -355,7 +360,7 @@
     width: 15px;
     color: var(--ink-soft);
   }
-  .mark {
+  .note {
     color: var(--plum);
     font-weight: 400;
     font-size: 12px;

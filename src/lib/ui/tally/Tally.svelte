@@ -188,6 +188,7 @@
           </section>
         {/if}
       {/each}
+      {#if item.note}<p class="said" data-test="note">{item.note}</p>{/if}
       {#if page.answered.warnings.length}
         <ul class="warnings" data-test="warnings">
           {#each page.answered.warnings as { code, says } (code + says)}
@@ -262,6 +263,12 @@
   }
   h2 {
     margin: 0 0 6px;
+  }
+  .said {
+    font-family: var(--font-serif);
+    font-size: 15px;
+    max-width: 80ch;
+    margin: 0 0 10px;
   }
   .warnings {
     margin: 0;

@@ -63,6 +63,7 @@
     cursor: default;
     background: var(--panel);
     color: var(--ink-soft);
+    opacity: 1;
   }
   .question {
     font-size: 17px;

@@ -144,4 +144,7 @@
   .soft {
     color: var(--ink-soft);
   }
+  .soft {
+    margin: 12px 0 0;
+  }
 </style>

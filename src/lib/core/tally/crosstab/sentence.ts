@@ -36,7 +36,7 @@ export function crosstabSentence(spec: CrosstabSpec, names: Names): Part<Crossta
   });
   const across = keySlots('across', spec.across, names, (next) => ({ ...spec, across: next }), {
     ...about,
-    empty: 'then…',
+    empty: 'and across…',
   });
   return begun<CrosstabSpec>([
     ...foldedRun(measures.slots),
@@ -48,45 +48,46 @@ export function crosstabSentence(spec: CrosstabSpec, names: Names): Part<Crossta
     down.add,
     ' across ',
     ...listedParts(across.slots, ', then ', ', then '),
-    ' ',
-    across.add,
-    ...ending<CrosstabSpec>([
-      {
-        slot: severalSlot(
-          'shares',
-          'Shares beside it',
-          spec.shares,
-          SHARES,
-          (shares) => ({
-            ...spec,
-            shares,
-          }),
-          { words: spec.shares.length ? undefined : 'shares of the row, column or whole' },
-        ),
-        usual: spec.shares.length === 0,
-        before: ', with ',
-      },
-      {
-        slot: toggleSlot('count', 'the count beside each figure', spec.count, (count) => ({
-          ...spec,
-          count,
-        })),
-        usual: !spec.count,
-        before: ', with ',
-      },
-      {
-        slot: {
-          path: 'turned',
-          words: 'turn down and across round',
-          takes: {
-            a: 'act',
-            set: () => ({ ...spec, down: spec.across, across: spec.down.slice(0, 4) }),
-          },
+    ...ending<CrosstabSpec>(
+      [
+        {
+          slot: severalSlot(
+            'shares',
+            'Shares beside it',
+            spec.shares,
+            SHARES,
+            (shares) => ({
+              ...spec,
+              shares,
+            }),
+            { words: spec.shares.length ? undefined : 'shares of the row, column or whole' },
+          ),
+          usual: spec.shares.length === 0,
+          before: ', with ',
         },
-        usual: true,
-      },
-      { slot: fewSlot(spec.few, (few) => ({ ...spec, few })), usual: spec.few === 10 },
-      scopeSlot(spec.scope, (scope) => ({ ...spec, scope })),
-    ]),
+        {
+          slot: toggleSlot('count', 'the count beside each figure', spec.count, (count) => ({
+            ...spec,
+            count,
+          })),
+          usual: !spec.count,
+          before: ', with ',
+        },
+        {
+          slot: {
+            path: 'turned',
+            words: 'turn down and across round',
+            takes: {
+              a: 'act',
+              set: () => ({ ...spec, down: spec.across, across: spec.down.slice(0, 4) }),
+            },
+          },
+          usual: true,
+        },
+        { slot: fewSlot(spec.few, (few) => ({ ...spec, few })), usual: spec.few === 10 },
+        scopeSlot(spec.scope, (scope) => ({ ...spec, scope })),
+      ],
+      [across.add],
+    ),
   ]);
 }

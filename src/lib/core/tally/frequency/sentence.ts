@@ -26,14 +26,13 @@ export function frequencySentence(spec: FrequencySpec, names: Names): Part<Frequ
     ...(bands ? [cut] : []),
     ...(spec.measures.length ? [', with '] : []),
     ...foldedRun(measures.slots),
-    ' ',
-    measures.add,
     ...ending<FrequencySpec>(
       [
         { slot: cut, usual: !bands },
         { slot: fewSlot(spec.few, (few) => ({ ...spec, few })), usual: spec.few === 10 },
         scopeSlot(spec.scope, (scope) => ({ ...spec, scope })),
       ].filter(({ slot, usual }) => slot !== cut || usual),
+      [measures.add],
     ),
   ]);
 }

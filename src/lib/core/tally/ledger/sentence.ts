@@ -1,6 +1,6 @@
 import type { GroupKey } from '../../arrange/groupKey';
 import type { Names } from '../kind';
-import { listedParts, replacedAt, type Part } from '../sentence';
+import { listedParts, replacedAt, type Part, type Slot } from '../sentence';
 import { foldedRun, measureSlots, moreSlot, scopeSlot, toggleSlot } from '../slots';
 import { groupWords, measurePhrase, orderWords, scopeWords, sortWords } from '../words';
 import { withMeasures } from './edits';
@@ -29,13 +29,64 @@ export function groupOrderWords(
   }
 }
 
+/**
+ * A ledger within another tally's sentence: `sum of Fares taken for each Route, then Vessel`. Its
+ * order waits under `more…`.
+ */
+export function ledgerBrief(spec: LedgerSpec, names: Names, before: string): Part<LedgerSpec>[] {
+  const parts = ledgerParts(spec, names);
+  return [
+    ...foldedRun(parts.measures.slots),
+    ' ',
+    parts.measures.add,
+    ...(spec.groups.length ? [before] : [' ']),
+    ...listedParts(parts.groups, ', then ', ', then '),
+    ' ',
+    parts.addGroup,
+    '. ',
+    moreSlot<LedgerSpec>([...parts.sort, parts.addSort, ...parts.options]),
+  ];
+}
+
 /** The ledger in one sentence or two. */
 export function ledgerSentence(
   spec: LedgerSpec,
   names: Names,
   listName: string,
 ): Part<LedgerSpec>[] {
-  const group = (key: GroupKey | null, k: number): Part<LedgerSpec> => {
+  const parts = ledgerParts(spec, names);
+  const { measures } = parts;
+  const grouped = spec.groups.length > 0;
+  return [
+    `${listName}${scopeWords(spec.scope)} ${grouped ? 'grouped by ' : 'not grouped '}`,
+    ...listedParts(parts.groups, ', then ', ', then '),
+    ' ',
+    parts.addGroup,
+    spec.sort.length ? ', in order of ' : `, ${orderWords(spec.sort, names)} `,
+    ...listedParts(parts.sort, ', then ', ', then '),
+    ' ',
+    parts.addSort,
+    '. ',
+    ...(spec.measures.length ? [grouped ? 'Under each group: ' : 'At the foot: '] : []),
+    ...foldedRun(measures.slots),
+    spec.measures.length ? '. ' : ' ',
+    measures.add,
+    ' ',
+    moreSlot<LedgerSpec>(parts.options),
+  ];
+}
+
+interface LedgerParts {
+  readonly groups: Slot<LedgerSpec>[];
+  readonly addGroup: Slot<LedgerSpec>;
+  readonly sort: Slot<LedgerSpec>[];
+  readonly addSort: Slot<LedgerSpec>;
+  readonly measures: { slots: Slot<LedgerSpec>[]; add: Slot<LedgerSpec> };
+  readonly options: Slot<LedgerSpec>[];
+}
+
+function ledgerParts(spec: LedgerSpec, names: Names): LedgerParts {
+  const group = (key: GroupKey | null, k: number): Slot<LedgerSpec> => {
     const order = key ? groupOrderWords(key, spec, names) : '';
     const adding = spec.groups.length ? 'then…' : 'group by…';
     return {
@@ -52,7 +103,7 @@ export function ledgerSentence(
       },
     };
   };
-  const sort = (k: number): Part<LedgerSpec> => {
+  const sort = (k: number): Slot<LedgerSpec> => {
     const key = spec.sort[k] ?? null;
     return {
       path: `sort[${k}]`,
@@ -68,27 +119,13 @@ export function ledgerSentence(
   const measures = measureSlots<LedgerSpec>('measures', spec.measures, names, (next) =>
     withMeasures(spec, next),
   );
-  const grouped = spec.groups.length > 0;
-  return [
-    `${listName}${scopeWords(spec.scope)} ${grouped ? 'grouped by ' : 'not grouped '}`,
-    ...listedParts(spec.groups.map(group), ', then ', ', then '),
-    ' ',
-    group(null, spec.groups.length),
-    spec.sort.length ? ', in order of ' : `, ${orderWords(spec.sort, names)} `,
-    ...listedParts(
-      spec.sort.map((_, k) => sort(k)),
-      ', then ',
-      ', then ',
-    ),
-    ' ',
-    sort(spec.sort.length),
-    '. ',
-    ...(spec.measures.length ? [grouped ? 'Under each group: ' : 'At the foot: '] : []),
-    ...foldedRun(measures.slots),
-    spec.measures.length ? '. ' : ' ',
-    measures.add,
-    ' ',
-    moreSlot<LedgerSpec>([
+  return {
+    groups: spec.groups.map(group),
+    addGroup: group(null, spec.groups.length),
+    sort: spec.sort.map((_, at) => sort(at)),
+    addSort: sort(spec.sort.length),
+    measures,
+    options: [
       scopeSlot<LedgerSpec>(spec.scope, (scope) => ({ ...spec, scope })).slot,
       toggleSlot<LedgerSpec>(
         'records',
@@ -96,6 +133,6 @@ export function ledgerSentence(
         spec.records,
         (records) => ({ ...spec, records }),
       ),
-    ]),
-  ];
+    ],
+  };
 }

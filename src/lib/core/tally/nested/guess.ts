@@ -28,7 +28,7 @@ export const nestedGuess: FirstGuess<NestedSpec> = {
           groups: [
             {
               column: nameOf(outer.column),
-              loose: false,
+              loose: true,
               order: { by: 'label', descending: false },
             },
           ],

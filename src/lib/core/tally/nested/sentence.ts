@@ -1,5 +1,7 @@
 import type { Names } from '../kind';
 import { lifted, type Part } from '../sentence';
+import { ledgerBrief } from '../ledger/sentence';
+import type { SimpleTally } from '../simpleSpecs';
 import { ending, scopeSlot } from '../slots';
 import { simpleSentence } from '../simpleSentences';
 import { withoutEnd } from '../withoutEnd';
@@ -15,7 +17,7 @@ export function nestedSentence(
   return [
     'First, ',
     ...withoutEnd(
-      lifted(simpleSentence(spec.inner, names, listName), 'inner', (inner) => ({
+      lifted(brief(spec.inner, names, listName), 'inner', (inner) => ({
         ...spec,
         inner,
       })),
@@ -23,7 +25,7 @@ export function nestedSentence(
     '; then, of those results: ',
     ...withoutEnd(
       lifted(
-        simpleSentence(spec.outer, namesOfResult(spec, names), 'the results'),
+        brief(spec.outer, namesOfResult(spec, names), 'the results'),
         'outer',
         (outer) => ({ ...spec, outer }),
         true,
@@ -43,6 +45,12 @@ export function nestedSentence(
     ]),
   ];
 }
+
+/** A ledger within the sentence is said in brief; its order waits under `more…`. */
+const brief = (tally: SimpleTally, names: Names, listName: string): Part<SimpleTally>[] =>
+  tally.kind === 'ledger'
+    ? lifted(ledgerBrief(tally, names, ' for each '), '', (ledger) => ledger)
+    : simpleSentence(tally, names, listName);
 
 /** Names of the inner result's columns: its measures by their words, never by their keys. */
 export function namesOfResult({ inner }: NestedSpec, names: Names): Names {

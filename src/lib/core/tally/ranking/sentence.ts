@@ -32,6 +32,7 @@ export function rankingSentence(spec: RankingSpec, names: Names): Part<RankingSp
   );
   const inner = keys.slots.slice(within);
   const outer = keys.slots.slice(0, within);
+  const changed = change(spec, names);
   return begun<RankingSpec>([
     ...(groups.length ? ['each ', ...joined(inner), ' ', keys.add] : ['every record ', keys.add]),
     ' ranked by ',
@@ -68,18 +69,21 @@ export function rankingSentence(spec: RankingSpec, names: Names): Part<RankingSp
       (ties) => ({ ...spec, ties }),
     ),
     ...limit(spec),
-    ...change(spec, names),
-    ...ending<RankingSpec>([
-      ...(groups.length > 1 ? [withinOption(spec, names)] : []),
-      ...shown(spec, names),
-      ...(spec.change
-        ? calendarSlots<RankingSpec>('change.calendar', spec.change.calendar, (calendar) => ({
-            ...spec,
-            ...(spec.change && { change: { ...spec.change, calendar } }),
-          }))
-        : []),
-      scopeSlot<RankingSpec>(spec.scope, (scope) => ({ ...spec, scope })),
-    ]),
+    ...changed.said,
+    ...ending<RankingSpec>(
+      [
+        ...(groups.length > 1 ? [withinOption(spec, names)] : []),
+        ...shown(spec, names),
+        ...(spec.change
+          ? calendarSlots<RankingSpec>('change.calendar', spec.change.calendar, (calendar) => ({
+              ...spec,
+              ...(spec.change && { change: { ...spec.change, calendar } }),
+            }))
+          : []),
+        scopeSlot<RankingSpec>(spec.scope, (scope) => ({ ...spec, scope })),
+      ],
+      changed.add,
+    ),
   ]);
 }
 
@@ -140,8 +144,11 @@ function limit(spec: RankingSpec): Part<RankingSpec>[] {
 }
 
 /** The change of place between two periods; only groups have one. */
-function change(spec: RankingSpec, names: Names): Part<RankingSpec>[] {
-  if (spec.groups.length === 0) return [];
+function change(
+  spec: RankingSpec,
+  names: Names,
+): { said: Part<RankingSpec>[]; add: Slot<RankingSpec>[] } {
+  if (spec.groups.length === 0) return { said: [], add: [] };
   const now = spec.change;
   const { change: _, ...rest } = spec;
   const put = (next: Change | null): RankingSpec => (next ? { ...spec, change: next } : rest);
@@ -153,14 +160,14 @@ function change(spec: RankingSpec, names: Names): Part<RankingSpec>[] {
     (next) => put(next === null ? null : { period: 'year', ...now, column: next }),
     { empty: 'change of place by…' },
   );
-  if (!now) return [' ', column];
+  if (!now) return { said: [], add: [column] };
   const words = (side: 'before' | 'after'): string =>
     side === 'before' ? 'the period before' : `the last period of ${nameOf(names, now.column)}`;
   const day = (side: 'before' | 'after'): Slot<RankingSpec> =>
     dateSlot<RankingSpec>(`change.${side}`, now[side], words(side), (next) =>
       put({ ...now, [side]: next }),
     );
-  return [
+  const said: Part<RankingSpec>[] = [
     '; with the change of place by ',
     choiceSlot<RankingSpec, Change['period']>(
       'change.period',
@@ -176,6 +183,7 @@ function change(spec: RankingSpec, names: Names): Part<RankingSpec>[] {
     ' to ',
     day('after'),
   ];
+  return { said, add: [] };
 }
 
 /** Columns that name a ranked record. */

@@ -1,11 +1,15 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { z } from 'zod';
 import type { Bench } from '$lib/core/bench/document';
 import { setGroups, setMeasures, setShowDown } from '$lib/core/bench/edits';
 import { newBench } from '$lib/core/bench/newBench';
 import { openLedger } from '$lib/core/bench/tray';
+import { addTally } from '$lib/core/bench/trayEdits';
 import { HEAD_BYTES } from '$lib/core/read/decode';
 import { DelimitedReader, proposeRecipe } from '$lib/core/read/delimited';
 import { examine } from '$lib/core/read/examine';
+import { Tally } from '$lib/core/tally/specs';
 import { chunkCount, encodeChunk } from '$lib/core/table/arrowWrite';
 import { openDatabase } from '../../storage/database';
 import { storeReading, type StoredReading } from '../../storage/readings';
@@ -27,7 +31,7 @@ export async function demo(task: Extract<Task, { task: 'demo' }>): Promise<Store
       totals.map((t) => t.record),
     );
     const keys = task.groups.filter((column) => table.columns.some((c) => c.id === column));
-    return JSON.stringify(keys.length ? arrangeDemo(doc, keys) : doc);
+    return JSON.stringify(withTray(keys.length ? arrangeDemo(doc, keys) : doc, task.file));
   };
   const db = openDatabase(task.database, task.limitBytes);
   try {
@@ -36,7 +40,7 @@ export async function demo(task: Extract<Task, { task: 'demo' }>): Promise<Store
       {
         listId: null,
         listName: task.listName,
-        fileName: task.file.split(/[\\/]/).pop() ?? '',
+        fileName: path.basename(task.file),
         records: table.length,
         recipe,
         doubts,
@@ -47,6 +51,24 @@ export async function demo(task: Extract<Task, { task: 'demo' }>): Promise<Store
   } finally {
     await db.destroy();
   }
+}
+
+const Trays = z.record(
+  z.string(),
+  z.array(z.strictObject({ name: z.string(), note: z.string().default(''), tally: Tally })),
+);
+
+/** The tallies that `trays.json` beside the file has for it, behind the ledger, which is open. */
+function withTray(doc: Bench, file: string): Bench {
+  const beside = path.join(path.dirname(file), 'trays.json');
+  if (!existsSync(beside)) return doc;
+  const trays = Trays.parse(JSON.parse(readFileSync(beside, 'utf8')));
+  const own = trays[path.basename(file)] ?? [];
+  const filled = own.reduce(
+    (bench, { name, note, tally }) => addTally(bench, tally, name, note),
+    doc,
+  );
+  return { ...filled, open: doc.open };
 }
 
 /** The demo's first bench is grouped, so that a newcomer sees a ledger at once. */
