@@ -5,7 +5,7 @@ import { openItem } from './tray';
 /** Changes of the tray. Each gives a new document; none alters the one it was given. */
 
 /** How a tally is looked at until somebody looks otherwise: every level open, its chart beside it. */
-const newView = (tally: Tally): View => ({
+export const newView = (tally: Tally): View => ({
   showDown: tally.kind === 'ledger' ? Math.max(1, tally.groups.length) : ALL_LEVELS,
   turned: [],
   totals: 'below',

@@ -122,7 +122,11 @@ const PATHS: Record<string, Record<string, Operation>> = {
       requestBody: jsonBody({
         type: 'object',
         required: ['name'],
-        properties: { name: { type: 'string' }, doc },
+        properties: {
+          name: { type: 'string' },
+          doc,
+          ask: { description: 'In place of doc: the ask that the bench shall answer.' },
+        },
       }),
     }),
   },

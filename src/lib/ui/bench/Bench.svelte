@@ -60,6 +60,11 @@
       label: 'Hand over: save the counted records as a CSV file',
       run: () => void handOver.saveRecords(),
     },
+    {
+      kind: 'act',
+      label: 'Hand over: save the bench as a question file',
+      run: () => void handOver.saveAsk(),
+    },
     { kind: 'act', label: 'Copy a link to this state', run: () => void copyLink() },
     {
       kind: 'act',

@@ -1,8 +1,10 @@
 <script lang="ts">
+  import { askOf } from '../../core/bench/askOf';
+  import type { Bench } from '../../core/bench/document';
   import { counted } from '../../core/table/format';
   import type { BenchState } from '../bench/bench.svelte';
   import Pop from '../shell/Pop.svelte';
-  import { copyTable, fileNameFor, saveFile } from './clipboard';
+  import { copyTable, fileNameFor, saveBlob, saveFile } from './clipboard';
 
   let { bench }: { bench: BenchState } = $props();
   let full = $state(false);
@@ -39,6 +41,15 @@
   export const saveShown = (): Promise<void> =>
     save('shown', bench.shown.name ?? bench.shown.tally.kind);
   export const saveRecords = (): Promise<void> => save('records', 'records');
+
+  /** The bench as an ask: what the command line answers with the same figures. */
+  export async function saveAsk(): Promise<void> {
+    const text = JSON.stringify(askOf($state.snapshot(bench.doc) as Bench), null, 2);
+    const file = fileNameFor(bench.facts.listName, fileWord(bench.facts.name));
+    saveBlob(file.replace(/\.csv$/, '.ask.json'), new Blob([text], { type: 'application/json' }));
+    bench.notice = 'The bench was saved as a question file.';
+    pop?.close();
+  }
 
   /** A name that a file can have. */
   const fileWord = (name: string): string =>
@@ -97,6 +108,18 @@
       onclick={saveRecords}
       data-test="save-records">Save as a CSV file</button
     >
+    <p class="caps">The whole bench</p>
+    <button
+      type="button"
+      class="plain-button"
+      disabled={working}
+      onclick={saveAsk}
+      data-test="save-ask">Save as a question file</button
+    >
+    <p class="soft">
+      A question file asks for these very figures: on the command line, or as a bench of another
+      list.
+    </p>
     <p class="soft">
       Folded records and records set aside are not handed over. Group labels are plain text in
       columns of their own.

@@ -82,6 +82,34 @@
     if (reply.success) await goto(`/benches/${reply.data.id}`);
   }
 
+  /** A bench that asks what a saved file asks. What is wrong with the file is said; nothing is lost. */
+  async function addFromFile(input: HTMLInputElement): Promise<void> {
+    const [file] = input.files ?? [];
+    if (!file) return;
+    let ask: unknown;
+    try {
+      ask = JSON.parse(await file.text());
+    } catch {
+      fault = `“${file.name}” is no question file: it is not JSON.`;
+      input.value = '';
+      return;
+    }
+    const name = file.name.replace(/(\.ask)?\.json$/, '').slice(0, 120) || 'From a file';
+    const response = await fetch(`/api/lists/${list.id}/benches`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ name, ask }),
+    });
+    input.value = '';
+    const reply: unknown = await response.json();
+    const made = Made.safeParse(reply);
+    if (made.success) await goto(`/benches/${made.data.id}`);
+    else {
+      const problem = z.object({ detail: z.string() }).safeParse(reply);
+      fault = `“${file.name}” cannot be used. ${problem.success ? problem.data.detail : ''}`;
+    }
+  }
+
   async function removeBench(id: number): Promise<void> {
     await send(`/api/benches/${id}`, 'DELETE', {});
     await invalidateAll();
@@ -121,6 +149,16 @@
       {/each}
     </ul>
     <button type="button" class="plain-button" onclick={addBench}>Add a bench like the first</button
+    >
+    <label class="plain-button file"
+      >Add a bench from a question file
+      <input
+        type="file"
+        accept=".json,application/json"
+        class="visually-hidden"
+        onchange={(e) => void addFromFile(e.currentTarget)}
+        data-test="question-file"
+      /></label
     >
   </section>
 
@@ -192,6 +230,13 @@
     max-width: 980px;
     margin: 0 auto;
     padding: 22px 24px 60px;
+  }
+  .file {
+    display: inline-block;
+    margin-left: 8px;
+  }
+  .file:focus-within {
+    outline: 2px solid var(--tide);
   }
   h1 {
     font-size: 27px;

@@ -1,23 +1,29 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { AnyBench } from '$lib/core/bench/upgrade';
+import { benchOf, readAsk } from '$lib/core/bench/benchOf';
+import { upgradeBench } from '$lib/core/bench/upgrade';
 import { application } from '$lib/server/application';
-import { answering, bodyOf, idOf, notFound } from '$lib/server/http/problem';
+import { answering, BadInput, bodyOf, idOf, notFound } from '$lib/server/http/problem';
 import { addBench } from '$lib/server/storage/benches';
 import { findList } from '$lib/server/storage/lists';
 import type { RequestHandler } from './$types';
 
-const NewBench = z.object({
+/** A bench whole, or the ask that it shall answer. */
+const NewBench = z.strictObject({
   name: z.string().trim().min(1, 'The bench needs a name.').max(120),
-  doc: AnyBench,
+  doc: z.unknown(),
+  ask: z.unknown(),
 });
 
 export const POST: RequestHandler = ({ params, request }) =>
   answering(async () => {
     const { db } = application();
-    const { name, doc } = await bodyOf(request, NewBench);
+    const { name, doc, ask } = await bodyOf(request, NewBench);
+    if ((doc === undefined) === (ask === undefined))
+      throw new BadInput('Give a bench as “doc”, or the ask that it shall answer as “ask”.');
     const list = await findList(db, idOf(params.id));
-    return list
-      ? json({ id: await addBench(db, list.id, name, doc) }, { status: 201 })
-      : notFound('list');
+    if (!list?.current_reading) return notFound('list');
+    const made =
+      doc === undefined ? benchOf(readAsk(ask), list.current_reading) : upgradeBench(doc);
+    return json({ id: await addBench(db, list.id, name, made) }, { status: 201 });
   });

@@ -1,0 +1,381 @@
+import { spawnSync } from 'node:child_process';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { AskResult } from '$lib/core/ask/result';
+import { Ask } from '$lib/core/ask/ask';
+import { figureText } from '$lib/core/tally/figureText';
+import type { FigureTable } from '$lib/core/tally/result';
+import { demoPath } from '../support/demo';
+import { sailingsInSql } from '../support/sql';
+import { By, Key, Page } from './support/browser';
+import { number, openBench } from './support/ledger';
+import { TestServer } from './support/server';
+import { beginTally, figuresCame, openTally, seenTable } from './support/tally';
+
+const server = new TestServer();
+let page: Page;
+beforeAll(async () => {
+  await server.start();
+  page = await Page.open(server.address);
+});
+afterAll(async () => {
+  await page?.close();
+  await server.stop();
+});
+
+const SAILINGS = '/benches/6';
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+/** The value of the edge at a place, as the handle says it. */
+const edgeAt = async (k: number): Promise<string> =>
+  (await page.all('[data-test=edge]'))[k].getText();
+
+describe('how values fall', () => {
+  it('begins from a question, drags an edge, opens, hands over, and is undone', async () => {
+    await openBench(page, SAILINGS);
+    await openTally(page, 'frequency-1');
+    expect(await page.text('sentence')).toContain('falls in bands from 0, 1, 5, 10, 20, 40 and 90');
+    const sql = sailingsInSql();
+    const under = (from: number, to: number): number =>
+      Number(
+        sql.prepare('select count(*) from s where delay >= ? and delay < ?').pluck().get(from, to),
+      );
+    expect(number((await seenTable(page))[1][1])).toBe(under(1, 5));
+
+    // An edge by the keys: from 5 to 7, one step to undo.
+    const [, , edge] = await page.all('[data-test=edge]');
+    await edge.sendKeys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
+    await page.until('the edge at 7', async () => (await edgeAt(2)) === '7');
+    await figuresCame(page);
+    expect(await page.text('sentence')).toContain('from 0, 1, 7, 10');
+    await page.until(
+      'the figures of the new band',
+      async () => number((await seenTable(page))[1][1]) === under(1, 7),
+    );
+
+    // The same edge by the pointer, back towards 5.
+    const box = await (await page.all('[data-test=edge]'))[2].getRect();
+    await page.driver
+      .actions()
+      .move({ x: Math.round(box.x + box.width / 2), y: Math.round(box.y + box.height / 2) })
+      .press()
+      .move({ x: Math.round(box.x - 30), y: Math.round(box.y + box.height / 2) })
+      .move({ x: Math.round(box.x - 60), y: Math.round(box.y + box.height / 2) })
+      .release()
+      .perform();
+    const dragged = await page.until('a lower edge', async () => {
+      const now = Number(await edgeAt(2));
+      return now < 7 ? now : null;
+    });
+    await page.until(
+      'the figures of the dragged band',
+      async () => number((await seenTable(page))[1][1]) === under(1, dragged),
+    );
+
+    await page.click('undo');
+    await page.until('the edge at 7 again', async () => (await edgeAt(2)) === '7');
+    await page.click('undo');
+    await page.until('the first edge again', async () => (await edgeAt(2)) === '5');
+    await figuresCame(page);
+
+    // Behind a figure: as many records as it says.
+    const [, second] = await page.all('[data-test=figures-main] tbody tr');
+    await (await second.findElements(By.css('td.opens')))[0].click();
+    await page.untilText('behind', `${under(1, 5).toLocaleString('en-GB')} records`);
+    await page.type(Key.ESCAPE);
+
+    await page.press('Hand over');
+    await page.click('copy');
+    await page.untilText('notice', 'Copied');
+    const copied = await page.clipboard('text/plain');
+    expect(copied).toContain('How often Delay falls in bands from 0, 1, 5, 10, 20, 40 and 90');
+    expect(copied).toContain('What counts: 17,631 of 17,631 records');
+    expect(await page.clipboard('text/html')).toContain('<table>');
+  });
+
+  it('narrows to what a figure stands on, and the figures follow', async () => {
+    await openTally(page, 'frequency-1');
+    const row = (await page.all('[data-test=figures-main] tbody tr'))[5];
+    await (await row.findElements(By.css('td.opens')))[0].click();
+    await page.find('behind');
+    await page.click('narrow-to-these');
+    await page.untilText('notice', 'Narrow to');
+    await page.until('one band left', async () => {
+      const rows = await seenTable(page);
+      return number(rows[0][1]) === 0 && number(rows[5][1]) > 0;
+    });
+    await page.click('undo');
+    await page.until('all bands again', async () => number((await seenTable(page))[0][1]) > 0);
+  });
+
+  it('keeps its bands under a name', async () => {
+    await page.press('Keep these bands…');
+    await (await page.find('bands-name')).sendKeys('Punctuality', Key.ENTER);
+    await page.untilText('notice', 'Keep the bands “Punctuality”');
+    await beginTally(page, 'frequency');
+    await (await page.find('sentence')).findElement(By.css('button[aria-label^="Bands"]')).click();
+    await page.press('Punctuality');
+    await page.untilText('sentence', 'bands of a table');
+    await page.type(Key.ESCAPE);
+  });
+});
+
+describe('the tray', () => {
+  it('says what each came to, renames, duplicates, orders, takes out, and undoes', async () => {
+    await openBench(page, SAILINGS);
+    const names = async (): Promise<string[]> =>
+      Promise.all((await page.all('[data-tally] span')).map((e) => e.getText()));
+    await page.untilText('tally-frequency-1', '6 bands');
+    await page.untilText('tally-conditional-1', 'in several');
+    await page.untilText('tally-ledger', 'foots');
+    const before = await names();
+    await openTally(page, 'percentile-1');
+    const more = async (word: string): Promise<void> => {
+      await (
+        await page.driver.findElement(By.css('li.open button[aria-label^="More about"]'))
+      ).click();
+      await page.press(word, 'li.open');
+    };
+    await more('Duplicate');
+    await page.until('one more', async () => (await names()).length === before.length + 1);
+    expect(await names()).toContain('Where a delay stands, again');
+    await more('Take out');
+    await page.until('as before', async () => (await names()).length === before.length);
+    await page.click('undo');
+    await page.until('back again', async () => (await names()).length === before.length + 1);
+    await page.click('undo');
+    await page.until('as at first', async () => (await names()).join() === before.join());
+
+    // By keys: down the tray, and a tally moved past its neighbour.
+    await (await page.find('tally-percentile-1')).sendKeys(Key.chord(Key.ALT, Key.ARROW_DOWN));
+    await page.until(
+      'another order',
+      async () =>
+        (await names()).indexOf('Where a delay stands') > before.indexOf('Where a delay stands'),
+    );
+    await page.click('undo');
+    await page.until('the old order', async () => (await names()).join() === before.join());
+  });
+
+  it('a link opens the very tally', async () => {
+    await openTally(page, 'ranking-1');
+    await page.untilText('save-state', 'saved');
+    await page.go(SAILINGS);
+    await page.find('figures-main');
+    expect(await page.text('sentence')).toContain('Each Vessel');
+  });
+
+  it('a wish typed in the finder begins a tally: median delay by vessel', async () => {
+    await page.chord(Key.CONTROL, 'k');
+    await (await page.find('finder')).sendKeys('median delay by vessel');
+    await page.until('an offer', async () => {
+      const offers = await Promise.all((await page.all('dialog[open] li')).map((e) => e.getText()));
+      return offers.some((o) => o.includes('New: ') && o.includes('median of Delay'));
+    });
+    const offer = (await page.all('dialog[open] li button, dialog[open] li')).find(Boolean);
+    expect(offer).toBeDefined();
+    await page.type(Key.ESCAPE);
+  });
+});
+
+const KINDS = [
+  'ledger',
+  'crosstab',
+  'conditional',
+  'frequency',
+  'spread',
+  'percentile',
+  'ranking',
+  'periods',
+  'growth',
+  'forecast',
+  'nested',
+];
+
+describe('the page and the command line', () => {
+  it('come to the same figures for every kind, through a bench saved as a question file', async () => {
+    await openBench(page, SAILINGS);
+    const seen = new Map<string, string[][]>();
+    for (const kind of KINDS.slice(1)) {
+      await beginTally(page, kind);
+      seen.set(await openId(), await seenTable(page));
+    }
+    await page.press('Hand over');
+    await page.click('save-ask');
+    const text = await page.saved('.ask.json');
+    const file = path.join(page.downloads, 'bench.json');
+    writeFileSync(file, text);
+    const { status, stdout, stderr } = spawnSync(
+      process.execPath,
+      ['build/node/tally.js', 'reckon', '--data', demoPath('sailings'), '--ask', file],
+      { encoding: 'utf8', maxBuffer: 1 << 28 },
+    );
+    expect([status, stderr]).toEqual([0, '']);
+    const { tallies } = AskResult.parse(JSON.parse(stdout));
+    const asked = Ask.parse(JSON.parse(text)).tallies;
+    const ids = await page.run<string[]>(
+      `return [...document.querySelectorAll('[data-tally]')].map((e) => e.dataset.tally)`,
+    );
+    expect(tallies.length).toBe(ids.length);
+    let compared = 0;
+    for (const [k, id] of ids.entries()) {
+      const rows = seen.get(id);
+      if (!rows) continue;
+      const wanted = writtenOut(tallies[k].tables[0]);
+      const found = new Set(rows.flat());
+      for (const figure of wanted.slice(0, 200)) {
+        expect(found.has(figure), `${asked[k].kind}: ${figure}`).toBe(true);
+        compared++;
+      }
+    }
+    expect(compared).toBeGreaterThan(300);
+  });
+
+  it('reads such a file in again as a bench', async () => {
+    await page.go('/lists/6');
+    const file = path.join(page.downloads, 'again.ask.json');
+    writeFileSync(
+      file,
+      JSON.stringify({
+        tallies: [
+          {
+            kind: 'ranking',
+            title: 'Ships',
+            groups: [{ column: 'Vessel' }],
+            by: { kind: 'records' },
+          },
+        ],
+      }),
+    );
+    await (await page.find('question-file')).sendKeys(file);
+    await page.find('figures-main');
+    expect(await page.text('tally-ranking-1')).toContain('Ships');
+    expect((await seenTable(page))[0][1]).toBe('Arctic Tern');
+  });
+
+  it('says what is wrong with a file that is no question file', async () => {
+    await page.go('/lists/6');
+    const file = path.join(page.downloads, 'wrong.json');
+    writeFileSync(file, JSON.stringify({ tallies: [{ kind: 'leaf' }] }));
+    await (await page.find('question-file')).sendKeys(file);
+    await page.until('the fault', async () =>
+      (await page.run<string>('return document.body.textContent')).includes('cannot be used'),
+    );
+  });
+});
+
+const openId = async (): Promise<string> =>
+  page.run<string>(`return document.querySelector('li.open [data-tally]')?.dataset.tally ?? ''`);
+
+/** Every figure of a table as the page writes it, without labels and what stands for none. */
+function writtenOut({ columns, rows, labels }: FigureTable): string[] {
+  return rows.flatMap((row) =>
+    row.cells.flatMap((cell, c) =>
+      c < labels || cell === null || /^(from|to)$/.test(columns[c].key)
+        ? []
+        : [figureText(columns[c], cell)],
+    ),
+  );
+}
+
+describe('sentences', () => {
+  it('every option under “more…” opens a menu by the keys, and what is set shows', async () => {
+    await openBench(page, SAILINGS);
+    await beginTally(page, 'periods');
+    await (
+      await page.driver.findElement(By.css('button[aria-label="more choices"]'))
+    ).sendKeys(Key.ENTER);
+    await page.press('the running total');
+    await page.untilText('sentence', 'with the running total');
+    await figuresCame(page);
+    await page.until('a column of it', async () =>
+      (await page.text('figures-main')).toLowerCase().includes('running total'),
+    );
+    await (await page.driver.findElement(By.css('button[aria-label="more choices"]'))).click();
+    await page.press('a moving average');
+    await (await page.find('number')).sendKeys(Key.chord(Key.CONTROL, 'a'), '3', Key.ENTER);
+    await page.untilText('sentence', 'with the mean of 3 periods');
+    await page.click('undo');
+    await page.click('undo');
+    await page.untilText('sentence', /against a year before\. more…$/);
+  });
+
+  it('conditions are made and named in the sentence', async () => {
+    await beginTally(page, 'conditional');
+    await (await page.driver.findElement(By.css('button[aria-label^="or where…"]'))).click();
+    await page.choose('condition-column', 'boarded');
+    await page.choose('condition-test', 'compare-ge-1');
+    const value = await page.find('condition-value');
+    await value.clear();
+    await value.sendKeys('300');
+    await page.click('keep-condition');
+    await page.untilText('sentence', 'Boarded is at least 300');
+    await figuresCame(page);
+    const sql = sailingsInSql();
+    const want = Number(sql.prepare('select count(*) from s where boarded >= 300').pluck().get());
+    await page.until('its row', async () =>
+      (await seenTable(page)).some(
+        ([name, count]) => name === 'Boarded is at least 300' && number(count) === want,
+      ),
+    );
+  });
+});
+
+describe('tallies for everybody', () => {
+  it('have no serious fault for assistive technology, in both themes', async () => {
+    await openBench(page, SAILINGS);
+    const serious = async (): Promise<string[]> => {
+      return page.driver.executeAsyncScript<string[]>(
+        `const done = arguments[arguments.length - 1];
+         ${axe};
+         axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((r) =>
+           done(r.violations.filter((v) => ['serious', 'critical'].includes(v.impact)).map((v) => v.id + ': ' + v.nodes.map((n) => n.html.slice(0, 160)).slice(0, 3).join(' | '))))`,
+      );
+    };
+    const ids = await page.run<string[]>(
+      `return [...document.querySelectorAll('[data-tally]')].map((e) => e.dataset.tally).filter((id) => id !== 'ledger')`,
+    );
+    for (const mode of ['light', 'dark']) {
+      await page.run(`document.documentElement.dataset.mode = arguments[0]`, mode);
+      for (const id of ids.slice(0, 8)) {
+        await openTally(page, id);
+        expect(await serious(), `${id}, ${mode}`).toEqual([]);
+      }
+    }
+    await page.run(`document.documentElement.dataset.mode = 'light'`);
+    await page.click('new-tally');
+    await page.until(
+      'sketches',
+      async () => (await page.all('[data-test=chooser] svg')).length > 8,
+    );
+    expect(await serious()).toEqual([]);
+    await page.type(Key.ESCAPE);
+  });
+
+  it('are reached and opened without a pointer', async () => {
+    await openBench(page, SAILINGS);
+    await page.type('t');
+    await page.find('chooser');
+    await page.type('spread');
+    await page.until(
+      'one card',
+      async () => (await page.all('[data-test^=question-]')).length === 1,
+    );
+    await page.type(Key.ENTER);
+    await page.find('figures-main');
+    await figuresCame(page);
+    await (await page.find('figures-main')).sendKeys(Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ENTER);
+    await page.find('behind');
+    await page.type(Key.ESCAPE);
+    await (await page.find('chart')).sendKeys(Key.ARROW_RIGHT, Key.ENTER);
+    await page.find('behind');
+    await page.type(Key.ESCAPE);
+    await page.chord(Key.CONTROL, 'z');
+    await page.until(
+      'the tally gone',
+      async () => !(await page.text('sentence')).includes('spreads'),
+    );
+  });
+});
