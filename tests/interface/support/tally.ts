@@ -30,3 +30,14 @@ export const figuresCame = (page: Page): Promise<boolean> =>
       `return document.querySelector('[data-test="tally"]') !== null && document.querySelector('[data-test="tally"].dimmed') === null`,
     ),
   );
+
+/** Opens a bench, whatever tally of it is open, and waits for What counts. */
+export async function openTray(page: Page, where: string): Promise<void> {
+  await page.go(where);
+  await page.find('new-tally');
+  await page.until('the figures', () =>
+    page.run<boolean>(
+      `return document.querySelector('[data-test="foot-counted"], [data-test^="figures-"]') !== null`,
+    ),
+  );
+}

@@ -212,6 +212,8 @@ export class BenchState {
 
   /** Puts another spec in the place of a tally. */
   retell(says: string, id: string, tally: Tally): void {
+    const now = this.doc.tray.find((item) => item.id === id)?.tally;
+    if (JSON.stringify(now) === JSON.stringify(tally)) return;
     this.change(says, (doc) => setTally(doc, id, tally));
   }
 

@@ -88,6 +88,8 @@
     border-bottom: 2px solid var(--tide);
     padding: 0 1px;
     line-height: 1.15;
+    /* As wide as a finger needs, also where a single digit stands. */
+    min-width: 1.4em;
     cursor: pointer;
     text-align: left;
     overflow-wrap: anywhere;

@@ -71,7 +71,7 @@
   const FACTS = ['stands-on', 'chosen', 'intervals', 'rows-add'];
 </script>
 
-<svelte:window onpointerup={() => bench.endDrag()} />
+<svelte:window onpointerdown={() => bench.endDrag()} onpointerup={() => bench.endDrag()} />
 <div class="sentence serif" data-test="sentence">
   <p>
     <Sentence

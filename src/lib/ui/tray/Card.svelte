@@ -18,7 +18,6 @@
   type="button"
   class="card"
   disabled={tally === null}
-  aria-label="{question.question} {question.needs || question.sentence}"
   onclick={onbegin}
   data-test="question-{question.kind}"
 >

@@ -39,10 +39,15 @@
         })
       : [],
   );
+  /** Those of the sentence itself, where it names them: they are there before the figures are. */
+  const given = $derived(
+    tally.kind === 'frequency' && tally.key.bands?.by === 'edges' ? tally.key.bands.edges : null,
+  );
   const edges = $derived(
-    [...new Set(bands.flatMap((b) => [b.from, b.to]).filter(Number.isFinite))].sort(
-      (a, b) => a - b,
-    ),
+    given ??
+      [...new Set(bands.flatMap((b) => [b.from, b.to]).filter(Number.isFinite))].sort(
+        (a, b) => a - b,
+      ),
   );
   const says = $derived(
     `Counts by ${table?.head.columns[0]?.title ?? 'value'}: ${rows

@@ -11,8 +11,8 @@ import type { RequestHandler } from './$types';
 /** A bench whole, or the ask that it shall answer. */
 const NewBench = z.strictObject({
   name: z.string().trim().min(1, 'The bench needs a name.').max(120),
-  doc: z.unknown(),
-  ask: z.unknown(),
+  doc: z.unknown().optional(),
+  ask: z.unknown().optional(),
 });
 
 export const POST: RequestHandler = ({ params, request }) =>
