@@ -3,6 +3,7 @@ import svelte from 'eslint-plugin-svelte';
 import prettier from 'eslint-config-prettier';
 import globals from 'globals';
 import svelteConfig from './svelte.config.js';
+import { importCircles } from './scripts/lint/import-circles.js';
 import { importDirection } from './scripts/lint/import-direction.js';
 
 export default ts.config(
@@ -13,9 +14,12 @@ export default ts.config(
   ...svelte.configs.prettier,
   {
     languageOptions: { globals: { ...globals.browser, ...globals.node } },
-    plugins: { house: { rules: { 'import-direction': importDirection } } },
+    plugins: {
+      house: { rules: { 'import-direction': importDirection, 'import-circles': importCircles } },
+    },
     rules: {
       'house/import-direction': 'error',
+      'house/import-circles': 'error',
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/no-unused-vars': [
         'error',

@@ -13,9 +13,10 @@ import type { Tally } from '../core/tally/specs';
 import { EngineError } from './errors';
 import { ledgerOf, type LedgerLayout } from './ledger/layout';
 import type { ColumnFacts } from './replies';
+import type { Standing } from './standing';
 
 /** One stand of a bench with what was asked of it so far. Kept for a few tokens, then dropped. */
-export class Held {
+export class Held implements Standing {
   readonly #ledgers = new StepCache<LedgerLayout>(2);
   /** Figures opened last: their records are asked for stretch by stretch. */
   readonly behind = new StepCache<FigureBehind>(2);

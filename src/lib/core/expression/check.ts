@@ -10,7 +10,8 @@ import { FUNCTIONS, SPECIAL } from './functions';
 import { likeTest } from './like';
 import { UNIT_MS, type MomentType } from './moments';
 import { parseExpression } from './parse';
-import { TYPE_WORDS, type Typed, type ValueType } from './types';
+import type { Typed } from './types';
+import { TYPE_WORDS, type ValueType } from './valueType';
 
 /**
  * Settles columns and types, so that nothing can go wrong once it runs.

@@ -2,7 +2,7 @@ import { clockTime, DAY_MS, isoDate, isoDateTime } from '../table/calendar';
 import { noDateFacts, readClock, readDate, readDateTime } from '../read/dates';
 import type { CastTarget } from './ast';
 import { roundTo, type ScalarFunction, type TextFunction } from './functions';
-import type { ValueType } from './types';
+import type { ValueType } from './valueType';
 
 /** How CAST makes one type of another; null where it cannot. What cannot be converted becomes none. */
 export function conversion(

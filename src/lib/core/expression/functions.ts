@@ -1,4 +1,4 @@
-import type { ValueType } from './types';
+import type { ValueType } from './valueType';
 
 /** Numbers in, a number out; NaN is none. */
 export type ScalarFunction = (...args: number[]) => number;

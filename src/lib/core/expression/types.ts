@@ -1,20 +1,8 @@
-import type { Column, ColumnType } from '../table/column';
+import type { Column } from '../table/column';
 import type { CompareOp, ExtractField, IntervalUnit } from './ast';
 import type { Span } from './error';
 import type { ScalarFunction, TextFunction } from './functions';
-
-/** The type of a value; `null` is that of a bare NULL, which fits every other. */
-export type ValueType = ColumnType | 'null';
-
-export const TYPE_WORDS: Record<ValueType, string> = {
-  text: 'text',
-  number: 'a number',
-  date: 'a date',
-  datetime: 'a date with time',
-  time: 'a time',
-  yesno: 'a condition (yes or no)',
-  null: 'NULL',
-};
+import type { ValueType } from './valueType';
 
 interface Common {
   readonly type: ValueType;

@@ -1,7 +1,6 @@
 import { columnFor } from '../expression/columnFor';
 import type { Steps } from '../steps/steps';
 import { isText, type Column } from '../table/column';
-import type { Table } from '../table/table';
 import { distinctCounts, fitsMarks, markDistinct } from './distinct';
 import { extremesAt } from './extremes';
 import { fromMoments, momentsNeeded, type MomentsNeeded } from './fromMoments';
@@ -9,24 +8,10 @@ import { fromSlice } from './fromSlices';
 import { addUp, totalGrouping, type Grouping } from './grouping';
 import type { Measure, MeasureKind } from './measure';
 import { Moments, momentsOfGroups, sumsOfGroups } from './moments';
+import type { FiguresOf, Leafed } from './leafed';
 import { gather, regroup } from './slices';
 import { valuesOf } from './valuesOf';
 import { weightedMeans } from './weighted';
-
-/** Records in leaves, and what else measures look at. */
-export interface Leafed {
-  readonly table: Table;
-  /** The selection, as rising record numbers. */
-  readonly records: Int32Array;
-  /** The same in the current order; `first`, `last` and ties at the highest look at it. */
-  readonly ordered: Int32Array;
-  /** Leaf of each record of the list; only those of the selection are looked at. */
-  readonly leafOf: Int32Array;
-  readonly leaves: number;
-}
-
-/** Figures of one measure by group; NaN: none. Measures of text hold dictionary codes. */
-export type FiguresOf = (grouping: Grouping, place: number) => Float64Array;
 
 /**
  * Every measure for every grouping, always from the records: `out[grouping][measure][group]`.

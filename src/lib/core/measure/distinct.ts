@@ -1,6 +1,6 @@
 import type { TextColumn } from '../table/column';
 import type { Grouping } from './grouping';
-import type { Leafed } from './compute';
+import type { Leafed } from './leafed';
 
 /** At most so many marks (leaves × distinct texts) are kept; beyond, values are sorted instead. */
 const MOST = 1 << 25;

@@ -1,5 +1,5 @@
 import { isText, type Column } from '../table/column';
-import type { FiguresOf, Leafed } from './compute';
+import type { FiguresOf, Leafed } from './leafed';
 import { valuesOf } from './valuesOf';
 
 /**

@@ -1,5 +1,5 @@
 import type { Column } from '../table/column';
-import type { FiguresOf, Leafed } from './compute';
+import type { FiguresOf, Leafed } from './leafed';
 import { addUp } from './grouping';
 import { valuesOf } from './valuesOf';
 

@@ -1,7 +1,8 @@
 import type { GroupTree } from '../arrange/tree';
 import type { Grouping } from '../measure/grouping';
 import type { Measure } from '../measure/measure';
-import { countLeaves, computeMeasures, type Leafed } from '../measure/compute';
+import { countLeaves, computeMeasures } from '../measure/compute';
+import type { Leafed } from '../measure/leafed';
 import type { Steps } from '../steps/steps';
 import type { Table } from '../table/table';
 

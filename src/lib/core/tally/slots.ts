@@ -3,10 +3,16 @@ import type { GroupKey } from '../arrange/groupKey';
 import type { Measure } from '../measure/measure';
 import type { Condition } from '../scope/condition';
 import { describeCondition } from '../scope/describe';
-import { MONTHS, plainDate, WEEKDAYS, dayOfIso } from '../table/calendar';
+import { MONTHS, WEEKDAYS, dayOfIso } from '../table/calendar';
 import type { ColumnType } from '../table/column';
 import { showNumber } from '../table/format';
-import { USUAL_CALENDAR, type Calendar, type CalendarPeriod } from '../table/period';
+import {
+  periodLabel,
+  periodOf,
+  USUAL_CALENDAR,
+  type Calendar,
+  type CalendarPeriod,
+} from '../table/period';
 import { listedWords, type Names } from './kind';
 import type { ScopeName } from './result';
 import { listedParts, replacedAt, type Choice, type Part, type Slot } from './sentence';
@@ -237,9 +243,19 @@ export const dateSlot = <Spec>(
   value: string | undefined,
   unset: string,
   set: (day: string | undefined) => Spec,
+  within: { readonly period: CalendarPeriod; readonly calendar?: Calendar | undefined } = {
+    period: 'day',
+  },
 ): Slot<Spec> => ({
   path,
-  words: value === undefined ? unset : plainDate(dayOfIso(value)),
+  words:
+    value === undefined
+      ? unset
+      : periodLabel(
+          periodOf(dayOfIso(value), within.period, within.calendar),
+          within.period,
+          within.calendar,
+        ),
   takes: { a: 'date', value: value ?? null, set: (day) => set(day ?? undefined) },
 });
 

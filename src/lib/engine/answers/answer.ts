@@ -7,7 +7,7 @@ import type { Footing } from '../../core/tally/footing';
 import { kindOf } from '../../core/tally/kinds';
 import type { Names } from '../../core/tally/kind';
 import type { FigureColumn } from '../../core/tally/result';
-import { nameOf } from '../../core/tally/words';
+import { measurePhrase, nameOf } from '../../core/tally/words';
 import type { Held } from '../held';
 import type { ArgsOf, ReplyOf } from '../protocol';
 import type { Answered, TableHead } from '../replies';
@@ -50,10 +50,16 @@ export const headOf = (table: AnswerTable, names: Names): TableHead => ({
 });
 
 /** `sum` and `Fares taken`, where a column holds a measure of one. */
-const measureNames = ({ measure }: FigureColumn, names: Names): { measure: string; of: string } =>
-  measure?.column === undefined || needsOther(measure.kind) === 'shown'
-    ? { measure: '', of: '' }
-    : { measure: measureWords(measure), of: nameOf(names, measure.column) };
+function measureNames(
+  { measure, title }: FigureColumn,
+  names: Names,
+): { measure: string; of: string } {
+  const none = { measure: '', of: '' };
+  if (measure?.column === undefined || needsOther(measure.kind) === 'shown') return none;
+  // A kind that gave its column a title of its own keeps it.
+  if (!title.endsWith(measurePhrase(measure, names))) return none;
+  return { measure: measureWords(measure), of: nameOf(names, measure.column) };
+}
 
 /** A tally without its rows. */
 export function* answerTally(held: Held, { tally: id }: ArgsOf<'answer'>): Steps<Answered> {

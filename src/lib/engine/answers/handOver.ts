@@ -20,7 +20,7 @@ import {
   type Guarded,
 } from '../../core/write/grid';
 import { EngineError } from '../errors';
-import type { Held } from '../held';
+import type { Standing } from '../standing';
 import type { Foot, LedgerLayout } from '../ledger/layout';
 import type { ReplyOf } from '../protocol';
 
@@ -109,7 +109,7 @@ const label = (text: string): Cell => ({ text, free: true });
 /** A number on its way out. The minus of print would make the next program take it for text. */
 const number = (text: string): Cell => ({ text: text.replace('−', '-'), free: false, right: true });
 
-function recordText({ table, doc }: Held, id: string, record: number, full: boolean): Cell {
+function recordText({ table, doc }: Standing, id: string, record: number, full: boolean): Cell {
   const column = columnOf(table, id);
   const text = full ? fullCell(column, record) : showCell(column, record, doc.formats[id]);
   if (isText(column) || column.unread.has(record)) return label(text);

@@ -25,7 +25,7 @@ import { layoutRows, orderGroups, type Rows, type ShownGroups } from '../../core
 import type { LedgerSpec } from '../../core/tally/ledger/spec';
 import type { FigureColumn } from '../../core/tally/result';
 import { plainFormat } from '../../core/table/format';
-import type { Held } from '../held';
+import type { Standing } from '../standing';
 import { layoutColumns, type LedgerColumns } from './slots';
 
 /** Figures of one line of the footing. */
@@ -36,7 +36,7 @@ export interface Foot {
 
 /** A ledger as it stands on the page: its figures, its lines, its columns and its footing. */
 export interface LedgerLayout {
-  readonly held: Held;
+  readonly held: Standing;
   readonly item: LedgerItem;
   /** The spec without the parts that do not fit. */
   readonly spec: LedgerSpec;
@@ -55,7 +55,7 @@ export interface LedgerLayout {
 }
 
 /** Lays a ledger of the tray out. @throws TallyRefused where its groups would be too many */
-export function* ledgerOf(held: Held, item: LedgerItem): Steps<LedgerLayout> {
+export function* ledgerOf(held: Standing, item: LedgerItem): Steps<LedgerLayout> {
   const { stand, doc, table } = held;
   const { base } = stand;
   const { tally, faults } = fit(stand, item.tally, 'tally');
@@ -128,7 +128,7 @@ function deviationsOf(
 
 const textOf =
   (
-    { doc, table }: Held,
+    { doc, table }: Standing,
     { measures }: ComputedLedger,
     figureColumns: readonly FigureColumn[],
     deviations: readonly number[],
@@ -148,7 +148,7 @@ const textOf =
   };
 
 /** The three lines of the footing. */
-function* footOf(held: Held, ledger: ComputedLedger): Steps<LedgerLayout['foot']> {
+function* footOf(held: Standing, ledger: ComputedLedger): Steps<LedgerLayout['foot']> {
   const { base, ladder } = held.stand;
   const whole: Foot = { records: ledger.records.length, figures: ledger.figures.total };
   const over = (selection: Bitset, name: string): Steps<Foot> =>
@@ -167,7 +167,7 @@ function* same<T>(value: T): Steps<T> {
 
 /** The measures over a whole selection. @param name names a selection that is always the same */
 function* wholeOf(
-  { stand: { base } }: Held,
+  { stand: { base } }: Standing,
   { measures, spec, order }: ComputedLedger,
   selection: Bitset,
   name: string,
@@ -195,7 +195,7 @@ function* wholeOf(
 
 /** The sum of the counted values from the first row of a record's group to each row. */
 function* runningTotals(
-  { stand: { base, ladder }, table }: Held,
+  { stand: { base, ladder }, table }: Standing,
   { tree }: ComputedLedger,
   rows: Rows,
   measure: Measure,

@@ -42,6 +42,13 @@ export function isHidden(
   return chosen ?? spec.groups.some((key) => key.column === id && !key.period);
 }
 
+/** Whether record lines can be in view; where none are, columns without a measure give their room away. */
+const recordsShow = (spec: Pick<LedgerSpec, 'groups' | 'measures'>, view: View): boolean =>
+  view.showDown > spec.groups.length ||
+  view.turned.length > 0 ||
+  spec.groups.length === 0 ||
+  spec.measures.length === 0;
+
 /**
  * Lays out the ledger's columns: each shown column with its first measure, further measures behind it.
  * @param totals each measure's grand total as shown; its width counts
@@ -93,5 +100,5 @@ export function layoutColumns(
         fixed: false,
       });
   });
-  return { naming, slots };
+  return { naming, slots: recordsShow(spec, view) ? slots : slots.filter((s) => s.measure >= 0) };
 }

@@ -89,9 +89,9 @@
     padding: 0 1px;
     line-height: 1.15;
     /* As wide as a finger needs, also where a single digit stands. */
-    min-width: 1.4em;
+    min-width: 25px;
+    text-align: center;
     cursor: pointer;
-    text-align: left;
     overflow-wrap: anywhere;
     max-width: 100%;
   }

@@ -62,7 +62,9 @@
   }
   /** Where nothing can stand (a total of what does not add up) the cell is empty, not “none”. */
   const cellText = (row: Row, c: number): string =>
-    row.kind !== 'group' && row.figures[c] === null && c >= head.labels ? '' : row.cells[c];
+    row.kind !== 'group' && row.open === null && row.figures[c] === null && c >= head.labels
+      ? ''
+      : row.cells[c];
 
   const MARKS = { partial: 'in part', tie: 'tie', doubt: 'doubt', heldOut: 'held out' } as const;
   const markOf = (row: Row, column: number): Row['marks'][number] | undefined =>
@@ -175,6 +177,7 @@
               tabindex="-1"
               title="{column.title}{column.says ? `. ${column.says}` : ''}. Sort for the eye"
               onclick={() => turned(column)}
+              class:short={column.words.length <= 16 && column.sub.length <= 20}
               >{column.words}{#if sort?.column === column.key}<span aria-hidden="true"
                   >{sort.descending ? ' ▾' : ' ▴'}</span
                 >{/if}{#if column.sub}<small>{column.sub}</small>{/if}</button
@@ -300,6 +303,9 @@
     text-align: inherit;
     cursor: pointer;
     overflow-wrap: break-word;
+  }
+  .short {
+    white-space: nowrap;
   }
   th small {
     display: block;

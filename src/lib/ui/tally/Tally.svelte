@@ -29,6 +29,7 @@
   const charted = $derived(item.view.chart ?? true);
   const main = $derived(page?.answered.tables[0]);
   const levels = $derived(main?.levels ?? 0);
+  const levelNames = $derived(view.levels?.(item.tally, names) ?? []);
   const chosen = $derived.by((): FigurePlace | null => {
     const { side } = bench;
     if (side?.kind !== 'behind' || side.place.tally !== item.id) return null;
@@ -111,7 +112,7 @@
         value={String(Math.min(item.view.showDown, levels))}
         options={Array.from({ length: levels }, (_, k) => ({
           value: String(k + 1),
-          label: `level ${k + 1}`,
+          label: levelNames[k] ?? `level ${k + 1}`,
         }))}
         onchange={(value) =>
           bench.lookAt(`Show down to level ${value}`, item.id, {

@@ -24,4 +24,6 @@ export type Ways = readonly { readonly value: string; readonly label: string }[]
 export interface View {
   readonly load: () => Promise<{ readonly default: Component<ViewProps> }>;
   readonly ways?: Ways;
+  /** What the levels of its first table are called, from the outermost. */
+  readonly levels?: (tally: Tally, names: ReadonlyMap<string, string>) => readonly string[];
 }

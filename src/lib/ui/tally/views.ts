@@ -1,4 +1,5 @@
 import type { Tally } from '../../core/tally/specs';
+import { groupWords } from '../../core/tally/words';
 import type { View } from './view';
 
 /** The view of each kind, loaded when it is first looked at. One line a kind. */
@@ -6,6 +7,8 @@ export const VIEWS: { readonly [K in Tally['kind']]: View } = {
   ledger: { load: () => import('./nested/View.svelte') },
   crosstab: {
     load: () => import('./crosstab/View.svelte'),
+    levels: (tally, names) =>
+      tally.kind === 'crosstab' ? tally.down.map((key) => groupWords(key, names)) : [],
   },
   conditional: { load: () => import('./conditional/View.svelte') },
   frequency: {
@@ -24,6 +27,7 @@ export const VIEWS: { readonly [K in Tally['kind']]: View } = {
       { value: 'along', label: 'along time' },
       { value: 'overlaid', label: 'years over one another' },
     ],
+    levels: (tally) => (tally.kind === 'periods' ? tally.levels : []),
   },
   growth: { load: () => import('./growth/View.svelte') },
   forecast: { load: () => import('./forecast/View.svelte') },

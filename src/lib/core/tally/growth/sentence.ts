@@ -45,12 +45,15 @@ function ofSeries(spec: GrowthSpec, series: SeriesSpec, names: Names): Part<Grow
     'of ',
     ...seriesParts<GrowthSpec>(series, names, (next) => ({ ...spec, series: next })),
     ', from ',
-    dateSlot<GrowthSpec>('from', spec.from, 'the first whole period', (from) => ({
-      ...spec,
-      from,
-    })),
+    dateSlot<GrowthSpec>(
+      'from',
+      spec.from,
+      'the first whole period',
+      (from) => ({ ...spec, from }),
+      series,
+    ),
     ' to ',
-    dateSlot<GrowthSpec>('to', spec.to, 'the last whole period', (to) => ({ ...spec, to })),
+    dateSlot<GrowthSpec>('to', spec.to, 'the last whole period', (to) => ({ ...spec, to }), series),
   ];
 }
 

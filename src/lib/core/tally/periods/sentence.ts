@@ -131,10 +131,16 @@ function index(spec: PeriodsSpec): Option<PeriodsSpec>[] {
   return [
     { slot: on, usual: false, before: ', with ' },
     {
-      slot: dateSlot<PeriodsSpec>('index.base', now.base, 'the first period', (base) => ({
-        ...spec,
-        index: base === undefined ? {} : { base },
-      })),
+      slot: dateSlot<PeriodsSpec>(
+        'index.base',
+        now.base,
+        'the first period',
+        (base) => ({
+          ...spec,
+          index: base === undefined ? {} : { base },
+        }),
+        { period: spec.levels[spec.levels.length - 1], calendar: spec.calendar },
+      ),
       usual: false,
       before: ' where 100 is ',
     },

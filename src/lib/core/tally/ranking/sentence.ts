@@ -164,8 +164,12 @@ function change(
   const words = (side: 'before' | 'after'): string =>
     side === 'before' ? 'the period before' : `the last period of ${nameOf(names, now.column)}`;
   const day = (side: 'before' | 'after'): Slot<RankingSpec> =>
-    dateSlot<RankingSpec>(`change.${side}`, now[side], words(side), (next) =>
-      put({ ...now, [side]: next }),
+    dateSlot<RankingSpec>(
+      `change.${side}`,
+      now[side],
+      words(side),
+      (next) => put({ ...now, [side]: next }),
+      now,
     );
   const said: Part<RankingSpec>[] = [
     '; with the change of place by ',
