@@ -140,7 +140,7 @@ describe('a tally on the page', () => {
 
   it('is sketched before it is kept, and then costs nothing more', () => {
     const { bench, doc } = open(bands);
-    const begun = Replies.questions.parse(bench.ask('questions', { wish: {} }));
+    const begun = Replies.questions.parse(bench.ask('questions', { wish: {}, readings: [] }));
     const frequency = begun.find((q) => q.kind === 'frequency');
     const sketch = Replies.sketch.parse(bench.ask('sketch', { spec: frequency?.tally }));
     expect(sketch.sentence).toBe(frequency?.sentence);

@@ -44,7 +44,7 @@ export interface Asks {
   /** What a tally came to, in a few letters. */
   fact: OfTally;
   /** What can be asked of this list, and how each kind begins. */
-  questions: On & { readonly wish: Wish };
+  questions: On & { readonly wish: Wish; readonly readings: readonly string[] };
   /** A tally that is not in the tray, in small. */
   sketch: On & { readonly spec: Tally };
   /** Whether a tally's tables foot. */

@@ -49,7 +49,12 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   }),
   shape: z.strictObject(ofTally),
   fact: z.strictObject(ofTally),
-  questions: z.strictObject({ ...on, wish: WishSchema }),
+  questions: z.strictObject({
+    ...on,
+    wish: WishSchema,
+    /** Other readings of the list that can be brought. */
+    readings: z.array(z.string()).max(1000),
+  }),
   sketch: z.strictObject({ ...on, spec: Tally }),
   footing: z.strictObject(ofTally),
   behind: z.strictObject({ ...on, place: Place }),

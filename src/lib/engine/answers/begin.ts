@@ -18,7 +18,7 @@ const known = new WeakMap<Table, ColumnFact[]>();
 /** What can be asked of the list, each with the tally that begins to answer it. */
 export function* answerQuestions(
   held: Held,
-  { wish }: ArgsOf<'questions'>,
+  { wish, readings }: ArgsOf<'questions'>,
 ): Steps<ReplyOf<'questions'>> {
   const { table, doc, stand } = held;
   let columns = known.get(table);
@@ -27,7 +27,7 @@ export function* answerQuestions(
     records: table.length,
     columns,
     lead: doc.lead,
-    lists: [...stand.base.others.keys()],
+    lists: [...stand.base.others.keys(), ...readings],
   };
   const names = namesOf(table);
   return questionsOf(facts, wish).map(({ kind, question, found, guess }) => {

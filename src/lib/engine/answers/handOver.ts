@@ -149,7 +149,11 @@ function footRow(
 }
 
 /** Every column of the counted records, in an order of all. */
-export function* fileRecords(held: Held, order: Int32Array, full: boolean): Steps<ReplyOf<'file'>> {
+export function* fileRecords(
+  held: Standing,
+  order: Int32Array,
+  full: boolean,
+): Steps<ReplyOf<'file'>> {
   const { table, stand } = held;
   const guarded: Guarded = { count: 0 };
   const heads = table.columns.map((c): Cell => ({

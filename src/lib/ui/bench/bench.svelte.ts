@@ -5,7 +5,7 @@ import { isLedger, openItem, openLedger, type LedgerItem } from '../../core/benc
 import type { Wish } from '../../core/tally/guess';
 import type { RowView } from '../../core/tally/rowOrder';
 import type { Condition } from '../../core/scope/condition';
-import { plainSentence } from '../../core/tally/sentence';
+import { plainSentence, slotsOf } from '../../core/tally/sentence';
 import { sentenceOf } from '../../core/tally/sentences';
 import type { Tally } from '../../core/tally/specs';
 import type {
@@ -30,6 +30,8 @@ export interface BenchFacts {
   readonly listName: string;
   readonly readAt: string;
   readonly currentReading: number;
+  /** Other readings of the list, by the names that comparisons call them. */
+  readonly readings: readonly { readonly id: number; readonly name: string }[];
   readonly revision: number;
   readonly doc: Bench;
 }
@@ -140,6 +142,11 @@ export class BenchState {
     await this.compute(false);
   }
 
+  /** What can be asked of this list, from what is wished for so far. */
+  questions(wish: Wish, lane?: string): Promise<ReplyOf<'questions'>> {
+    return this.ask('questions', { wish, readings: this.facts.readings.map((r) => r.name) }, lane);
+  }
+
   /** Opens the questions, with what is wished for so far. */
   choose(wish: Wish = {}): void {
     this.wish = wish;
@@ -151,7 +158,27 @@ export class BenchState {
   begin(says: string, tally: Tally): void {
     this.choosing = false;
     this.side = null;
-    this.change(says, (doc) => addTally(doc, tally));
+    this.change(says, (doc) => addTally(this.#withReadings(doc, tally), tally));
+  }
+
+  /** The bench with the readings that a tally compares with among its lists. */
+  #withReadings(doc: Bench, tally: Tally): Bench {
+    const named = slotsOf(sentenceOf(tally, this.names, '')).flatMap(({ takes }) =>
+      takes.a === 'list' ? [takes.value] : [],
+    );
+    const found = this.facts.readings.filter(({ name }) => named.includes(name));
+    if (found.length === 0) return doc;
+    const lists = { ...doc.lists };
+    for (const { id, name } of found)
+      lists[name] ??= { list: this.facts.listId, reading: id, table: 'main' };
+    return { ...doc, lists };
+  }
+
+  /** Lists and readings that a tally can be set against. */
+  get comparable(): readonly string[] {
+    return [
+      ...new Set([...Object.keys(this.doc.lists), ...this.facts.readings.map((r) => r.name)]),
+    ];
   }
 
   /** Changes the tray itself: names and order. No figure changes. */
@@ -214,7 +241,7 @@ export class BenchState {
   retell(says: string, id: string, tally: Tally): void {
     const now = this.doc.tray.find((item) => item.id === id)?.tally;
     if (JSON.stringify(now) === JSON.stringify(tally)) return;
-    this.change(says, (doc) => setTally(doc, id, tally));
+    this.change(says, (doc) => setTally(this.#withReadings(doc, tally), id, tally));
   }
 
   /** The same while an edge or a value is dragged: all of it is one step to undo. */

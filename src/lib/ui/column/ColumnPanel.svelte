@@ -101,7 +101,7 @@
   ];
   const asked = $derived(ASKED.filter(([, , types]) => types.includes(about?.type ?? '')));
   async function begin(kind: Tally['kind']): Promise<void> {
-    const found = await bench.ask('questions', { wish: { column } });
+    const found = await bench.questions({ column });
     const question = found.find((q) => q.kind === kind);
     if (question?.tally) bench.begin(`New tally: ${question.sentence}`, question.tally);
     else fault = question?.needs ?? '';

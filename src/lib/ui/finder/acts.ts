@@ -172,7 +172,7 @@ export async function foundActs(bench: BenchState, search: string): Promise<Act[
 async function tallyActs(bench: BenchState, search: string): Promise<Act[]> {
   const wish = wishOf(search, bench.columns);
   if (!wish) return [];
-  const found = await bench.ask('questions', { wish }, 'find questions');
+  const found = await bench.questions(wish, 'find questions');
   const asked = search.toLowerCase().split(/\s+/);
   return found.flatMap(({ question, sentence, tally, found: words }): Act[] =>
     tally

@@ -161,7 +161,7 @@
   />
 {:else if takes.a === 'list'}<Choices
     name="lists and readings"
-    choices={Object.keys(bench.doc.lists).map((value) => ({ value, label: value }))}
+    choices={bench.comparable.map((value) => ({ value, label: value }))}
     chosen={takes.value}
     onchoose={(value) => {
       close();

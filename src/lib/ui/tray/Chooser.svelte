@@ -26,7 +26,7 @@
     let stale = false;
     void (async () => {
       try {
-        const found = await bench.ask('questions', { wish });
+        const found = await bench.questions(wish);
         if (stale) return;
         questions = found;
         sketches = new Map();

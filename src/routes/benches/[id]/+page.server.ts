@@ -2,7 +2,7 @@ import { error } from '@sveltejs/kit';
 import { application } from '$lib/server/application';
 import { findBench, findState } from '$lib/server/storage/benches';
 import { findList } from '$lib/server/storage/lists';
-import { findReading } from '$lib/server/storage/readings';
+import { findReading, readingsOf } from '$lib/server/storage/readings';
 import type { PageServerLoad } from './$types';
 
 const shortDate = (iso: string): string =>
@@ -17,9 +17,10 @@ export const load: PageServerLoad = async ({ params, url }) => {
     state && /^\d+$/.test(state) ? await findState(db, bench.id, Number(state)) : undefined;
   if (state && !kept) error(404, 'This link names a state of the bench that is no longer kept.');
   const doc = kept ?? bench.doc;
-  const [list, reading] = await Promise.all([
+  const [list, reading, readings] = await Promise.all([
     findList(db, bench.listId),
     findReading(db, doc.reading),
+    readingsOf(db, bench.listId),
   ]);
   return {
     facts: {
@@ -28,6 +29,12 @@ export const load: PageServerLoad = async ({ params, url }) => {
       listId: bench.listId,
       listName: list?.name ?? '',
       readAt: reading ? shortDate(reading.readAt) : '',
+      readings: readings
+        .filter(({ id }) => id !== doc.reading)
+        .map(({ id, number, read_at: at }) => ({
+          id,
+          name: `the reading of ${shortDate(at)} (no. ${number})`,
+        })),
       currentReading: list?.current_reading ?? doc.reading,
       revision: bench.revision,
       doc,
