@@ -23,6 +23,7 @@ import { Engine } from '$lib/engine/engine';
 import { madeFile, madeTable } from './made';
 import { meterInto, ratio, type Result } from './meter';
 import { stolenSeconds } from './stolen';
+import { benchEngine } from './engine';
 import { benchTallies } from './tallies';
 
 const stolenBefore = stolenSeconds();
@@ -299,6 +300,7 @@ sorting();
 growth();
 reading();
 benchTallies(madeTable(N), meter);
+benchEngine(madeTable(N), meter, results);
 
 if (process.argv.includes('--page')) {
   const { benchPage } = await import('./page');

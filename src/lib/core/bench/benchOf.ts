@@ -1,5 +1,4 @@
-import { Ask } from '../ask/ask';
-import { upgradeAsk } from '../ask/upgrade';
+import type { Ask } from '../ask/ask';
 import { Bench, type TrayItem } from './document';
 import { newView } from './trayEdits';
 
@@ -26,6 +25,3 @@ export function benchOf(ask: Ask, reading: number): Bench {
     open: tray[0].id,
   });
 }
-
-/** An ask of any version, as a file brings it. @throws ZodError where it is none */
-export const readAsk = (document: unknown): Ask => Ask.parse(upgradeAsk(document));

@@ -13,7 +13,6 @@
   import { copyText } from '../handover/clipboard';
   import HandOver from '../handover/HandOver.svelte';
   import Ladder from '../ladder/Ladder.svelte';
-  import RungDialog from '../ladder/RungDialog.svelte';
   import Ledger from '../ledger/Ledger.svelte';
   import LedgerBar from '../ledger/LedgerBar.svelte';
   import { isLedger } from '../../core/bench/tray';
@@ -35,7 +34,6 @@
   const bench = new BenchState(facts);
 
   let finder: Finder;
-  let rungDialog: RungDialog;
   let handOver: HandOver;
   let ledger = $state<Ledger>();
 
@@ -47,7 +45,7 @@
   const acts = $derived<Act[]>([
     { kind: 'act', label: 'Undo', keys: 'Ctrl+Z', run: () => bench.undo() },
     { kind: 'act', label: 'Redo', keys: 'Ctrl+Shift+Z', run: () => bench.redo() },
-    { kind: 'act', label: 'Narrow by…', keys: 'n', run: () => rungDialog.add() },
+    { kind: 'act', label: 'Narrow by…', keys: 'n', run: () => bench.narrow() },
     { kind: 'act', label: 'New tally…', keys: 't', run: () => bench.choose() },
     { kind: 'act', label: 'Hand over: copy what is shown', run: () => void handOver.copyShown() },
     {
@@ -81,7 +79,7 @@
     },
     { kind: 'page', label: 'The shelf', run: () => void goto('/') },
     { kind: 'page', label: 'Keys', keys: '?', run: () => void goto('/keys') },
-    ...benchActs(bench, { narrow: (column) => rungDialog.add(column) }),
+    ...benchActs(bench, { narrow: (column) => bench.narrow(column) }),
   ]);
 
   function keyed(event: KeyboardEvent): void {
@@ -102,7 +100,7 @@
     )
       bench.side = null;
     else if (typing || ctrl || document.querySelector('dialog[open], :popover-open')) return;
-    else if (event.key === 'n') rungDialog.add();
+    else if (event.key === 'n') bench.narrow();
     else if (event.key === 't') bench.choose();
     else if (event.key === '?') void goto('/keys');
     else return;
@@ -238,7 +236,7 @@
 
   <div class="floor">
     <nav class="left" aria-label="What counts and tallies">
-      <Ladder {bench} onnarrow={() => rungDialog.add()} onedit={(id) => rungDialog.edit(id)} />
+      <Ladder {bench} />
       <Tray {bench} />
     </nav>
     <main class="centre">
@@ -284,7 +282,7 @@
         {:else if side.kind === 'column'}<ColumnPanel
             {bench}
             column={side.column}
-            onnarrow={(column) => rungDialog.add(column)}
+            onnarrow={(column) => bench.narrow(column)}
           />
         {:else}<RecordPanel
             {bench}
@@ -298,7 +296,6 @@
   {#if bench.notice}<div class="toast" aria-hidden="true">{bench.notice}</div>{/if}
 </div>
 <Finder bind:this={finder} {acts} search={(text) => foundActs(bench, text)} />
-<RungDialog bind:this={rungDialog} {bench} />
 
 <style>
   .page {

@@ -1,9 +1,10 @@
 import type { Bench, TrayItem, View } from '../../core/bench/document';
-import { addRung, setTally } from '../../core/bench/edits';
+import { addRung, changeRung, setTally } from '../../core/bench/edits';
 import { addTally, lookAt, openTally } from '../../core/bench/trayEdits';
 import { isLedger, openItem, openLedger, type LedgerItem } from '../../core/bench/tray';
 import type { Wish } from '../../core/tally/guess';
 import type { RowView } from '../../core/tally/rowOrder';
+import { isComplete, newLeaf } from '../../core/scope/choices';
 import type { Condition } from '../../core/scope/condition';
 import { plainSentence, slotsOf } from '../../core/tally/sentence';
 import { sentenceOf } from '../../core/tally/sentences';
@@ -42,6 +43,15 @@ export type Side =
   | { kind: 'column'; column: string }
   | { kind: 'record'; record: number; column: string | null };
 
+/** The step being made goes by this name until it is kept. */
+export const NEW_STEP = 'new step';
+
+/** A step being made (id null) or changed. */
+export interface Step {
+  readonly id: string | null;
+  readonly condition: Condition;
+}
+
 /** Lines fetched beyond those in view, on each side. */
 const MARGIN = 14;
 
@@ -57,6 +67,8 @@ export class BenchState {
   /** Whether the questions stand in the place of the open tally. */
   choosing = $state(false);
   wish = $state.raw<Wish>({});
+  /** The step being made or changed; the page follows it, the document does not have it yet. */
+  step = $state.raw<Step | null>(null);
   /** Orders for the eye, by table. */
   sorts = $state.raw<ReadonlyMap<string, EyeSort>>(new Map());
   /** Why the open ledger has no figures; empty where it has. */
@@ -119,6 +131,51 @@ export class BenchState {
   /** What a tally goes by: the name it was given, or its sentence. */
   nameOf(item: TrayItem): string {
     return item.name ?? plainSentence(sentenceOf(item.tally, this.names, this.facts.listName));
+  }
+
+  /** Begins a step, about a column where one is given. */
+  narrow(column?: string): void {
+    const start =
+      this.column(column) ?? this.columns.find((c) => c.type === 'text') ?? this.columns[0];
+    if (start) this.step = { id: null, condition: newLeaf(start.id, start.type) };
+  }
+
+  editStep(id: string): void {
+    const rung = this.doc.ladder.rungs.find((r) => r.id === id);
+    if (rung) this.step = { id, condition: rung.condition };
+  }
+
+  /** The step as it is now; once nothing in it is empty, the page shows what it would keep. */
+  setStep(condition: Condition): void {
+    if (!this.step) return;
+    const shown = isComplete(this.step.condition);
+    this.step = { ...this.step, condition };
+    if (shown || isComplete(condition)) void this.compute(false);
+  }
+
+  keepStep(): void {
+    const { step } = this;
+    this.step = null;
+    if (!step) return;
+    const { id, condition } = step;
+    if (id === null) this.change('Narrow', (doc) => addRung(doc, condition));
+    else this.change('Change a step', (doc) => changeRung(doc, id, condition));
+  }
+
+  dropStep(): void {
+    const shown = this.step !== null && isComplete(this.step.condition);
+    this.step = null;
+    if (shown) void this.compute();
+  }
+
+  /** The document with the step that is being made. */
+  get #asked(): Bench {
+    const { doc, step } = this;
+    if (!step || !isComplete(step.condition)) return doc;
+    const { id, condition } = step;
+    if (id !== null) return changeRung(doc, id, condition);
+    const rungs = [...doc.ladder.rungs, { id: NEW_STEP, on: true, condition }];
+    return { ...doc, ladder: { ...doc.ladder, rungs } };
   }
 
   /** Narrows to what meets a condition: one more step. */
@@ -325,7 +382,7 @@ export class BenchState {
     this.busy = true;
     try {
       const counts = await this.engine.ask('stand', {
-        doc: $state.snapshot(this.doc) as Bench,
+        doc: $state.snapshot(this.#asked) as Bench,
       });
       const { token } = counts;
       await (isLedger(this.shown) ? this.#computeLedger(counts) : this.#computeTally(counts));

@@ -46,7 +46,18 @@
 </script>
 
 {#if condition.kind === 'expression'}
-  <code class="expression">{condition.not ? 'not ' : ''}{condition.expression}</code>
+  {@const byExpression = condition}
+  <label class="expression"
+    >Records for which this holds
+    <textarea
+      class="field"
+      rows="3"
+      spellcheck="false"
+      placeholder={'"Fares taken" / NULLIF(Boarded, 0) > 20'}
+      value={byExpression.expression}
+      oninput={(e) => onchange({ ...byExpression, expression: e.currentTarget.value })}
+      data-test="condition-expression"></textarea></label
+  >
 {:else if condition.kind === 'leaf'}
   {@const leaf = condition}
   {@const choices = choicesFor(typeOf(leaf.column))}
@@ -185,8 +196,7 @@
     margin-left: auto;
   }
   .expression {
-    display: block;
-    padding: 4px 0;
-    white-space: pre-wrap;
+    display: grid;
+    gap: 4px;
   }
 </style>

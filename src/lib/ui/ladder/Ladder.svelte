@@ -4,14 +4,15 @@
   import type { BenchState } from '../bench/bench.svelte';
   import Choices from '../shell/Choices.svelte';
   import Pop from '../shell/Pop.svelte';
+  import { NEW_STEP } from '../bench/bench.svelte';
+  import RungEditor from './RungEditor.svelte';
   import RungCard from './RungCard.svelte';
 
   interface Props {
     bench: BenchState;
-    onnarrow: () => void;
-    onedit: (rung: string) => void;
   }
-  let { bench, onnarrow, onedit }: Props = $props();
+  let { bench }: Props = $props();
+  const step = $derived(bench.step);
   const overview = $derived(bench.counts);
   const total = $derived(overview?.all.records ?? 0);
   const share = (n: number): number => (total ? n / total : 0);
@@ -59,16 +60,27 @@
         <div class="line soft"><span>the whole list</span><span>{overview.all.lead}</span></div>
         <i class="share" style:width="100%"></i>
       </li>
-      {#each overview.rungs as rung, k (rung.id)}
-        <RungCard
-          {bench}
-          {rung}
-          share={share(rung.records)}
-          first={k === 0}
-          last={k === overview.rungs.length - 1}
-          onedit={() => onedit(rung.id)}
-        />
+      {#each overview.rungs.filter((rung) => rung.id !== NEW_STEP) as rung, k (rung.id)}
+        {#if step?.id === rung.id}<RungEditor
+            {bench}
+            condition={step.condition}
+            changing
+            place={k}
+          />{:else}<RungCard
+            {bench}
+            {rung}
+            share={share(rung.records)}
+            first={k === 0}
+            last={k === bench.doc.ladder.rungs.length - 1}
+            onedit={() => bench.editStep(rung.id)}
+          />{/if}
       {/each}
+      {#if step && step.id === null}<RungEditor
+          {bench}
+          condition={step.condition}
+          changing={false}
+          place={bench.doc.ladder.rungs.length}
+        />{/if}
       {#if overview.setAside.records > 0 || bench.doc.ladder.setAside.records.length > 0 || bench.doc.ladder.setAside.values.length > 0}
         <li class="card aside">
           <div class="line">
@@ -105,7 +117,9 @@
   {/if}
 
   <div class="acts">
-    <button type="button" class="act" onclick={onnarrow} data-test="narrow">+ Narrow by…</button>
+    <button type="button" class="act" onclick={() => bench.narrow()} data-test="narrow"
+      >+ Narrow by…</button
+    >
     <Pop title="Keep or bring back a set of conditions" width={260}>
       {#snippet label()}Scopes <span aria-hidden="true">▾</span>{/snippet}
       {#snippet children(close)}

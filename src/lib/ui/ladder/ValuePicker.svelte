@@ -1,6 +1,7 @@
 <script lang="ts">
   import { showCount } from '../../core/table/format';
   import type { ReplyOf } from '../../engine/protocol';
+  import { alikeValues, type AlikeValues } from './alikeValues';
   import type { BenchState } from '../bench/bench.svelte';
 
   interface Props {
@@ -20,8 +21,11 @@
     );
   });
 
-  const turn = (text: string, on: boolean): void =>
-    onchange(on ? [...values, text] : values.filter((v) => v !== text));
+  const choices = $derived(alikeValues(found.items));
+  const turn = ({ texts }: AlikeValues, on: boolean): void => {
+    const others = values.filter((v) => !texts.includes(v));
+    onchange(on ? [...others, ...texts] : others);
+  };
 </script>
 
 <div class="picker">
@@ -33,14 +37,22 @@
     data-test="value-search"
   />
   <div class="values" role="group" aria-label="Values">
-    {#each found.items as { text, count } (text)}
-      <label>
+    {#each choices as choice (choice.text)}
+      <label
+        title={choice.texts.length > 1
+          ? `Written ${choice.texts.length} ways, which differ only in case or outer spaces: ${choice.texts.map((t) => `“${t}”`).join(', ')}`
+          : undefined}
+      >
         <input
           type="checkbox"
-          checked={values.includes(text)}
-          onchange={(e) => turn(text, e.currentTarget.checked)}
+          checked={choice.texts.some((t) => values.includes(t))}
+          onchange={(e) => turn(choice, e.currentTarget.checked)}
         />
-        <span>{text}</span><small>{showCount(count)}</small>
+        <span
+          >{choice.text}{#if choice.texts.length > 1}<em>
+              {choice.texts.length} spellings</em
+            >{/if}</span
+        ><small>{showCount(choice.count)}</small>
       </label>
     {/each}
     {#if found.more > 0}<p>{showCount(found.more)} more: narrow the search.</p>{/if}
@@ -64,6 +76,10 @@
     gap: 8px;
     padding: 2px 4px;
     align-items: baseline;
+  }
+  em {
+    color: var(--plum);
+    font-size: 12px;
   }
   small {
     margin-left: auto;

@@ -1,6 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { benchOf, readAsk } from '$lib/core/bench/benchOf';
+import { readAsk } from '$lib/core/ask/badAsk';
+import { benchOf } from '$lib/core/bench/benchOf';
 import { upgradeBench } from '$lib/core/bench/upgrade';
 import { application } from '$lib/server/application';
 import { answering, BadInput, bodyOf, idOf, notFound } from '$lib/server/http/problem';

@@ -1,0 +1,197 @@
+import { answerAsk } from '$lib/core/ask/answer';
+import { readAsk } from '$lib/core/ask/badAsk';
+import type { Bench } from '$lib/core/bench/document';
+import { newBench } from '$lib/core/bench/newBench';
+import { newView } from '$lib/core/bench/trayEdits';
+import { finish } from '$lib/core/steps/steps';
+import type { Table } from '$lib/core/table/table';
+import { Tally } from '$lib/core/tally/specs';
+import { Engine } from '$lib/engine/engine';
+import type { ArgsOf, Do, ReplyOf } from '$lib/engine/protocol';
+import type { Meter, Result } from './meter';
+
+const recipe = {
+  format: 'delimited',
+  delimiter: ',',
+  quote: '"',
+  encoding: 'utf-8',
+  header: true,
+  skipLines: 0,
+  width: 1,
+  columns: [],
+} as const;
+
+const VIEW = { down: 99, turned: [] };
+
+/** Tallies of every kind that the page may be looking at. */
+const KINDS: readonly unknown[] = [
+  {
+    kind: 'crosstab',
+    down: [{ column: 'route' }],
+    across: [{ column: 'weather' }],
+    measures: [{ kind: 'mean', column: 'fares' }],
+  },
+  {
+    kind: 'conditional',
+    rows: [
+      {
+        name: 'late',
+        condition: {
+          kind: 'leaf',
+          column: 'delay',
+          test: { test: 'compare', op: 'ge', value: 10 },
+        },
+      },
+      {
+        name: 'gale',
+        condition: { kind: 'leaf', column: 'weather', test: { test: 'is', values: ['gale'] } },
+      },
+    ],
+    columns: [{ measure: { kind: 'sum', column: 'fares' } }],
+  },
+  {
+    kind: 'frequency',
+    key: { column: 'delay', bands: { by: 'edges', edges: [0, 1, 5, 10, 20, 99] } },
+  },
+  { kind: 'spread', columns: ['delay'], key: { column: 'route' } },
+  { kind: 'percentile', column: 'delay', ranksOf: [20] },
+  { kind: 'ranking', by: { kind: 'max', column: 'fares' } },
+  { kind: 'ranking', groups: [{ column: 'vessel' }], by: { kind: 'sum', column: 'fares' }, top: 5 },
+  {
+    kind: 'periods',
+    column: 'day',
+    levels: ['year', 'month'],
+    measures: [{ kind: 'sum', column: 'fares' }],
+    against: ['yearBefore'],
+  },
+  {
+    kind: 'growth',
+    series: { column: 'day', period: 'year', measure: { kind: 'sum', column: 'fares' } },
+  },
+  {
+    kind: 'forecast',
+    series: { column: 'day', period: 'month', measure: { kind: 'sum', column: 'fares' } },
+  },
+];
+
+/** What the engine does for the page, on a made list of 1,000,000 records. */
+export function benchEngine(table: Table, { within }: Meter, results: Result[]): void {
+  const engine = new Engine({
+    name: 'Made',
+    table,
+    recipe: { ...recipe, columns: [] },
+    others: new Map(),
+  });
+  const start = newBench(table, 1);
+  const [ledger] = start.tray;
+  const doc: Bench = {
+    ...start,
+    tray: [
+      {
+        ...ledger,
+        tally: Tally.parse({ kind: 'ledger', measures: [{ kind: 'running', column: 'fares' }] }),
+        view: { ...ledger.view, showDown: 1 },
+      },
+      ...KINDS.map((spec, k) => {
+        const tally = Tally.parse(spec);
+        return { id: `t${k}`, tally, view: newView(tally), note: '' };
+      }),
+    ],
+  };
+  /** The longest the engine worked without a pause, over all that was asked. */
+  let longest = { ms: 0, at: '' };
+  function ask<K extends Do>(kind: K, args: ArgsOf<K>): { reply: ReplyOf<K>; ms: number } {
+    const begun = performance.now();
+    const steps = engine.answer(kind, args);
+    for (;;) {
+      const from = performance.now();
+      const step = steps.next();
+      const took = performance.now() - from;
+      if (took > longest.ms) longest = { ms: took, at: kind };
+      if (step.done) return { reply: step.value, ms: performance.now() - begun };
+    }
+  }
+  const { token } = ask('stand', { doc }).reply;
+  const tally = 'ledger';
+  const { lines } = ask('ledger', { token, tally }).reply;
+  ask('lines', { token, tally, from: 0, count: 60 });
+  within(
+    '60 lines with a running total at the end of 1,000,000, once the ledger stands',
+    ask('lines', { token, tally, from: lines - 60, count: 60 }).ms,
+    30,
+  );
+  const first = ask('facts', { token, column: 'fuel' }).ms;
+  within('a column’s facts the first time', first, 120);
+  within('and again', ask('facts', { token, column: 'fuel' }).ms, 20);
+  const place = { tally: 't0', table: 'main', row: ['Route 3'], column: 'all.m1' };
+  ask('answer', { token, tally: 't0' });
+  within('behind a figure', ask('behind', { token, place }).ms, 60);
+  let heaviest = { bytes: 0, at: '' };
+  for (const item of doc.tray.slice(1)) {
+    const answered = ask('answer', { token, tally: item.id }).reply;
+    const rows = answered.tables.map(
+      ({ name }) =>
+        ask('rows', { token, tally: item.id, table: name, from: 0, count: 400, view: VIEW }).reply,
+    );
+    const shape = ask('shape', { token, tally: item.id }).reply;
+    ask('footing', { token, tally: item.id });
+    ask('fact', { token, tally: item.id });
+    const bytes = JSON.stringify([answered, rows, shape]).length;
+    if (bytes > heaviest.bytes) heaviest = { bytes, at: item.tally.kind };
+  }
+  results.push({
+    work: 'the heaviest answer of any tally to the page',
+    bar: 'under 200 kB',
+    measured: `${Math.round(heaviest.bytes / 1000)} kB (${heaviest.at})`,
+    holds: heaviest.bytes < 200_000,
+  });
+  results.push({
+    work: 'the longest the engine works without a pause, in any of these requests',
+    bar: 'at most 12 ms',
+    measured: `${longest.ms.toFixed(1)} ms (${longest.at})`,
+    holds: longest.ms <= 12,
+  });
+  askMemory(table, results);
+}
+
+/** What many asks with expressions leave behind. */
+function askMemory(table: Table, results: Result[]): void {
+  const small: Table = {
+    length: 20_000,
+    columns: table.columns.map((c) =>
+      'codes' in c
+        ? { ...c, codes: c.codes.slice(0, 20_000) }
+        : { ...c, values: c.values.slice(0, 20_000) },
+    ),
+  };
+  const held = (): number => {
+    globalThis.gc?.();
+    const { heapUsed, arrayBuffers } = process.memoryUsage();
+    return (heapUsed + arrayBuffers) / 1e6;
+  };
+  const run = (k: number): unknown =>
+    finish(
+      answerAsk(
+        { name: 'Made', table: small, others: new Map() },
+        readAsk({
+          tallies: [
+            {
+              kind: 'ledger',
+              groups: [{ column: 'route' }],
+              measures: [{ kind: 'sum', column: `expression: fares * ${k}` }],
+            },
+          ],
+        }),
+      ),
+    ).result.tallies.length;
+  for (let k = 1; k <= 20; k++) run(k);
+  const before = held();
+  for (let k = 21; k <= 220; k++) run(k);
+  const left = held() - before;
+  results.push({
+    work: 'what 200 asks in a row leave behind',
+    bar: 'at most 10 MB',
+    measured: `${Math.max(0, left).toFixed(1)} MB`,
+    holds: left <= 10,
+  });
+}

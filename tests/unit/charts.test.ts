@@ -1,0 +1,218 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { everyNth, extent } from '$lib/ui/chart/figures';
+import { cut, spreadLabels } from '$lib/ui/chart/labels';
+import { tickTexts } from '$lib/ui/chart/ticks';
+import { wishOf } from '$lib/ui/finder/wish';
+import { alikeValues } from '$lib/ui/ladder/alikeValues';
+import { readBands, readNumbers, writeBands } from '$lib/ui/sentence/bandsText';
+import { crossModel } from '$lib/ui/tally/crosstab/model';
+import { alongTime, yearsOverlaid } from '$lib/ui/tally/periods/model';
+import { shownColumns } from '$lib/ui/tally/columns';
+import { sourceOf, type SourceTable } from '$lib/ui/tally/source';
+import { newBench } from '$lib/core/bench/newBench';
+import { newView } from '$lib/core/bench/trayEdits';
+import { Tally } from '$lib/core/tally/specs';
+import { Replies } from '$lib/engine/replies';
+import { OpenBench } from '../support/bench';
+import { noRecipe, small } from '../support/smallList';
+
+describe('the chart kit', () => {
+  it('writes the ticks of an axis in one scale', () => {
+    expect(tickTexts([0, 500_000, 1_000_000, 1_500_000])).toEqual(['0', '0.5M', '1.0M', '1.5M']);
+    expect(tickTexts([0, 2000, 4000])).toEqual(['0', '2,000', '4,000']);
+    expect(tickTexts([0, 20_000, 40_000])).toEqual(['0', '20k', '40k']);
+    expect(tickTexts([-0.5, 0, 0.5])).toEqual(['−0.5', '0', '0.5']);
+    expect(tickTexts([0, 0.25, 0.5], true)).toEqual(['0 %', '25 %', '50 %']);
+    expect(tickTexts([])).toEqual([]);
+  });
+
+  it('never lets labels cover one another, and keeps them within their height', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: -50, max: 450, noNaN: true }), { maxLength: 20 }),
+        (at) => {
+          const spread = spreadLabels(
+            at.map((y, series) => ({ text: '', at: y, series })),
+            14,
+            0,
+            400,
+          );
+          const places = spread.map((label) => label.at);
+          for (let k = 1; k < places.length; k++)
+            expect(places[k] - places[k - 1]).toBeGreaterThanOrEqual(14 - 1e-9);
+          if (places.length) expect(places[places.length - 1]).toBeLessThanOrEqual(400 + 1e-9);
+        },
+      ),
+    );
+  });
+
+  it('leaves a label where it wants to stand when there is room', () => {
+    const labels = [10, 100, 300].map((at, series) => ({ text: String(at), at, series }));
+    expect(spreadLabels(labels, 14, 0, 400)).toEqual(labels);
+  });
+
+  it('cuts texts, thins ticks and reaches to 0 where lengths are read', () => {
+    expect(cut('Holm and Inner Isles', 64)).toBe('Holm and…');
+    expect(cut('Ness', 64)).toBe('Ness');
+    expect(everyNth(42, 420, 60)).toBe(6);
+    expect(everyNth(3, 420, 60)).toBe(1);
+    expect(extent([3, 9, NaN], true)).toEqual([0, 9]);
+    expect(extent([3, 9], false)).toEqual([3, 9]);
+    expect(extent([], true)).toEqual([0, 1]);
+    expect(extent([-4, -2], true)).toEqual([-4, 0]);
+  });
+});
+
+describe('a wish in words', () => {
+  const columns = [
+    { id: 'delay', name: 'Delay', type: 'number', unit: 'min' },
+    { id: 'fares', name: 'Fares taken', type: 'number', unit: '£' },
+    { id: 'vessel', name: 'Vessel', type: 'text', unit: '' },
+    { id: 'day', name: 'Sailed on', type: 'date', unit: '' },
+  ] as const;
+
+  it('names a measure, what it is of, and what it is by', () => {
+    expect(wishOf('median delay by vessel', [...columns])).toEqual({
+      measure: 'median',
+      column: 'delay',
+      by: ['vessel'],
+    });
+    expect(wishOf('average fares per month', [...columns])).toEqual({
+      measure: 'mean',
+      column: 'fares',
+      period: 'month',
+    });
+    expect(wishOf('sum of Fares taken', [...columns])).toMatchObject({ column: 'fares' });
+    expect(wishOf('count by vessel', [...columns])).toEqual({ measure: 'records', by: ['vessel'] });
+    expect(wishOf('hello there', [...columns])).toBeNull();
+    expect(wishOf('', [...columns])).toBeNull();
+  });
+});
+
+describe('what is typed', () => {
+  it('numbers with commas, semicolons or spaces; a word is none', () => {
+    expect(readNumbers('0, 5; 10 −3')).toEqual([0, 5, 10, -3]);
+    expect(readNumbers('1, two')).toBeNull();
+    expect(readNumbers('')).toEqual([]);
+  });
+
+  it('bands, one a line, and back', () => {
+    const bands = [
+      { label: 'on time', from: 0, to: 5 },
+      { label: 'late, very', from: 5, to: null },
+    ];
+    expect(readBands(writeBands(bands))).toEqual({ bands });
+    expect(readBands('slow, 1, x')).toEqual({ wrong: 'Line 1: an edge is no number.' });
+    expect(readBands('alone')).toEqual({
+      wrong: 'Line 1: type a name, a lower and an upper edge.',
+    });
+    expect(readBands('\n')).toEqual({ wrong: 'Type one band a line.' });
+  });
+
+  it('values that look the same are one choice, under their commonest spelling', () => {
+    expect(
+      alikeValues([
+        { text: 'Ness', count: 9 },
+        { text: 'Holm', count: 4 },
+        { text: ' ness', count: 2 },
+      ]),
+    ).toEqual([
+      { text: 'Ness', texts: ['Ness', ' ness'], count: 11 },
+      { text: 'Holm', texts: ['Holm'], count: 4 },
+    ]);
+  });
+});
+
+/** The table of a tally over the small list, as the page gets it. */
+function seen(spec: unknown): SourceTable {
+  const tally = Tally.parse(spec);
+  const bench = new OpenBench(small, noRecipe, 'Sums');
+  const doc = newBench(small, 1);
+  bench.show({
+    ...doc,
+    tray: [...doc.tray, { id: 'other', tally, view: newView(tally), note: '' }],
+  });
+  const answered = Replies.answer.parse(bench.ask('answer', { tally: 'other' }));
+  const { rows, length } = Replies.rows.parse(
+    bench.ask('rows', {
+      tally: 'other',
+      table: 'main',
+      from: 0,
+      count: 100,
+      view: { down: 99, turned: [] },
+    }),
+  );
+  const table = sourceOf({
+    id: 'other',
+    token: 1,
+    answered,
+    tables: new Map([['main', { length, from: 0, rows }]]),
+    shape: { kind: 'none' },
+  }).table('main');
+  if (!table) throw new Error('no table');
+  return table;
+}
+
+describe('what charts are drawn from', () => {
+  it('a cross-tab: a row of figures for each group, a step for each across, each its own figure', () => {
+    const model = crossModel(
+      seen({
+        kind: 'crosstab',
+        down: [{ column: 'Region' }],
+        across: [{ column: 'Day', period: 'year' }],
+        measures: [{ kind: 'sum', column: 'Sum' }],
+      }),
+    );
+    expect(model.steps).toEqual(['2024', '2025']);
+    expect(model.rows.map((r) => [r.name, r.figures.map((f) => f.value)])).toEqual([
+      ['North', [0, 27]],
+      ['South', [7, 9]],
+      ['blank', [0, 1]],
+    ]);
+    expect(model.rows[0].figures[1]).toMatchObject({
+      words: expect.stringContaining('North, 2025 › sum of Sum: 27 £'),
+      place: { table: 'main', row: ['North'], column: 'a2.m1' },
+    });
+  });
+
+  it('periods along time, and years over one another with the newest strongest', () => {
+    const table = seen({
+      kind: 'periods',
+      column: 'Day',
+      levels: ['year', 'month'],
+      measures: [{ kind: 'sum', column: 'Sum' }],
+    });
+    const along = alongTime(table, 1);
+    expect(along.steps[0]).toBe('Dec 2024');
+    expect(along.lines[0].figures.map((f) => f.value).filter((v) => v > 0)).toEqual([
+      7, 10, 5, 12, 10,
+    ]);
+    const years = yearsOverlaid(table, 1);
+    expect(years.lines.map((l) => l.name)).toEqual(['2024', '2025']);
+    expect(years.strong).toBe(1);
+    expect(years.steps[0]).toBe('Jan');
+    const fiscal = yearsOverlaid(table, 4);
+    expect(fiscal.lines.map((l) => l.name)).toEqual(['2024/25', '2025/26']);
+    expect(fiscal.steps[0]).toBe('Apr');
+  });
+
+  it('heads say the column and the measure apart, and spans not again', () => {
+    const { head } = seen({
+      kind: 'periods',
+      column: 'Day',
+      levels: ['year', 'quarter'],
+      measures: [{ kind: 'sum', column: 'Sum' }],
+      against: ['previous'],
+    });
+    const { tree, labels, figures } = shownColumns(head);
+    expect(tree).toBe(true);
+    expect(labels.map((c) => c.words)).toEqual(['Period']);
+    expect(figures.map((c) => [c.words, c.sub])).toEqual([
+      ['Records', ''],
+      ['Sum', 'sum, £'],
+      ['Difference from the period before', '£'],
+      ['Change from the period before', ''],
+    ]);
+  });
+});
