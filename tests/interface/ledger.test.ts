@@ -372,6 +372,7 @@ describe('the ledger of the demo', () => {
   });
 
   it('resizes, reorders, hides and fixes columns without changing a figure', async () => {
+    await showDown(page, 'Records');
     const before = await seenFoot(page, 'counted');
     const first = (await page.all('[data-test=head]'))[0];
     const name = async (k: number): Promise<string> => (await seenHeads(page))[k].split('|')[0];

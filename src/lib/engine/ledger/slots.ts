@@ -42,22 +42,17 @@ export function isHidden(
   return chosen ?? spec.groups.some((key) => key.column === id && !key.period);
 }
 
-/** Whether record lines can be in view; where none are, columns without a measure give their room away. */
-const recordsShow = (spec: Pick<LedgerSpec, 'groups' | 'measures'>, view: View): boolean =>
-  view.showDown > spec.groups.length ||
-  view.turned.length > 0 ||
-  spec.groups.length === 0 ||
-  spec.measures.length === 0;
-
 /**
  * Lays out the ledger's columns: each shown column with its first measure, further measures behind it.
  * @param totals each measure's grand total as shown; its width counts
+ * @param records whether record lines show; where none do, columns without a measure give their room away
  */
 export function layoutColumns(
   table: Table,
   spec: Pick<LedgerSpec, 'groups' | 'measures'>,
   view: View,
   totals: readonly string[] = [],
+  records = true,
 ): LedgerColumns {
   const shown = columnOrder(table, view).filter((id) => !isHidden(id, spec, view));
   const measuresOf = (id: string): number[] =>
@@ -100,5 +95,5 @@ export function layoutColumns(
         fixed: false,
       });
   });
-  return { naming, slots: recordsShow(spec, view) ? slots : slots.filter((s) => s.measure >= 0) };
+  return { naming, slots: records ? slots : slots.filter((s) => s.measure >= 0) };
 }

@@ -185,7 +185,7 @@
     flex-wrap: wrap;
   }
   .row select {
-    max-width: 260px;
+    max-width: min(260px, 100%);
   }
   .not {
     display: inline-flex;

@@ -64,6 +64,10 @@
     display: grid;
     gap: 6px;
     width: 100%;
+    min-width: 0;
+  }
+  .picker .field {
+    width: 100%;
   }
   .values {
     max-height: 190px;
@@ -80,6 +84,7 @@
   em {
     color: var(--plum);
     font-size: 12px;
+    margin-left: 5px;
   }
   small {
     margin-left: auto;

@@ -89,6 +89,11 @@ export class LedgerLines {
     this.#length += lines;
   }
 
+  /** Whether any line is a record. */
+  get showsRecords(): boolean {
+    return this.#kinds.includes(RECORDS);
+  }
+
   /** The line at a place 0..length-1. */
   at(line: number): LedgerLine {
     let low = 0;
