@@ -24,7 +24,7 @@ const recipe = {
 const VIEW = { down: 99, turned: [] };
 
 /** Tallies of every kind that the page may be looking at. */
-const KINDS: readonly unknown[] = [
+export const KINDS: readonly unknown[] = [
   {
     kind: 'crosstab',
     down: [{ column: 'route' }],

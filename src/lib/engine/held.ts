@@ -7,6 +7,9 @@ import { StepCache } from '../core/steps/cache';
 import type { Steps } from '../core/steps/steps';
 import type { Table } from '../core/table/table';
 import { recordsOf, type Base } from '../core/tally/base';
+import type { Answer } from '../core/tally/answer';
+import { foot } from '../core/tally/foot';
+import type { Footing } from '../core/tally/footing';
 import type { FigureBehind } from '../core/tally/behind';
 import type { ScopeName } from '../core/tally/result';
 import type { Tally } from '../core/tally/specs';
@@ -14,6 +17,8 @@ import { EngineError } from './errors';
 import { ledgerOf, type LedgerLayout } from './ledger/layout';
 import type { ColumnFacts } from './replies';
 import type { Standing } from './standing';
+
+const footings = new WeakMap<Answer, Footing>();
 
 /** One stand of a bench with what was asked of it so far. Kept for a few tokens, then dropped. */
 export class Held implements Standing {
@@ -69,6 +74,17 @@ export class Held implements Standing {
     const computed = yield* compute(this.stand, tally, 'tally');
     this.answers.set(key, computed);
     return computed;
+  }
+
+  /** Whether a tally foots; checked once an answer. Null where it has no figures. */
+  *footing(id: string): Steps<Footing | null> {
+    const { answer, base } = yield* this.answer(id);
+    if (!answer) return null;
+    const known = footings.get(answer);
+    if (known) return known;
+    const footing = yield* foot(base, answer);
+    footings.set(answer, footing);
+    return footing;
   }
 
   /** The ledger of the page. @throws EngineError */

@@ -86,6 +86,7 @@ function says(main: AnswerTable | undefined, { compared, failure }: Comparing): 
 
 /** How many rows stand at each level under the whole; none where no row is a part of another. */
 function groupsByLevel(table: AnswerTable): number[] {
+  if (table.flat) return [];
   const depth = new Int32Array(table.length);
   const out: number[] = [];
   for (let n = 0; n < table.length; n++) {
@@ -100,6 +101,7 @@ function groupsByLevel(table: AnswerTable): number[] {
 const present = (v: number): number => (v === v ? v : 0);
 
 function* footDown(table: AnswerTable, told: Told): Steps<number> {
+  if (table.flat) return 0;
   const whole = new Int32Array(table.length);
   const has = new Uint8Array(table.length);
   let any = false;

@@ -22,14 +22,15 @@ function factOf(column: Column): ColumnFact {
   const about = { id, name, type, unit };
   if (isText(column)) {
     let values = 0;
-    for (const code of column.codes) if (code >= 0) values++;
+    for (let i = 0; i < column.codes.length; i++) if (column.codes[i] >= 0) values++;
     return { ...about, values, distinct: column.dictionary.length, least: 0, most: 0, adds: false };
   }
   const seen = new Set<number>();
   let values = 0;
   let least = Infinity;
   let most = -Infinity;
-  for (const v of column.values) {
+  for (let i = 0; i < column.values.length; i++) {
+    const v = column.values[i];
     if (v !== v) continue;
     values++;
     if (v < least) least = v;

@@ -2,7 +2,6 @@ import { measureWords, needsOther } from '../../core/measure/measure';
 import type { Steps } from '../../core/steps/steps';
 import { namesOf } from '../../core/table/table';
 import type { AnswerTable } from '../../core/tally/answer';
-import { foot } from '../../core/tally/foot';
 import type { Footing } from '../../core/tally/footing';
 import { kindOf } from '../../core/tally/kinds';
 import type { Names } from '../../core/tally/kind';
@@ -80,23 +79,23 @@ export function* answerTally(held: Held, { tally: id }: ArgsOf<'answer'>): Steps
 
 /** Whether a tally foots. A ledger's footing is checked over the very figures it shows. */
 export function* answerFooting(held: Held, { tally }: ArgsOf<'footing'>): Steps<Footing> {
-  const { answer, base } = yield* held.answer(tally);
-  if (!answer)
-    return {
+  return (
+    (yield* held.footing(tally)) ?? {
       foots: true,
       compared: 0,
       failure: null,
       notAdding: [],
       says: 'There are no figures, so nothing was compared.',
-    };
-  return yield* foot(base, answer);
+    }
+  );
 }
 
 /** What the tray says of a tally. */
 export function* answerFact(held: Held, { tally: id }: ArgsOf<'fact'>): Steps<ReplyOf<'fact'>> {
-  const { answer, base, faults, refused } = yield* held.answer(id);
-  if (!answer) return { text: refused || faults.length ? 'does not fit' : '', foots: null };
-  const footing = yield* foot(base, answer);
+  const { answer, faults, refused } = yield* held.answer(id);
+  const footing = yield* held.footing(id);
+  if (!answer || !footing)
+    return { text: refused || faults.length ? 'does not fit' : '', foots: null };
   return {
     text: kindOf(held.item(id).tally).fact(answer),
     foots: footing.compared > 0 ? footing.foots : null,

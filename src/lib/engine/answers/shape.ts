@@ -1,7 +1,8 @@
 import { buildTree } from '../../core/arrange/tree';
 import { columnFor } from '../../core/expression/columnFor';
 import { gather } from '../../core/measure/slices';
-import type { Steps } from '../../core/steps/steps';
+import { sortedInParts, sortedValues } from '../../core/measure/sorted';
+import { STRIDE, type Steps } from '../../core/steps/steps';
 import { isText, type ScalarColumn } from '../../core/table/column';
 import { recordsOf, selectionOf, type Base } from '../../core/tally/base';
 import type { Answer } from '../../core/tally/answer';
@@ -38,24 +39,12 @@ function edgesOf(answer: Answer | null): number[] {
   return Array.from({ length: table.length }, (_, n) => at.map((c) => table.number(n, c))).flat();
 }
 
-/** Sorted values that are there. */
-function ordered(column: ScalarColumn, records: Int32Array): Float64Array {
-  const out = new Float64Array(records.length);
-  let n = 0;
-  for (const i of records) {
-    const v = column.values[i];
-    if (v === v) out[n++] = v;
-  }
-  return out.subarray(0, n).sort();
-}
-
 /**
  * Bins of one width from the lowest to the highest value; where a few lie far off, to the 99.5 %
  * place and the edges that must be seen, and the others are counted as beyond.
  */
 function* bins(column: ScalarColumn, records: Int32Array, { reach }: Shaped): Steps<Shape> {
-  const values = ordered(column, records);
-  yield undefined;
+  const values = yield* sortedValues(column.values, records);
   const n = values.length;
   if (n === 0) return { kind: 'none' };
   const inner = reach.filter(Number.isFinite);
@@ -66,11 +55,12 @@ function* bins(column: ScalarColumn, records: Int32Array, { reach }: Shaped): St
   const count = Math.max(1, Math.min(2 * MOST_BINS, Math.floor((hi - first) / width) + 1));
   const counts = new Array<number>(count).fill(0);
   let [under, over] = [0, 0];
-  for (const v of values) {
-    const at = Math.floor((v - first) / width + 1e-9);
+  for (let k = 0; k < n; k++) {
+    const at = Math.floor((values[k] - first) / width + 1e-9);
     if (at < 0) under++;
     else if (at >= count) over++;
     else counts[at]++;
+    if (k % (8 * STRIDE) === 0) yield undefined;
   }
   return {
     kind: 'bins',
@@ -117,7 +107,9 @@ function* curves(
     );
   const out = [];
   for (const leaf of leaves.slice(0, MOST_CURVES)) {
-    const values = slices.values.slice(slices.start[leaf], slices.start[leaf + 1]).sort();
+    const values = yield* sortedInParts(
+      slices.values.slice(slices.start[leaf], slices.start[leaf + 1]),
+    );
     out.push({
       label: coded ? coded.codes.label(tree.levels[0].code[leaf]) : '',
       count: values.length,

@@ -12,6 +12,7 @@ import {
   type Definition,
 } from '../../measure/quantileDefinitions';
 import { gather } from '../../measure/slices';
+import { sortedInParts } from '../../measure/sorted';
 import type { Steps } from '../../steps/steps';
 import { fullScalar } from '../../table/cell';
 import { isText, type ScalarColumn } from '../../table/column';
@@ -81,7 +82,9 @@ function* computePercentiles(base: Base, spec: PercentileSpec): Steps<TallyAnswe
   const leaves = Array.from(counts.keys()).filter((leaf) => !coded || counts[leaf] > 0);
   const rank = (leaf: number): number => coded?.codes.rank(tree.levels[0].code[leaf]) ?? 0;
   for (const leaf of leaves.sort((a, b) => rank(a) - rank(b))) {
-    const values = slices.values.slice(slices.start[leaf], slices.start[leaf + 1]).sort();
+    const values = yield* sortedInParts(
+      slices.values.slice(slices.start[leaf], slices.start[leaf + 1]),
+    );
     const code = coded ? tree.levels[0].code[leaf] : 0;
     groups.push({
       label: coded ? coded.codes.label(code) : null,

@@ -1,5 +1,7 @@
 import { periodCondition } from '../series';
 import { buildTree, groupKeys, groupPath, type GroupTree } from '../../arrange/tree';
+import { computeMeasures } from '../../measure/compute';
+import type { Grouping } from '../../measure/grouping';
 import { columnFor } from '../../expression/columnFor';
 import { MEASURES } from '../../measure/measure';
 import { evaluate } from '../../scope/evaluate';
@@ -76,6 +78,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
         yield* others(base, tree, spec, selection, {
           parent,
           left,
+          counts: figures.records[deepest],
           out: [...order.slice(from, to), ...none],
           whole,
           shares,
@@ -200,6 +203,7 @@ function* others(
   selection: Bitset,
   {
     left,
+    counts,
     out,
     whole,
     shares,
@@ -208,6 +212,8 @@ function* others(
   }: {
     parent: number;
     left: readonly number[];
+    /** Records of each group. */
+    counts: ArrayLike<number>;
     /** Groups of the parent that are not among the others: those in places, those without a figure. */
     out: readonly number[];
     whole: number;
@@ -217,13 +223,20 @@ function* others(
 ): Steps<FigureRow> {
   const { table } = base;
   const deepest = tree.levels.length - 1;
-  const wanted = new Set(left);
-  const records = recordsOf(selection).filter((i) => wanted.has(tree.leafOf[i]));
-  const one = buildTree(table.length, []);
-  const inOrder = orderedFor(base, selection, [spec.by]).filter((i) => wanted.has(tree.leafOf[i]));
-  const { total } = yield* computeGroups({ table, tree: one, records, ordered: inOrder }, [
-    spec.by,
-  ]);
+  const rest: Grouping = { size: 1, of: new Int32Array(tree.leaves).fill(-1) };
+  for (const g of left) rest.of[g] = 0;
+  const records = left.reduce((n, g) => n + counts[g], 0);
+  const [[[total]]] = yield* computeMeasures(
+    {
+      table,
+      records: recordsOf(selection),
+      ordered: orderedFor(base, selection, [spec.by]),
+      leafOf: tree.leafOf,
+      leaves: tree.leaves,
+    },
+    [rest],
+    [spec.by],
+  );
   const labels = spec.groups.map((_, k): string | null =>
     k < spec.within
       ? groupPath(tree, spec.within - 1, parent)[k]
@@ -237,9 +250,9 @@ function* others(
     cells: [
       null,
       ...labels,
-      records.length,
-      figureFrom(spec.by, shownColumn(spec.by, table), total[0]),
-      ...(shares ? [shareOf(total[0], whole), null] : []),
+      records,
+      figureFrom(spec.by, shownColumn(spec.by, table), total),
+      ...(shares ? [shareOf(total, whole), null] : []),
       ...Array.from({ length: blank }, () => null),
     ],
     where: {

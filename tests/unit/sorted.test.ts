@@ -1,0 +1,46 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { sortedInParts, sortedValues } from '$lib/core/measure/sorted';
+import { finish } from '$lib/core/steps/steps';
+
+describe('sorting with pauses', () => {
+  it('is what Float64Array.sort gives, for long runs of any numbers', () => {
+    const some = fc.oneof(
+      fc.double({ noNaN: true }),
+      fc.integer({ min: -50, max: 50 }),
+      fc.constantFrom(0, -0, Infinity, -Infinity, Number.MIN_VALUE, -Number.MIN_VALUE, 1e308),
+    );
+    fc.assert(
+      fc.property(fc.array(some, { minLength: 50, maxLength: 400 }), fc.nat(97), (seed, turn) => {
+        const values = Float64Array.from(
+          { length: 20_000 },
+          (_, k) => seed[(k * (turn + 1)) % seed.length] * (k % 7 === 0 ? -1 : 1),
+        );
+        const want = values.slice().sort();
+        const got = finish(sortedInParts(values));
+        for (let k = 0; k < want.length; k++)
+          if (!Object.is(got[k], want[k])) throw new Error(`at ${k}: ${got[k]}, not ${want[k]}`);
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  it('takes only what is there of a selection', () => {
+    const values = Float64Array.from({ length: 60_000 }, (_, k) =>
+      k % 5 === 0 ? NaN : (k * 37) % 991,
+    );
+    const records = Int32Array.from({ length: 40_000 }, (_, k) => k + 1000);
+    const want = Float64Array.from(records, (i) => values[i])
+      .filter((v) => v === v)
+      .sort();
+    expect(finish(sortedValues(values, records))).toEqual(want);
+    expect(finish(sortedValues(values, new Int32Array(0))).length).toBe(0);
+  });
+
+  it('pauses again and again', () => {
+    const steps = sortedInParts(Float64Array.from({ length: 300_000 }, (_, k) => Math.sin(k)));
+    let pauses = 0;
+    while (!steps.next().done) pauses++;
+    expect(pauses).toBeGreaterThan(20);
+  });
+});
