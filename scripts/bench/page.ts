@@ -6,6 +6,7 @@ import { accept, choose } from '../../tests/interface/support/intake';
 import { openBench } from '../../tests/interface/support/ledger';
 import { TestServer } from '../../tests/interface/support/server';
 import { madeFile } from './made';
+import { benchPageTallies } from './pageTallies';
 import type { Result } from './meter';
 
 /** Begins to watch for blocks of the page of 50 ms and more. */
@@ -177,7 +178,9 @@ async function million(server: TestServer): Promise<Result[]> {
       scrolling.push(await longestBlock(page));
     }
     const whole = /All ([\d,]+) records/.exec(records)?.[1] ?? '?';
+    const tallies = await benchPageTallies(server, page, bench);
     return [
+      ...tallies,
       {
         work: `switching a rung on ${whole} records, to the repaint (median of 21)`,
         bar: 'within 100 ms',

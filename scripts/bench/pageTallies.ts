@@ -26,7 +26,11 @@ const TALLIES: readonly (readonly [name: string, ms: number, tally: object])[] =
   [
     'conditional figures',
     120,
-    { kind: 'conditional', rows: [{ name: 'late', condition: LATE }], columns: [{ measure: FARES }] },
+    {
+      kind: 'conditional',
+      rows: [{ name: 'late', condition: LATE }],
+      columns: [{ measure: FARES }],
+    },
   ],
   [
     'a ranking of groups',

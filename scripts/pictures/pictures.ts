@@ -4,6 +4,7 @@ import path from 'node:path';
 import { By, Key, Page } from '../../tests/interface/support/browser';
 import { choose, untilRead } from '../../tests/interface/support/intake';
 import { openBench, showDown } from '../../tests/interface/support/ledger';
+import { openTally } from '../../tests/interface/support/tally';
 import { TestServer } from '../../tests/interface/support/server';
 
 const folder = path.join(process.cwd(), 'docs/screenshots');
@@ -11,6 +12,16 @@ mkdirSync(folder, { recursive: true });
 const server = new TestServer();
 await server.start();
 const page = await Page.open(server.address);
+
+/** Tallies of the demo's tray that have a picture, and its name. */
+const TALLIES = [
+  ['frequency-1', 'falls'],
+  ['conditional-1', 'conditions'],
+  ['percentile-1', 'stands'],
+  ['ranking-1', 'ranking'],
+  ['periods-1', 'periods'],
+  ['forecast-1', 'forecast'],
+] as const;
 
 async function picture(name: string): Promise<void> {
   await page.driver.sleep(700);
@@ -73,9 +84,24 @@ try {
   await page.find('column-panel');
   await picture('column');
 
-  await page.run(`document.documentElement.dataset.mode = 'dark'`);
   await page.type(Key.ESCAPE);
-  await picture('ledger-dark');
+  await page.click('new-tally');
+  await page.until(
+    'all first answers',
+    async () => (await page.all('[data-test=chooser] svg')).length >= 11,
+  );
+  await page.driver.sleep(1500);
+  await picture('chooser');
+  await page.type(Key.ESCAPE);
+  for (const [id, name] of TALLIES) {
+    await openTally(page, id);
+    if (name === 'periods') await page.press('years over one another');
+    await picture(name);
+  }
+
+  await page.run(`document.documentElement.dataset.mode = 'dark'`);
+  await openTally(page, 'crosstab-1');
+  await picture('dark');
 } finally {
   await page.close();
   await server.stop();
