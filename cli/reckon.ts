@@ -1,5 +1,6 @@
+import { AskRefused } from '$lib/core/errors';
 import path from 'node:path';
-import { AskRefused, answerAsk } from '$lib/core/ask/answer';
+import { answerAsk } from '$lib/core/ask/answer';
 import { isOfResult } from '$lib/core/ask/resultLists';
 import { readAsk } from '$lib/core/ask/badAsk';
 import type { Ask } from '$lib/core/ask/ask';

@@ -1,7 +1,5 @@
+import { BadAsk, ExpressionError, IntakeError } from '$lib/core/errors';
 import { Command, CommanderError } from 'commander';
-import { BadAsk } from '$lib/core/ask/badAsk';
-import { ExpressionError } from '$lib/core/expression/error';
-import { IntakeError } from '$lib/core/read/intakeError';
 import { check } from './check';
 import { Failed } from './exit';
 import { note } from './output';

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { By, Key, Page } from '../../tests/interface/support/browser';
 import { choose, untilRead } from '../../tests/interface/support/intake';
 import { openBench, showDown } from '../../tests/interface/support/ledger';
-import { openTally } from '../../tests/interface/support/tally';
+import { openTally, openTray } from '../../tests/interface/support/tally';
 import { TestServer } from '../../tests/interface/support/server';
 
 const folder = path.join(process.cwd(), 'docs/screenshots');
@@ -41,6 +41,23 @@ try {
 
   await openBench(page, '/benches/6');
   await picture('ledger-folded');
+
+  await page.click('new-tally');
+  await page.until(
+    'all first answers',
+    async () => (await page.all('[data-test=chooser] svg')).length >= 11,
+  );
+  await page.driver.sleep(1500);
+  await picture('chooser');
+  await page.type(Key.ESCAPE);
+  for (const [id, name] of TALLIES) {
+    await openTally(page, id);
+    if (name === 'periods') await page.press('years over one another');
+    await picture(name);
+  }
+  await openTray(page, '/benches/6');
+  await page.click('tally-ledger');
+  await page.find('foot-counted');
 
   await page.click('narrow');
   await page.choose('condition-column', 'delay');
@@ -85,20 +102,6 @@ try {
   await picture('column');
 
   await page.type(Key.ESCAPE);
-  await page.click('new-tally');
-  await page.until(
-    'all first answers',
-    async () => (await page.all('[data-test=chooser] svg')).length >= 11,
-  );
-  await page.driver.sleep(1500);
-  await picture('chooser');
-  await page.type(Key.ESCAPE);
-  for (const [id, name] of TALLIES) {
-    await openTally(page, id);
-    if (name === 'periods') await page.press('years over one another');
-    await picture(name);
-  }
-
   await page.run(`document.documentElement.dataset.mode = 'dark'`);
   await openTally(page, 'crosstab-1');
   await picture('dark');

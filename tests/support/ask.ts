@@ -1,5 +1,6 @@
+import { BadAsk } from '$lib/core/errors';
 import { answerAsk, type Answered } from '$lib/core/ask/answer';
-import { BadAsk, readAsk } from '$lib/core/ask/badAsk';
+import { readAsk } from '$lib/core/ask/badAsk';
 import type { AskResult } from '$lib/core/ask/result';
 import { finish } from '$lib/core/steps/steps';
 import type { Table } from '$lib/core/table/table';

@@ -1,6 +1,7 @@
+import { Superseded } from '$lib/core/errors';
 import { describe, expect, it } from 'vitest';
 import { StepCache } from '$lib/core/steps/cache';
-import { Scheduler, Superseded } from '$lib/engine/scheduler';
+import { Scheduler } from '$lib/engine/scheduler';
 import { delimitedLine, toDelimited, toHtml } from '$lib/core/write/grid';
 import { freshness } from '$lib/ui/shelf/freshness';
 import { fileNameFor } from '$lib/ui/handover/clipboard';

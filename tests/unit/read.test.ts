@@ -1,8 +1,8 @@
+import { IntakeError } from '$lib/core/errors';
 import { describe, expect, it } from 'vitest';
 import { DelimitedReader, proposeRecipe, reconsider } from '$lib/core/read/delimited';
 import { detectEncoding } from '$lib/core/read/decode';
 import { examine } from '$lib/core/read/examine';
-import { IntakeError } from '$lib/core/read/intakeError';
 import { fullCell } from '$lib/core/table/cell';
 import { isText } from '$lib/core/table/column';
 import { previewOf } from '$lib/core/read/preview';

@@ -1,3 +1,4 @@
+import { BadConfig, StaleRevision, StorageFull } from '$lib/server/errors';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -5,17 +6,11 @@ import Sqlite from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { newBench } from '$lib/core/bench/newBench';
 import { encodeChunk } from '$lib/core/table/arrowWrite';
-import { BadConfig, readConfig } from '$lib/server/config';
+import { readConfig } from '$lib/server/config';
 import { isCrossSiteWrite, isForeignHost } from '$lib/server/security/crossSite';
 import { PassphraseGate } from '$lib/server/security/passphrase';
-import {
-  findBench,
-  findState,
-  keepState,
-  saveBench,
-  StaleRevision,
-} from '$lib/server/storage/benches';
-import { migrate, openDatabase, StorageFull, type Database } from '$lib/server/storage/database';
+import { findBench, findState, keepState, saveBench } from '$lib/server/storage/benches';
+import { migrate, openDatabase, type Database } from '$lib/server/storage/database';
 import { shelf } from '$lib/server/storage/lists';
 import { findReading, storeReading } from '$lib/server/storage/readings';
 import { judgeImport } from '../../scripts/lint/import-direction.js';

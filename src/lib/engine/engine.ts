@@ -1,9 +1,9 @@
+import { EngineError } from '../core/errors';
 import { stand, StandCache, type AskedList } from '../core/ask/stand';
 import type { Recipe } from '../core/read/recipe';
 import { finish, type Steps } from '../core/steps/steps';
 import type { Table } from '../core/table/table';
 import { answerCounts, leadSums } from './answers/counts';
-import { EngineError } from './errors';
 import { HANDLERS, type Handler } from './handlers';
 import { AnswerCache, Held, LeadSums } from './held';
 import type { ArgsOf, Do, ReplyOf } from './protocol';

@@ -1,3 +1,4 @@
+import { EngineError } from '../core/errors';
 import { compute, type Computed } from '../core/ask/compute';
 import type { Stand } from '../core/ask/stand';
 import type { Bench, TrayItem } from '../core/bench/document';
@@ -13,7 +14,6 @@ import type { Footing } from '../core/tally/footing';
 import type { FigureBehind } from '../core/tally/behind';
 import type { ScopeName } from '../core/tally/result';
 import type { Tally } from '../core/tally/specs';
-import { EngineError } from './errors';
 import { ledgerOf, type LedgerLayout } from './ledger/layout';
 import type { ColumnFacts } from './replies';
 import type { Standing } from './standing';

@@ -3,7 +3,8 @@ import { Fault } from '../core/tally/fault';
 import { Footing } from '../core/tally/footing';
 import { Condition } from '../core/scope/condition';
 import { CALENDAR_PERIODS } from '../core/table/period';
-import { Figure, FigureRow, FigureType, Mark, Warning } from '../core/tally/result';
+import { Figure, FigureRow, FigureType, Mark } from '../core/tally/result';
+import { Warning } from '../core/tally/warnings';
 import { Tally } from '../core/tally/specs';
 import { CellStateName, States } from './cellStates';
 

@@ -1,9 +1,5 @@
+import { Superseded } from '../core/errors';
 import type { Steps } from '../core/steps/steps';
-
-/** Work that a newer request took the place of. */
-export class Superseded extends Error {
-  override name = 'Superseded';
-}
 
 interface Job {
   readonly lane: string;
@@ -34,7 +30,7 @@ export class Scheduler {
   ) {}
 
   post<T>(lane: string, steps: Steps<T>): Promise<T> {
-    this.#jobs.get(lane)?.reject(new Superseded('A newer request took its place.'));
+    this.#jobs.get(lane)?.reject(new Superseded());
     return new Promise<T>((resolve, reject) => {
       this.#jobs.set(lane, { lane, steps, resolve: resolve as (value: unknown) => void, reject });
       if (!this.#running) void this.#run();

@@ -1,3 +1,4 @@
+import { BadConfig } from './errors';
 import path from 'node:path';
 import { z } from 'zod';
 
@@ -46,11 +47,6 @@ export interface Config {
   readonly loopback: boolean;
   /** Whether the first run loads the demo data. */
   readonly demo: boolean;
-}
-
-/** Settings that cannot be used, each named. */
-export class BadConfig extends Error {
-  override name = 'BadConfig';
 }
 
 /**

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { codeOf, Trouble } from '../core/errors';
 import type { ListSource } from '../core/ask/question';
 import { Recipe } from '../core/read/recipe';
 import { TableAssembler } from '../core/table/arrowRead';
@@ -97,20 +98,13 @@ async function open(reading: number, base: string): Promise<void> {
 async function answer<K extends Do>(kind: K, raw: unknown, lane: string): Promise<unknown> {
   const schema: z.ZodType<ArgsOf<K>> = Requests[kind];
   const args = schema.parse(raw);
-  if (!engine) throw new NotOpen();
+  if (!engine) throw new Trouble('notOpen', 'The list is still being opened.');
   if (kind === 'stand' && others) {
     const { doc } = Requests.stand.parse(raw);
     const tables = await others.of(doc.lists);
     if (tables) engine.setOthers(tables);
   }
   return scheduler.post(lane, engine.answer(kind, args));
-}
-
-class NotOpen extends Error {
-  override name = 'NotOpen';
-  constructor() {
-    super('The list is still being opened.');
-  }
 }
 
 addEventListener('message', (event: MessageEvent<unknown>) => {
@@ -125,8 +119,8 @@ addEventListener('message', (event: MessageEvent<unknown>) => {
   answer(ask, args, lane).then(
     (value) => send({ kind: 'answer', id, ok: true, value }),
     (error: unknown) => {
-      const { name, message: text } = error instanceof Error ? error : new Error(String(error));
-      send({ kind: 'refusal', id, ok: false, name, message: text });
+      const text = error instanceof Error ? error.message : String(error);
+      send({ kind: 'refusal', id, ok: false, code: codeOf(error), message: text });
     },
   );
 });

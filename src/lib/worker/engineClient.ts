@@ -1,3 +1,4 @@
+import { Trouble } from '../core/errors';
 import type { ArgsOf, Do, ReplyOf } from '../engine/protocol';
 import { Replies } from '../engine/replies';
 import { FromEngine } from './fromEngine';
@@ -7,14 +8,7 @@ import type { ToEngine } from './toEngine';
 const REPLIES: { readonly [K in Do]: z.ZodType<ReplyOf<K>> } = Replies;
 
 /** A request that the engine refused, with its words. */
-export class Refused extends Error {
-  constructor(
-    override readonly name: string,
-    message: string,
-  ) {
-    super(message);
-  }
-}
+export class Refused extends Trouble {}
 
 export interface Opened {
   readonly records: number;
@@ -66,7 +60,7 @@ export class EngineClient {
 
   /**
    * Asks of a stand, by its token; a newer request in the same lane takes the place of an older one.
-   * @throws Refused; its name is `Superseded` when a newer one came
+   * @throws Refused; its code is `superseded` when a newer one came
    */
   ask<K extends Do>(
     kind: K,
@@ -83,7 +77,7 @@ export class EngineClient {
           else
             reject(
               new Refused(
-                'BadReply',
+                'badReply',
                 `The calculation gave an answer this page cannot read: ${reply.error.message}`,
               ),
             );
@@ -98,7 +92,7 @@ export class EngineClient {
   stop(): void {
     this.#worker.terminate();
     const gone = new Refused(
-      'WorkerDied',
+      'workerDied',
       'The calculation was interrupted. Nothing was lost; it starts again.',
     );
     this.#opening?.reject(gone);
@@ -125,7 +119,7 @@ export class EngineClient {
         this.#opening = null;
         return;
       case 'failed':
-        this.#opening?.reject(new Refused('OpenFailed', message.message));
+        this.#opening?.reject(new Refused('openFailed', message.message));
         this.#opening = null;
         return;
       case 'answer': {
@@ -137,7 +131,7 @@ export class EngineClient {
       case 'refusal': {
         const waiting = this.#waiting.get(message.id);
         this.#waiting.delete(message.id);
-        waiting?.reject(new Refused(message.name, message.message));
+        waiting?.reject(new Refused(message.code, message.message));
       }
     }
   }

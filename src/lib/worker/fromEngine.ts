@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CODES } from '../core/errors';
 
 /** From the engine's worker to the page. */
 export const FromEngine = z.discriminatedUnion('kind', [
@@ -10,8 +11,8 @@ export const FromEngine = z.discriminatedUnion('kind', [
     kind: z.literal('refusal'),
     id: z.int(),
     ok: z.literal(false),
-    /** The name of the error: `Superseded`, `Engine:stale`. */
-    name: z.string(),
+    /** What was refused, for the page to tell apart. */
+    code: z.enum(CODES),
     message: z.string(),
   }),
 ]);

@@ -1,3 +1,4 @@
+import { IntakeError } from '../core/errors';
 import { z } from 'zod';
 import { HEAD_BYTES } from '../core/read/decode';
 import {
@@ -9,7 +10,6 @@ import {
 } from '../core/read/delimited';
 import type { Doubt } from '../core/read/doubts';
 import { examine } from '../core/read/examine';
-import { IntakeError } from '../core/read/intakeError';
 import { previewOf } from '../core/read/preview';
 import type { Recipe } from '../core/read/recipe';
 import { matchRecipe } from '../core/read/refresh';

@@ -1,5 +1,5 @@
+import { AskRefused } from '$lib/core/errors';
 import { describe, expect, it } from 'vitest';
-import { AskRefused } from '$lib/core/ask/answer';
 import { scalarColumn } from '$lib/core/table/column';
 import { dayNumber } from '$lib/core/table/calendar';
 import type { Table } from '$lib/core/table/table';

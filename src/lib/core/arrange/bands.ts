@@ -1,3 +1,4 @@
+import { BadBands } from '../errors';
 import { z } from 'zod';
 import type { Test } from '../scope/condition';
 import { showNumber } from '../table/format';
@@ -51,11 +52,6 @@ export interface SettledBand {
   readonly to: number;
   readonly fromIn: boolean;
   readonly toIn: boolean;
-}
-
-/** Bands that cannot be made; the message says why and what would help. */
-export class BadBands extends Error {
-  override name = 'BadBands';
 }
 
 /** A band with its sides settled: `last` is that of a set. @throws BadBands where the edges are turned */

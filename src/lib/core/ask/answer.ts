@@ -1,3 +1,4 @@
+import { AskRefused, BadAsk } from '../errors';
 import { describeCondition } from '../scope/describe';
 import type { Steps } from '../steps/steps';
 import { count } from '../table/bitset';
@@ -8,21 +9,9 @@ import type { Base } from '../tally/base';
 import type { Fault } from '../tally/fault';
 import { foot } from '../tally/foot';
 import type { Ask } from './ask';
-import { BadAsk } from './badAsk';
 import { compute, fit } from './compute';
 import type { AskResult } from './result';
 import { stand, type AskedList, type Stand } from './stand';
-
-/** A tally whose data do not allow it, with its place in the ask. */
-export class AskRefused extends Error {
-  override name = 'AskRefused';
-  constructor(
-    readonly path: string,
-    why: string,
-  ) {
-    super(`${path}: ${why}`);
-  }
-}
 
 /** An ask answered, its figures still open to questions. */
 export interface Answered {

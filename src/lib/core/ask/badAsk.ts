@@ -1,16 +1,9 @@
+import { BadAsk } from '../errors';
 import { z } from 'zod';
 import { nearest } from '../table/nearest';
 import type { Fault } from '../tally/fault';
 import { Ask } from './ask';
 import { upgradeAsk } from './upgrade';
-
-/** An ask that cannot be answered as it stands, with everything that is wrong in it. */
-export class BadAsk extends Error {
-  override name = 'BadAsk';
-  constructor(readonly faults: readonly Fault[]) {
-    super(faults.map((f) => `${f.path || 'the ask'}: ${f.message} ${f.remedy}`.trim()).join('\n'));
-  }
-}
 
 /** The document as an ask. @throws BadAsk naming every fault by its path */
 export function readAsk(document: unknown): Ask {

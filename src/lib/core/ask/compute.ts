@@ -1,15 +1,13 @@
-import { BadBands } from '../arrange/bands';
-import { BadCondition } from '../scope/textTest';
+import { BadBandList, BadBands, BadCondition, TallyRefused, UnknownColumn } from '../errors';
 import type { Steps } from '../steps/steps';
-import { UnknownColumn, type Table } from '../table/table';
+import { type Table } from '../table/table';
 import type { Answer } from '../tally/answer';
 import type { Base } from '../tally/base';
 import { Faults, type Fault } from '../tally/fault';
-import { TallyRefused } from '../tally/kind';
 import { computeTally, kindOf } from '../tally/kinds';
 import { withoutFaults } from '../tally/prune';
 import { refs } from '../tally/refs';
-import { BadBandList, resolveLists } from '../tally/resolve';
+import { resolveLists } from '../tally/resolve';
 import { Tally } from '../tally/specs';
 import { prepareTable } from './prepare';
 import type { Stand } from './stand';

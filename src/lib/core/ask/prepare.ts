@@ -1,9 +1,8 @@
+import { Circle, ExpressionError, PrepareRefused } from '../errors';
 import { checkExpression } from '../expression/check';
-import { ExpressionError } from '../expression/error';
 import { computeColumn } from '../expression/evaluate';
 import { joinColumns } from '../prepare/join';
-import { Circle, inOrder, preparations, type Preparation } from '../prepare/order';
-import { PrepareRefused } from '../prepare/refused';
+import { inOrder, preparations, type Preparation } from '../prepare/order';
 import { freeId, reshape } from '../prepare/reshape';
 import { acrossColumn } from '../prepare/rowMeasure';
 import type { ComputedSpec, JoinSpec, ReshapeSpec } from '../prepare/specs';
@@ -12,7 +11,7 @@ import type { Column } from '../table/column';
 import { counted } from '../table/format';
 import { findColumn, type Table } from '../table/table';
 import { Faults, type Fault } from '../tally/fault';
-import type { Warning } from '../tally/result';
+import { warn, type Warning } from '../tally/warnings';
 import type { Question } from './question';
 
 export interface Prepared {
@@ -118,10 +117,12 @@ function* perform(
     const joined = attempt(path, faults, () => joinColumns(table, other, spec.join, idOf));
     if (!joined) return [];
     if (joined.unmatched > 0)
-      warnings.push({
-        code: 'not-joined',
-        says: `${counted(joined.unmatched, 'record')} of ${counted(table.length, 'record')} ${joined.unmatched === 1 ? 'has' : 'have'} no match in “${spec.join.list}” and ${joined.unmatched === 1 ? 'gets a blank' : 'get blanks'}.`,
-      });
+      warnings.push(
+        warn(
+          'not-joined',
+          `${counted(joined.unmatched, 'record')} of ${counted(table.length, 'record')} ${joined.unmatched === 1 ? 'has' : 'have'} no match in “${spec.join.list}” and ${joined.unmatched === 1 ? 'gets a blank' : 'get blanks'}.`,
+        ),
+      );
     yield undefined;
     return joined.columns;
   }

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { COLUMN_TYPES } from '../table/column';
 import { Footing } from '../tally/footing';
-import { TallyResult, Warning } from '../tally/result';
+import { TallyResult } from '../tally/result';
+import { Warning } from '../tally/warnings';
 
 /** What an ask comes to. */
 export const AskResult = z.object({

@@ -1,12 +1,13 @@
+import { TallyRefused } from '../errors';
 import type { Steps } from '../steps/steps';
 import { counted } from '../table/format';
 import type { Table } from '../table/table';
 import { freeze, tableOf } from '../tally/answer';
 import { wholeBase } from '../tally/base';
 import { Faults, type Fault } from '../tally/fault';
-import { TallyRefused } from '../tally/kind';
 import { computeTally } from '../tally/kinds';
-import type { TallyResult, Warning } from '../tally/result';
+import type { TallyResult } from '../tally/result';
+import { warn, type Warning } from '../tally/warnings';
 import { resultTable } from '../tally/resultTable';
 import { simpleKind } from '../tally/simple';
 import type { ListSource, Question } from './question';
@@ -51,14 +52,11 @@ export function* withResultLists(
     const groups = counted(table.rows.filter((r) => r.kind === 'group').length, 'record');
     warnings.push(
       source.frozen
-        ? {
-            code: 'frozen-list',
-            says: `“${name}” holds ${groups} frozen on ${source.frozen.on} from ${source.frozen.from}: ${result.says}`,
-          }
-        : {
-            code: 'linked-list',
-            says: `“${name}” holds ${groups} that follow ${list.name}: ${result.says}`,
-          },
+        ? warn(
+            'frozen-list',
+            `“${name}” holds ${groups} frozen on ${source.frozen.on} from ${source.frozen.from}: ${result.says}`,
+          )
+        : warn('linked-list', `“${name}” holds ${groups} that follow ${list.name}: ${result.says}`),
     );
   }
   return { others, warnings, faults };

@@ -1,4 +1,4 @@
-import type { Span } from './error';
+import type { Span } from './span';
 
 /**
  * What an expression says, before its columns and types are known. The grammar is that of scalar

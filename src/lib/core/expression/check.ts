@@ -1,3 +1,4 @@
+import { ExpressionError } from '../errors';
 import { noDateFacts, readClock, readDate, readDateTime } from '../read/dates';
 import { DAY_MS } from '../table/calendar';
 import type { Column } from '../table/column';
@@ -5,7 +6,7 @@ import { nearest } from '../table/nearest';
 import { findColumn, nearestColumn } from '../table/table';
 import type { Ast } from './ast';
 import { conversion } from './convert';
-import { ExpressionError, type Span } from './error';
+import { type Span } from './span';
 import { FUNCTIONS, SPECIAL } from './functions';
 import { likeTest } from './like';
 import { UNIT_MS, type MomentType } from './moments';

@@ -1,3 +1,4 @@
+import { ExpressionError } from '../errors';
 import Sqlite from 'better-sqlite3';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -8,7 +9,6 @@ import { dayNumber, DAY_MS } from '../table/calendar';
 import { isMissing, scalarColumn, textColumn, type ScalarColumn } from '../table/column';
 import type { Table } from '../table/table';
 import { checkExpression } from './check';
-import { ExpressionError } from './error';
 import { computeColumn, conditionOutcome } from './evaluate';
 import { namesIn } from './names';
 

@@ -1,5 +1,5 @@
+import { ExpressionError } from '../errors';
 import { INTERVAL_UNITS, type Ast, type CastTarget } from './ast';
-import { ExpressionError } from './error';
 import type { Token } from './lex';
 import { joined, type TokenReader } from './tokenReader';
 

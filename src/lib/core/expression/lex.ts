@@ -1,4 +1,5 @@
-import { ExpressionError, type Span } from './error';
+import { ExpressionError } from '../errors';
+import { type Span } from './span';
 
 export interface Token {
   readonly kind: 'number' | 'text' | 'word' | 'quoted' | 'sign' | 'end';

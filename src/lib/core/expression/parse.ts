@@ -1,5 +1,6 @@
+import { ExpressionError } from '../errors';
 import { INTERVAL_UNITS, type Ast, type BinaryOp, type CompareOp } from './ast';
-import { ExpressionError, type Span } from './error';
+import { type Span } from './span';
 import { caseForm, castForm, extractForm, literal, trimArguments } from './forms';
 import type { Token } from './lex';
 import { joined, TokenReader } from './tokenReader';

@@ -1,4 +1,5 @@
-import { ExpressionError, type Span } from './error';
+import { ExpressionError } from '../errors';
+import { type Span } from './span';
 import { tokens, type Token } from './lex';
 
 /** From the start of one place to the end of another. */

@@ -1,6 +1,6 @@
 import type { Column } from '../table/column';
 import type { CompareOp, ExtractField, IntervalUnit } from './ast';
-import type { Span } from './error';
+import type { Span } from './span';
 import type { ScalarFunction, TextFunction } from './functions';
 import type { ValueType } from './valueType';
 

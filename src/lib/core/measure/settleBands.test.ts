@@ -1,7 +1,8 @@
+import { BadBands } from '../errors';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { settleBands } from './settleBands';
-import { BadBands, bandCodes, checkBands, holds, type Bands } from '../arrange/bands';
+import { bandCodes, checkBands, holds, type Bands } from '../arrange/bands';
 
 const settle = (spec: Bands, values: readonly number[] = []) =>
   settleBands(spec, Float64Array.from(values));

@@ -1,11 +1,5 @@
-import {
-  BadBands,
-  MOST_BANDS,
-  settled,
-  showEdge,
-  type Bands,
-  type SettledBand,
-} from '../arrange/bands';
+import { BadBands } from '../errors';
+import { MOST_BANDS, settled, showEdge, type Bands, type SettledBand } from '../arrange/bands';
 import { quantiles } from './quantile';
 
 /**

@@ -1,3 +1,4 @@
+import { PrepareRefused } from '../errors';
 import { looseForm } from '../arrange/groupCodes';
 import { columnFor } from '../expression/columnFor';
 import { fromMoments } from '../measure/fromMoments';
@@ -12,7 +13,6 @@ import {
 } from '../table/column';
 import { counted } from '../table/format';
 import type { Table } from '../table/table';
-import { PrepareRefused } from './refused';
 import type { JoinSpec } from './specs';
 
 /** What a join came to. */

@@ -1,3 +1,4 @@
+import { Circle } from '../errors';
 import { expressionIn } from '../expression/columnFor';
 import { namesIn } from '../expression/names';
 import type { ComputedSpec, JoinSpec } from './specs';
@@ -47,17 +48,6 @@ export function preparations(
           : (spec.across?.columns.flatMap(plain) ?? []),
     })),
   ];
-}
-
-/** Columns that need one another in a circle, by name: none of them can be first. */
-export class Circle extends Error {
-  override name = 'Circle';
-  constructor(
-    readonly path: string,
-    readonly names: readonly string[],
-  ) {
-    super(`These columns need one another in a circle: ${names.map((n) => `“${n}”`).join(' → ')}.`);
-  }
 }
 
 /**

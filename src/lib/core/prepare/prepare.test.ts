@@ -1,11 +1,11 @@
+import { Circle, PrepareRefused } from '../errors';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fullCell } from '../table/cell';
 import { isMissing, scalarColumn, textColumn, type Column } from '../table/column';
 import type { Table } from '../table/table';
 import { joinColumns } from './join';
-import { Circle, inOrder, preparations } from './order';
-import { PrepareRefused } from './refused';
+import { inOrder, preparations } from './order';
 import { stack, unstack } from './reshape';
 import { acrossColumn } from './rowMeasure';
 

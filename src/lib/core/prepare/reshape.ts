@@ -1,9 +1,9 @@
+import { PrepareRefused } from '../errors';
 import { fromMoments } from '../measure/fromMoments';
 import { momentsOfGroups } from '../measure/moments';
 import { fullCell } from '../table/cell';
 import { isMissing, isText, type Column, type ScalarColumn } from '../table/column';
 import { columnOf, type Table } from '../table/table';
-import { PrepareRefused } from './refused';
 import type { ReshapeSpec } from './specs';
 
 type Stack = Extract<ReshapeSpec, { do: 'stack' }>;

@@ -1,4 +1,4 @@
-import { IntakeError } from './intakeError';
+import { IntakeError } from '../errors';
 import type { Encoding } from './recipe';
 
 /** First bytes of files that are not text, with what they are called. */

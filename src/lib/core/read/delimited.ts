@@ -1,7 +1,7 @@
+import { IntakeError } from '../errors';
 import type { Table } from '../table/table';
 import { ColumnReader, type ColumnEvidence } from './columnReader';
 import { detectEncoding, TextStream } from './decode';
-import { IntakeError } from './intakeError';
 import { columnIds, inferColumn, uniqueNames } from './infer';
 import { detectLayout, headRows } from './layout';
 import { MAX_COLUMNS, type ColumnRecipe, type Layout, type Recipe } from './recipe';

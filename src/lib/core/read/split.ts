@@ -1,5 +1,5 @@
+import { IntakeError } from '../errors';
 import Papa from 'papaparse';
-import { IntakeError } from './intakeError';
 import type { Layout } from './recipe';
 
 /** A record that does not end within this many characters has an unclosed quote in it. */

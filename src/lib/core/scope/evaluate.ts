@@ -1,3 +1,4 @@
+import { BadCondition } from '../errors';
 import { DAY_MS } from '../table/calendar';
 import { add, emptyBitset, fullBitset, without, wordsFor, type Bitset } from '../table/bitset';
 import { isText, type Column, type ScalarColumn, type TextColumn } from '../table/column';
@@ -7,7 +8,7 @@ import { columnFor } from '../expression/columnFor';
 import { conditionOutcome } from '../expression/evaluate';
 import { knownIn } from './known';
 import { dayTest, fixedInterval, relativeInterval, type Interval } from './interval';
-import { BadCondition, textTest } from './textTest';
+import { textTest } from './textTest';
 
 /** Three-valued outcome: a record in neither `yes` nor `no` is unknown (blank or unread). */
 export interface Outcome {

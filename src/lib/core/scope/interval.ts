@@ -1,10 +1,10 @@
+import { BadCondition } from '../errors';
 import { DAY_MS, civil, weekday } from '../table/calendar';
 import { has, type Bitset } from '../table/bitset';
 import type { ScalarColumn } from '../table/column';
 import { periodOf, periodStart } from '../table/period';
 import { readClock, readDateTime, noDateFacts, readDate } from '../read/dates';
 import type { Test } from './condition';
-import { BadCondition } from './textTest';
 
 /** Values from lo to hi, both in; or, when `outside`, the values before and behind them. */
 export interface Interval {

@@ -1,8 +1,8 @@
+import { BadCondition } from '../errors';
 import { fullScalar } from '../table/cell';
 import { isText } from '../table/column';
 import { columnOf, type Table } from '../table/table';
 import type { Condition, Ladder, Test } from './condition';
-import { BadCondition } from './textTest';
 
 /**
  * The ladder with every "one of another list's values" written out as those values.

@@ -1,3 +1,4 @@
+import { BadCondition } from '../errors';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { count, fullBitset, members } from '../table/bitset';
@@ -10,7 +11,7 @@ import { describeCondition } from './describe';
 import { evaluate } from './evaluate';
 import { nextDown, nextUp } from './interval';
 import { climb } from './ladder';
-import { BadCondition, patternToRegex } from './textTest';
+import { patternToRegex } from './textTest';
 
 const day = (text: string): number =>
   dayNumber(+text.slice(0, 4), +text.slice(5, 7), +text.slice(8));

@@ -1,14 +1,10 @@
+import { BadCondition } from '../errors';
 import type { Test } from './condition';
 
 type TextTest = Extract<
   Test,
   { test: 'is' | 'contains' | 'startsWith' | 'endsWith' | 'pattern' | 'regex' }
 >;
-
-/** A condition whose text cannot be used: an ill-formed regular expression. */
-export class BadCondition extends Error {
-  override name = 'BadCondition';
-}
 
 /** Case and accents taken off, so that "Café" and "cafe" are the same. */
 export const foldText = (text: string): string =>

@@ -17,8 +17,3 @@ export const Facts = z.object({
   unread: z.array(z.tuple([z.int().min(0), z.string()])).default([]),
 });
 export type Facts = z.infer<typeof Facts>;
-
-/** Arrow data that is not a list of ours. */
-export class BadArrow extends Error {
-  override name = 'BadArrow';
-}

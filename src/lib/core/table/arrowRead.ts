@@ -1,9 +1,10 @@
+import { BadArrow } from '../errors';
 import { Field, Table as ArrowTable, tableFromIPC, type Data } from 'apache-arrow';
 
 import { type Column } from './column';
 import type { Table } from './table';
 
-import { BadArrow, Facts } from './arrowFacts';
+import { Facts } from './arrowFacts';
 
 /** Puts chunks together to a table, in order. */
 export class TableAssembler {

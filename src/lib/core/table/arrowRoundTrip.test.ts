@@ -1,6 +1,7 @@
+import { BadArrow } from '../errors';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { BadArrow, CHUNK_RECORDS } from './arrowFacts';
+import { CHUNK_RECORDS } from './arrowFacts';
 import { TableAssembler } from './arrowRead';
 import { chunkCount, encodeChunk } from './arrowWrite';
 import { scalarColumn, textColumn, type Column } from './column';

@@ -1,3 +1,4 @@
+import { UnknownColumn } from '../errors';
 import { columnBytes, type Column } from './column';
 import { nearest } from './nearest';
 
@@ -5,18 +6,6 @@ import { nearest } from './nearest';
 export interface Table {
   readonly length: number;
   readonly columns: readonly Column[];
-}
-
-export class UnknownColumn extends Error {
-  override name = 'UnknownColumn';
-  constructor(
-    readonly id: string,
-    near: string | null = null,
-  ) {
-    super(
-      `There is no column “${id}” in this list.${near === null ? '' : ` The nearest is “${near}”.`}`,
-    );
-  }
 }
 
 /** The column of this id; else the one of this name; else of this name whatever its case and outer spaces. */

@@ -4,7 +4,7 @@ import { columnFor } from '../expression/columnFor';
 import { isText } from '../table/column';
 import { counted } from '../table/format';
 import type { Table } from '../table/table';
-import type { Warning } from './result';
+import { warn, type Warning } from './warnings';
 
 /** How many labels of a key differ from another one only in case or outer spaces; 0 unless text. */
 export function labelsAlike(table: Table, key: GroupKey): number {
@@ -24,8 +24,8 @@ export function alikeWarnings(table: Table, keys: readonly GroupKey[]): Warning[
     const what = `${counted(alike, 'label')} of ${name} ${alike === 1 ? 'differs' : 'differ'} from another only in case or outer spaces`;
     return [
       key.loose
-        ? { code: 'labels-as-one', says: `${what}; they are taken as one.` }
-        : { code: 'labels-alike', says: `${what}; each makes a group of its own.` },
+        ? warn('labels-as-one', `${what}; they are taken as one.`)
+        : warn('labels-alike', `${what}; each makes a group of its own.`),
     ];
   });
 }

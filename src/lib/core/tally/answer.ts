@@ -1,4 +1,5 @@
-import type { Figure, FigureColumn, FigureRow, FigureTable, ScopeName, Warning } from './result';
+import type { Figure, FigureColumn, FigureRow, FigureTable, ScopeName } from './result';
+import type { Warning } from './warnings';
 
 /**
  * What a tally comes to, before it is plain data: tables whose rows are made when they are asked

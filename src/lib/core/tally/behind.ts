@@ -1,3 +1,4 @@
+import { NoSuchFigure } from '../errors';
 import { columnFor } from '../expression/columnFor';
 import { fromSlice } from '../measure/fromSlices';
 import { MEASURES, needsOther, type Measure } from '../measure/measure';
@@ -39,11 +40,6 @@ export interface FigureBehind {
   readonly warning: string;
   /** Whether it is a sum of its records, which a known total can be compared with. */
   readonly isSum: boolean;
-}
-
-/** A place that the answer does not have. */
-export class NoSuchFigure extends Error {
-  override name = 'NoSuchFigure';
 }
 
 /** A mean or a share on fewer values than this is warned about. */

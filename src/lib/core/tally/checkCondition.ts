@@ -1,8 +1,7 @@
+import { BadCondition, ExpressionError } from '../errors';
 import { checkCondition as checkExpressionCondition } from '../expression/check';
-import { ExpressionError } from '../expression/error';
 import type { Condition, Leaf } from '../scope/condition';
 import { evaluate } from '../scope/evaluate';
-import { BadCondition } from '../scope/textTest';
 import { fullBitset } from '../table/bitset';
 import { isText, type Column } from '../table/column';
 import type { Faults } from './fault';

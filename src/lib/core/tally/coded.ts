@@ -1,6 +1,6 @@
 import type { SettledBand } from '../arrange/bands';
 import type { GroupCodes } from '../arrange/groupCodes';
-import type { Warning } from './result';
+import type { Warning } from './warnings';
 
 /** The groups of a key, and what should be known about its bands. */
 export interface Coded {

@@ -1,6 +1,6 @@
+import { ExpressionError } from '../errors';
 import { z } from 'zod';
 import { expressionIn } from '../expression/columnFor';
-import { ExpressionError } from '../expression/error';
 import { expressionType } from '../expression/evaluate';
 import { scalarColumn, textColumn, type Column, type ColumnType } from '../table/column';
 import { findColumn, nearestColumn } from '../table/table';

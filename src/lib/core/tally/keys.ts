@@ -1,6 +1,8 @@
+import { warn } from './warnings';
+import { BadBands, TallyRefused } from '../errors';
 import type { GroupOrder } from '../arrange/groupKey';
 import { groupCodes } from '../arrange/groupCodes';
-import { BadBands, checkBands, type SettledBand } from '../arrange/bands';
+import { checkBands, type SettledBand } from '../arrange/bands';
 import type { GroupKey } from '../arrange/groupKey';
 import type { GroupTree } from '../arrange/tree';
 import { columnFor } from '../expression/columnFor';
@@ -12,7 +14,6 @@ import type { Coded } from './coded';
 import type { Bitset } from '../table/bitset';
 import { recordsOf, type Base } from './base';
 import type { Faults } from './fault';
-import { TallyRefused } from './kind';
 
 /** The bands of a key, from the values of the selection; null where it has none. */
 function bandsOf(column: Column, key: GroupKey, records: Int32Array): SettledBand[] | null {
@@ -43,7 +44,7 @@ function code(table: Table, key: GroupKey, records: Int32Array): Coded {
   return {
     codes: groupCodes(column, key, bands),
     bands,
-    warnings: faults.map(({ kind, says }) => ({ code: `bands-${kind}`, says })),
+    warnings: faults.map(({ kind, says }) => warn(`bands-${kind}`, says)),
   };
 }
 

@@ -42,11 +42,6 @@ export interface Shaped {
   readonly reach: readonly number[];
 }
 
-/** The data do not allow what was asked; the message says why and what would. */
-export class TallyRefused extends Error {
-  override name = 'TallyRefused';
-}
-
 /** `a`, `a and b`, `a, b and c`. */
 export const listedWords = (items: readonly string[]): string =>
   items.length < 2

@@ -1,5 +1,6 @@
+import { BadBandList, BadBands } from '../errors';
 import type { Bands } from '../arrange/bands';
-import { settled, BadBands, MOST_BANDS } from '../arrange/bands';
+import { settled, MOST_BANDS } from '../arrange/bands';
 import { conditionWithListed } from '../scope/listed';
 import { fullCell } from '../table/cell';
 import { isMissing, isText, type ScalarColumn } from '../table/column';
@@ -9,11 +10,6 @@ import type { Tally } from './specs';
 import type { SpecVisitor } from './visit';
 
 type BandList = Extract<Bands, { by: 'list' }>;
-
-/** A band table that cannot be taken from its list. */
-export class BadBandList extends Error {
-  override name = 'BadBandList';
-}
 
 /**
  * A tally with what it takes from other lists written out: the values of conditions, and band tables.

@@ -3,6 +3,7 @@ import { KeyType } from '../arrange/groupCodes';
 import { Measure } from '../measure/measure';
 import { Condition } from '../scope/condition';
 import { Calendar, CALENDAR_PERIODS } from '../table/period';
+import { Warning } from './warnings';
 
 /**
  * What every kind of tally comes to: tables of figures, as plain data that can be stored, sent and
@@ -125,10 +126,6 @@ export const FigureTable = z.object({
   rows: z.array(FigureRow),
 });
 export type FigureTable = z.infer<typeof FigureTable>;
-
-/** What an analyst should know before using a figure. `code` is for programs, `says` for readers. */
-export const Warning = z.object({ code: z.string(), says: z.string() });
-export type Warning = z.infer<typeof Warning>;
 
 /** Which records a tally uses (calculations, section 1). */
 export const ScopeName = z.enum(['counted', 'narrowed', 'all']);

@@ -1,3 +1,4 @@
+import { TallyRefused } from '../errors';
 import { columnFor } from '../expression/columnFor';
 import { leafGrouping, type Grouping } from '../measure/grouping';
 import type { Measure } from '../measure/measure';
@@ -19,7 +20,6 @@ import type { Table } from '../table/table';
 import { recordsOf, type Base, orderedFor } from './base';
 import type { Faults } from './fault';
 import { refuseTooMany } from './keys';
-import { TallyRefused } from './kind';
 import type { SeriesSpec } from './seriesSpec';
 import { visitNeeded, type SpecVisitor } from './visit';
 

@@ -1,3 +1,4 @@
+import { EngineError } from '../../core/errors';
 import { checkKnownTotal } from '../../core/check/knownTotal';
 import { findTotals } from '../../core/read/totals';
 import { columnsAsked } from '../../core/scope/condition';
@@ -11,7 +12,6 @@ import { figureText } from '../../core/tally/figureText';
 import { conditionOf } from '../../core/tally/whereCondition';
 import { recordsWithin } from '../../core/tally/recordsWithin';
 import { kindOf } from '../../core/tally/kinds';
-import { EngineError } from '../errors';
 import type { Held } from '../held';
 import type { ArgsOf, Place, ReplyOf } from '../protocol';
 import type { Behind, BehindRecord } from '../replies';

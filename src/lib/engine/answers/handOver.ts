@@ -1,3 +1,4 @@
+import { EngineError } from '../../core/errors';
 import { groupPath } from '../../core/arrange/tree';
 import { MEASURES } from '../../core/measure/measure';
 import { STRIDE, type Steps } from '../../core/steps/steps';
@@ -19,7 +20,6 @@ import {
   type Grid,
   type Guarded,
 } from '../../core/write/grid';
-import { EngineError } from '../errors';
 import type { Standing } from '../standing';
 import type { Foot, LedgerLayout } from '../ledger/layout';
 import type { ReplyOf } from '../protocol';

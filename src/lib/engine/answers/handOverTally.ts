@@ -1,3 +1,4 @@
+import { EngineError } from '../../core/errors';
 import type { Steps } from '../../core/steps/steps';
 import { counted, showCount } from '../../core/table/format';
 import { namesOf } from '../../core/table/table';
@@ -7,7 +8,6 @@ import { recordsOf } from '../../core/tally/base';
 import { figureText, fullFigure } from '../../core/tally/figureText';
 import { rowsInView } from '../../core/tally/rowOrder';
 import { toDelimited, toHtml, type Cell, type Grid } from '../../core/write/grid';
-import { EngineError } from '../errors';
 import type { Held } from '../held';
 import type { ReplyOf } from '../protocol';
 import { MOST_COPIED } from './handOver';

@@ -1,3 +1,4 @@
+import { EngineError } from '../../core/errors';
 import { labelsAlike } from '../../core/tally/alike';
 import { columnFor } from '../../core/expression/columnFor';
 import { MEASURES, measureWords, type Measure } from '../../core/measure/measure';
@@ -7,7 +8,6 @@ import { shownColumn } from '../../core/tally/figure';
 import { plainSentence } from '../../core/tally/sentence';
 import { ledgerSentence } from '../../core/tally/ledger/sentence';
 import { groupWords } from '../../core/tally/words';
-import { EngineError } from '../errors';
 import type { Foot, LedgerLayout } from '../ledger/layout';
 import { usualGroupWidth } from '../ledger/widths';
 import type { Keys } from '../protocol';

@@ -1,8 +1,8 @@
+import { EngineError } from '../../core/errors';
 import type { Steps } from '../../core/steps/steps';
 import { keysOfRow, type AnswerTable } from '../../core/tally/answer';
 import { figureText, type Formats } from '../../core/tally/figureText';
 import { isOpen, rowsInView, type RowView } from '../../core/tally/rowOrder';
-import { EngineError } from '../errors';
 import type { Held } from '../held';
 import type { ArgsOf, ReplyOf } from '../protocol';
 import type { Row } from '../replies';

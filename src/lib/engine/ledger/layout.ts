@@ -1,3 +1,4 @@
+import { TallyRefused } from '../../core/errors';
 import { fit } from '../../core/ask/compute';
 import type { LedgerItem } from '../../core/bench/tray';
 import { CompensatedSum } from '../../core/measure/compensated';
@@ -18,7 +19,6 @@ import {
   meanWithDeviation,
   type Formats,
 } from '../../core/tally/figureText';
-import { TallyRefused } from '../../core/tally/kind';
 import { computeLedger, type ComputedLedger } from '../../core/tally/ledger/compute';
 import { LedgerLines } from '../../core/tally/ledger/lines';
 import { layoutRows, orderGroups, type Rows, type ShownGroups } from '../../core/tally/ledger/rows';

@@ -1,11 +1,8 @@
+import { BadInput, StaleRevision, TaskFailed, TooLarge } from '../errors';
+import { BadAsk, Trouble, type Code } from '$lib/core/errors';
 import { z } from 'zod';
-import { BadAsk } from '$lib/core/ask/badAsk';
 import type { Fault } from '$lib/core/tally/fault';
-import { TooLarge } from '../intake/incoming';
 import { log } from '../log';
-import { StaleRevision } from '../storage/benches';
-import { StorageFull } from '../storage/database';
-import { TaskFailed } from '../thread/client';
 
 /** A fault as problem details (RFC 9457). */
 export function problem(
@@ -32,17 +29,30 @@ const badAsk = (faults: readonly Fault[]): Response =>
 export const notFound = (what: string): Response =>
   problem(404, 'Not found', `There is no such ${what}. It may have been deleted.`);
 
-/** A body or an address that cannot be used. */
-export class BadInput extends Error {
-  override name = 'BadInput';
-}
+const CANNOT = [422, 'Cannot be done'] as const;
+
+/** What is told to whoever asked, by code; the rest is our own fault and is not told. */
+const TOLD: Partial<Record<Code, readonly [status: number, title: string]>> = {
+  badInput: [400, 'Cannot be used'],
+  tooLarge: [413, 'Too large'],
+  storageFull: [507, 'No room left'],
+  overLimit: [422, 'Over the limit'],
+  badArrow: CANNOT,
+  badCondition: CANNOT,
+  unknownColumn: CANNOT,
+  threadDied: CANNOT,
+  tallyRefused: CANNOT,
+  askRefused: CANNOT,
+  noPlace: CANNOT,
+  noTally: CANNOT,
+  tooMuch: CANNOT,
+};
 
 /** Runs a route and turns what it throws into problem details; nothing of the inside shows. */
 export async function answering(work: () => Promise<Response>): Promise<Response> {
   try {
     return await work();
   } catch (error) {
-    if (error instanceof BadInput) return problem(400, 'Cannot be used', error.message);
     if (error instanceof z.ZodError)
       return problem(
         400,
@@ -54,24 +64,11 @@ export async function answering(work: () => Promise<Response>): Promise<Response
         revision: error.newest.revision,
         doc: error.newest.doc,
       });
-    if (error instanceof StorageFull) return problem(507, 'No room left', error.message);
-    if (error instanceof TooLarge) return problem(413, 'Too large', error.message);
-    if (error instanceof BadAsk) return badAsk(error.faults);
-    if (error instanceof TaskFailed) {
-      if (error.name === 'BadAsk') return badAsk(error.faults);
-      if (error.name === 'OverLimit') return problem(422, 'Over the limit', error.message);
-      const mine = [
-        'BadArrow',
-        'BadCondition',
-        'UnknownColumn',
-        'ThreadDied',
-        'TallyRefused',
-        'Engine:noPlace',
-        'Engine:noTally',
-        'Engine:tooMuch',
-        'AskRefused',
-      ].includes(error.name);
-      if (mine) return problem(422, 'Cannot be done', error.message);
+    if (error instanceof BadAsk || (error instanceof TaskFailed && error.code === 'badAsk'))
+      return badAsk(error.faults);
+    if (error instanceof Trouble) {
+      const [status, title] = TOLD[error.code] ?? [];
+      if (status) return problem(status, title ?? '', error.message);
     }
     log().error(error, 'a request failed');
     return problem(

@@ -1,17 +1,8 @@
+import { TooLarge } from '../errors';
 import { randomUUID } from 'node:crypto';
 import { mkdirSync, rmSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
 import path from 'node:path';
-
-/** More was sent than the upload limit allows. */
-export class TooLarge extends Error {
-  override name = 'TooLarge';
-  constructor(readonly limit: number) {
-    super(
-      `This is more than the ${Math.round(limit / 1024 / 1024)} MB that one list may take. Bring in a part of it, or raise TALLY_LOFT_UPLOAD_MB.`,
-    );
-  }
-}
 
 interface Arrival {
   readonly folder: string;

@@ -1,3 +1,4 @@
+import { StaleRevision } from '../errors';
 import type { Bench as BenchDoc } from '$lib/core/bench/document';
 import { upgradeBench } from '$lib/core/bench/upgrade';
 import { writing, type Database } from './database';
@@ -9,14 +10,6 @@ export interface Bench {
   readonly revision: number;
   readonly doc: BenchDoc;
   readonly savedAt: string;
-}
-
-/** A save that does not follow the newest revision. */
-export class StaleRevision extends Error {
-  override name = 'StaleRevision';
-  constructor(readonly newest: Bench) {
-    super(`This bench was saved elsewhere since (revision ${newest.revision}).`);
-  }
 }
 
 /** States without a link to them that are kept for each bench. */

@@ -1,3 +1,4 @@
+import { StorageFull } from '../errors';
 import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import Sqlite from 'better-sqlite3';
@@ -6,16 +7,6 @@ import { migrations } from './migrations';
 import type { Schema } from './schema';
 
 export type Database = Kysely<Schema>;
-
-/** No room is left on the disk, or within the limit set for the data. */
-export class StorageFull extends Error {
-  override name = 'StorageFull';
-  constructor() {
-    super(
-      'There is no room left to save in. Nothing was changed. Free some space, or raise TALLY_LOFT_STORAGE_MB, and try again.',
-    );
-  }
-}
 
 export const databasePath = (dataFolder: string): string =>
   path.join(dataFolder, 'tally-loft.sqlite');

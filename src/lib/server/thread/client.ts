@@ -1,20 +1,8 @@
+import { StorageFull, TaskFailed } from '../errors';
 import { Worker } from 'node:worker_threads';
 import { z } from 'zod';
-import type { Fault } from '$lib/core/tally/fault';
 import { log } from '../log';
-import { StorageFull } from '../storage/database';
 import { TaskResult, type Task } from './tasks';
-
-/** A task that failed in the thread, with the error's own words. */
-export class TaskFailed extends Error {
-  constructor(
-    override readonly name: string,
-    message: string,
-    readonly faults: readonly Fault[] = [],
-  ) {
-    super(message);
-  }
-}
 
 const Message = z.object({ id: z.number(), result: TaskResult });
 
@@ -55,9 +43,9 @@ export class WorkThread {
       if (result.ok) waiting?.resolve(result.value);
       else
         waiting?.reject(
-          result.name === 'StorageFull'
+          result.code === 'storageFull'
             ? new StorageFull()
-            : new TaskFailed(result.name, result.message, result.faults),
+            : new TaskFailed(result.code, result.message, result.faults),
         );
     });
     const died = (why: unknown): void => {
@@ -66,7 +54,7 @@ export class WorkThread {
       log().error({ why: String(why) }, 'the work thread ended');
       for (const { reject } of this.#waiting.values())
         reject(
-          new TaskFailed('ThreadDied', 'The work was interrupted. Nothing was changed; try again.'),
+          new TaskFailed('threadDied', 'The work was interrupted. Nothing was changed; try again.'),
         );
       this.#waiting.clear();
     };

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Ask } from '$lib/core/ask/ask';
 import { Bench } from '$lib/core/bench/document';
+import { CODES } from '$lib/core/errors';
 import { Doubt } from '$lib/core/read/doubts';
 import { Recipe } from '$lib/core/read/recipe';
 import { Fault } from '$lib/core/tally/fault';
@@ -65,7 +66,7 @@ export const TaskResult = z.union([
   z.object({ ok: z.literal(true), value: z.unknown() }),
   z.object({
     ok: z.literal(false),
-    name: z.string(),
+    code: z.enum(CODES),
     message: z.string(),
     /** Of an ask that does not fit its list. */
     faults: z.array(Fault).optional(),

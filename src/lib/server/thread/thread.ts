@@ -1,5 +1,5 @@
+import { BadAsk, codeOf } from '$lib/core/errors';
 import { parentPort } from 'node:worker_threads';
-import { BadAsk } from '$lib/core/ask/badAsk';
 import { answer } from './perform/answer';
 import { demo } from './perform/demo';
 import { ledger } from './perform/ledger';
@@ -27,11 +27,10 @@ parentPort?.on('message', async (message: { id: number; task: unknown }) => {
   try {
     result = { ok: true, value: await perform(Task.parse(message.task)) };
   } catch (error) {
-    const { name, message: text } = error instanceof Error ? error : new Error(String(error));
     result = {
       ok: false,
-      name,
-      message: text,
+      code: codeOf(error),
+      message: error instanceof Error ? error.message : String(error),
       ...(error instanceof BadAsk && { faults: [...error.faults] }),
     };
   }

@@ -35,7 +35,7 @@
         });
       })
       .catch((error: unknown) => {
-        if (error instanceof Refused && ['Superseded', 'Engine:stale'].includes(error.name)) return;
+        if (error instanceof Refused && ['superseded', 'stale'].includes(error.code)) return;
         behind = null;
         fault = error instanceof Error ? error.message : String(error);
       });

@@ -400,7 +400,7 @@ export class BenchState {
     try {
       ledger = await this.#askOf(token, 'ledger', { tally });
     } catch (error) {
-      if (!(error instanceof Refused) || error.name !== 'TallyRefused') throw error;
+      if (!(error instanceof Refused) || error.code !== 'tallyRefused') throw error;
       // What counts stands all the same, and the sentence can be changed.
       this.#show(counts, null, error.message);
       return;
@@ -423,9 +423,17 @@ export class BenchState {
     const answered = await this.#askOf(token, 'answer', { tally: id });
     const tables = new Map<string, RowsAtHand>();
     for (const { name } of answered.tables) tables.set(name, await this.#rows(token, id, name, 0));
-    const shape = await this.#askOf(token, 'shape', { tally: id });
+    // The figures do not wait for the drawing of all values: that of before stands until it comes.
+    const before = this.tally?.id === id ? this.tally.shape : null;
+    const drawn = this.#askOf(token, 'shape', { tally: id });
+    const shape = before ?? (await drawn);
     this.tally = { id, token, answered, tables, shape };
     this.#show(counts, null, answered.refused);
+    if (before) {
+      const anew = await drawn;
+      if (this.tally.token === token && this.tally.id === id)
+        this.tally = { ...this.tally, shape: anew };
+    }
     const footing = await this.#askOf(token, 'footing', { tally: id });
     if (this.counts?.token === token) this.footing = footing;
   }
@@ -542,7 +550,7 @@ export class BenchState {
     this.busy = false;
     if (
       error instanceof Refused &&
-      ['Superseded', 'WorkerDied', 'NotOpen', 'Engine:stale'].includes(error.name)
+      ['superseded', 'workerDied', 'notOpen', 'stale'].includes(error.code)
     )
       return;
     this.fault = error instanceof Error ? error.message : String(error);

@@ -26,6 +26,11 @@ export function extent(values: readonly number[], withZero: boolean): [number, n
   return low === high ? [Math.min(low, 0), Math.max(high, 1)] : [low, high];
 }
 
-/** Every so many-th place, so that texts of a width do not meet. */
-export const everyNth = (count: number, width: number, text: number): number =>
-  Math.max(1, Math.ceil((count * text) / Math.max(1, width)));
+/** Distances between texts that people count in: months, quarters, half-years, years. */
+const ROUND = [1, 2, 3, 4, 6, 12, 24, 36, 60, 120];
+
+/** Every so many-th place, at a round distance, so that texts of a width do not meet. */
+export function everyNth(count: number, width: number, text: number): number {
+  const least = Math.max(1, Math.ceil((count * text) / Math.max(1, width)));
+  return ROUND.find((n) => n >= least) ?? least;
+}

@@ -14,6 +14,7 @@
   }
   let { bench, condition, onchange, onremove, depth = 0 }: Props = $props();
 
+  const EXAMPLE = '"Fares taken" / NULLIF(Boarded, 0) > 20';
   const typeOf = (id: string): string => bench.column(id)?.type ?? 'text';
 
   const setPart = (joined: Joined, k: number, part: Condition): Joined => ({
@@ -53,7 +54,7 @@
       class="field"
       rows="3"
       spellcheck="false"
-      placeholder={'"Fares taken" / NULLIF(Boarded, 0) > 20'}
+      placeholder={EXAMPLE}
       value={byExpression.expression}
       oninput={(e) => onchange({ ...byExpression, expression: e.currentTarget.value })}
       data-test="condition-expression"></textarea></label

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { isComplete, newLeaf } from '../../core/scope/choices';
+  import type { Code } from '../../core/errors';
   import type { Condition } from '../../core/scope/condition';
   import { missingWords } from '../../core/scope/describe';
   import { showCount } from '../../core/table/format';
@@ -44,8 +45,8 @@
         fault = '';
       },
       (error: unknown) => {
-        const passing = ['Superseded', 'Engine:stale'];
-        if (error instanceof Refused && !passing.includes(error.name)) fault = error.message;
+        const passing: readonly Code[] = ['superseded', 'stale'];
+        if (error instanceof Refused && !passing.includes(error.code)) fault = error.message;
       },
     );
   });

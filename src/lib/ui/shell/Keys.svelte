@@ -9,6 +9,7 @@
         ['Ctrl Z', 'Undo the last change'],
         ['Ctrl Shift Z', 'Redo it'],
         ['n', 'Narrow by a new condition'],
+        ['t', 'Begin a tally'],
         ['Esc', 'Close what is open'],
         ['?', 'This page'],
       ],
@@ -27,6 +28,31 @@
           'Tab, then Left or Right',
           'Make the column of groups narrower or wider; Enter gives it the width its labels need',
         ],
+      ],
+    ],
+    [
+      'In a tally',
+      [
+        ['Arrows', 'Go from figure to figure in a table, from mark to mark in a chart'],
+        ['Enter', 'Open the figure to its records; fold or unfold the group under the mark'],
+        ['Space', 'Fold or unfold the group'],
+        ['s', 'Sort the table by this column, for the eye'],
+        ['Left, Right', 'Move an edge of a band, a percentile or a value that is chosen'],
+      ],
+    ],
+    [
+      'In the tray',
+      [
+        ['Up, Down', 'Go from tally to tally'],
+        ['Alt with Up, Down', 'Move the tally'],
+        ['Delete', 'Take it out'],
+      ],
+    ],
+    [
+      'While a step is made',
+      [
+        ['Enter', 'Keep it'],
+        ['Esc', 'Drop it'],
       ],
     ],
     [

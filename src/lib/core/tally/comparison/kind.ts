@@ -1,3 +1,5 @@
+import { warn } from '../warnings';
+import { TallyRefused } from '../../errors';
 import { climb } from '../../scope/ladder';
 import type { Steps } from '../../steps/steps';
 import { and, bitsetOf, count } from '../../table/bitset';
@@ -5,7 +7,7 @@ import { counted } from '../../table/format';
 import type { Table } from '../../table/table';
 import { keysOfRow, tableOf, type AnswerTable } from '../answer';
 import { selectionOf, type Base } from '../base';
-import { TallyRefused, type TallyAnswer, type TallyKind } from '../kind';
+import { type TallyAnswer, type TallyKind } from '../kind';
 import { TallyMemo } from '../memo';
 import { recordsWithin } from '../recordsWithin';
 import {
@@ -86,17 +88,12 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
       tableOf(recordsTable(matched)),
     ],
     warnings: [
-      {
-        code: 'moved',
-        says: `${counted(moved.filter((m) => m.before !== m.after).length, 'figure')} moved: ${counted(matched.added.length, 'record')} came, ${matched.gone.length} went, ${matched.changed.after.length} changed.`,
-      },
+      warn(
+        'moved',
+        `${counted(moved.filter((m) => m.before !== m.after).length, 'figure')} moved: ${counted(matched.added.length, 'record')} came, ${matched.gone.length} went, ${matched.changed.after.length} changed.`,
+      ),
       ...(moved.length > MOST_TRACED
-        ? [
-            {
-              code: 'not-all-traced',
-              says: `Records are counted for the first ${MOST_TRACED} figures only.`,
-            },
-          ]
+        ? [warn('not-all-traced', `Records are counted for the first ${MOST_TRACED} figures only.`)]
         : []),
       ...now.warnings,
     ],

@@ -15,7 +15,8 @@ import type { Faults } from '../fault';
 import { figureFrom, labelColumn, measureColumns, shownColumn, textLabel } from '../figure';
 import { checkKey, codesOf, refuseTooMany } from '../keys';
 import { type TallyAnswer, type TallyKind } from '../kind';
-import type { Figure, FigureColumn, FigureRow, Mark, Warning } from '../result';
+import type { Figure, FigureColumn, FigureRow, Mark } from '../result';
+import { warn, type Warning } from '../warnings';
 import { visitNeeded } from '../visit';
 import { overlapTables } from './overlap';
 import type { Row } from './row';
@@ -218,19 +219,23 @@ function coverage(
 function coverageWarnings(none: number, several: number, everythingElse: boolean): Warning[] {
   const out: Warning[] = [];
   if (none > 0 && !everythingElse)
-    out.push({
-      code: 'rows-miss',
-      says: `${counted(none, 'record')} ${none === 1 ? 'meets' : 'meet'} none of the rows.`,
-    });
+    out.push(
+      warn(
+        'rows-miss',
+        `${counted(none, 'record')} ${none === 1 ? 'meets' : 'meet'} none of the rows.`,
+      ),
+    );
   if (several > 0)
-    out.push({
-      code: 'rows-overlap',
-      says: `${counted(several, 'record')} ${several === 1 ? 'meets' : 'meet'} more than one row and ${several === 1 ? 'counts' : 'count'} in each.`,
-    });
+    out.push(
+      warn(
+        'rows-overlap',
+        `${counted(several, 'record')} ${several === 1 ? 'meets' : 'meet'} more than one row and ${several === 1 ? 'counts' : 'count'} in each.`,
+      ),
+    );
   out.push(
     out.length === 0
-      ? { code: 'rows-add', says: 'The rows add up to the whole: each record meets exactly one.' }
-      : { code: 'rows-do-not-add', says: 'So the rows do not add up to the whole.' },
+      ? warn('rows-add', 'The rows add up to the whole: each record meets exactly one.')
+      : warn('rows-do-not-add', 'So the rows do not add up to the whole.'),
   );
   return out;
 }

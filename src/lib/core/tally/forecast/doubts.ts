@@ -1,6 +1,6 @@
 import type { Fitted } from '../../forecast/method';
 import { counted } from '../../table/format';
-import type { Warning } from '../result';
+import { warn, type Warning } from '../warnings';
 import type { ForecastSpec } from './spec';
 import type { ForecastPoints } from './points';
 
@@ -18,38 +18,39 @@ export function doubts(
   const n = y.length;
   const out: Warning[] = [];
   if (n < series.length)
-    out.push({
-      code: 'partial-last',
-      says: `${label(series.length - 1)} is covered only partly and left out.`,
-    });
+    out.push(
+      warn('partial-last', `${label(series.length - 1)} is covered only partly and left out.`),
+    );
   if (series.partialFirst)
-    out.push({
-      code: 'partial-first',
-      says: `The data begin inside ${label(0)}: it is not a whole period.`,
-    });
+    out.push(warn('partial-first', `The data begin inside ${label(0)}: it is not a whole period.`));
   if (filled > 0)
-    out.push({
-      code: 'gaps-filled',
-      says: `${counted(filled, 'period')} without a figure ${filled === 1 ? 'was' : 'were'} ${spec.gaps === 'zero' ? 'taken as 0' : 'interpolated'}.`,
-    });
+    out.push(
+      warn(
+        'gaps-filled',
+        `${counted(filled, 'period')} without a figure ${filled === 1 ? 'was' : 'were'} ${spec.gaps === 'zero' ? 'taken as 0' : 'interpolated'}.`,
+      ),
+    );
   if (n < 8)
-    out.push({
-      code: 'few-points',
-      says: `Only ${counted(n, 'point')}: too few to tell a trend from chance.`,
-    });
+    out.push(
+      warn('few-points', `Only ${counted(n, 'point')}: too few to tell a trend from chance.`),
+    );
   if (season > 1 && n < 2 * season)
-    out.push({
-      code: 'under-two-seasons',
-      says: `Under two seasons of ${season} points: no season can be told from a trend.`,
-    });
+    out.push(
+      warn(
+        'under-two-seasons',
+        `Under two seasons of ${season} points: no season can be told from a trend.`,
+      ),
+    );
   const errors = Array.from(y, (v, t) => v - fitted.fitted[t]);
   const last = errors[n - 1];
   const others = errors.slice(0, -1).filter((e) => e === e);
   const sd = Math.sqrt(others.reduce((s, e) => s + e * e, 0) / others.length);
   if (others.length > 2 && Math.abs(last) > FAR * sd && sd > 0)
-    out.push({
-      code: 'last-far',
-      says: `The last point, ${label(n - 1)}, lies ${(Math.abs(last) / sd).toFixed(1)} times the usual error off the fit.`,
-    });
+    out.push(
+      warn(
+        'last-far',
+        `The last point, ${label(n - 1)}, lies ${(Math.abs(last) / sd).toFixed(1)} times the usual error off the fit.`,
+      ),
+    );
   return out;
 }

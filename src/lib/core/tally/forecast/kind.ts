@@ -1,3 +1,5 @@
+import { warn } from '../warnings';
+import { TallyRefused } from '../../errors';
 import { bestOf, fitMethod, holdOutLength, tryMethods } from '../../forecast/holdOut';
 import { isFitted, METHOD_WORDS, METHODS } from '../../forecast/method';
 import type { Steps } from '../../steps/steps';
@@ -6,7 +8,7 @@ import { periodLabel } from '../../table/period';
 import { tableOf } from '../answer';
 import { selectionOf, type Base } from '../base';
 import { measureColumn } from '../figure';
-import { TallyRefused, type TallyAnswer, type TallyKind } from '../kind';
+import { type TallyAnswer, type TallyKind } from '../kind';
 import { checkSeries, computeSeries, visitSeries } from '../series';
 import { doubts } from './doubts';
 import { forecastFact } from './fact';
@@ -70,16 +72,16 @@ function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {
       parameterTable(method, fitted),
     ].map(tableOf),
     warnings: [
-      {
-        code: 'stands-on',
-        says: `It stands on ${counted(n, 'point')}, from ${label(0)} to ${label(n - 1)}.`,
-      },
+      warn(
+        'stands-on',
+        `It stands on ${counted(n, 'point')}, from ${label(0)} to ${label(n - 1)}.`,
+      ),
       ...(spec.method === 'best'
         ? [
-            {
-              code: 'chosen',
-              says: `Chosen: ${METHOD_WORDS[method]}, with the least mean absolute error on the last ${counted(heldOut, 'point')} held out.`,
-            },
+            warn(
+              'chosen',
+              `Chosen: ${METHOD_WORDS[method]}, with the least mean absolute error on the last ${counted(heldOut, 'point')} held out.`,
+            ),
           ]
         : []),
       ...doubts(standing, fitted, spec, label),

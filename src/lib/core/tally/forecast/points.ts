@@ -1,7 +1,7 @@
+import { TallyRefused } from '../../errors';
 import type { Series as Points } from '../../forecast/method';
 import { counted } from '../../table/format';
 import { PERIODS_IN_YEAR, periodLabel } from '../../table/period';
-import { TallyRefused } from '../kind';
 import type { Series } from '../series';
 import type { ForecastSpec } from './spec';
 

@@ -11,7 +11,8 @@ import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
 import { figureFrom, labelColumn, measureColumns, shownColumn } from '../figure';
 import { checkKey, checkOrder, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
 import { type TallyAnswer, type TallyKind } from '../kind';
-import { figureOf, type FigureColumn, type FigureRow, type Warning } from '../result';
+import { figureOf, type FigureColumn, type FigureRow } from '../result';
+import { warn, type Warning } from '../warnings';
 import { groupComparator } from '../sortedGroups';
 import { visitMeasures, visitNeeded, withOrderMoved } from '../visit';
 import { frequencyFact } from './fact';
@@ -195,19 +196,23 @@ function noteBands(
     .filter((leaf) => code[leaf] === noBand)
     .reduce((n, leaf) => n + counts[leaf], 0);
   if (outside > 0)
-    out.push({
-      code: 'in-no-band',
-      says: `${counted(outside, 'value')} ${outside === 1 ? 'is' : 'are'} in no band.`,
-    });
+    out.push(
+      warn(
+        'in-no-band',
+        `${counted(outside, 'value')} ${outside === 1 ? 'is' : 'are'} in no band.`,
+      ),
+    );
   if (spec.key.bands?.by === 'equalCount') {
     const inBands = leaves
       .filter((leaf) => code[leaf] >= 0 && code[leaf] !== noBand)
       .map((leaf) => counts[leaf]);
     if (bands.length < spec.key.bands.count || Math.max(...inBands) - Math.min(...inBands) > 1)
-      out.push({
-        code: 'unequal-counts',
-        says: `Equal values are never split, so the ${counted(bands.length, 'band')} hold from ${counted(Math.min(...inBands), 'record')} to ${counted(Math.max(...inBands), 'record')}.`,
-      });
+      out.push(
+        warn(
+          'unequal-counts',
+          `Equal values are never split, so the ${counted(bands.length, 'band')} hold from ${counted(Math.min(...inBands), 'record')} to ${counted(Math.max(...inBands), 'record')}.`,
+        ),
+      );
   }
   return out;
 }

@@ -1,3 +1,4 @@
+import { TallyRefused } from '../../errors';
 import type { Steps } from '../../steps/steps';
 import { dayOfIso } from '../../table/calendar';
 import { counted } from '../../table/format';
@@ -6,8 +7,9 @@ import { tableOf } from '../answer';
 import { selectionOf, type Base } from '../base';
 import { measureColumn } from '../figure';
 import { periodColumn, periodKeys } from '../periodLabels';
-import { TallyRefused, type TallyAnswer, type TallyKind } from '../kind';
-import { figureOf, type FigureColumn, type FigureRow, type Warning } from '../result';
+import { type TallyAnswer, type TallyKind } from '../kind';
+import { figureOf, type FigureColumn, type FigureRow } from '../result';
+import { warn, type Warning } from '../warnings';
 import { checkSeries, computeSeries, periodCondition, visitSeries, type Series } from '../series';
 import type { SeriesSpec } from '../seriesSpec';
 import { growthFact } from './fact';
@@ -136,14 +138,14 @@ function facts(
   ];
   const refused = refusal(first, last, intervals);
   const warnings: Warning[] = [
-    { code: 'intervals', says: ends.says },
-    ...(refused === null ? [] : [{ code: 'no-rate', says: `No compound rate: ${refused}` }]),
+    warn('intervals', ends.says),
+    ...(refused === null ? [] : [warn('no-rate', `No compound rate: ${refused}`)]),
     ...(refused === null && Math.abs(mean - rate) > 1e-6
       ? [
-          {
-            code: 'mean-differs',
-            says: 'The mean of the period rates is not the compound rate: rates multiply. Wherever they vary, their mean is higher than what was really reached.',
-          },
+          warn(
+            'mean-differs',
+            'The mean of the period rates is not the compound rate: rates multiply. Wherever they vary, their mean is higher than what was really reached.',
+          ),
         ]
       : []),
   ];
@@ -284,14 +286,18 @@ function partialNotes(
   const out: Warning[] = [];
   const { partialFirst, partialLast, length } = series;
   if (partialFirst)
-    out.push({
-      code: 'partial-first',
-      says: `The data begin inside ${label(0)}${from > 0 ? ', which is left out.' : ': it is not a whole period.'}`,
-    });
+    out.push(
+      warn(
+        'partial-first',
+        `The data begin inside ${label(0)}${from > 0 ? ', which is left out.' : ': it is not a whole period.'}`,
+      ),
+    );
   if (partialLast)
-    out.push({
-      code: 'partial-last',
-      says: `The data end inside ${label(length - 1)}${to < length - 1 ? ', which is left out.' : ': it is not a whole period.'}`,
-    });
+    out.push(
+      warn(
+        'partial-last',
+        `The data end inside ${label(length - 1)}${to < length - 1 ? ', which is left out.' : ': it is not a whole period.'}`,
+      ),
+    );
   return out;
 }

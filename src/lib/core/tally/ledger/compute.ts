@@ -7,7 +7,7 @@ import { orderedFor, recordsOf, selectionOf, type Base } from '../base';
 import { computeGroups, type GroupFigures } from '../groupFigures';
 import type { Coded } from '../coded';
 import { codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
-import type { Warning } from '../result';
+import type { Warning } from '../warnings';
 import type { LedgerSpec } from './spec';
 
 /** A ledger reckoned over a selection: what its tables, its lines and its footing are read from. */

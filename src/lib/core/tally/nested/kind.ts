@@ -1,3 +1,5 @@
+import { warn } from '../warnings';
+import { TallyRefused } from '../../errors';
 import { finish, type Steps } from '../../steps/steps';
 import { members } from '../../table/bitset';
 import { isText, type Column } from '../../table/column';
@@ -6,7 +8,7 @@ import { namesOf } from '../../table/table';
 import type { AnswerTable } from '../answer';
 import { wholeBase, type Base } from '../base';
 import { Faults } from '../fault';
-import { TallyRefused, type Names, type TallyAnswer, type TallyKind } from '../kind';
+import { type Names, type TallyAnswer, type TallyKind } from '../kind';
 import { recordsWithin } from '../recordsWithin';
 import type { FigureColumn, Where } from '../result';
 import { resultTable } from '../resultTable';
@@ -87,10 +89,10 @@ function* computeNested(base: Base, spec: NestedSpec): Steps<TallyAnswer> {
   return {
     tables,
     warnings: [
-      {
-        code: 'of-group-results',
-        says: `Reckoned from ${counted(rows.length, 'group result')} (${innerWords(spec, names)}), not from the records: a mean of group results is not the mean of the records.`,
-      },
+      warn(
+        'of-group-results',
+        `Reckoned from ${counted(rows.length, 'group result')} (${innerWords(spec, names)}), not from the records: a mean of group results is not the mean of the records.`,
+      ),
       ...inner.warnings,
       ...outer.warnings,
     ],

@@ -1,3 +1,5 @@
+import { warn } from '../warnings';
+import { TallyRefused } from '../../errors';
 import { buildTree } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
 import { countLeaves } from '../../measure/compute';
@@ -21,7 +23,7 @@ import { tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base } from '../base';
 import { labelColumn } from '../figure';
 import { checkKey, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
-import { TallyRefused, type TallyAnswer, type TallyKind } from '../kind';
+import { type TallyAnswer, type TallyKind } from '../kind';
 import { figureOf, type Figure, type FigureColumn, type FigureRow, type Where } from '../result';
 import { visitNeeded, visitOptional } from '../visit';
 import { percentileFact } from './fact';
@@ -105,10 +107,10 @@ function* computePercentiles(base: Base, spec: PercentileSpec): Steps<TallyAnswe
       ...(coded?.warnings ?? []),
       ...(few > 0
         ? [
-            {
-              code: 'few-values',
-              says: `${counted(few, 'group')} rest${few === 1 ? 's' : ''} on fewer than ${counted(spec.few, 'value')}.`,
-            },
+            warn(
+              'few-values',
+              `${counted(few, 'group')} rest${few === 1 ? 's' : ''} on fewer than ${counted(spec.few, 'value')}.`,
+            ),
           ]
         : []),
     ],

@@ -1,6 +1,6 @@
 import { counted } from '../../table/format';
 import { periodLabel, type Calendar } from '../../table/period';
-import type { Warning } from '../result';
+import { warn, type Warning } from '../warnings';
 import { baseOf } from './followColumns';
 import type { Level } from './level';
 import type { PeriodsSpec } from './spec';
@@ -16,26 +16,29 @@ export function notes(
   const finest = levels[levels.length - 1];
   const label = (k: number): string => periodLabel(finest.first + k, finest.period, calendar);
   if (finest.partial.partialFirst)
-    out.push({
-      code: 'partial-first',
-      says: `The data begin inside ${label(0)}: it is not a whole period.`,
-    });
+    out.push(warn('partial-first', `The data begin inside ${label(0)}: it is not a whole period.`));
   if (finest.partial.partialLast)
-    out.push({
-      code: 'partial-last',
-      says: `The data end inside ${label(finest.records.length - 1)}: it is not a whole period.`,
-    });
+    out.push(
+      warn(
+        'partial-last',
+        `The data end inside ${label(finest.records.length - 1)}: it is not a whole period.`,
+      ),
+    );
   const empty = finest.records.reduce((n, records) => n + Number(records === 0), 0);
   if (empty > 0)
-    out.push({
-      code: 'empty-periods',
-      says: `${counted(empty, 'period')} ${empty === 1 ? 'has' : 'have'} no records.`,
-    });
+    out.push(
+      warn(
+        'empty-periods',
+        `${counted(empty, 'period')} ${empty === 1 ? 'has' : 'have'} no records.`,
+      ),
+    );
   if (undated > 0)
-    out.push({
-      code: 'undated',
-      says: `${counted(undated, 'record')} without ${name} ${undated === 1 ? 'belongs' : 'belong'} to no period.`,
-    });
+    out.push(
+      warn(
+        'undated',
+        `${counted(undated, 'record')} without ${name} ${undated === 1 ? 'belongs' : 'belong'} to no period.`,
+      ),
+    );
   return out;
 }
 
@@ -50,9 +53,9 @@ export function baseNote(
   const at = baseOf(base, first, period, calendar);
   if (base === undefined || (at >= 0 && at < records.length)) return [];
   return [
-    {
-      code: 'no-index-base',
-      says: `The base ${base} lies outside the periods counted, so there is no index.`,
-    },
+    warn(
+      'no-index-base',
+      `The base ${base} lies outside the periods counted, so there is no index.`,
+    ),
   ];
 }

@@ -1,3 +1,4 @@
+import { TallyRefused } from '../../errors';
 import { periodCondition } from '../series';
 import { buildTree, groupKeys, groupPath, type GroupTree } from '../../arrange/tree';
 import { computeMeasures } from '../../measure/compute';
@@ -15,9 +16,10 @@ import { tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
 import { figureFrom, measureColumns, shownColumn, labelColumns, RECORDS_COLUMN } from '../figure';
 import { codesOf, groupWhere, MOST_GROUPS, refuseTooMany } from '../keys';
-import { TallyRefused, type TallyAnswer } from '../kind';
+import { type TallyAnswer } from '../kind';
 import { computeGroups, type GroupFigures } from '../groupFigures';
-import { type FigureColumn, type FigureRow, type Warning, shareOf } from '../result';
+import { type FigureColumn, type FigureRow, shareOf } from '../result';
+import { warn, type Warning } from '../warnings';
 import { placesOf, withinTop } from './places';
 import { withinBottom } from './records';
 import type { RankingSpec } from './spec';
@@ -87,16 +89,15 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
       );
   }
   if (unranked > 0)
-    warnings.push({
-      code: 'not-ranked',
-      says: `${counted(unranked, 'group')} without a figure ${unranked === 1 ? 'is' : 'are'} not ranked.`,
-    });
+    warnings.push(
+      warn(
+        'not-ranked',
+        `${counted(unranked, 'group')} without a figure ${unranked === 1 ? 'is' : 'are'} not ranked.`,
+      ),
+    );
   const asked = spec.top ?? spec.bottom;
   if (asked !== undefined && kept > asked)
-    warnings.push({
-      code: 'tie-at-edge',
-      says: `A tie at the edge is kept: ${kept} instead of ${asked}.`,
-    });
+    warnings.push(warn('tie-at-edge', `A tie at the edge is kept: ${kept} instead of ${asked}.`));
   const columns: FigureColumn[] = [
     { key: 'place', title: 'Place', unit: '', type: 'rank', says: 'The place by this figure.' },
     ...labelColumns(spec.groups, tree.keys, table),

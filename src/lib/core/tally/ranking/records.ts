@@ -1,3 +1,4 @@
+import { TallyRefused } from '../../errors';
 import { sortByColumn, type SortedColumn } from '../../arrange/sort';
 import { columnFor } from '../../expression/columnFor';
 import type { Steps } from '../../steps/steps';
@@ -10,15 +11,9 @@ import { counted } from '../../table/format';
 import { lazyTable } from '../answer';
 import { recordsOf, selectionOf, type Base } from '../base';
 import { cellFigure } from '../figure';
-import { TallyRefused, type TallyAnswer } from '../kind';
-import {
-  figureOf,
-  shareOf,
-  type Figure,
-  type FigureColumn,
-  type FigureRow,
-  type Warning,
-} from '../result';
+import { type TallyAnswer } from '../kind';
+import { figureOf, shareOf, type Figure, type FigureColumn, type FigureRow } from '../result';
+import { warn, type Warning } from '../warnings';
 import { withinTop, type Ties } from './places';
 import type { RankingSpec } from './spec';
 
@@ -239,15 +234,14 @@ export function withinBottom(
 function notes(unranked: number, spec: RankingSpec, kept: number): Warning[] {
   const out: Warning[] = [];
   if (unranked > 0)
-    out.push({
-      code: 'not-ranked',
-      says: `${counted(unranked, 'record')} without a value ${unranked === 1 ? 'is' : 'are'} not ranked.`,
-    });
+    out.push(
+      warn(
+        'not-ranked',
+        `${counted(unranked, 'record')} without a value ${unranked === 1 ? 'is' : 'are'} not ranked.`,
+      ),
+    );
   const asked = spec.top ?? spec.bottom;
   if (asked !== undefined && kept > asked)
-    out.push({
-      code: 'tie-at-edge',
-      says: `A tie at the edge is kept: ${kept} instead of ${asked}.`,
-    });
+    out.push(warn('tie-at-edge', `A tie at the edge is kept: ${kept} instead of ${asked}.`));
   return out;
 }

@@ -1,3 +1,4 @@
+import { OverLimit } from '../../errors';
 import { answerAsk } from '$lib/core/ask/answer';
 import type { Recipe } from '$lib/core/read/recipe';
 import { StepCache } from '$lib/core/steps/cache';
@@ -18,11 +19,6 @@ async function tableOf(db: Database, database: string, reading: number) {
   const loaded = await loadTable(db, reading);
   tables.set(key, loaded);
   return loaded;
-}
-
-/** An answer that took longer, or came out larger, than the server allows. */
-class OverLimit extends Error {
-  override name = 'OverLimit';
 }
 
 /** Answers an ask about a stored reading, within a time and a size. */

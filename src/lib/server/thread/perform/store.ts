@@ -1,6 +1,6 @@
+import { BadArrow } from '$lib/core/errors';
 import { readFileSync } from 'node:fs';
 import { newBench } from '$lib/core/bench/newBench';
-import { BadArrow } from '$lib/core/table/arrowFacts';
 import { TableAssembler } from '$lib/core/table/arrowRead';
 import type { Table } from '$lib/core/table/table';
 import { openDatabase } from '../../storage/database';

@@ -1,6 +1,7 @@
+import { BadAsk } from '$lib/core/errors';
 import { z } from 'zod';
 import { isOfResult } from '$lib/core/ask/resultLists';
-import { BadAsk, readAsk } from '$lib/core/ask/badAsk';
+import { readAsk } from '$lib/core/ask/badAsk';
 import type { Ask } from '$lib/core/ask/ask';
 import { application } from '$lib/server/application';
 import { answering, idOf, jsonOf, notFound } from '$lib/server/http/problem';

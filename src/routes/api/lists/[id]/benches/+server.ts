@@ -1,10 +1,11 @@
+import { BadInput } from '$lib/server/errors';
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { readAsk } from '$lib/core/ask/badAsk';
 import { benchOf } from '$lib/core/bench/benchOf';
 import { upgradeBench } from '$lib/core/bench/upgrade';
 import { application } from '$lib/server/application';
-import { answering, BadInput, bodyOf, idOf, notFound } from '$lib/server/http/problem';
+import { answering, bodyOf, idOf, notFound } from '$lib/server/http/problem';
 import { addBench } from '$lib/server/storage/benches';
 import { findList } from '$lib/server/storage/lists';
 import type { RequestHandler } from './$types';

@@ -1,5 +1,6 @@
+import { BadInput } from '$lib/server/errors';
 import { application } from '$lib/server/application';
-import { answering, BadInput, bytesOf, idOf, notFound } from '$lib/server/http/problem';
+import { answering, bytesOf, idOf, notFound } from '$lib/server/http/problem';
 import type { RequestHandler } from './$types';
 
 export const PUT: RequestHandler = ({ params, request }) =>

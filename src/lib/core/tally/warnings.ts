@@ -1,0 +1,51 @@
+import { z } from 'zod';
+
+/** What an analyst should know before using a figure, by code: one list, for programs to tell apart. */
+export const WARNING_CODES = [
+  /** Preparing. */
+  'frozen-list',
+  'linked-list',
+  'not-joined',
+  /** Groups. */
+  'labels-alike',
+  'labels-as-one',
+  'bands-gap',
+  'bands-overlap',
+  'in-no-band',
+  'unequal-counts',
+  'few-values',
+  /** Conditional figures. */
+  'rows-add',
+  'rows-do-not-add',
+  'rows-miss',
+  'rows-overlap',
+  /** Rankings. */
+  'not-ranked',
+  'tie-at-edge',
+  /** Periods, growth and forecasts. */
+  'undated',
+  'partial-first',
+  'partial-last',
+  'empty-periods',
+  'no-index-base',
+  'no-rate',
+  'intervals',
+  'mean-differs',
+  'stands-on',
+  'chosen',
+  'few-points',
+  'under-two-seasons',
+  'gaps-filled',
+  'last-far',
+  /** Tallies built on others. */
+  'of-group-results',
+  'moved',
+  'not-all-traced',
+] as const;
+
+/** `code` is for programs, `says` for readers. */
+export const Warning = z.object({ code: z.enum(WARNING_CODES), says: z.string() });
+export type Warning = z.infer<typeof Warning>;
+
+/** @example warn('no-rate', 'No compound rate: the first value is 0.') */
+export const warn = (code: Warning['code'], says: string): Warning => ({ code, says });
