@@ -1,8 +1,11 @@
 import { isText, type Column } from '../table/column';
 import { columnOf, type Table } from '../table/table';
-import type { Steps } from '../steps/steps';
+import { STRIDE, type Steps } from '../steps/steps';
 import { textRanks } from '../table/collate';
 import type { SortKey } from './sortKey';
+
+/** Records moved between two pauses. */
+const PAUSE = 4 * STRIDE;
 
 /** Digits of one sort key: 16-bit parts, least significant first. */
 type Digits = readonly Uint16Array[];
@@ -26,7 +29,7 @@ export function* sortRecords(
     const digits = digitsOf(columnOf(table, keys[k].column), keys[k]);
     yield undefined;
     for (const digit of digits) {
-      if (radixPass(order, spare, digit)) [order, spare] = [spare, order];
+      if (yield* radixPass(order, spare, digit)) [order, spare] = [spare, order];
       yield (keys.length - k - 0.5) / keys.length;
     }
   }
@@ -56,17 +59,17 @@ export function* sortByColumn(
   const telling: Uint16Array[] = [];
   yield undefined;
   for (const digit of digits) {
-    if (radixPass(order, spare, digit)) {
+    if (yield* radixPass(order, spare, digit)) {
       [order, spare] = [spare, order];
       telling.push(digit);
     }
     yield undefined;
   }
-  return { order, tied: tiesOf(order, telling) };
+  return { order, tied: yield* tiesOf(order, telling) };
 }
 
 /** Equal in every digit that tells records apart; the lowest one, looked at first, tells most of them. */
-function tiesOf(order: Int32Array, digits: readonly Uint16Array[]): Uint8Array {
+function* tiesOf(order: Int32Array, digits: readonly Uint16Array[]): Steps<Uint8Array> {
   const tied = new Uint8Array(order.length);
   const [lowest, ...others] = digits;
   if (!lowest) return tied.fill(1, 1);
@@ -75,15 +78,18 @@ function tiesOf(order: Int32Array, digits: readonly Uint16Array[]): Uint8Array {
     const digit = lowest[order[k]];
     tied[k] = +(digit === before);
     before = digit;
+    if (k % PAUSE === 0) yield undefined;
   }
   for (const digit of others)
-    for (let k = 1; k < order.length; k++)
+    for (let k = 1; k < order.length; k++) {
       if (tied[k] === 1 && digit[order[k]] !== digit[order[k - 1]]) tied[k] = 0;
+      if (k % PAUSE === 0) yield undefined;
+    }
   return tied;
 }
 
 /** One counting pass; false when all digits are equal and nothing moved. */
-function radixPass(from: Int32Array, to: Int32Array, digit: Uint16Array): boolean {
+function* radixPass(from: Int32Array, to: Int32Array, digit: Uint16Array): Steps<boolean> {
   const starts = new Int32Array(65537);
   for (let i = 0; i < digit.length; i++) starts[digit[i] + 1]++;
   if (digit.length === 0 || starts[digit[0] + 1] === digit.length) return false;
@@ -91,6 +97,7 @@ function radixPass(from: Int32Array, to: Int32Array, digit: Uint16Array): boolea
   for (let i = 0; i < from.length; i++) {
     const record = from[i];
     to[starts[digit[record]]++] = record;
+    if (i % PAUSE === 0) yield undefined;
   }
   return true;
 }

@@ -1,7 +1,7 @@
 import { TallyRefused } from '../../errors';
 import { sortByColumn, type SortedColumn } from '../../arrange/sort';
 import { columnFor } from '../../expression/columnFor';
-import type { Steps } from '../../steps/steps';
+import { STRIDE, type Steps } from '../../steps/steps';
 import { count, has, type Bitset } from '../../table/bitset';
 import { CompensatedSum } from '../../measure/compensated';
 import type { Condition } from '../../scope/condition';
@@ -36,16 +36,16 @@ export function* rankBy(
 ): Steps<RankedRecords> {
   const sorted = yield* sortByColumn(column, { descending, blanks: 'last' }, current);
   yield undefined;
-  return placeSorted(column.values, sorted, selection, ties);
+  return yield* placeSorted(column.values, sorted, selection, ties);
 }
 
 /** One pass over the sorted records: those of the selection that have a value, with their places. */
-function placeSorted(
+function* placeSorted(
   values: Float64Array,
   { order: sorted, tied }: SortedColumn,
   selection: Bitset,
   ties: Ties,
-): RankedRecords {
+): Steps<RankedRecords> {
   // Records without a value come last.
   let present = sorted.length;
   while (present > 0 && values[sorted[present - 1]] !== values[sorted[present - 1]]) present--;
@@ -68,6 +68,7 @@ function placeSorted(
     }
     places[n] = inOrder ? n + 1 : noGap ? distinct : start + 1;
     n++;
+    if (k % (4 * STRIDE) === 0) yield undefined;
   }
   if (mean) places.fill((start + n + 1) / 2, start, n);
   return { order: order.subarray(0, n), places: places.subarray(0, n) };
@@ -91,7 +92,7 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyAnswer> 
     spec.bottom === undefined ? 0 : order.length - withinBottom(values, order, spec.bottom);
   const to = spec.top === undefined ? order.length : withinTop(values, order, spec.top);
   const adds = column.type === 'number';
-  const sums = cumulative(values, order);
+  const sums = yield* cumulative(values, order);
   const total = order.length ? sums[order.length - 1] : 0;
   yield undefined;
   const shown = spec.show.map((ref) => columnFor(table, ref));
@@ -156,12 +157,15 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyAnswer> 
 const present = (cell: Figure): number => (typeof cell === 'number' ? cell : NaN);
 
 /** Sums from the first place to each, compensated. */
-function cumulative(values: Float64Array, order: Int32Array): Float64Array {
+function* cumulative(values: Float64Array, order: Int32Array): Steps<Float64Array> {
   const sum = new CompensatedSum();
-  return Float64Array.from(order, (i) => {
-    sum.add(values[i]);
-    return sum.value;
-  });
+  const out = new Float64Array(order.length);
+  for (let k = 0; k < order.length; k++) {
+    sum.add(values[order[k]]);
+    out[k] = sum.value;
+    if (k % (4 * STRIDE) === 0) yield undefined;
+  }
+  return out;
 }
 
 /** "All others" as a rule: a tie at the edge is kept, so they are the values beyond the edge's own. */
