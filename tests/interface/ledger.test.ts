@@ -372,11 +372,11 @@ describe('the ledger of the demo', () => {
   });
 
   it('resizes, reorders, hides and fixes columns without changing a figure', async () => {
+    const name = async (k: number): Promise<string> => (await seenHeads(page))[k].split('|')[0];
     await showDown(page, 'Records');
+    await page.until('the columns of records', async () => (await name(0)) === 'Time');
     const before = await seenFoot(page, 'counted');
     const first = (await page.all('[data-test=head]'))[0];
-    const name = async (k: number): Promise<string> => (await seenHeads(page))[k].split('|')[0];
-    expect(await name(0)).toBe('Time');
     const width = (): Promise<number> =>
       page.run<number>(
         `return document.querySelector('[data-test=head]').parentElement.offsetWidth`,

@@ -167,6 +167,42 @@ describe('the tray', () => {
     expect(await page.text('sentence')).toContain('Each Vessel');
   });
 
+  it('the questions follow what is typed: cause, most first', async () => {
+    await openTray(page, SAILINGS);
+    await page.type('t');
+    await (await page.find('find-question')).sendKeys('cause');
+    await page.untilText('question-frequency', 'How often each Cause occurs');
+    await page.click('question-frequency');
+    await page.untilText('sentence', 'How often each Cause');
+    await figuresCame(page);
+    const want = sailingsInSql()
+      .prepare('select cause, count(*) from s where cause is not null group by 1 order by 2 desc')
+      .raw()
+      .all();
+    await page.until('the causes, most first', async () => {
+      const rows = await seenTable(page);
+      return (
+        JSON.stringify(rows.slice(0, want.length).map((r) => [r[0], number(r[1])])) ===
+        JSON.stringify(want)
+      );
+    });
+    await page.click('undo');
+  });
+
+  it('ranks within a group above in one choice', async () => {
+    await openTray(page, SAILINGS);
+    await openTally(page, 'ranking-1');
+    await (await page.driver.findElement(By.css('button[aria-label^="within each…"]'))).click();
+    await page.until('the menu', async () => (await page.all('[popover] input.search')).length > 0);
+    await page.type('Route', Key.ENTER);
+    await page.untilText('sentence', ', within each Route');
+    await page.click('undo');
+    await page.until(
+      'as before',
+      async () => !(await page.text('sentence')).includes('within each Route'),
+    );
+  });
+
   it('a wish typed in the finder begins a tally: median delay by vessel', async () => {
     await page.chord(Key.CONTROL, 'k');
     await (await page.find('finder')).sendKeys('median delay by vessel');

@@ -141,5 +141,5 @@ export const common = { scope: 'counted' } as const;
 export const NEEDS = {
   group: 'It needs a column with a few values that come again, such as a place or a kind.',
   number: 'It needs a column of numbers.',
-  date: 'It needs a column of dates.',
+  date: 'It needs a column of dates, two different ones at least.',
 } as const;

@@ -53,7 +53,13 @@
       [labels + 4, width - (small ? 4 : 62)],
     ),
   );
-  const ticks = $derived(x.ticks(4));
+  /** Counts have no halves. */
+  const whole = $derived(
+    series.every((s) =>
+      s.figures.every((f) => !(f.value === f.value) || Number.isInteger(f.value)),
+    ),
+  );
+  const ticks = $derived(x.ticks(4).filter((tick) => !whole || Number.isInteger(tick)));
   const texts = $derived(tickTexts(ticks, share));
   const yOf = (row: number, s: number): number => top + row * band + s * thick;
   const marks = $derived(

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Begin, Sketch } from '../../engine/protocol';
+  import { wishOf } from '../finder/wish';
   import type { BenchState } from '../bench/bench.svelte';
   import Card from './Card.svelte';
 
@@ -12,20 +13,30 @@
   let field = $state<HTMLInputElement>();
 
   const words = $derived(text.toLowerCase().split(/\s+/).filter(Boolean));
+  /** What was typed as a wish: a measure, a column, a period. The cards then begin with it. */
+  const typed = $derived(wishOf(text, bench.columns));
+  const matches = (q: Begin): number => {
+    const all = `${q.question} ${q.found} ${q.sentence}`.toLowerCase();
+    return words.filter((word) => all.includes(word)).length;
+  };
   const shown = $derived(
-    questions.filter((q) => {
-      const all = `${q.question} ${q.found} ${q.sentence}`.toLowerCase();
-      return words.every((word) => all.includes(word));
-    }),
+    typed
+      ? [...questions].sort(
+          (a, b) => Number(b.tally !== null) - Number(a.tally !== null) || matches(b) - matches(a),
+        )
+      : questions.filter((q) => matches(q) === words.length),
   );
 
   // Answers of older figures are dropped: with a new stand the questions are asked anew.
   $effect(() => {
     const token = bench.counts?.token;
-    const wish = bench.wish;
+    const wish = { ...bench.wish, ...typed };
     let stale = false;
     void (async () => {
       try {
+        // Letters come one by one: what they say so far is asked once they rest.
+        if (typed) await new Promise((resolve) => setTimeout(resolve, 200));
+        if (stale) return;
         const found = await bench.questions(wish);
         if (stale) return;
         questions = found;

@@ -6,6 +6,7 @@ import {
   choiceSlot,
   columnSlot,
   dateSlot,
+  keySlot,
   ending,
   keySlots,
   measureSlot,
@@ -59,7 +60,11 @@ export function rankingSentence(spec: RankingSpec, names: Names): Part<RankingSp
       ],
       (from) => ({ ...spec, from }),
     ),
-    ...(within ? [', within each ', ...joined(outer)] : []),
+    ...(within
+      ? [', within each ', ...joined(outer)]
+      : groups.length
+        ? [' ', parent(spec, names)]
+        : []),
     '; ',
     choiceSlot<RankingSpec, RankingSpec['ties']>(
       'ties',
@@ -86,6 +91,16 @@ export function rankingSentence(spec: RankingSpec, names: Names): Part<RankingSp
     ),
   ]);
 }
+
+/** An empty place for a group that the places are given within. */
+const parent = (spec: RankingSpec, names: Names): Slot<RankingSpec> =>
+  keySlot<RankingSpec>(
+    'within',
+    null,
+    names,
+    (key) => (key ? { ...spec, groups: [key, ...spec.groups], within: spec.within + 1 } : spec),
+    { taken: spec.groups.map((g) => g.column), empty: 'within each…' },
+  );
 
 const joined = (slots: readonly Slot<RankingSpec>[]): Part<RankingSpec>[] =>
   slots.flatMap((slot, k): Part<RankingSpec>[] => (k ? [' and ', slot] : [slot]));
