@@ -10,6 +10,7 @@ import type { FigureTable } from '$lib/core/tally/result';
 import { demoPath } from '../support/demo';
 import { sailingsInSql } from '../support/sql';
 import { By, Key, Page } from './support/browser';
+import { choose, madeFile, untilRead } from './support/intake';
 import { number } from './support/ledger';
 import { TestServer } from './support/server';
 import { beginTally, figuresCame, openTally, openTray, seenTable } from './support/tally';
@@ -359,6 +360,55 @@ describe('sentences', () => {
         ([name, count]) => name === 'Boarded is at least 300' && number(count) === want,
       ),
     );
+  });
+});
+
+describe('another list as a band table', () => {
+  it('gives its bands by name, and the same counts as SQL', async () => {
+    await openTray(page, SAILINGS);
+    await openTally(page, 'frequency-1');
+    await (await page.find('sentence')).findElement(By.css('button[aria-label^="Bands"]')).click();
+    await page.choose('bands-way', 'list');
+    await page.choose('bands-list', 'Delay bands');
+    await page.untilText('sentence', 'the bands of Delay bands');
+    await page.type(Key.ESCAPE);
+    const want = Number(
+      sailingsInSql()
+        .prepare('select count(*) from s where delay >= 10 and delay < 20')
+        .pluck()
+        .get(),
+    );
+    await page.until('its bands', async () =>
+      (await seenTable(page)).some(([name, count]) => name === 'late' && number(count) === want),
+    );
+    await page.untilText('save-state', 'saved');
+    await page.go(SAILINGS);
+    await page.until('the same after it was opened anew', async () =>
+      (await seenTable(page)).some(([name, count]) => name === 'late' && number(count) === want),
+    );
+  });
+});
+
+describe('what moved since the last reading', () => {
+  it('is asked from the questions, and says which figure moved by how much', async () => {
+    const vessels = readFileSync(demoPath('vessels'), 'utf8').replace('2011,450,', '2011,500,');
+    await choose(page, madeFile('vessels.csv', vessels), 5);
+    await untilRead(page);
+    await page.run('document.activeElement?.blur()');
+    await page.until(
+      'that it can be accepted',
+      async () => (await page.all('[data-test=accept]:not([disabled])')).length === 1,
+    );
+    await page.chord(Key.CONTROL, Key.ENTER);
+    await page.find('reading');
+    await openTray(page, '/benches/5');
+    await page.click('new-tally');
+    await page.click('question-comparison');
+    await page.untilText('sentence', 'What moved since the reading of');
+    const moved = await page.until('the figure that moved', async () =>
+      (await seenTable(page)).find((row) => row.some((cell) => cell === '50')),
+    );
+    expect(moved.join(' ')).toContain('Passengers');
   });
 });
 

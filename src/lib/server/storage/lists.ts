@@ -55,6 +55,15 @@ export async function findList(db: Database, id: number) {
   return db.selectFrom('lists').selectAll().where('id', '=', id).executeTakeFirst();
 }
 
+/** The names of all lists that can be read. */
+export const listNames = (db: Database) =>
+  db
+    .selectFrom('lists')
+    .select(['id', 'name'])
+    .where('current_reading', 'is not', null)
+    .orderBy('name')
+    .execute();
+
 export const renameList = (db: Database, id: number, name: string) =>
   writing(() => db.updateTable('lists').set({ name }).where('id', '=', id).executeTakeFirst());
 

@@ -33,6 +33,8 @@ export interface BenchFacts {
   readonly currentReading: number;
   /** Other readings of the list, by the names that comparisons call them. */
   readonly readings: readonly { readonly id: number; readonly name: string }[];
+  /** Other lists on the shelf. */
+  readonly lists: readonly { readonly id: number; readonly name: string }[];
   readonly revision: number;
   readonly doc: Bench;
 }
@@ -215,20 +217,35 @@ export class BenchState {
   begin(says: string, tally: Tally): void {
     this.choosing = false;
     this.side = null;
-    this.change(says, (doc) => addTally(this.#withReadings(doc, tally), tally));
+    this.change(says, (doc) => addTally(this.#withLists(doc, tally), tally));
   }
 
-  /** The bench with the readings that a tally compares with among its lists. */
-  #withReadings(doc: Bench, tally: Tally): Bench {
-    const named = slotsOf(sentenceOf(tally, this.names, '')).flatMap(({ takes }) =>
-      takes.a === 'list' ? [takes.value] : [],
-    );
-    const found = this.facts.readings.filter(({ name }) => named.includes(name));
-    if (found.length === 0) return doc;
+  /** The bench with the lists and readings that a tally names among its own. */
+  #withLists(doc: Bench, tally: Tally): Bench {
+    const named = slotsOf(sentenceOf(tally, this.names, '')).flatMap(({ takes }) => {
+      if (takes.a === 'list') return [takes.value];
+      const bands =
+        takes.a === 'bands' ? takes.value : takes.a === 'key' ? takes.value?.bands : null;
+      return bands?.by === 'list' ? [bands.list] : [];
+    });
+    const missing = named.filter((name) => !(name in doc.lists));
+    if (missing.length === 0) return doc;
     const lists = { ...doc.lists };
-    for (const { id, name } of found)
-      lists[name] ??= { list: this.facts.listId, reading: id, table: 'main' };
+    for (const name of missing) {
+      const reading = this.facts.readings.find((r) => r.name === name);
+      const list = this.facts.lists.find((l) => l.name === name);
+      if (reading) lists[name] = { list: this.facts.listId, reading: reading.id, table: 'main' };
+      else if (list) lists[name] = { list: list.id, table: 'main' };
+    }
     return { ...doc, lists };
+  }
+
+  /** Other lists by the names that tallies call them: those of the bench, and those of the shelf. */
+  get listNames(): readonly string[] {
+    const readings = new Set(this.facts.readings.map((r) => r.name));
+    return [
+      ...new Set([...Object.keys(this.doc.lists), ...this.facts.lists.map((l) => l.name)]),
+    ].filter((name) => !readings.has(name));
   }
 
   /** Lists and readings that a tally can be set against. */
@@ -298,7 +315,7 @@ export class BenchState {
   retell(says: string, id: string, tally: Tally): void {
     const now = this.doc.tray.find((item) => item.id === id)?.tally;
     if (JSON.stringify(now) === JSON.stringify(tally)) return;
-    this.change(says, (doc) => setTally(this.#withReadings(doc, tally), id, tally));
+    this.change(says, (doc) => setTally(this.#withLists(doc, tally), id, tally));
   }
 
   /** The same while an edge or a value is dragged: all of it is one step to undo. */

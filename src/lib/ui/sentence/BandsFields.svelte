@@ -127,6 +127,7 @@
         value={bands.list}
         options={lists.map((name) => [name, name] as const)}
         onchange={(list) => onchange({ ...bands, list })}
+        test="bands-list"
       /></label
     >
     {#each [['from', 'column of lower edges'], ['to', 'column of upper edges'], ['label', 'column of names']] as const as [key, words] (key)}

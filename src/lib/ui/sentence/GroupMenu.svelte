@@ -175,7 +175,7 @@
       {#if type === 'number'}
         <BandsFields
           bands={group.bands ?? null}
-          lists={Object.keys(bench.doc.lists)}
+          lists={bench.listNames}
           onchange={(bands) => onchange({ ...group, bands: bands ?? undefined })}
         />
       {/if}

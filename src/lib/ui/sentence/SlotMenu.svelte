@@ -143,7 +143,7 @@
   />
 {:else if takes.a === 'bands'}<BandsFields
     bands={takes.value}
-    lists={Object.keys(bench.doc.lists)}
+    lists={bench.listNames}
     kept={bench.doc.bands}
     onchange={(next) => onset('Change the bands', takes.set(next))}
   />

@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { application } from '$lib/server/application';
 import { findBench, findState } from '$lib/server/storage/benches';
-import { findList } from '$lib/server/storage/lists';
+import { findList, listNames } from '$lib/server/storage/lists';
 import { findReading, readingsOf } from '$lib/server/storage/readings';
 import type { PageServerLoad } from './$types';
 
@@ -17,10 +17,11 @@ export const load: PageServerLoad = async ({ params, url }) => {
     state && /^\d+$/.test(state) ? await findState(db, bench.id, Number(state)) : undefined;
   if (state && !kept) error(404, 'This link names a state of the bench that is no longer kept.');
   const doc = kept ?? bench.doc;
-  const [list, reading, readings] = await Promise.all([
+  const [list, reading, readings, lists] = await Promise.all([
     findList(db, bench.listId),
     findReading(db, doc.reading),
     readingsOf(db, bench.listId),
+    listNames(db),
   ]);
   return {
     facts: {
@@ -35,6 +36,7 @@ export const load: PageServerLoad = async ({ params, url }) => {
           id,
           name: `the reading of ${shortDate(at)} (no. ${number})`,
         })),
+      lists: lists.filter(({ id }) => id !== bench.listId),
       currentReading: list?.current_reading ?? doc.reading,
       revision: bench.revision,
       doc,
