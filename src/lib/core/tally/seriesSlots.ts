@@ -1,14 +1,9 @@
 import type { Names } from './kind';
 import type { Part } from './sentence';
 import type { SeriesSpec } from './seriesSpec';
-import {
-  calendarSlots,
-  choiceSlot,
-  columnSlot,
-  measureSlot,
-  PERIOD_CHOICES,
-  type Option,
-} from './slots';
+import { type Option } from './ending';
+import { calendarSlots, PERIOD_CHOICES } from './periodSlots';
+import { choiceSlot, columnSlot, measureSlot } from './slots';
 
 /** `sum of Boarded by month of Sailed on` */
 export const seriesParts = <Spec>(

@@ -3,19 +3,12 @@ import type { GroupKey } from '../arrange/groupKey';
 import type { Measure } from '../measure/measure';
 import type { Condition } from '../scope/condition';
 import { describeCondition } from '../scope/describe';
-import { MONTHS, WEEKDAYS, dayOfIso } from '../table/calendar';
 import type { ColumnType } from '../table/column';
 import { showNumber } from '../table/format';
-import {
-  periodLabel,
-  periodOf,
-  USUAL_CALENDAR,
-  type Calendar,
-  type CalendarPeriod,
-} from '../table/period';
 import { listedWords, type Names } from './kind';
 import type { ScopeName } from './result';
-import { listedParts, replacedAt, type Choice, type Part, type Slot } from './sentence';
+import type { Option } from './ending';
+import { replacedAt, type Choice, type Slot } from './sentence';
 import { bandsWords, groupWords, measurePhrase, nameOf } from './words';
 
 /*
@@ -237,28 +230,6 @@ export const bandsSlot = <Spec>(
   takes: { a: 'bands', value, column, set },
 });
 
-/** A period, named by a day in it. */
-export const dateSlot = <Spec>(
-  path: string,
-  value: string | undefined,
-  unset: string,
-  set: (day: string | undefined) => Spec,
-  within: { readonly period: CalendarPeriod; readonly calendar?: Calendar | undefined } = {
-    period: 'day',
-  },
-): Slot<Spec> => ({
-  path,
-  words:
-    value === undefined
-      ? unset
-      : periodLabel(
-          periodOf(dayOfIso(value), within.period, within.calendar),
-          within.period,
-          within.calendar,
-        ),
-  takes: { a: 'date', value: value ?? null, set: (day) => set(day ?? undefined) },
-});
-
 /** Whose records: said where it is not simply those counted. */
 export const scopeSlot = <Spec>(
   value: ScopeName,
@@ -288,114 +259,3 @@ export const fewSlot = <Spec>(few: number, set: (few: number) => Spec): Slot<Spe
     { least: 0, most: 1_000_000, whole: true, needed: true, name: 'Marked under' },
     (next) => set(next ?? few),
   );
-
-export const PERIOD_CHOICES: readonly { value: CalendarPeriod; label: string }[] = [
-  { value: 'year', label: 'year' },
-  { value: 'half', label: 'half-year' },
-  { value: 'quarter', label: 'quarter' },
-  { value: 'month', label: 'month' },
-  { value: 'week', label: 'week' },
-  { value: 'day', label: 'day' },
-];
-
-/** Where years and weeks begin; those at their usual value wait under `more…`. */
-export function calendarSlots<Spec>(
-  path: string,
-  given: Calendar | undefined,
-  set: (calendar: Calendar) => Spec,
-): Option<Spec>[] {
-  const calendar = given ?? USUAL_CALENDAR;
-  const numbered = (items: readonly string[], before: string): { value: string; label: string }[] =>
-    items.map((label, k) => ({ value: String(k + 1), label: `${before} ${label}` }));
-  const slots = [
-    {
-      slot: choiceSlot(
-        `${path}.yearStartsIn`,
-        'Start of the year',
-        String(calendar.yearStartsIn),
-        numbered(MONTHS, 'years that start in'),
-        (m) => set({ ...calendar, yearStartsIn: Number(m) }),
-      ),
-      usual: calendar.yearStartsIn === 1,
-    },
-    {
-      slot: choiceSlot(
-        `${path}.weekStartsOn`,
-        'Start of the week',
-        String(calendar.weekStartsOn),
-        numbered(WEEKDAYS, 'weeks that start on'),
-        (d) => set({ ...calendar, weekStartsOn: Number(d) }),
-      ),
-      usual: calendar.weekStartsOn === 1,
-    },
-  ];
-  return [
-    ...slots,
-    {
-      slot: choiceSlot(
-        `${path}.yearNamedBy`,
-        'Name of a year across two',
-        calendar.yearNamedBy,
-        [
-          { value: 'start', label: 'years named by their start' },
-          { value: 'end', label: 'years named by their end' },
-        ],
-        (by) => set({ ...calendar, yearNamedBy: by }),
-      ),
-      usual: calendar.yearNamedBy === 'start',
-    },
-  ];
-}
-
-/** A place for whatever goes without saying. */
-export const moreSlot = <Spec>(slots: readonly Slot<Spec>[]): Slot<Spec> => ({
-  path: 'more',
-  words: 'more…',
-  add: true,
-  takes: { a: 'more', slots },
-});
-
-/** A place at the end of a sentence, whether its value goes without saying, and the words before it. */
-export interface Option<Spec> {
-  readonly slot: Slot<Spec>;
-  readonly usual: boolean;
-  readonly before?: string;
-}
-
-/**
- * The end of a sentence: what is not at its usual value is said, the rest waits under `more…`.
- * @param adds empty places that stand behind the full stop
- */
-export function ending<Spec>(
-  options: readonly Option<Spec>[],
-  adds: readonly Slot<Spec>[] = [],
-): Part<Spec>[] {
-  const waiting = options.filter((o) => o.usual).map((o) => o.slot);
-  return [
-    ...options
-      .filter((o) => !o.usual)
-      .flatMap(({ slot, before = ', ' }): Part<Spec>[] => [before, slot]),
-    '. ',
-    ...adds.flatMap((slot): Part<Spec>[] => [slot, ' ']),
-    ...(waiting.length ? [moreSlot(waiting)] : []),
-  ];
-}
-
-/** Members of a long run that are shown one by one; the others fold into one word. */
-const SHOWN_OF_RUN = 4;
-const LONGEST_RUN = 6;
-
-/** `sum of A, sum of B, sum of C, sum of D and 8 more`: a long run folds, each member still a place. */
-export function foldedRun<Spec>(slots: readonly Slot<Spec>[]): Part<Spec>[] {
-  if (slots.length <= LONGEST_RUN) return listedParts(slots);
-  const rest = slots.slice(SHOWN_OF_RUN);
-  return listedParts([
-    ...slots.slice(0, SHOWN_OF_RUN),
-    {
-      path: `${rest[0].path} more`,
-      words: `${rest.length} more`,
-      name: 'The others of this run',
-      takes: { a: 'more', slots: rest },
-    },
-  ]);
-}

@@ -45,7 +45,7 @@
   const acts = $derived<Act[]>([
     { kind: 'act', label: 'Undo', keys: 'Ctrl+Z', run: () => bench.undo() },
     { kind: 'act', label: 'Redo', keys: 'Ctrl+Shift+Z', run: () => bench.redo() },
-    { kind: 'act', label: 'Narrow by…', keys: 'n', run: () => bench.narrow() },
+    { kind: 'act', label: 'Narrow by…', keys: 'n', run: () => bench.step.begin() },
     { kind: 'act', label: 'New tally…', keys: 't', run: () => bench.choose() },
     { kind: 'act', label: 'Hand over: copy what is shown', run: () => void handOver.copyShown() },
     {
@@ -79,7 +79,7 @@
     },
     { kind: 'page', label: 'The shelf', run: () => void goto('/') },
     { kind: 'page', label: 'Keys', keys: '?', run: () => void goto('/keys') },
-    ...benchActs(bench, { narrow: (column) => bench.narrow(column) }),
+    ...benchActs(bench, { narrow: (column) => bench.step.begin(column) }),
   ]);
 
   function keyed(event: KeyboardEvent): void {
@@ -100,7 +100,7 @@
     )
       bench.side = null;
     else if (typing || ctrl || document.querySelector('dialog[open], :popover-open')) return;
-    else if (event.key === 'n') bench.narrow();
+    else if (event.key === 'n') bench.step.begin();
     else if (event.key === 't') bench.choose();
     else if (event.key === '?') void goto('/keys');
     else return;
@@ -282,7 +282,7 @@
         {:else if side.kind === 'column'}<ColumnPanel
             {bench}
             column={side.column}
-            onnarrow={(column) => bench.narrow(column)}
+            onnarrow={(column) => bench.step.begin(column)}
           />
         {:else}<RecordPanel
             {bench}

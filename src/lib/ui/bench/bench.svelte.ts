@@ -1,10 +1,8 @@
 import type { Bench, TrayItem, View } from '../../core/bench/document';
-import { addRung, changeRung, setTally } from '../../core/bench/edits';
+import { addRung, setTally } from '../../core/bench/edits';
 import { addTally, lookAt, openTally } from '../../core/bench/trayEdits';
 import { isLedger, openItem, openLedger, type LedgerItem } from '../../core/bench/tray';
 import type { Wish } from '../../core/tally/guess';
-import type { RowView } from '../../core/tally/rowOrder';
-import { isComplete, newLeaf } from '../../core/scope/choices';
 import type { Condition } from '../../core/scope/condition';
 import { plainSentence, slotsOf } from '../../core/tally/sentence';
 import { sentenceOf } from '../../core/tally/sentences';
@@ -22,7 +20,8 @@ import type {
 import { EngineClient, Refused } from '../../worker/engineClient';
 import { History } from './history';
 import { Saver } from './saver.svelte';
-import { FIRST_ROWS, type EyeSort, type RowsAtHand, type TallyPage } from './tallyPage.svelte';
+import { StepDraft } from './step.svelte';
+import { TallyFigures } from './tallyFigures.svelte';
 
 export interface BenchFacts {
   readonly id: number;
@@ -45,15 +44,6 @@ export type Side =
   | { kind: 'column'; column: string }
   | { kind: 'record'; record: number; column: string | null };
 
-/** The step being made goes by this name until it is kept. */
-export const NEW_STEP = 'new step';
-
-/** A step being made (id null) or changed. */
-export interface Step {
-  readonly id: string | null;
-  readonly condition: Condition;
-}
-
 /** Lines fetched beyond those in view, on each side. */
 const MARGIN = 14;
 
@@ -62,17 +52,11 @@ export class BenchState {
   doc = $state.raw<Bench>(undefined as never);
   counts = $state.raw<Counts | null>(null);
   ledger = $state.raw<LedgerPage | null>(null);
-  /** The open tally where it is no ledger. */
-  tally = $state.raw<TallyPage | null>(null);
   /** What each tally of the tray came to, in small. */
   small = $state.raw<ReadonlyMap<string, ReplyOf<'fact'>>>(new Map());
   /** Whether the questions stand in the place of the open tally. */
   choosing = $state(false);
   wish = $state.raw<Wish>({});
-  /** The step being made or changed; the page follows it, the document does not have it yet. */
-  step = $state.raw<Step | null>(null);
-  /** Orders for the eye, by table. */
-  sorts = $state.raw<ReadonlyMap<string, EyeSort>>(new Map());
   /** Why the open ledger has no figures; empty where it has. */
   refused = $state('');
   footing = $state.raw<ReplyOf<'footing'> | null>(null);
@@ -92,6 +76,14 @@ export class BenchState {
   readonly saver: Saver;
   readonly engine: EngineClient;
   readonly facts: BenchFacts;
+  /** The step being made or changed. */
+  readonly step = new StepDraft(this);
+  /** The open tally where it is no ledger. */
+  readonly figures = new TallyFigures(
+    (token, kind, args, lane) => this.#askOf(token, kind, args, lane),
+    () => this.shown.view,
+    (error) => this.#fail(error),
+  );
   readonly #history = new History();
   #window = { from: 0, count: 60 };
   #seen = { first: 0, count: 0 };
@@ -133,51 +125,6 @@ export class BenchState {
   /** What a tally goes by: the name it was given, or its sentence. */
   nameOf(item: TrayItem): string {
     return item.name ?? plainSentence(sentenceOf(item.tally, this.names, this.facts.listName));
-  }
-
-  /** Begins a step, about a column where one is given. */
-  narrow(column?: string): void {
-    const start =
-      this.column(column) ?? this.columns.find((c) => c.type === 'text') ?? this.columns[0];
-    if (start) this.step = { id: null, condition: newLeaf(start.id, start.type) };
-  }
-
-  editStep(id: string): void {
-    const rung = this.doc.ladder.rungs.find((r) => r.id === id);
-    if (rung) this.step = { id, condition: rung.condition };
-  }
-
-  /** The step as it is now; once nothing in it is empty, the page shows what it would keep. */
-  setStep(condition: Condition): void {
-    if (!this.step) return;
-    const shown = isComplete(this.step.condition);
-    this.step = { ...this.step, condition };
-    if (shown || isComplete(condition)) void this.compute(false);
-  }
-
-  keepStep(): void {
-    const { step } = this;
-    this.step = null;
-    if (!step) return;
-    const { id, condition } = step;
-    if (id === null) this.change('Narrow', (doc) => addRung(doc, condition));
-    else this.change('Change a step', (doc) => changeRung(doc, id, condition));
-  }
-
-  dropStep(): void {
-    const shown = this.step !== null && isComplete(this.step.condition);
-    this.step = null;
-    if (shown) void this.compute();
-  }
-
-  /** The document with the step that is being made. */
-  get #asked(): Bench {
-    const { doc, step } = this;
-    if (!step || !isComplete(step.condition)) return doc;
-    const { id, condition } = step;
-    if (id !== null) return changeRung(doc, id, condition);
-    const rungs = [...doc.ladder.rungs, { id: NEW_STEP, on: true, condition }];
-    return { ...doc, ladder: { ...doc.ladder, rungs } };
   }
 
   /** Narrows to what meets a condition: one more step. */
@@ -274,19 +221,7 @@ export class BenchState {
     this.doc = after;
     this.saver.save(after);
     this.#marks(says);
-    void this.#rowsAgain();
-  }
-
-  /** Sorts a table for the eye; null: in its own order again. */
-  sortForEye(table: string, sort: EyeSort): void {
-    const sorts = new Map(this.sorts);
-    if (sort) sorts.set(table, sort);
-    else sorts.delete(table);
-    this.sorts = sorts;
-    this.notice = sort
-      ? 'Sorted for the eye. The tally itself is as it was.'
-      : 'In its own order again.';
-    void this.#rowsAgain();
+    void this.figures.again();
   }
 
   get columns(): Counts['columns'] {
@@ -399,7 +334,7 @@ export class BenchState {
     this.busy = true;
     try {
       const counts = await this.engine.ask('stand', {
-        doc: $state.snapshot(this.#asked) as Bench,
+        doc: $state.snapshot(this.step.asked(this.doc)) as Bench,
       });
       const { token } = counts;
       await (isLedger(this.shown) ? this.#computeLedger(counts) : this.#computeTally(counts));
@@ -436,70 +371,11 @@ export class BenchState {
 
   async #computeTally(counts: Counts): Promise<void> {
     const { token } = counts;
-    const { id } = this.shown;
-    const answered = await this.#askOf(token, 'answer', { tally: id });
-    const tables = new Map<string, RowsAtHand>();
-    for (const { name } of answered.tables) tables.set(name, await this.#rows(token, id, name, 0));
-    // The figures do not wait for the drawing of all values: that of before stands until it comes.
-    const before = this.tally?.id === id ? this.tally.shape : null;
-    const drawn = this.#askOf(token, 'shape', { tally: id });
-    const shape = before ?? (await drawn);
-    this.tally = { id, token, answered, tables, shape };
-    this.#show(counts, null, answered.refused);
-    if (before) {
-      const anew = await drawn;
-      if (this.tally.token === token && this.tally.id === id)
-        this.tally = { ...this.tally, shape: anew };
-    }
-    const footing = await this.#askOf(token, 'footing', { tally: id });
-    if (this.counts?.token === token) this.footing = footing;
-  }
-
-  async #rows(token: number, tally: string, table: string, from: number): Promise<RowsAtHand> {
-    const view: RowView = {
-      sort: this.sorts.get(`${tally} ${table}`),
-      down: this.shown.view.showDown,
-      turned: this.shown.view.turned,
-    };
-    const { length, rows } = await this.#askOf(
-      token,
-      'rows',
-      { tally, table, from, count: FIRST_ROWS, view },
-      `rows ${table}`,
+    await this.figures.compute(token, this.shown.id, (refused) =>
+      this.#show(counts, null, refused),
     );
-    return { length, from, rows };
-  }
-
-  /** The rows of the open tally as they are looked at now. */
-  async #rowsAgain(): Promise<void> {
-    const page = this.tally;
-    if (!page) return;
-    try {
-      const tables = new Map<string, RowsAtHand>();
-      for (const { name } of page.answered.tables)
-        tables.set(name, await this.#rows(page.token, page.id, name, 0));
-      if (this.tally?.token === page.token && this.tally.id === page.id)
-        this.tally = { ...this.tally, tables };
-    } catch (error) {
-      this.#fail(error);
-    }
-  }
-
-  /** Has the rows of a long table around those in view at hand. */
-  async lookRows(table: string, first: number, count: number): Promise<void> {
-    const page = this.tally;
-    const have = page?.tables.get(table);
-    if (!page || !have) return;
-    const last = Math.min(have.length, first + count);
-    if (first >= have.from && last <= have.from + have.rows.length) return;
-    try {
-      const from = Math.max(0, first - FIRST_ROWS / 2);
-      const rows = await this.#rows(page.token, page.id, table, from);
-      if (this.tally?.token === page.token && this.tally.id === page.id)
-        this.tally = { ...this.tally, tables: new Map(this.tally.tables).set(table, rows) };
-    } catch (error) {
-      this.#fail(error);
-    }
+    const footing = await this.#askOf(token, 'footing', { tally: this.shown.id });
+    if (this.counts?.token === token) this.footing = footing;
   }
 
   /** What the tray says of each tally, one by one, as long as nothing newer is asked. */

@@ -4,7 +4,7 @@
   import type { BenchState } from '../bench/bench.svelte';
   import Choices from '../shell/Choices.svelte';
   import Pop from '../shell/Pop.svelte';
-  import { NEW_STEP } from '../bench/bench.svelte';
+  import { NEW_STEP } from '../bench/step.svelte';
   import RungEditor from './RungEditor.svelte';
   import RungCard from './RungCard.svelte';
 
@@ -12,7 +12,7 @@
     bench: BenchState;
   }
   let { bench }: Props = $props();
-  const step = $derived(bench.step);
+  const step = $derived(bench.step.now);
   const overview = $derived(bench.counts);
   const total = $derived(overview?.all.records ?? 0);
   const share = (n: number): number => (total ? n / total : 0);
@@ -72,7 +72,7 @@
             share={share(rung.records)}
             first={k === 0}
             last={k === bench.doc.ladder.rungs.length - 1}
-            onedit={() => bench.editStep(rung.id)}
+            onedit={() => bench.step.edit(rung.id)}
           />{/if}
       {/each}
       {#if step && step.id === null}<RungEditor
@@ -117,7 +117,7 @@
   {/if}
 
   <div class="acts">
-    <button type="button" class="act" onclick={() => bench.narrow()} data-test="narrow"
+    <button type="button" class="act" onclick={() => bench.step.begin()} data-test="narrow"
       >+ Narrow by…</button
     >
     <Pop title="Keep or bring back a set of conditions" width={260}>

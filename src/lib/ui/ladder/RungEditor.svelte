@@ -62,7 +62,7 @@
     );
   });
 
-  const set = (next: Condition): void => bench.setStep(next);
+  const set = (next: Condition): void => bench.step.set(next);
   const another = (): Condition => {
     const start = bench.column(column) ?? bench.columns[0];
     return newLeaf(start.id, start.type);
@@ -70,14 +70,14 @@
 
   function keep(event: SubmitEvent): void {
     event.preventDefault();
-    if (isComplete(condition) && fault === '') bench.keepStep();
+    if (isComplete(condition) && fault === '') bench.step.keep();
   }
 
   function keyed(event: KeyboardEvent): void {
     if (event.key !== 'Escape') return;
     event.preventDefault();
     event.stopPropagation();
-    bench.dropStep();
+    bench.step.drop();
   }
 </script>
 
@@ -113,7 +113,7 @@
       {:else}<span class="soft">Fill in what is asked to see its effect.</span>{/if}
     </p>
     <div class="acts">
-      <button type="button" class="plain-button" onclick={() => bench.dropStep()}>Cancel</button>
+      <button type="button" class="plain-button" onclick={() => bench.step.drop()}>Cancel</button>
       <button
         type="submit"
         class="main-button"
@@ -132,6 +132,7 @@
   }
   form {
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
     gap: 8px;
     min-width: 0;
   }

@@ -2,7 +2,7 @@
   import { keepBands } from '../../core/bench/bandEdits';
   import type { Band } from '../../core/arrange/bands';
   import type { BenchState } from '../bench/bench.svelte';
-  import type { TallyPage } from '../bench/tallyPage.svelte';
+  import type { TallyPage } from '../bench/tallyFigures.svelte';
   import Pop from '../shell/Pop.svelte';
 
   /** Keeps the bands of the open tally under a name, for any other tally. */

@@ -2,7 +2,7 @@
   import type { FigurePlace } from '../../core/tally/result';
   import { rowKey } from '../../core/tally/rowOrder';
   import type { Row, TableHead } from '../../engine/protocol';
-  import type { RowsAtHand, EyeSort } from '../bench/tallyPage.svelte';
+  import type { RowsAtHand, EyeSort } from '../bench/tallyFigures.svelte';
   import { samePlace } from '../chart/marks';
   import { shownColumns, type ShownColumn } from './columns';
   import { isSpan } from './source';

@@ -17,7 +17,7 @@
   /** A tally that is no ledger: its sentence, its chart, its tables, what should be known of it. */
   let { bench }: { bench: BenchState } = $props();
   const item = $derived(bench.shown);
-  const page = $derived(bench.tally?.id === item.id ? bench.tally : null);
+  const page = $derived(bench.figures.page?.id === item.id ? bench.figures.page : null);
   const inner = $derived(page?.answered.innerColumns ?? null);
   const names = $derived(
     new Map([...bench.names, ...(inner ?? []).map((c): [string, string] => [c.id, c.name])]),
@@ -174,7 +174,7 @@
             <FigureTable
               {head}
               at={rows}
-              sort={bench.sorts.get(`${item.id} ${head.name}`)}
+              sort={bench.figures.sorts.get(`${item.id} ${head.name}`)}
               {chosen}
               shade={head.name === 'overlap'
                 ? overlapShade(at)
@@ -182,9 +182,14 @@
                   ? crossShade(at)
                   : null}
               onopen={open}
-              onsort={(sort) => bench.sortForEye(`${item.id} ${head.name}`, sort)}
+              onsort={(sort) => {
+                bench.figures.sort(`${item.id} ${head.name}`, sort);
+                bench.notice = sort
+                  ? 'Sorted for the eye. The tally itself is as it was.'
+                  : 'In its own order again.';
+              }}
               onfold={fold}
-              onlook={(first, count) => void bench.lookRows(head.name, first, count)}
+              onlook={(first, count) => void bench.figures.look(head.name, first, count)}
             />
           </section>
         {/if}

@@ -1,7 +1,7 @@
 import type { FigurePlace } from '../../core/tally/result';
 import type { Answered, Row, Shape, Sketch, TableHead } from '../../engine/protocol';
 import type { Drawn } from '../chart/figures';
-import type { RowsAtHand, TallyPage } from '../bench/tallyPage.svelte';
+import type { RowsAtHand, TallyPage } from '../bench/tallyFigures.svelte';
 
 /** A table of a tally with the rows at hand. */
 export interface SourceTable {

@@ -2,7 +2,8 @@ import type { ColumnType } from '../../table/column';
 import type { Names } from '../kind';
 import { lifted, replacedAt, type Part, type Slot } from '../sentence';
 import { simpleSentence } from '../simpleSentences';
-import { columnSlot, ending, scopeSlot, toggleSlot, type Option } from '../slots';
+import { ending, type Option } from '../ending';
+import { columnSlot, scopeSlot, toggleSlot } from '../slots';
 import { withoutEnd } from '../withoutEnd';
 import type { ComparisonSpec } from './spec';
 

@@ -2,15 +2,8 @@ import type { Condition } from '../../scope/condition';
 import { describeCondition } from '../../scope/describe';
 import type { Names } from '../kind';
 import { begun, listedParts, replacedAt, type Part } from '../sentence';
-import {
-  conditionSlot,
-  ending,
-  fewSlot,
-  keySlot,
-  measureSlot,
-  scopeSlot,
-  toggleSlot,
-} from '../slots';
+import { ending } from '../ending';
+import { conditionSlot, fewSlot, keySlot, measureSlot, scopeSlot, toggleSlot } from '../slots';
 import type { ConditionalSpec } from './spec';
 
 type Row = ConditionalSpec['rows'][number];

@@ -1,15 +1,7 @@
 import type { Names } from '../kind';
 import { begun, listedParts, type Part } from '../sentence';
-import {
-  ending,
-  foldedRun,
-  fewSlot,
-  keySlots,
-  measureSlots,
-  scopeSlot,
-  severalSlot,
-  toggleSlot,
-} from '../slots';
+import { ending, foldedRun } from '../ending';
+import { fewSlot, keySlots, measureSlots, scopeSlot, severalSlot, toggleSlot } from '../slots';
 import { withMeasuresKept } from './edits';
 import type { CrosstabSpec } from './spec';
 

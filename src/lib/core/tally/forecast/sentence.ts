@@ -3,7 +3,8 @@ import { counted, showNumber } from '../../table/format';
 import type { Names } from '../kind';
 import { begun, type Part, type Slot } from '../sentence';
 import { seriesCalendar, seriesParts } from '../seriesSlots';
-import { choiceSlot, ending, numbersWords, numberSlot, scopeSlot, type Option } from '../slots';
+import { ending, type Option } from '../ending';
+import { choiceSlot, numbersWords, numberSlot, scopeSlot } from '../slots';
 import type { ForecastSpec } from './spec';
 
 type Parameters = ForecastSpec['parameters'];

@@ -1,6 +1,7 @@
 import type { Names } from '../kind';
 import { begun, type Part } from '../sentence';
-import { bandsSlot, ending, foldedRun, fewSlot, keySlot, measureSlots, scopeSlot } from '../slots';
+import { ending, foldedRun } from '../ending';
+import { bandsSlot, fewSlot, keySlot, measureSlots, scopeSlot } from '../slots';
 import { groupWords } from '../words';
 import type { FrequencySpec } from './spec';
 

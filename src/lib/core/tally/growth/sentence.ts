@@ -3,7 +3,9 @@ import type { Names } from '../kind';
 import { begun, type Part, type Slot } from '../sentence';
 import { seriesCalendar, seriesParts } from '../seriesSlots';
 import type { SeriesSpec } from '../seriesSpec';
-import { columnSlot, dateSlot, ending, numberSlot, scopeSlot } from '../slots';
+import { ending } from '../ending';
+import { dateSlot } from '../periodSlots';
+import { columnSlot, numberSlot, scopeSlot } from '../slots';
 import type { GrowthSpec } from './spec';
 
 type Values = NonNullable<GrowthSpec['values']>;

@@ -1,7 +1,8 @@
 import type { GroupKey } from '../../arrange/groupKey';
 import type { Names } from '../kind';
 import { listedParts, replacedAt, type Part, type Slot } from '../sentence';
-import { foldedRun, measureSlots, moreSlot, scopeSlot, toggleSlot } from '../slots';
+import { foldedRun, moreSlot } from '../ending';
+import { measureSlots, scopeSlot, toggleSlot } from '../slots';
 import { groupWords, measurePhrase, orderWords, scopeWords, sortWords } from '../words';
 import { withMeasures } from './edits';
 import type { LedgerSpec } from './spec';

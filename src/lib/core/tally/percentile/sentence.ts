@@ -6,15 +6,8 @@ import {
 } from '../../measure/quantileDefinitions';
 import type { Names } from '../kind';
 import { begun, type Part } from '../sentence';
-import {
-  choiceSlot,
-  columnSlot,
-  ending,
-  fewSlot,
-  keySlot,
-  numbersWords,
-  scopeSlot,
-} from '../slots';
+import { ending } from '../ending';
+import { choiceSlot, columnSlot, fewSlot, keySlot, numbersWords, scopeSlot } from '../slots';
 import type { PercentileSpec } from './spec';
 
 const TENTHS = [10, 20, 30, 40, 50, 60, 70, 80, 90];

@@ -1,19 +1,15 @@
 import type { Names } from '../kind';
 import { begun, type Part, type Slot } from '../sentence';
+import { ending, foldedRun, type Option } from '../ending';
+import { calendarSlots, dateSlot, PERIOD_CHOICES } from '../periodSlots';
 import {
-  calendarSlots,
   choiceSlot,
   columnSlot,
-  dateSlot,
-  ending,
-  foldedRun,
   measureSlots,
   numberSlot,
-  PERIOD_CHOICES,
   scopeSlot,
   severalSlot,
   toggleSlot,
-  type Option,
 } from '../slots';
 import type { PeriodsSpec } from './spec';
 

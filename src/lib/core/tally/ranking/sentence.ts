@@ -1,19 +1,16 @@
 import type { GroupKey } from '../../arrange/groupKey';
 import type { Names } from '../kind';
 import { begun, replacedAt, type Part, type Slot } from '../sentence';
+import { ending, type Option } from '../ending';
+import { calendarSlots, dateSlot, PERIOD_CHOICES } from '../periodSlots';
 import {
-  calendarSlots,
   choiceSlot,
   columnSlot,
-  dateSlot,
   keySlot,
-  ending,
   keySlots,
   measureSlot,
   numberSlot,
-  PERIOD_CHOICES,
   scopeSlot,
-  type Option,
 } from '../slots';
 import { groupWords, nameOf } from '../words';
 import { TIES, TIES_WORDS } from './places';

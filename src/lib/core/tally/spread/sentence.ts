@@ -2,7 +2,8 @@ import { MEASURE_KINDS, MEASURES, byQuantiles, needsOther, ofRecords } from '../
 import type { ColumnType } from '../../table/column';
 import type { Names } from '../kind';
 import { begun, listedParts, replacedAt, type Part } from '../sentence';
-import { columnSlot, ending, fewSlot, keySlot, numberSlot, scopeSlot, severalSlot } from '../slots';
+import { ending } from '../ending';
+import { columnSlot, fewSlot, keySlot, numberSlot, scopeSlot, severalSlot } from '../slots';
 import type { SpreadSpec } from './spec';
 
 type Fact = SpreadSpec['facts'][number];

@@ -1,0 +1,93 @@
+import { dayOfIso, MONTHS, WEEKDAYS } from '../table/calendar';
+import {
+  periodLabel,
+  periodOf,
+  USUAL_CALENDAR,
+  type Calendar,
+  type CalendarPeriod,
+} from '../table/period';
+import type { Option } from './ending';
+import type { Slot } from './sentence';
+import { choiceSlot } from './slots';
+
+/** Places of sentences that are about periods and the calendar. */
+
+export const PERIOD_CHOICES: readonly { value: CalendarPeriod; label: string }[] = [
+  { value: 'year', label: 'year' },
+  { value: 'half', label: 'half-year' },
+  { value: 'quarter', label: 'quarter' },
+  { value: 'month', label: 'month' },
+  { value: 'week', label: 'week' },
+  { value: 'day', label: 'day' },
+];
+
+/** Where years and weeks begin; those at their usual value wait under `more…`. */
+export function calendarSlots<Spec>(
+  path: string,
+  given: Calendar | undefined,
+  set: (calendar: Calendar) => Spec,
+): Option<Spec>[] {
+  const calendar = given ?? USUAL_CALENDAR;
+  const numbered = (items: readonly string[], before: string): { value: string; label: string }[] =>
+    items.map((label, k) => ({ value: String(k + 1), label: `${before} ${label}` }));
+  const slots = [
+    {
+      slot: choiceSlot(
+        `${path}.yearStartsIn`,
+        'Start of the year',
+        String(calendar.yearStartsIn),
+        numbered(MONTHS, 'years that start in'),
+        (m) => set({ ...calendar, yearStartsIn: Number(m) }),
+      ),
+      usual: calendar.yearStartsIn === 1,
+    },
+    {
+      slot: choiceSlot(
+        `${path}.weekStartsOn`,
+        'Start of the week',
+        String(calendar.weekStartsOn),
+        numbered(WEEKDAYS, 'weeks that start on'),
+        (d) => set({ ...calendar, weekStartsOn: Number(d) }),
+      ),
+      usual: calendar.weekStartsOn === 1,
+    },
+  ];
+  return [
+    ...slots,
+    {
+      slot: choiceSlot(
+        `${path}.yearNamedBy`,
+        'Name of a year across two',
+        calendar.yearNamedBy,
+        [
+          { value: 'start', label: 'years named by their start' },
+          { value: 'end', label: 'years named by their end' },
+        ],
+        (by) => set({ ...calendar, yearNamedBy: by }),
+      ),
+      usual: calendar.yearNamedBy === 'start',
+    },
+  ];
+}
+
+/** A period, named by a day in it. */
+export const dateSlot = <Spec>(
+  path: string,
+  value: string | undefined,
+  unset: string,
+  set: (day: string | undefined) => Spec,
+  within: { readonly period: CalendarPeriod; readonly calendar?: Calendar | undefined } = {
+    period: 'day',
+  },
+): Slot<Spec> => ({
+  path,
+  words:
+    value === undefined
+      ? unset
+      : periodLabel(
+          periodOf(dayOfIso(value), within.period, within.calendar),
+          within.period,
+          within.calendar,
+        ),
+  takes: { a: 'date', value: value ?? null, set: (day) => set(day ?? undefined) },
+});

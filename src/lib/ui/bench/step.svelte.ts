@@ -1,0 +1,74 @@
+import type { Bench } from '../../core/bench/document';
+import { addRung, changeRung } from '../../core/bench/edits';
+import { isComplete, newLeaf } from '../../core/scope/choices';
+import type { Condition } from '../../core/scope/condition';
+import type { Counts } from '../../engine/protocol';
+
+/** The step being made goes by this name until it is kept. */
+export const NEW_STEP = 'new step';
+
+/** A step being made (id null) or changed. */
+export interface Step {
+  readonly id: string | null;
+  readonly condition: Condition;
+}
+
+/** What a step needs of the bench that it is a step of. */
+interface Of {
+  readonly doc: Bench;
+  readonly columns: Counts['columns'];
+  change(says: string, edit: (doc: Bench) => Bench): void;
+  compute(small?: boolean): Promise<void>;
+}
+
+/** The step of What counts that is being made: the page follows it, the document does not have it yet. */
+export class StepDraft {
+  now = $state.raw<Step | null>(null);
+
+  constructor(readonly bench: Of) {}
+
+  /** Begins a step, about a column where one is given. */
+  begin(column?: string): void {
+    const { columns } = this.bench;
+    const start =
+      columns.find((c) => c.id === column) ?? columns.find((c) => c.type === 'text') ?? columns[0];
+    if (start) this.now = { id: null, condition: newLeaf(start.id, start.type) };
+  }
+
+  edit(id: string): void {
+    const rung = this.bench.doc.ladder.rungs.find((r) => r.id === id);
+    if (rung) this.now = { id, condition: rung.condition };
+  }
+
+  /** The step as it is now; once nothing in it is empty, the page shows what it would keep. */
+  set(condition: Condition): void {
+    if (!this.now) return;
+    const shown = isComplete(this.now.condition);
+    this.now = { ...this.now, condition };
+    if (shown || isComplete(condition)) void this.bench.compute(false);
+  }
+
+  keep(): void {
+    const step = this.now;
+    this.now = null;
+    if (!step) return;
+    const { id, condition } = step;
+    if (id === null) this.bench.change('Narrow', (doc) => addRung(doc, condition));
+    else this.bench.change('Change a step', (doc) => changeRung(doc, id, condition));
+  }
+
+  drop(): void {
+    const shown = this.now !== null && isComplete(this.now.condition);
+    this.now = null;
+    if (shown) void this.bench.compute();
+  }
+
+  /** The document with the step in it, where nothing of the step is empty. */
+  asked(doc: Bench): Bench {
+    if (!this.now || !isComplete(this.now.condition)) return doc;
+    const { id, condition } = this.now;
+    if (id !== null) return changeRung(doc, id, condition);
+    const rungs = [...doc.ladder.rungs, { id: NEW_STEP, on: true, condition }];
+    return { ...doc, ladder: { ...doc.ladder, rungs } };
+  }
+}
