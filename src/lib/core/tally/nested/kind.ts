@@ -60,7 +60,7 @@ function foreseen(columns: readonly Column[], spec: NestedSpec): readonly Column
 }
 
 const innerWords = (spec: NestedSpec, names: Names): string =>
-  simpleKind(spec.inner).plain(names, 'first').replace(/\.$/, '');
+  simpleKind(spec.inner).plain(names, 'the records').replace(/\.$/, '');
 
 function* computeNested(base: Base, spec: NestedSpec): Steps<TallyAnswer> {
   const inner = yield* simpleKind(spec.inner).compute(base);
