@@ -8,18 +8,8 @@ import type { Table } from '$lib/core/table/table';
 import { Tally } from '$lib/core/tally/specs';
 import { Engine } from '$lib/engine/engine';
 import type { ArgsOf, Do, ReplyOf } from '$lib/engine/protocol';
+import { noRecipe } from '../../tests/support/smallList';
 import type { Meter, Result } from './meter';
-
-const recipe = {
-  format: 'delimited',
-  delimiter: ',',
-  quote: '"',
-  encoding: 'utf-8',
-  header: true,
-  skipLines: 0,
-  width: 1,
-  columns: [],
-} as const;
 
 const VIEW = { down: 99, turned: [] };
 
@@ -79,7 +69,7 @@ export function benchEngine(table: Table, { within }: Meter, results: Result[]):
   const engine = new Engine({
     name: 'Made',
     table,
-    recipe: { ...recipe, columns: [] },
+    recipe: noRecipe,
     others: new Map(),
   });
   const start = newBench(table, 1);

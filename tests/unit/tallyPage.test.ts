@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import type { Bench } from '$lib/core/bench/document';
 import { newBench } from '$lib/core/bench/newBench';
 import { tableOf } from '$lib/core/tally/answer';
-import { rowKey, rowsInView } from '$lib/core/tally/rowOrder';
+import { groupKeyText } from '$lib/core/tally/ledger/lines';
+import { rowsInView } from '$lib/core/tally/rowOrder';
 import type { FigureRow } from '$lib/core/tally/result';
 import { Tally } from '$lib/core/tally/specs';
 import { conditionOf } from '$lib/core/tally/whereCondition';
@@ -60,14 +61,14 @@ describe('rows as they are looked at', () => {
 
   it('fold by level and one by one', () => {
     expect(labels({ down: 1, turned: [] })).toEqual(['2024', '2025', 'blank', 'All']);
-    expect(labels({ down: 1, turned: [rowKey(['2025'])] })).toEqual([
+    expect(labels({ down: 1, turned: [groupKeyText(['2025'])] })).toEqual([
       '2024',
       '2025',
       'Q1 2025',
       'blank',
       'All',
     ]);
-    expect(labels({ down: 2, turned: [rowKey(['2024'])] })).toEqual([
+    expect(labels({ down: 2, turned: [groupKeyText(['2024'])] })).toEqual([
       '2024',
       '2025',
       'Q1 2025',

@@ -15,6 +15,3 @@ export function openLedger(doc: Bench): LedgerItem | null {
   const open = openItem(doc);
   return isLedger(open) ? open : (doc.tray.find(isLedger) ?? null);
 }
-
-/** What a tally goes by: the name it was given, or its sentence. */
-export const nameOfItem = (item: TrayItem, sentence: string): string => item.name ?? sentence;

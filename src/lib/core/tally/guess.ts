@@ -79,7 +79,7 @@ export function keyOf(column: ColumnFact, period?: CalendarPeriod): GroupKey {
 }
 
 /** Days (or milliseconds) of a column's dates. */
-const daysOf = ({ type, least, most }: ColumnFact): number =>
+export const daysOf = ({ type, least, most }: ColumnFact): number =>
   (most - least) / (type === 'datetime' ? 86_400_000 : 1);
 
 /** A period that gives a dozen groups or so. */

@@ -1,5 +1,6 @@
 import { compareText } from '../table/collate';
 import { keysOfRow, type AnswerTable } from './answer';
+import { groupKeyText } from './ledger/lines';
 import type { Figure } from './result';
 
 /** How the rows of a table are looked at: none of it changes a figure. */
@@ -8,12 +9,9 @@ export interface RowView {
   readonly sort?: { readonly column: string; readonly descending: boolean } | undefined;
   /** Rows of groups above this level are open: their parts show. */
   readonly down: number;
-  /** Rows that are open or folded against that, by `rowKey`. */
+  /** Rows that are open or folded against that, by `groupKeyText`. */
   readonly turned: readonly string[];
 }
-
-/** A row by the values of its labels; it stays when other rows come or go. */
-export const rowKey = (keys: readonly Figure[]): string => JSON.stringify(keys);
 
 const LAST = { group: 0, total: 0, others: 1, outside: 2 } as const;
 
@@ -78,7 +76,7 @@ export const isOpen = (
   keys: readonly Figure[],
   view: RowView,
   turned: ReadonlySet<string> = new Set(view.turned),
-): boolean => level < view.down !== turned.has(rowKey(keys));
+): boolean => level < view.down !== turned.has(groupKeyText(keys));
 
 /** Numbers by size, texts as people sort them; what has no figure comes last either way. */
 function comparator(table: AnswerTable, sort: RowView['sort']): (a: number, b: number) => number {

@@ -8,10 +8,8 @@ import { ledgerKind } from './ledger/kind';
 import { percentileKind } from './percentile/kind';
 import { periodsKind } from './periods/kind';
 import { rankingKind } from './ranking/kind';
-import type { SimpleTally } from './simpleSpecs';
+import type { SimpleSpecs, SimpleTally } from './simpleSpecs';
 import { spreadKind } from './spread/kind';
-
-export type SimpleSpecs = { [K in SimpleTally['kind']]: Extract<SimpleTally, { kind: K }> };
 
 /** The kinds of one list: those that others are built on. One line each. */
 export const SIMPLE_KINDS: Registry<SimpleSpecs> = {

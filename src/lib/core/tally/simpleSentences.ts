@@ -9,7 +9,7 @@ import { percentileSentence } from './percentile/sentence';
 import { periodsSentence } from './periods/sentence';
 import { rankingSentence } from './ranking/sentence';
 import type { Part } from './sentence';
-import type { SimpleTally } from './simpleSpecs';
+import type { SimpleSpecs, SimpleTally } from './simpleSpecs';
 import { spreadSentence } from './spread/sentence';
 
 /** A kind's sentence. */
@@ -28,8 +28,6 @@ export function say<Specs, K extends keyof Specs>(
   const its: (spec: Specs[K], names: Names, listName: string) => Part<Specs[K]>[] = sentences[kind];
   return its(spec, names, listName);
 }
-
-export type SimpleSpecs = { [K in SimpleTally['kind']]: Extract<SimpleTally, { kind: K }> };
 
 /** Sentences without arithmetic: what a page draws. One line a kind. */
 export const SIMPLE_SENTENCES: Sentences<SimpleSpecs> = {

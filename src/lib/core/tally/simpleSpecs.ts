@@ -24,3 +24,6 @@ export const SimpleTally = z.discriminatedUnion('kind', [
   ForecastSpec,
 ]);
 export type SimpleTally = z.infer<typeof SimpleTally>;
+
+/** Specs by their kinds. */
+export type SimpleSpecs = { [K in SimpleTally['kind']]: Extract<SimpleTally, { kind: K }> };

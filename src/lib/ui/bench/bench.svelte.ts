@@ -89,6 +89,8 @@ export class BenchState {
   #seen = { first: 0, count: 0 };
   #looking = false;
   #deaths = 0;
+  /** Whether the tray has still to be told what its tallies came to. */
+  #owed = true;
 
   constructor(facts: BenchFacts) {
     this.facts = facts;
@@ -339,7 +341,8 @@ export class BenchState {
       const { token } = counts;
       await (isLedger(this.shown) ? this.#computeLedger(counts) : this.#computeTally(counts));
       // What the tray says of the others holds as long as only another tally was opened.
-      if (small) await this.#computeSmall(token);
+      this.#owed ||= small;
+      if (this.#owed) await this.#computeSmall(token);
     } catch (error) {
       this.#fail(error);
     }
@@ -371,10 +374,9 @@ export class BenchState {
 
   async #computeTally(counts: Counts): Promise<void> {
     const { token } = counts;
-    await this.figures.compute(token, this.shown.id, (refused) =>
-      this.#show(counts, null, refused),
-    );
-    const footing = await this.#askOf(token, 'footing', { tally: this.shown.id });
+    const { id } = this.shown;
+    await this.figures.compute(token, id, (refused) => this.#show(counts, null, refused));
+    const footing = await this.#askOf(token, 'footing', { tally: id });
     if (this.counts?.token === token) this.footing = footing;
   }
 
@@ -386,6 +388,7 @@ export class BenchState {
       if (this.counts?.token !== token) return;
       this.small = new Map(this.small).set(id, fact);
     }
+    this.#owed = false;
   }
 
   #show(counts: Counts, ledger: LedgerPage | null, refused: string): void {

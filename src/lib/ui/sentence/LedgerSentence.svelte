@@ -2,6 +2,7 @@
   import { ledgerSentence } from '../../core/tally/ledger/sentence';
   import { groupWords } from '../../core/tally/words';
   import type { BenchState } from '../bench/bench.svelte';
+  import SentenceBox from './SentenceBox.svelte';
   import Sentence from './Sentence.svelte';
 
   let { bench }: { bench: BenchState } = $props();
@@ -11,7 +12,7 @@
   const loose = $derived(bench.ledger?.loose ?? []);
 </script>
 
-<div class="sentence serif" data-test="sentence">
+<SentenceBox>
   <p>
     <Sentence
       {bench}
@@ -43,17 +44,9 @@
   {#if spec.groups.length}
     <span class="visually-hidden">Totals {bench.item.view.totals} each group</span>
   {/if}
-</div>
+</SentenceBox>
 
 <style>
-  .sentence {
-    padding: 12px 20px 8px;
-    border-bottom: 1px solid var(--rule);
-    font-size: 19px;
-    line-height: 1.5;
-    max-height: 168px;
-    overflow: auto;
-  }
   p {
     margin: 0;
   }

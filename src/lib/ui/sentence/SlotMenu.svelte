@@ -180,41 +180,17 @@
   <button type="button" class="act back" onclick={() => (inside = null)}>‹ {chosen.words}</button>
   <SlotMenu {bench} place={chosen} {columns} {onset} {close} />
 {:else}
-  <ul>
-    {#each takes.slots.filter(fits) as of, k (of.path)}
-      <li>
-        <button
-          type="button"
-          class="option"
-          data-first={k === 0 || undefined}
-          onclick={() => open(of)}>{of.words}</button
-        >
-      </li>
-    {/each}
-  </ul>
+  <Choices
+    name="choices"
+    choices={takes.slots.filter(fits).map((of) => ({ value: of.path, label: of.words }))}
+    onchoose={(path) => {
+      const of = takes.slots.find((slot) => slot.path === path);
+      if (of) open(of);
+    }}
+  />
 {/if}
 
 <style>
-  ul {
-    list-style: none;
-    margin: 0;
-    padding: 0;
-  }
-  .option {
-    width: 100%;
-    text-align: left;
-    padding: 4px 8px;
-    border: 0;
-    border-radius: 4px;
-    background: none;
-    color: inherit;
-    font: inherit;
-    cursor: pointer;
-  }
-  .option:hover,
-  .option:focus-visible {
-    background: var(--tide-wash);
-  }
   .back {
     margin-bottom: 6px;
     font-weight: 600;

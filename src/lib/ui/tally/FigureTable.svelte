@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { FigurePlace } from '../../core/tally/result';
-  import { rowKey } from '../../core/tally/rowOrder';
+  import { groupKeyText } from '../../core/tally/ledger/lines';
   import type { Row, TableHead } from '../../engine/protocol';
   import type { RowsAtHand, EyeSort } from '../bench/tallyFigures.svelte';
   import { samePlace } from '../chart/marks';
@@ -83,7 +83,7 @@
 
   function open(row: Row | undefined, column: ShownColumn | undefined): void {
     if (!row || !column) return;
-    if (row.open !== null && column.at < head.labels) onfold(rowKey(row.keys));
+    if (row.open !== null && column.at < head.labels) onfold(groupKeyText(row.keys));
     else if (column.opens && row.cells[column.at] !== '') onopen(placeOf(row, column));
   }
 
@@ -109,7 +109,7 @@
       bringIntoView();
     } else if (event.key === 'Enter') open(activeRow, columns[active.column]);
     else if (event.key === ' ' && activeRow && activeRow.open !== null)
-      onfold(rowKey(activeRow.keys));
+      onfold(groupKeyText(activeRow.keys));
     else if (event.key === 's' && columns[active.column]) turned(columns[active.column]);
     else return;
     event.preventDefault();

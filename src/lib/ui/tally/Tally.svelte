@@ -6,6 +6,7 @@
   import type { BenchState } from '../bench/bench.svelte';
   import { copyPicture, saveBlob, fileNameFor } from '../handover/clipboard';
   import { pngOf, svgText } from '../chart/save';
+  import SentenceBox from '../sentence/SentenceBox.svelte';
   import Sentence from '../sentence/Sentence.svelte';
   import Segments from '../shell/Segments.svelte';
   import BandsKept from './BandsKept.svelte';
@@ -73,7 +74,7 @@
 </script>
 
 <svelte:window onpointerdown={() => bench.endDrag()} onpointerup={() => bench.endDrag()} />
-<div class="sentence serif" data-test="sentence">
+<SentenceBox>
   <p>
     <Sentence
       {bench}
@@ -83,7 +84,7 @@
       onset={(says, next) => bench.retell(says, item.id, next)}
     />
   </p>
-</div>
+</SentenceBox>
 <div class="bar">
   <div class="controls">
     <Segments
@@ -209,17 +210,6 @@
 </div>
 
 <style>
-  .sentence {
-    padding: 12px 20px 8px;
-    border-bottom: 1px solid var(--rule);
-    font-size: 19px;
-    line-height: 1.5;
-    max-height: 168px;
-    overflow: auto;
-  }
-  .sentence p {
-    margin: 0;
-  }
   .bar {
     display: flex;
     justify-content: space-between;

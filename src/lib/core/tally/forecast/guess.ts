@@ -1,4 +1,4 @@
-import { common, dateFor, measureFor, NEEDS, type FirstGuess } from '../guess';
+import { common, dateFor, daysOf, measureFor, NEEDS, type FirstGuess } from '../guess';
 import type { ForecastSpec } from './spec';
 
 const DAYS_A_YEAR = 365;
@@ -9,7 +9,7 @@ export const forecastGuess: FirstGuess<ForecastSpec> = {
   guess(facts, wish) {
     const date = dateFor(facts, wish);
     if (!date) return { needs: NEEDS.date };
-    const days = (date.most - date.least) / (date.type === 'datetime' ? 86_400_000 : 1);
+    const days = daysOf(date);
     const period = wish.period ?? (days > DAYS_A_YEAR ? 'month' : days > 60 ? 'week' : 'day');
     return {
       tally: {
