@@ -169,6 +169,11 @@ describe('a tally on the page', () => {
     // Both rows hold the records of the second; the matrix and its opened figure agree.
     const place = { tally: 'other', table: 'overlap', row: ['over 9'], column: 'r1' };
     expect(overlapping.bench.ask('behind', { place })).toMatchObject({ figure: '2', records: 2 });
+    const other = { tally: 'other', table: 'overlap', row: ['over 5'], column: 'r2' };
+    expect(overlapping.bench.ask('behind', { place: other })).toMatchObject({
+      figure: '2',
+      records: 2,
+    });
     const several = { tally: 'other', table: 'coverage', row: 1, column: 'records' };
     expect(overlapping.bench.ask('behind', { place: several })).toMatchObject({ records: 2 });
   });
@@ -181,6 +186,11 @@ describe('a tally on the page', () => {
     doc.ladder.rungs = [{ id: 'n', on: true, condition: behind.condition }];
     expect(bench.show(doc).counted.records).toBe(behind.records);
     expect(behind.records).toBe(3);
+  });
+
+  it('all others are a condition turned round', () => {
+    const blank = { kind: 'leaf', column: 'Sum', not: false, test: { test: 'blank' } } as const;
+    expect(conditionOf([{ except: [{ condition: blank }] }])).toEqual({ ...blank, not: true });
   });
 
   it('what no condition says is none: records by number, alone or inside a rule', () => {
