@@ -111,7 +111,55 @@ describe('how values fall', () => {
     await page.until('all bands again', async () => number((await seenTable(page))[0][1]) > 0);
   });
 
+  it('edges typed wrong are told by name, and the bands stay as they were', async () => {
+    await openTally(page, 'frequency-1');
+    const before = await page.text('sentence');
+    await (await page.find('sentence')).findElement(By.css('button[aria-label^="Bands"]')).click();
+    const edges = await page.find('edges');
+    await edges.sendKeys(Key.chord(Key.CONTROL, 'a'), '0, 5, x', Key.TAB);
+    await page.until('what is wrong', async () =>
+      (await page.run<string>(`return document.body.textContent`)).includes('“x” is no number'),
+    );
+    await page.type(Key.ESCAPE);
+    expect(await page.text('sentence')).toBe(before);
+  });
+
+  it('where nothing counts, every tally says what to do, and no empty chart is handed over', async () => {
+    const buttons = async (): Promise<boolean[]> =>
+      Promise.all(
+        (await page.driver.findElements(By.css('.pictures'))).map((one) => one.isDisplayed()),
+      );
+    await openTally(page, 'percentile-1');
+    await page.until(
+      'the chart',
+      async () => (await page.driver.findElements(By.css('svg.chart'))).length,
+    );
+    expect(await buttons()).toEqual([true]);
+    await page.click('narrow');
+    await page.choose('condition-column', 'delay');
+    await page.choose('condition-test', 'compare-ge-1');
+    const value = await page.find('condition-value');
+    await value.sendKeys(Key.chord(Key.CONTROL, 'a'), '5000');
+    await page.untilText('preview', 'keeps');
+    await page.click('accept-rung');
+    await page.untilText('nothing-counted', 'Switch a step of What counts off');
+    await figuresCame(page);
+    await page.until('no chart', async () => (await buttons()).join() === 'false');
+    await page.click('tally-ledger');
+    await page.find('foot-counted');
+    expect(await page.text('nothing-counted')).toContain('put records back');
+    await page.click('new-tally');
+    await page.find('question-ranking');
+    expect(await page.text('nothing-counted')).toContain('put records back');
+    await page.type(Key.ESCAPE);
+    await page.click('undo');
+    await page.until('all records again', async () =>
+      (await page.text('counted')).includes('17,631'),
+    );
+  });
+
   it('keeps its bands under a name', async () => {
+    await openTally(page, 'frequency-1');
     await page.press('Keep these bands…');
     await (await page.find('bands-name')).sendKeys('Punctuality', Key.ENTER);
     await page.untilText('notice', 'Keep the bands “Punctuality”');

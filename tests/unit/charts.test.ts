@@ -92,9 +92,11 @@ describe('a wish in words', () => {
 
 describe('what is typed', () => {
   it('numbers with commas, semicolons or spaces; a word is none', () => {
-    expect(readNumbers('0, 5; 10 −3')).toEqual([0, 5, 10, -3]);
-    expect(readNumbers('1, two')).toBeNull();
-    expect(readNumbers('')).toEqual([]);
+    expect(readNumbers('0, 5; 10 −3')).toEqual({ numbers: [0, 5, 10, -3] });
+    expect(readNumbers('1, two')).toEqual({
+      wrong: '“two” is no number. Type numbers, with commas between them.',
+    });
+    expect(readNumbers('')).toEqual({ numbers: [] });
   });
 
   it('bands, one a line, and back', () => {

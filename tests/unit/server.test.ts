@@ -88,6 +88,18 @@ afterEach(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
+/** A list with a bench of version 1 as revision 7, in a store of an earlier version. */
+function storeVersion1(): InstanceType<typeof Sqlite> {
+  const raw = new Sqlite(file);
+  raw.prepare("insert into lists (name, created_at) values ('Old', '2026-01-01')").run();
+  raw
+    .prepare(
+      "insert into benches (list_id, name, revision, doc, saved_at) values (1, 'B', 7, ?, '2026-01-01')",
+    )
+    .run(JSON.stringify(VERSION_1));
+  return raw;
+}
+
 describe('migrations', () => {
   it('run from an empty file, and once', async () => {
     const db = open();
@@ -98,13 +110,7 @@ describe('migrations', () => {
   it('run from the version before, with what was there', async () => {
     const old = open();
     await migrate(old, '0001-lists');
-    const raw = new Sqlite(file);
-    raw.prepare("insert into lists (name, created_at) values ('Old', '2026-01-01')").run();
-    raw
-      .prepare(
-        "insert into benches (list_id, name, revision, doc, saved_at) values (1, 'B', 7, ?, '2026-01-01')",
-      )
-      .run(JSON.stringify(VERSION_1));
+    const raw = storeVersion1();
     raw.close();
     expect(await migrate(old)).toEqual(['0002-bench-states', '0003-bench-version-2']);
     expect(await findState(old, 1, 7)).toMatchObject({ reading: 1 });
@@ -113,13 +119,7 @@ describe('migrations', () => {
   it('bring benches, kept states and links of version 1 over, with all they say', async () => {
     const old = open();
     await migrate(old, '0002-bench-states');
-    const raw = new Sqlite(file);
-    raw.prepare("insert into lists (name, created_at) values ('Old', '2026-01-01')").run();
-    raw
-      .prepare(
-        "insert into benches (list_id, name, revision, doc, saved_at) values (1, 'B', 7, ?, '2026-01-01')",
-      )
-      .run(JSON.stringify(VERSION_1));
+    const raw = storeVersion1();
     const state = raw.prepare(
       "insert into bench_states (bench_id, revision, doc, saved_at, kept) values (1, ?, ?, '2026-01-01', 1)",
     );

@@ -1,25 +1,19 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
-  import type { FigurePlace } from '../../core/tally/result';
   import Chart from './Chart.svelte';
-  import { extent, type Series } from './figures';
+  import { extent, type ChartFrame, type Series } from './figures';
   import Hatch from './Hatch.svelte';
   import { cut } from './labels';
   import { styleOf, type ChartMark } from './marks';
   import { tickTexts } from './ticks';
 
   /** Bars that lie, one a row and a series: groups, values, conditions. */
-  interface Props {
-    width: number;
-    says: string;
+  interface Props extends Omit<ChartFrame, 'height'> {
     /** Names of the rows. */
     rows: readonly string[];
     series: readonly Series[];
     unit?: string;
     share?: boolean;
-    chosen?: FigurePlace | null;
-    small?: boolean;
-    onopen?: ((place: FigurePlace) => void) | undefined;
   }
   let {
     width,

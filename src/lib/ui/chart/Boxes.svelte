@@ -1,25 +1,19 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
-  import type { FigurePlace } from '../../core/tally/result';
   import Chart from './Chart.svelte';
-  import { extent, type Drawn } from './figures';
+  import { extent, type ChartFrame, type Drawn } from './figures';
   import { cut } from './labels';
   import type { ChartMark } from './marks';
   import { tickTexts } from './ticks';
 
   /** How far groups spread: range as a line, quartiles as a box, the median in it, the mean as a mark. */
-  interface Props {
-    width: number;
-    says: string;
+  interface Props extends Omit<ChartFrame, 'height'> {
     rows: readonly {
       readonly name: string;
       readonly facts: Readonly<Record<'low' | 'q1' | 'median' | 'q3' | 'high' | 'mean', Drawn>>;
       readonly few: boolean;
     }[];
     unit?: string;
-    chosen?: FigurePlace | null;
-    small?: boolean;
-    onopen?: ((place: FigurePlace) => void) | undefined;
   }
   let { width, says, rows, unit = '', chosen = null, small = false, onopen }: Props = $props();
   let chart = $state<Chart>();

@@ -1,23 +1,14 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import type { FigurePlace } from '../../core/tally/result';
+  import type { ChartFrame } from './figures';
   import { samePlace, type ChartMark } from './marks';
 
   /**
    * The frame of every chart: one tab stop, arrow keys along its marks, Enter opens the figure of a
    * mark. Drawn without a page as well, for the report.
    */
-  interface Props {
-    width: number;
-    height: number;
-    /** The chart in words, for those who do not see it. */
-    says: string;
+  interface Props extends ChartFrame {
     marks?: readonly ChartMark[];
-    /** The figure that is open or has the cursor: its mark is marked too. */
-    chosen?: FigurePlace | null;
-    /** In small, without axes, texts and keys. */
-    small?: boolean;
-    onopen?: ((place: FigurePlace) => void) | undefined;
     children: Snippet;
   }
   let {

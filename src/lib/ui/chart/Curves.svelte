@@ -6,6 +6,7 @@
   import type { Shape } from '../../engine/protocol';
   import AxisLeft from './AxisLeft.svelte';
   import Chart from './Chart.svelte';
+  import type { ChartFrame } from './figures';
   import { cut, spreadLabels } from './labels';
   import { styleOf, type ChartMark } from './marks';
   import { tickTexts } from './ticks';
@@ -20,14 +21,9 @@
     /** Which way it was asked. */
     readonly way: 'percentile' | 'rank';
   }
-  interface Props {
-    width: number;
-    height: number;
-    says: string;
+  interface Props extends Omit<ChartFrame, 'small'> {
     shape: Extract<Shape, { kind: 'curves' }>;
     readings: readonly Reading[];
-    chosen?: FigurePlace | null;
-    onopen?: ((place: FigurePlace) => void) | undefined;
     /** While a reading is dragged or keyed. */
     onmove?: ((at: number, to: number) => void) | undefined;
   }

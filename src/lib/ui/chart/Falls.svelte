@@ -4,6 +4,7 @@
   import type { FigurePlace } from '../../core/tally/result';
   import type { Shape } from '../../engine/protocol';
   import Chart from './Chart.svelte';
+  import type { ChartFrame } from './figures';
   import { spreadLabels } from './labels';
   import type { ChartMark } from './marks';
 
@@ -15,18 +16,12 @@
     readonly words: string;
     readonly place: FigurePlace | null;
   }
-  interface Props {
-    width: number;
-    height: number;
-    says: string;
+  interface Props extends ChartFrame {
     shape: Extract<Shape, { kind: 'bins' }>;
     bands: readonly BandDrawn[];
     /** Edges that can be dragged; none where they follow from the values. */
     edges: readonly number[];
     squeezed: boolean;
-    chosen?: FigurePlace | null;
-    small?: boolean;
-    onopen?: ((place: FigurePlace) => void) | undefined;
     /** While an edge is dragged or keyed. */
     onedge?: (at: number, value: number) => void;
   }

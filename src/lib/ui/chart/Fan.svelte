@@ -1,17 +1,14 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
   import { area, line } from 'd3-shape';
-  import type { FigurePlace } from '../../core/tally/result';
   import AxisLeft from './AxisLeft.svelte';
   import Chart from './Chart.svelte';
-  import { everyNth, extent, type Drawn } from './figures';
+  import { everyNth, extent, type ChartFrame, type Drawn } from './figures';
+  import { spreadLabels } from './labels';
   import type { ChartMark } from './marks';
 
   /** What was, and what comes next: the forecast dashed, its bounds as bands that widen. */
-  interface Props {
-    width: number;
-    height: number;
-    says: string;
+  interface Props extends ChartFrame {
     /** Texts of the periods, past and ahead. */
     steps: readonly string[];
     past: readonly Drawn[];
@@ -25,9 +22,6 @@
     /** How many of the last points were held out to choose by. */
     heldOut: number;
     unit?: string;
-    chosen?: FigurePlace | null;
-    small?: boolean;
-    onopen?: ((place: FigurePlace) => void) | undefined;
   }
   let {
     width,
@@ -78,6 +72,25 @@
       f.value === f.value ? [{ x: x(k), y: y(f.value), words: f.words, place: f.place }] : [],
     ),
   );
+  /** Names at the right end: the forecast's, then each bound's at its upper line. */
+  const ends = $derived(
+    spreadLabels(
+      [ahead.map((f) => f.value), ...bounds.map((b) => b.high)].flatMap((line, series) =>
+        line.length
+          ? [
+              {
+                text: series === 0 ? 'forecast' : bounds[series - 1].name,
+                at: y(line[line.length - 1]) + 4,
+                series,
+              },
+            ]
+          : [],
+      ),
+      13,
+      margin.top,
+      height - margin.bottom,
+    ),
+  );
   const nth = $derived(
     everyNth(
       steps.length,
@@ -106,18 +119,13 @@
   {/if}
   {#each [...bounds].reverse() as bound (bound.name)}
     <path class="bound" d={band(bound)([...bound.low])} />
-    {#if !small && bound.high.length}
-      <text x={width - margin.right + 5} y={y(bound.high[bound.high.length - 1]) + 4}
-        >{bound.name}</text
-      >
-    {/if}
   {/each}
   <path class="past" d={path(0)([...past])} />
   <path class="ahead" d={path(first)([...ahead])} />
-  {#if !small && ahead.length}
-    <text class="name" x={width - margin.right + 5} y={y(ahead[ahead.length - 1].value) + 4}
-      >forecast</text
-    >
+  {#if !small}
+    {#each ends as end (end.series)}
+      <text class:name={end.series === 0} x={width - margin.right + 5} y={end.at}>{end.text}</text>
+    {/each}
   {/if}
 </Chart>
 

@@ -1,18 +1,14 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
   import { line } from 'd3-shape';
-  import type { FigurePlace } from '../../core/tally/result';
   import AxisLeft from './AxisLeft.svelte';
   import Chart from './Chart.svelte';
-  import { everyNth, extent, type Series } from './figures';
+  import { everyNth, extent, type ChartFrame, type Series } from './figures';
   import { cut, spreadLabels } from './labels';
   import { styleOf, type ChartMark } from './marks';
 
   /** Lines over equal steps: periods in turn, or the same months of several years. */
-  interface Props {
-    width: number;
-    height: number;
-    says: string;
+  interface Props extends ChartFrame {
     /** Texts of the steps. */
     steps: readonly string[];
     lines: readonly Series[];
@@ -20,9 +16,6 @@
     share?: boolean;
     /** Which line is drawn stronger than the others. */
     strong?: number;
-    chosen?: FigurePlace | null;
-    small?: boolean;
-    onopen?: ((place: FigurePlace) => void) | undefined;
   }
   let {
     width,

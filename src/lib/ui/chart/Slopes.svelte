@@ -2,13 +2,12 @@
   import { scaleLinear } from 'd3-scale';
   import type { FigurePlace } from '../../core/tally/result';
   import Chart from './Chart.svelte';
+  import type { ChartFrame } from './figures';
   import { cut } from './labels';
   import type { ChartMark } from './marks';
 
   /** Places in two periods, one line a group: up in blue, down in brass. */
-  interface Props {
-    width: number;
-    says: string;
+  interface Props extends Omit<ChartFrame, 'height' | 'small'> {
     before: string;
     after: string;
     rows: readonly {
@@ -18,8 +17,6 @@
       readonly words: string;
       readonly place: FigurePlace | null;
     }[];
-    chosen?: FigurePlace | null;
-    onopen?: ((place: FigurePlace) => void) | undefined;
   }
   let { width, says, before, after, rows, chosen = null, onopen }: Props = $props();
   let chart = $state<Chart>();

@@ -1,5 +1,18 @@
 import type { FigurePlace } from '../../core/tally/result';
 
+/** What every chart is given beside its figures. Lengths are in pixels. */
+export interface ChartFrame {
+  width: number;
+  height: number;
+  /** The chart in words, for who does not see it. */
+  says: string;
+  /** The place of the figure whose records are shown, if it is drawn here. */
+  chosen?: FigurePlace | null;
+  /** In small, without axes, texts and keys. */
+  small?: boolean;
+  onopen?: ((place: FigurePlace) => void) | undefined;
+}
+
 /** A figure that a chart draws, with its words and where it stands in the tally. */
 export interface Drawn {
   /** NaN: there is none, and nothing is drawn. */

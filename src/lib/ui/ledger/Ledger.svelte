@@ -5,6 +5,7 @@
   import { groupKeyText } from '../../core/tally/ledger/lines';
   import type { Head as HeadFacts, Line } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
+  import NothingCounted from '../ladder/NothingCounted.svelte';
   import { Cursor } from './cursor.svelte';
   import Footing from './Footing.svelte';
   import { clippedColumns, LINE, scrollFor, scrollHeight, sidewaysFor, windowAt } from './geometry';
@@ -277,11 +278,7 @@
         </div>
       </div>
       {#if lines === 0}
-        <p class="none" style:width="{viewWidth}px">
-          {bench.counts?.counted.records === 0
-            ? 'No record meets every condition. Switch a step of What counts off, or put records back.'
-            : ''}
-        </p>
+        <div class="none" style:width="{viewWidth}px"><NothingCounted {bench} /></div>
       {/if}
       <div class="foot" role="rowgroup"><Footing {bench} {overview} {lefts} /></div>
     {/if}
@@ -375,7 +372,6 @@
     left: 0;
     margin: 30px 0;
     padding: 0 20px;
-    color: var(--ink-soft);
     text-align: center;
   }
   .chosen {

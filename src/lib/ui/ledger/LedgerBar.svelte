@@ -1,6 +1,7 @@
 <script lang="ts">
   import { setShowDown, setTotals } from '../../core/bench/edits';
   import type { BenchState } from '../bench/bench.svelte';
+  import Segments from '../shell/Segments.svelte';
 
   let { bench }: { bench: BenchState } = $props();
   const overview = $derived(bench.ledger);
@@ -20,18 +21,16 @@
 
 <div class="bar">
   {#if overview}
-    <div class="levels" role="group" aria-label="Show down to">
+    <div class="levels">
       <span class="what">Show down to</span>
-      <div class="segments">
-        {#each levels as level, k (k)}
-          <button
-            type="button"
-            aria-pressed={shown === k}
-            onclick={() => bench.change(`Show down to ${level}`, (doc) => setShowDown(doc, k))}
-            data-test="level">{level}</button
-          >
-        {/each}
-      </div>
+      <Segments
+        label="Show down to"
+        value={String(shown)}
+        options={levels.map((label, k) => ({ value: String(k), label }))}
+        onchange={(k) =>
+          bench.change(`Show down to ${levels[Number(k)]}`, (doc) => setShowDown(doc, Number(k)))}
+        test="level"
+      />
       {#if spec.groups.length}
         <span class="totals"
           >Totals
@@ -81,35 +80,6 @@
     gap: 10px;
     white-space: nowrap;
     flex: none;
-  }
-  .segments {
-    display: inline-flex;
-    border: 1px solid var(--rule);
-    border-radius: 6px;
-    overflow: hidden;
-  }
-  .segments button {
-    border: 0;
-    border-right: 1px solid var(--rule);
-    background: var(--raised);
-    color: var(--ink);
-    padding: 3px 11px;
-    font: inherit;
-    cursor: pointer;
-    max-width: 170px;
-    overflow: hidden;
-    text-overflow: ellipsis;
-  }
-  .segments button:last-child {
-    border-right: 0;
-  }
-  .segments button[aria-pressed='true'] {
-    background: var(--tide);
-    color: var(--on-tide);
-    font-weight: 600;
-  }
-  .segments button:focus-visible {
-    outline-offset: -2px;
   }
   .footing {
     margin: 0;

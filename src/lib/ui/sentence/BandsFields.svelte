@@ -47,10 +47,11 @@
     edges.slice(1).map((to, k) => ({ from: edges[k], to }));
 
   function setEdges(text: string): void {
-    const edges = readNumbers(text);
-    wrong = edges && edges.length >= 2 ? '' : 'Type two edges or more, with commas between them.';
-    if (edges && edges.length >= 2)
-      onchange({ by: 'edges', edges: [...new Set(edges)].sort((a, b) => a - b) });
+    const read = readNumbers(text);
+    const edges = 'numbers' in read ? [...new Set(read.numbers)].sort((a, b) => a - b) : [];
+    if ('wrong' in read) wrong = read.wrong;
+    else wrong = edges.length < 2 ? 'Type two edges or more that differ.' : '';
+    if (edges.length >= 2) onchange({ by: 'edges', edges });
   }
 
   function setTable(text: string): void {

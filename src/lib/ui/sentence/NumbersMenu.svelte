@@ -14,13 +14,13 @@
   let wrong = $state('');
 
   function take(text: string): boolean {
-    const numbers = readNumbers(text);
-    if (!numbers) wrong = 'Type numbers, with commas between them.';
-    else if (numbers.some((n) => n < least || n > most))
+    const read = readNumbers(text);
+    if ('wrong' in read) wrong = read.wrong;
+    else if (read.numbers.some((n) => n < least || n > most))
       wrong = `Each must lie from ${least} to ${most}.`;
     else {
       wrong = '';
-      const sorted = [...new Set(numbers)].sort((a, b) => a - b);
+      const sorted = [...new Set(read.numbers)].sort((a, b) => a - b);
       if (sorted.join() !== value.join()) onchange(sorted);
     }
     return wrong === '';

@@ -1,13 +1,12 @@
 import type { Band } from '../../core/arrange/bands';
 
-/** Numbers typed with commas, semicolons or spaces between them; null where one cannot be read. */
-export function readNumbers(text: string): number[] | null {
-  const parts = text
-    .split(/[,;\s]+/)
-    .map((part) => part.replace('−', '-'))
-    .filter((part) => part !== '');
-  const numbers = parts.map(Number);
-  return numbers.every(Number.isFinite) ? numbers : null;
+/** Numbers typed with commas, semicolons or spaces between them, or which of them is none. */
+export function readNumbers(text: string): { numbers: number[] } | { wrong: string } {
+  const parts = text.split(/[,;\s]+/).filter((part) => part !== '');
+  const numbers = parts.map((part) => Number(part.replace('−', '-')));
+  const at = numbers.findIndex((value) => !Number.isFinite(value));
+  if (at < 0) return { numbers };
+  return { wrong: `“${parts[at]}” is no number. Type numbers, with commas between them.` };
 }
 
 /** Bands as typed: name, from, to, one a line. */

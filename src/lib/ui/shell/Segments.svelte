@@ -5,8 +5,10 @@
     value: string;
     options: readonly { readonly value: string; readonly label: string }[];
     onchange: (value: string) => void;
+    /** What tests find each choice by. */
+    test?: string;
   }
-  let { label, value, options, onchange }: Props = $props();
+  let { label, value, options, onchange, test }: Props = $props();
 </script>
 
 <div class="segments" role="group" aria-label={label}>
@@ -14,7 +16,9 @@
     <button
       type="button"
       aria-pressed={option.value === value}
-      onclick={() => onchange(option.value)}>{option.label}</button
+      title={option.label}
+      onclick={() => onchange(option.value)}
+      data-test={test}>{option.label}</button
     >
   {/each}
 </div>
@@ -35,6 +39,9 @@
     font: inherit;
     cursor: pointer;
     white-space: nowrap;
+    max-width: 170px;
+    overflow: hidden;
+    text-overflow: ellipsis;
   }
   button:last-child {
     border-right: 0;

@@ -6,6 +6,7 @@
   import type { BenchState } from '../bench/bench.svelte';
   import { copyPicture, saveBlob, fileNameFor } from '../handover/clipboard';
   import { pngOf, svgText } from '../chart/save';
+  import NothingCounted from '../ladder/NothingCounted.svelte';
   import SentenceBox from '../sentence/SentenceBox.svelte';
   import Sentence from '../sentence/Sentence.svelte';
   import Segments from '../shell/Segments.svelte';
@@ -139,6 +140,7 @@
 <div class="body" class:dimmed={bench.busy && page} data-test="tally">
   <div class="inner" bind:clientWidth={width}>
     {#if page && source}
+      <NothingCounted {bench} />
       {#if page.answered.refused}
         <p class="refused" role="alert" data-test="refused">{page.answered.refused}</p>
       {:else if page.answered.tables.length === 0}
@@ -248,6 +250,10 @@
   figure {
     margin: 0 0 14px;
   }
+  /* A drawing of no figure has nothing to copy. */
+  figure:not(:has(:global(svg.chart))) .pictures {
+    display: none;
+  }
   .pictures {
     display: flex;
     gap: 12px;
@@ -286,6 +292,7 @@
     padding: 0 9px;
   }
   .refused {
+    margin: 0 0 14px;
     color: var(--plum);
     background: var(--plum-wash);
     padding: 10px 14px;

@@ -2,6 +2,7 @@
   import type { Begin, Sketch } from '../../engine/protocol';
   import { wishOf } from '../finder/wish';
   import type { BenchState } from '../bench/bench.svelte';
+  import NothingCounted from '../ladder/NothingCounted.svelte';
   import Card from './Card.svelte';
 
   /** Questions about this list, each already answered in small. */
@@ -98,6 +99,7 @@
     />
     <button type="button" class="act" onclick={() => (bench.choosing = false)}>Close Esc</button>
   </div>
+  <NothingCounted {bench} />
   <ul bind:this={grid}>
     {#each shown as question (question.kind)}
       <li>
