@@ -238,12 +238,12 @@ describe('the ledger of the demo', () => {
 
   it('groups by a quarter through the sentence', async () => {
     await (await page.driver.findElement(By.css('button[aria-label="Group 1: Route"]'))).click();
-    await page.press('Take this group out', ':popover-open');
+    await page.press('Take this group out', '.pop');
     await page.until('one group', async () =>
       (await page.text('sentence')).includes('grouped by Vessel'),
     );
     await (await page.driver.findElement(By.css('button[aria-label$="add a group"]'))).click();
-    await page.press('Sailed on\ndate', ':popover-open');
+    await page.press('Sailed on\ndate', '.pop');
     await page.until('two groups', async () =>
       (await page.text('sentence')).includes('Sailed on by month'),
     );
@@ -251,10 +251,7 @@ describe('the ledger of the demo', () => {
       await page.driver.findElement(By.css('button[aria-label="Group 2: Sailed on by month"]'))
     ).click();
     await (
-      await page.until(
-        'the quarter',
-        async () => (await page.all(':popover-open option[value=quarter]'))[0],
-      )
+      await page.until('the quarter', async () => (await page.all('.pop option[value=quarter]'))[0])
     ).click();
     await page.untilText('sentence', 'by quarter');
     await page.type(Key.ESCAPE);
@@ -317,11 +314,11 @@ describe('the ledger of the demo', () => {
     await narrowByDelay();
     await page.press('Scopes ▾');
     await (
-      await page.until('the field', async () => (await page.all(':popover-open input'))[0])
+      await page.until('the field', async () => (await page.all('.pop input'))[0])
     ).sendKeys('late ones', Key.ENTER);
     await page.untilText('notice', 'Keep the scope');
     await (await page.driver.findElement(By.css('[aria-label^="Change the step"]'))).click();
-    await page.press('Remove', ':popover-open');
+    await page.press('Remove', '.pop');
     await page.until('no rung', async () => (await page.all('[data-test=rung]')).length === 0);
     await page.chord(Key.CONTROL, 'k');
     await (await page.find('finder')).sendKeys('late ones', Key.ENTER);

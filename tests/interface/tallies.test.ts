@@ -242,7 +242,7 @@ describe('the tray', () => {
     await openTray(page, SAILINGS);
     await openTally(page, 'ranking-1');
     await (await page.driver.findElement(By.css('button[aria-label^="within each…"]'))).click();
-    await page.until('the menu', async () => (await page.all('[popover] input.search')).length > 0);
+    await page.until('the menu', async () => (await page.all('.pop input.search')).length > 0);
     await page.type('Route', Key.ENTER);
     await page.untilText('sentence', ', within each Route');
     await page.click('undo');
@@ -256,10 +256,12 @@ describe('the tray', () => {
     await page.chord(Key.CONTROL, 'k');
     await (await page.find('finder')).sendKeys('median delay by vessel');
     await page.until('an offer', async () => {
-      const offers = await Promise.all((await page.all('dialog[open] li')).map((e) => e.getText()));
+      const offers = await Promise.all(
+        (await page.all('[role=dialog] [role=option]')).map((e) => e.getText()),
+      );
       return offers.some((o) => o.includes('New: ') && o.includes('median of Delay'));
     });
-    const offer = (await page.all('dialog[open] li button, dialog[open] li')).find(Boolean);
+    const offer = (await page.all('[role=dialog] [role=option]')).find(Boolean);
     expect(offer).toBeDefined();
     await page.type(Key.ESCAPE);
   });

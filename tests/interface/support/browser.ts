@@ -83,10 +83,12 @@ export class Page {
     await (await this.find(test)).click();
   }
 
-  /** Clicks the button or link with exactly this text. */
+  /** Clicks the button, link or choice with exactly this text. */
   async press(text: string, within = 'body'): Promise<void> {
     const found = await this.until(`a button “${text}”`, async () => {
-      for (const element of await this.all(`${within} button, ${within} a`))
+      for (const element of await this.all(
+        `${within} button, ${within} a, ${within} [role=option], ${within} label[data-part=item]`,
+      ))
         if ((await element.isDisplayed()) && (await element.getText()).trim() === text)
           return element;
       return null;

@@ -36,7 +36,7 @@ export async function showDown(page: Page, level: string): Promise<void> {
   await page.press(level, '.levels');
   await page.until(`level ${level}`, async () =>
     page.run<boolean>(
-      `return [...document.querySelectorAll('[data-test=level]')].some((b) => b.textContent === arguments[0] && b.getAttribute('aria-pressed') === 'true')`,
+      `return [...document.querySelectorAll('[data-test=level]')].some((b) => b.textContent.trim() === arguments[0] && b.dataset.state === 'checked')`,
       level,
     ),
   );

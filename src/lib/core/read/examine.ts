@@ -1,8 +1,8 @@
 import { counted, showCount } from '../table/format';
-import { isText } from '../table/column';
+import { isText, typeName } from '../table/column';
 import type { DelimitedReading } from './delimited';
 import { PLACES, type Doubt, type DOUBT_KINDS, type Place } from './doubts';
-import { marksAmbiguous, typeName, uniqueNames, unitOfHead } from './infer';
+import { marksAmbiguous, uniqueNames, unitOfHead } from './infer';
 import type { ColumnRecipe, Recipe } from './recipe';
 import { findTotals, type TotalLike } from './totals';
 import { findTwins } from './twins';

@@ -1,4 +1,4 @@
-import type { ColumnType, Grain } from '../table/column';
+import type { Grain } from '../table/column';
 import { noDateFacts, readClock, readDate, readDateTime } from './dates';
 import { numberReader, unitBehind, type NumberStyle } from './numbers';
 import { BLANK_WORDS, type ColumnRecipe, type DateOrder } from './recipe';
@@ -195,12 +195,3 @@ export function columnIds(names: readonly string[], taken: Iterable<string> = []
     return id;
   });
 }
-
-export const typeName: Record<ColumnType, string> = {
-  text: 'text',
-  number: 'number',
-  date: 'date',
-  datetime: 'date and time',
-  time: 'time of day',
-  yesno: 'yes or no',
-};

@@ -1,5 +1,5 @@
 import type { ColumnRecipe, Recipe } from './recipe';
-import { typeName } from './infer';
+import { typeName } from '../table/column';
 
 /** A difference between a list and a new file for it; each waits for the analyst's decision. */
 export type Difference =

@@ -12,6 +12,16 @@ export const COLUMN_TYPES = ['text', ...SCALAR_TYPES] as const;
 export type ScalarType = (typeof SCALAR_TYPES)[number];
 export type ColumnType = (typeof COLUMN_TYPES)[number];
 
+/** What an analyst calls them. */
+export const typeName: Record<ColumnType, string> = {
+  text: 'text',
+  number: 'number',
+  date: 'date',
+  datetime: 'date and time',
+  time: 'time of day',
+  yesno: 'yes or no',
+};
+
 /** The span that one value of a date column of a file covers. */
 export const GRAINS = ['day', 'month', 'quarter', 'year'] as const;
 export type Grain = (typeof GRAINS)[number];

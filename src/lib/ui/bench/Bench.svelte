@@ -20,6 +20,7 @@
   import Tally from '../tally/Tally.svelte';
   import Chooser from '../tray/Chooser.svelte';
   import Tray from '../tray/Tray.svelte';
+  import ProgressBar from '../shell/ProgressBar.svelte';
   import TopBar from '../shell/TopBar.svelte';
   import { turnTheme } from '../shell/theme';
   import { BenchState, type BenchFacts } from './bench.svelte';
@@ -82,11 +83,16 @@
     ...benchActs(bench, { narrow: (column) => bench.step.begin(column) }),
   ]);
 
+  /** Fields that take no letters. */
+  const TICKED: readonly string[] = ['checkbox', 'radio'];
+
   function keyed(event: KeyboardEvent): void {
+    // A menu or a dialog took it, and may be gone by now.
+    if (event.defaultPrevented) return;
     const ctrl = event.ctrlKey || event.metaKey;
     const key = event.key.toLowerCase();
     const typing =
-      event.target instanceof HTMLInputElement ||
+      (event.target instanceof HTMLInputElement && !TICKED.includes(event.target.type)) ||
       event.target instanceof HTMLTextAreaElement ||
       event.target instanceof HTMLSelectElement;
     if (ctrl && key === 'k') void finder.show();
@@ -96,10 +102,10 @@
     } else if (
       event.key === 'Escape' &&
       bench.side &&
-      !document.querySelector('dialog[open], :popover-open')
+      !document.querySelector('[role=dialog][data-state=open]')
     )
       bench.side = null;
-    else if (typing || ctrl || document.querySelector('dialog[open], :popover-open')) return;
+    else if (typing || ctrl || document.querySelector('[role=dialog][data-state=open]')) return;
     else if (event.key === 'n') bench.step.begin();
     else if (event.key === 't') bench.choose();
     else if (event.key === '?') void goto('/keys');
@@ -261,7 +267,7 @@
         {/if}
       {:else if !bench.fault}
         <p class="opening" role="status">
-          Opening the list… <progress value={bench.progress} aria-label="Opened so far"></progress>
+          Opening the list… <ProgressBar value={bench.progress} name="Opened so far" />
         </p>
       {/if}
       <p class="visually-hidden" role="status" aria-live="polite" data-test="notice">

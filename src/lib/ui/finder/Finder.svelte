@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { tick } from 'svelte';
+  import Dialog from '../shell/Dialog.svelte';
   import type { Act } from './acts';
 
   interface Props {
@@ -8,7 +8,8 @@
     search: (text: string) => Promise<readonly Act[]>;
   }
   let { acts, search }: Props = $props();
-  let dialog: HTMLDialogElement;
+  let field = $state<HTMLInputElement>();
+  let list = $state<HTMLUListElement>();
   let text = $state('');
   let at = $state(0);
   let open = $state(false);
@@ -36,18 +37,15 @@
   const found = $derived([...known, ...more]);
   const chosen = $derived(Math.min(at, found.length - 1));
 
-  export async function show(): Promise<void> {
+  export function show(): void {
     text = '';
     at = 0;
     open = true;
-    // The field must be there before the dialog looks for what to focus.
-    await tick();
-    dialog.showModal();
   }
 
   function run(act: Act | undefined): void {
     if (!act) return;
-    dialog.close();
+    open = false;
     act.run();
   }
 
@@ -58,50 +56,42 @@
     else return;
     event.preventDefault();
     requestAnimationFrame(() =>
-      dialog.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' }),
+      list?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' }),
     );
   }
 </script>
 
-<dialog bind:this={dialog} aria-label="Find or do" onclose={() => (open = false)}>
-  {#if open}
-    <!-- svelte-ignore a11y_autofocus -->
-    <input
-      class="field"
-      type="text"
-      placeholder="Find a column or a value, or do something…"
-      autofocus
-      role="combobox"
-      aria-expanded="true"
-      aria-controls="finder-list"
-      aria-activedescendant={found.length ? `finder-${chosen}` : undefined}
-      aria-label="Find or do"
-      bind:value={text}
-      oninput={() => (at = 0)}
-      onkeydown={keyed}
-      data-test="finder"
-    />
-    <ul id="finder-list" role="listbox" aria-label="What was found">
-      {#each found as act, k (k)}
-        <!-- The keys are taken by the field above. -->
-        <!-- svelte-ignore a11y_click_events_have_key_events -->
-        <li id="finder-{k}" role="option" aria-selected={k === chosen} onclick={() => run(act)}>
-          <span>{act.label}</span><small>{act.keys ?? act.kind}</small>
-        </li>
-      {/each}
-    </ul>
-    {#if found.length === 0}<p>
-        Nothing is called “{text}”. Try the name of a column, a group or an act.
-      </p>{/if}
-  {/if}
-</dialog>
+<Dialog bind:open name="Find or do" width={600} first={() => field ?? null}>
+  <input
+    class="field"
+    type="text"
+    placeholder="Find a column or a value, or do something…"
+    bind:this={field}
+    role="combobox"
+    aria-expanded="true"
+    aria-controls="finder-list"
+    aria-activedescendant={found.length ? `finder-${chosen}` : undefined}
+    aria-label="Find or do"
+    bind:value={text}
+    oninput={() => (at = 0)}
+    onkeydown={keyed}
+    data-test="finder"
+  />
+  <ul bind:this={list} id="finder-list" role="listbox" aria-label="What was found">
+    {#each found as act, k (k)}
+      <!-- The keys are taken by the field above. -->
+      <!-- svelte-ignore a11y_click_events_have_key_events -->
+      <li id="finder-{k}" role="option" aria-selected={k === chosen} onclick={() => run(act)}>
+        <span>{act.label}</span><small>{act.keys ?? act.kind}</small>
+      </li>
+    {/each}
+  </ul>
+  {#if found.length === 0}<p>
+      Nothing is called “{text}”. Try the name of a column, a group or an act.
+    </p>{/if}
+</Dialog>
 
 <style>
-  dialog {
-    width: min(600px, 92vw);
-    padding: 12px;
-    margin-top: 12vh;
-  }
   input {
     width: 100%;
     font-size: 16px;

@@ -1,7 +1,6 @@
 <script lang="ts">
-  import { typeName } from '../../core/read/infer';
   import { BLANK_WORDS, type ColumnRecipe } from '../../core/read/recipe';
-  import { COLUMN_TYPES } from '../../core/table/column';
+  import { COLUMN_TYPES, typeName } from '../../core/table/column';
   import OneOf from '../fields/OneOf.svelte';
 
   interface Props {

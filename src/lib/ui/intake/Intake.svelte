@@ -2,7 +2,9 @@
   import { goto } from '$app/navigation';
   import { onMount } from 'svelte';
   import { counted, showCount } from '../../core/table/format';
-  import { typeName } from '../../core/read/infer';
+  import { typeName } from '../../core/table/column';
+  import FileDrop from '../shell/FileDrop.svelte';
+  import ProgressBar from '../shell/ProgressBar.svelte';
   import TopBar from '../shell/TopBar.svelte';
   import ColumnFields from './ColumnFields.svelte';
   import Differences from './Differences.svelte';
@@ -88,15 +90,11 @@
           ? 'It is read by the same recipe. The reading you have now stays and can be brought back.'
           : 'Comma, semicolon, tab or pipe between the cells. Nothing is kept before you accept it.'}
       </p>
-      <input
-        class="field"
-        type="file"
-        aria-label="File to read"
-        onchange={(e) => {
-          const file = e.currentTarget.files?.[0];
-          if (file) intake.begin(file);
-        }}
-        data-test="file"
+      <FileDrop
+        name="File to read"
+        label="Choose a file"
+        onfile={(file) => intake.begin(file)}
+        test="file"
       />
     </main>
   {:else if intake.stage === 'done'}
@@ -163,13 +161,13 @@
         <h1 class="visually-hidden">First records and doubts</h1>
         <div class="state" aria-live="polite" data-test="state">
           {#if intake.stage === 'reading'}
-            <progress value={intake.progress} aria-label="Read so far"></progress>
+            <ProgressBar value={intake.progress} name="Read so far" />
             <span
               >{showCount(intake.records)} records read, {Math.round(intake.progress * 100)} %</span
             >
             <button type="button" class="plain-button" onclick={() => intake.stop()}>Stop</button>
           {:else if intake.stage === 'sending'}
-            <progress value={intake.progress} aria-label="Kept so far"></progress>
+            <ProgressBar value={intake.progress} name="Kept so far" />
             <span>Keeping {showCount(intake.records)} records…</span>
           {:else if intake.stage === 'stopped'}
             <span>Stopped. Nothing was kept.</span>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { typeName } from '../../core/read/infer';
+  import { typeName } from '../../core/table/column';
   import type { Recipe } from '../../core/read/recipe';
   import type { PreviewCell } from '../../worker/intakeMessages';
 

@@ -5,6 +5,7 @@
   import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import Pop from '../shell/Pop.svelte';
+  import Switch from '../shell/Switch.svelte';
 
   interface Props {
     bench: BenchState;
@@ -23,19 +24,14 @@
 <li class="card" class:off={!rung.on} data-test="rung">
   <div class="line">
     <strong>
-      <button
-        type="button"
-        class="switch"
-        role="switch"
-        aria-checked={rung.on}
-        aria-label="{rung.says}: on"
-        onclick={() =>
+      <Switch
+        on={rung.on}
+        name="{rung.says}: on"
+        onchange={() =>
           bench.change(`${rung.on ? 'Switch off' : 'Switch on'}: ${rung.says}`, (doc) =>
             switchRung(doc, rung.id),
           )}
-      >
-        <span aria-hidden="true">{rung.on ? '●' : '○'}</span>
-      </button>
+      />
       <span class="says">{rung.says}</span>
     </strong>
     <b>{rung.on ? showCount(rung.records) : '–'}</b>
@@ -98,14 +94,6 @@
 </li>
 
 <style>
-  .switch {
-    background: none;
-    border: 0;
-    padding: 0 3px 0 0;
-    color: var(--tide);
-    cursor: pointer;
-    font: inherit;
-  }
   .off {
     background: transparent !important;
     border-style: dashed !important;
@@ -128,7 +116,8 @@
     background: var(--raised);
   }
   li:hover .menu,
-  .menu:focus-within {
+  .menu:focus-within,
+  .menu:has(:global([data-state='open'])) {
     opacity: 1;
   }
   .list {

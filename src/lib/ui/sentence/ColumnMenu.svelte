@@ -1,7 +1,8 @@
 <script lang="ts">
-  import type { ColumnType } from '../../core/table/column';
+  import { type ColumnType } from '../../core/table/column';
   import type { Counts } from '../../engine/protocol';
   import Choices from '../shell/Choices.svelte';
+  import { columnNote } from './columnNote';
   import TakeOut from './TakeOut.svelte';
 
   interface Props {
@@ -16,7 +17,7 @@
   const choices = $derived(
     columns
       .filter((c) => types.some((t) => t === c.type) || c.id === column)
-      .map((c) => ({ value: c.id, label: c.name, note: c.unit || c.type })),
+      .map((c) => ({ value: c.id, label: c.name, note: columnNote(c) })),
   );
 
   function choose(value: string | null): void {

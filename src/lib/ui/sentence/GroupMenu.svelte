@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { columnNote } from './columnNote';
   import type { GroupKey, GroupOrder } from '../../core/arrange/groupKey';
   import type { Measure } from '../../core/measure/measure';
   import { measurePhrase } from '../../core/tally/words';
@@ -47,7 +48,7 @@
           c.type === 'date' ||
           c.type === 'datetime',
       )
-      .map((c) => ({ value: c.id, label: c.name, note: c.type })),
+      .map((c) => ({ value: c.id, label: c.name, note: columnNote(c) })),
   );
   const typeOf = (id: string | undefined): string | undefined =>
     offered.find((c) => c.id === id || c.name === id)?.type;

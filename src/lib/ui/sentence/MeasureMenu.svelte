@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { columnNote, usedAs } from './columnNote';
   import {
     byQuantiles,
     MEASURES,
@@ -30,14 +31,15 @@
   const columnOf = (ref: string | undefined): Counts['columns'][number] | undefined =>
     offered.find((c) => c.id === ref || c.name === ref);
   const suiting = (of: MeasureKind): Counts['columns'] =>
-    offered.filter((c) => MEASURES[of].types.some((t) => t === fitType(c.type)));
-  /** Figures of an inner result are numbers, whatever they are written as. */
-  const fitType = (type: string): string =>
-    type === 'count' || type === 'share' || type === 'rank' ? 'number' : type;
+    offered.filter((c) => MEASURES[of].types.some((t) => t === usedAs(c)));
   const columns = $derived(
     kind === null
       ? []
-      : suiting(kind).map((c) => ({ value: c.id, label: c.name, note: c.unit || c.type })),
+      : suiting(kind).map((c) => ({
+          value: c.id,
+          label: c.name,
+          note: columnNote(c),
+        })),
   );
   const other = $derived(kind ? needsOther(kind) : null);
   const share = $derived(kind === 'percentile' || kind === 'trimmedMean');

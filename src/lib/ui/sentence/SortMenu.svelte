@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { columnNote } from './columnNote';
   import type { SortKey } from '../../core/arrange/sortKey';
   import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
@@ -13,7 +14,9 @@
     close: () => void;
   }
   let { bench, columns: offered, sort, onchange, close }: Props = $props();
-  const columns = $derived(offered.map((c) => ({ value: c.id, label: c.name, note: c.type })));
+  const columns = $derived(
+    offered.map((c) => ({ value: c.id, label: c.name, note: columnNote(c) })),
+  );
   let byHand = $state(false);
   let text = $state('');
 

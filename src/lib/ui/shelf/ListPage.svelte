@@ -3,7 +3,7 @@
   import { z } from 'zod';
   import type { Bench } from '../../core/bench/document';
   import type { Doubt } from '../../core/read/doubts';
-  import { typeName } from '../../core/read/infer';
+  import { typeName } from '../../core/table/column';
   import { counted } from '../../core/table/format';
   import type { ColumnType } from '../../core/table/column';
   import TopBar from '../shell/TopBar.svelte';

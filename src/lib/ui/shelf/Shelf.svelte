@@ -2,6 +2,8 @@
   import { goto, invalidateAll } from '$app/navigation';
   import { counted, showCount } from '../../core/table/format';
   import { pending } from '../intake/pending';
+  import Dialog from '../shell/Dialog.svelte';
+  import FileDrop from '../shell/FileDrop.svelte';
   import TopBar from '../shell/TopBar.svelte';
   import { freshness } from './freshness';
 
@@ -20,22 +22,15 @@
   }
   let { lists, now }: Props = $props();
 
-  let over = $state(false);
   let text = $state('');
   let deleting = $state<ShelfList | null>(null);
-  let confirm: HTMLDialogElement;
+  let confirming = $state(false);
+  let keep = $state<HTMLButtonElement>();
   let fault = $state('');
 
-  function take(file: File | undefined | null): void {
-    if (!file) return;
+  function take(file: File): void {
     pending.file = file;
     void goto('/intake');
-  }
-
-  function dropped(event: DragEvent): void {
-    event.preventDefault();
-    over = false;
-    take(event.dataTransfer?.files[0]);
   }
 
   function takeText(): void {
@@ -53,7 +48,7 @@
   async function remove(): Promise<void> {
     if (!deleting) return;
     const response = await fetch(`/api/lists/${deleting.id}`, { method: 'DELETE' });
-    confirm.close();
+    confirming = false;
     fault = response.ok ? '' : 'The list could not be deleted.';
     await invalidateAll();
   }
@@ -70,33 +65,21 @@
   <main>
     <h1 class="serif">{lists.length ? 'Your lists' : 'Bring in a first list'}</h1>
     {#if fault}<p role="alert" class="fault">{fault}</p>{/if}
-    <section
-      class="drop"
-      class:over
-      aria-label="Bring in a list"
-      ondragover={(e) => {
-        e.preventDefault();
-        over = true;
-      }}
-      ondragleave={() => (over = false)}
-      ondrop={dropped}
-    >
-      <div>
+    <section class="bring" aria-label="Bring in a list">
+      <FileDrop
+        name="Drop a file"
+        label="Choose a file"
+        onfile={take}
+        accept=".csv,.tsv,.txt,.psv,text/*"
+        test="choose-file"
+      >
         <p class="lead serif">Drop a file here, or paste a table.</p>
         <p class="soft">
           Comma, semicolon, tab or pipe between the cells. You see how it is read, and everything
           doubtful in it, before anything is kept.
           {#if !lists.length}For a start, export any list of records as CSV and drop it here.{/if}
         </p>
-        <label class="main-button file"
-          >Choose a file<input
-            type="file"
-            accept=".csv,.tsv,.txt,.psv,text/*"
-            onchange={(e) => take(e.currentTarget.files?.[0])}
-            data-test="choose-file"
-          /></label
-        >
-      </div>
+      </FileDrop>
       <form
         onsubmit={(e) => {
           e.preventDefault();
@@ -153,7 +136,7 @@
                   aria-label="Delete {list.name}"
                   onclick={() => {
                     deleting = list;
-                    confirm.showModal();
+                    confirming = true;
                   }}>Delete</button
                 >
               </td>
@@ -165,24 +148,31 @@
   </main>
 </div>
 
-<dialog bind:this={confirm} aria-labelledby="delete-title">
-  {#if deleting}
-    <h2 class="serif" id="delete-title">Delete “{deleting.name}”?</h2>
-    <p>
-      Its {counted(deleting.readings, 'reading')} and {counted(
-        deleting.benches.length,
-        'bench',
-        'benches',
-      )} go with it. This cannot be undone.
-    </p>
-    <div class="confirm">
-      <button type="button" class="plain-button" onclick={() => confirm.close()}>Keep it</button>
-      <button type="button" class="main-button" onclick={remove} data-test="delete-list"
-        >Delete</button
-      >
-    </div>
-  {/if}
-</dialog>
+<Dialog
+  bind:open={confirming}
+  name="Delete {deleting?.name ?? ''}?"
+  alert
+  first={() => keep ?? null}
+>
+  {#snippet children(close)}
+    {#if deleting}
+      <h2 class="serif">Delete “{deleting.name}”?</h2>
+      <p>
+        Its {counted(deleting.readings, 'reading')} and {counted(
+          deleting.benches.length,
+          'bench',
+          'benches',
+        )} go with it. This cannot be undone.
+      </p>
+      <div class="confirm">
+        <button type="button" class="plain-button" bind:this={keep} onclick={close}>Keep it</button>
+        <button type="button" class="main-button" onclick={remove} data-test="delete-list"
+          >Delete</button
+        >
+      </div>
+    {/if}
+  {/snippet}
+</Dialog>
 
 <style>
   main {
@@ -195,19 +185,11 @@
     margin: 0 0 14px;
     font-weight: 600;
   }
-  .drop {
+  .bring {
     display: grid;
     grid-template-columns: 1fr 1fr;
     gap: 26px;
-    padding: 20px;
-    border: 1.5px dashed var(--rule);
-    border-radius: 10px;
-    background: var(--panel);
     margin-bottom: 26px;
-  }
-  .over {
-    border-color: var(--tide);
-    background: var(--tide-wash);
   }
   .lead {
     font-size: 19px;
@@ -217,24 +199,11 @@
     color: var(--ink-soft);
     margin: 0 0 12px;
   }
-  .file {
-    display: inline-block;
-    position: relative;
-  }
-  .file input {
-    position: absolute;
-    inset: 0;
-    opacity: 0;
-    cursor: pointer;
-  }
-  .file:focus-within {
-    outline: 2px solid var(--tide);
-    outline-offset: 2px;
-  }
   form {
     display: grid;
     gap: 8px;
     justify-items: end;
+    align-content: start;
   }
   textarea {
     width: 100%;
@@ -287,11 +256,7 @@
   .acts > * {
     margin-left: 10px;
   }
-  dialog {
-    padding: 18px 22px;
-    max-width: 440px;
-  }
-  dialog h2 {
+  h2 {
     margin: 0 0 8px;
     font-size: 20px;
   }

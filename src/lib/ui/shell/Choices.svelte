@@ -1,4 +1,6 @@
 <script lang="ts" generics="T extends string">
+  import { Listbox, useListCollection } from '@skeletonlabs/skeleton-svelte';
+
   interface Choice {
     value: T;
     label: string;
@@ -16,59 +18,80 @@
   }
   let { choices, chosen = null, onchoose, search = choices.length > 8, name }: Props = $props();
   let text = $state('');
-  let list: HTMLUListElement;
   const shown = $derived(
     choices.filter((c) => `${c.label} ${c.group ?? ''}`.toLowerCase().includes(text.toLowerCase())),
   );
+  const collection = $derived(
+    useListCollection({
+      items: shown,
+      itemToValue: (c) => c.value,
+      itemToString: (c) => c.label,
+    }),
+  );
 
-  function step(event: KeyboardEvent): void {
-    if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
-    event.preventDefault();
-    const buttons = [...list.querySelectorAll('button')];
-    const at = buttons.indexOf(document.activeElement as HTMLButtonElement);
-    const to = event.key === 'ArrowDown' ? Math.min(buttons.length - 1, at + 1) : at - 1;
-    if (to < 0) list.parentElement?.querySelector('input')?.focus();
-    else buttons[to]?.focus();
-  }
-
-  function first(event: KeyboardEvent): void {
-    if (event.key === 'Enter' && shown[0]) onchoose(shown[0].value);
+  function choose(value: string): void {
+    const choice = choices.find((c) => c.value === value);
+    if (choice) onchoose(choice.value);
   }
 </script>
 
-<!-- svelte-ignore a11y_no_static_element_interactions -->
-<div onkeydown={step}>
+<!-- Nothing stays selected in it: what holds may be chosen again, which shuts the menu. -->
+<Listbox {collection} value={[]} onSelect={(now) => choose(now.value)}>
   {#if search}
-    <input
-      class="field search"
-      type="text"
-      placeholder="Find…"
-      aria-label="Find in {name}"
-      bind:value={text}
-      onkeydown={first}
-    />
+    <Listbox.Input>
+      {#snippet element(attributes)}
+        <input
+          {...attributes}
+          data-first
+          class="field search"
+          type="text"
+          placeholder="Find…"
+          aria-label="Find in {name}"
+          bind:value={text}
+          onkeydown={(event) => {
+            if (event.key === 'Enter' && shown[0] && !attributes['aria-activedescendant'])
+              choose(shown[0].value);
+            else attributes.onkeydown?.(event);
+          }}
+        />
+      {/snippet}
+    </Listbox.Input>
   {/if}
-  <ul bind:this={list} aria-label={name}>
-    {#each shown as choice, k (choice.value)}
-      {#if choice.group && choice.group !== shown[k - 1]?.group}<li class="caps">
-          {choice.group}
-        </li>{/if}
-      <li>
-        <button
-          type="button"
-          class:chosen={choice.value === chosen}
-          aria-pressed={choice.value === chosen}
-          onclick={() => onchoose(choice.value)}
-        >
-          <span>{choice.label}</span>
-          {#if choice.note}<small>{choice.note}</small>{/if}
-        </button>
-      </li>
-    {:else}
-      <li class="none">Nothing matches “{text}”.</li>
-    {/each}
-  </ul>
-</div>
+  <Listbox.Content>
+    {#snippet element(attributes)}
+      <ul
+        {...attributes}
+        aria-labelledby={undefined}
+        aria-label={name}
+        data-first={search ? undefined : true}
+      >
+        {#each shown as choice, k (choice.value)}
+          {#if choice.group && choice.group !== shown[k - 1]?.group}<li
+              class="caps"
+              role="presentation"
+            >
+              {choice.group}
+            </li>{/if}
+          <Listbox.Item item={choice} highlightOnHover>
+            {#snippet element(attributes)}
+              <li
+                {...attributes}
+                class="choice"
+                class:chosen={choice.value === chosen}
+                role="option"
+                aria-selected={choice.value === chosen}
+              >
+                <span>{choice.label}</span>
+                {#if choice.note}<small>{choice.note}</small>{/if}
+              </li>
+            {/snippet}
+          </Listbox.Item>
+        {/each}
+      </ul>
+    {/snippet}
+  </Listbox.Content>
+  {#if shown.length === 0}<p class="none">Nothing matches “{text}”.</p>{/if}
+</Listbox>
 
 <style>
   .search {
@@ -82,22 +105,16 @@
     max-height: 300px;
     overflow: auto;
   }
-  button {
+  .choice {
     display: flex;
     justify-content: space-between;
     gap: 10px;
-    width: 100%;
-    text-align: left;
     padding: 4px 8px;
-    border: 0;
     border-radius: 4px;
-    background: none;
-    color: inherit;
-    font: inherit;
     cursor: pointer;
   }
-  button:hover,
-  button:focus-visible {
+  .choice:hover,
+  .choice[data-highlighted] {
     background: var(--tide-wash);
   }
   .chosen {
@@ -112,6 +129,7 @@
     padding: 6px 8px 2px;
   }
   .none {
+    margin: 0;
     padding: 4px 8px;
     color: var(--ink-soft);
   }

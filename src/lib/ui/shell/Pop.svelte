@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
+  import { Popover, Portal } from '@skeletonlabs/skeleton-svelte';
 
   interface Props {
     /** What stands on the button. */
@@ -15,68 +16,62 @@
   }
   let { label, children, class: look = 'act', title, name, width = 260, onopen }: Props = $props();
 
-  const id = $props.id();
-  let button: HTMLButtonElement;
-  let panel: HTMLDivElement;
+  const FIELDS = 'input, select, textarea, button';
+
   let open = $state(false);
-
-  const MARGIN = 8;
-
-  function place(): void {
-    const at = button.getBoundingClientRect();
-    const size = panel.getBoundingClientRect();
-    const left = Math.max(MARGIN, Math.min(at.left, innerWidth - size.width - MARGIN));
-    const below = at.bottom + 4;
-    const fits = below + size.height < innerHeight - MARGIN;
-    const top = fits
-      ? below
-      : Math.max(MARGIN, Math.min(below, innerHeight - size.height - MARGIN));
-    panel.style.left = `${left}px`;
-    panel.style.top = `${top}px`;
-  }
-
-  function toggled(event: ToggleEvent): void {
-    open = event.newState === 'open';
-    if (!open) return;
-    onopen?.();
-    requestAnimationFrame(() => {
-      place();
-      panel.querySelector<HTMLElement>('[data-first], input, select, button')?.focus();
-    });
-  }
+  let panel = $state<HTMLDivElement>();
 
   export function close(): void {
-    panel.hidePopover();
-    button.focus();
+    open = false;
   }
 </script>
 
 <!-- A flex box, so that no space stands between the button and what follows it in a sentence. -->
 <span class="anchor">
-  <button
-    bind:this={button}
-    type="button"
-    class={look}
-    {title}
-    aria-label={name}
-    aria-haspopup="dialog"
-    aria-expanded={open}
-    popovertarget={id}
+  <Popover
+    {open}
+    onOpenChange={(now) => {
+      open = now.open;
+      if (open) onopen?.();
+    }}
+    positioning={{ placement: 'bottom-start', strategy: 'fixed', gutter: 4, overflowPadding: 8 }}
+    initialFocusEl={() =>
+      panel?.querySelector<HTMLElement>('[data-first]') ??
+      panel?.querySelector<HTMLElement>(FIELDS) ??
+      null}
   >
-    {@render label()}
-  </button>
-  <div
-    bind:this={panel}
-    {id}
-    popover
-    class="pop"
-    role="dialog"
-    aria-label={name ?? title ?? 'Menu'}
-    style:width="{width}px"
-    ontoggle={toggled}
-  >
-    {#if open}{@render children(close)}{/if}
-  </div>
+    <Popover.Trigger>
+      {#snippet element(attributes)}
+        <button {...attributes} type="button" class={look} {title} aria-label={name}
+          >{@render label()}</button
+        >
+      {/snippet}
+    </Popover.Trigger>
+    {#if open}
+      <Portal>
+        <Popover.Positioner>
+          {#snippet element(attributes)}
+            <div {...attributes} class="positioner">
+              <Popover.Content>
+                {#snippet element(attributes)}
+                  <div
+                    {...attributes}
+                    bind:this={panel}
+                    class="pop"
+                    aria-label={name ?? title ?? 'Menu'}
+                    aria-labelledby={undefined}
+                    style:width="{width}px"
+                  >
+                    {@render children(close)}
+                  </div>
+                {/snippet}
+              </Popover.Content>
+            </div>
+          {/snippet}
+        </Popover.Positioner>
+      </Portal>
+    {/if}
+  </Popover>
 </span>
 
 <style>
@@ -86,10 +81,11 @@
     max-width: 100%;
   }
   .pop {
-    position: fixed;
-    margin: 0;
-    inset: auto;
+    /* Its positioner takes this over: above fixed heads of tables. */
+    z-index: 40;
+    box-sizing: border-box;
     padding: 10px;
+    max-width: calc(100vw - 16px);
     max-height: min(70vh, 520px);
     overflow: auto;
     color: var(--ink);

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
+
   /** A few choices side by side, one of which holds. */
   interface Props {
     label: string;
@@ -11,17 +13,33 @@
   let { label, value, options, onchange, test }: Props = $props();
 </script>
 
-<div class="segments" role="group" aria-label={label}>
-  {#each options as option (option.value)}
-    <button
-      type="button"
-      aria-pressed={option.value === value}
-      title={option.label}
-      onclick={() => onchange(option.value)}
-      data-test={test}>{option.label}</button
-    >
-  {/each}
-</div>
+<SegmentedControl
+  {value}
+  onValueChange={(now) => {
+    if (now.value !== null) onchange(now.value);
+  }}
+>
+  {#snippet element(attributes)}
+    <div {...attributes} aria-labelledby={undefined} aria-label={label}>
+      <SegmentedControl.Control>
+        {#snippet element(attributes)}
+          <div {...attributes} class="segments">
+            {#each options as option (option.value)}
+              <SegmentedControl.Item value={option.value}>
+                {#snippet element(attributes)}
+                  <label {...attributes} class="segment" title={option.label} data-test={test}>
+                    <SegmentedControl.ItemText>{option.label}</SegmentedControl.ItemText>
+                    <SegmentedControl.ItemHiddenInput />
+                  </label>
+                {/snippet}
+              </SegmentedControl.Item>
+            {/each}
+          </div>
+        {/snippet}
+      </SegmentedControl.Control>
+    </div>
+  {/snippet}
+</SegmentedControl>
 
 <style>
   .segments {
@@ -30,28 +48,31 @@
     border-radius: 6px;
     overflow: hidden;
   }
-  button {
-    border: 0;
+  .segment {
+    position: relative;
     border-right: 1px solid var(--rule);
     background: var(--raised);
     color: var(--ink);
     padding: 3px 11px;
-    font: inherit;
     cursor: pointer;
     white-space: nowrap;
     max-width: 170px;
     overflow: hidden;
     text-overflow: ellipsis;
   }
-  button:last-child {
+  .segment:last-child {
     border-right: 0;
   }
-  button[aria-pressed='true'] {
+  .segment[data-state='checked'] {
     background: var(--tide);
     color: var(--on-tide);
     font-weight: 600;
   }
-  button:focus-visible {
+  .segment[data-focus-visible] {
+    outline: 2px solid var(--tide);
     outline-offset: -2px;
+  }
+  .segment[data-focus-visible][data-state='checked'] {
+    outline-color: var(--on-tide);
   }
 </style>

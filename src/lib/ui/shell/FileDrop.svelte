@@ -1,0 +1,67 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+  import { FileUpload } from '@skeletonlabs/skeleton-svelte';
+
+  interface Props {
+    /** What is asked for, for screen readers. */
+    name: string;
+    /** What the button says. */
+    label: string;
+    onfile: (file: File) => void;
+    /** Endings and types that the browser's own dialog shows; whatever is dropped is taken. */
+    accept?: string;
+    /** What stands above the button. */
+    children?: Snippet;
+    test?: string;
+  }
+  let { name, label, onfile, accept, children, test }: Props = $props();
+</script>
+
+<FileUpload
+  acceptedFiles={[]}
+  onFileAccept={({ files: [file] }) => {
+    if (file) onfile(file);
+  }}
+>
+  <FileUpload.Dropzone disableClick>
+    {#snippet element(attributes)}
+      <div
+        {...attributes}
+        class="drop"
+        role="group"
+        aria-label={name}
+        tabindex="-1"
+        onkeydown={undefined}
+      >
+        {@render children?.()}
+        <FileUpload.Trigger>
+          {#snippet element(attributes)}
+            <button {...attributes} type="button" class="main-button">{label}</button>
+          {/snippet}
+        </FileUpload.Trigger>
+        <FileUpload.HiddenInput>
+          {#snippet element(attributes)}<input
+              {...attributes}
+              {accept}
+              data-test={test}
+            />{/snippet}
+        </FileUpload.HiddenInput>
+      </div>
+    {/snippet}
+  </FileUpload.Dropzone>
+</FileUpload>
+
+<style>
+  .drop {
+    border: 1.5px dashed var(--rule);
+    border-radius: 10px;
+    padding: 18px 20px;
+    background: var(--panel);
+    height: 100%;
+    box-sizing: border-box;
+  }
+  .drop[data-dragging] {
+    border-color: var(--tide);
+    background: var(--tide-wash);
+  }
+</style>
