@@ -134,11 +134,15 @@ describe('changing the recipe', () => {
 
   it('takes a file dropped on the shelf', async () => {
     await page.go('/');
-    await page.run(
-      `const data = new DataTransfer();
-       data.items.add(new File(['route,boarded\\nHolm,1\\n'], 'dropped.csv', { type: 'text/csv' }));
-       document.querySelector('.drop').dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));`,
-    );
+    const file = madeFile('dropped.csv', 'route,boarded\nHolm,1\n');
+    const at = await (await page.find('drop')).getRect();
+    for (const type of ['dragEnter', 'dragOver', 'drop'])
+      await page.command('Input.dispatchDragEvent', {
+        type,
+        x: at.x + at.width / 2,
+        y: at.y + 20,
+        data: { items: [], files: [file], dragOperationsMask: 1 },
+      });
     expect(await untilRead(page)).toContain('1 record, 2 columns');
   });
 

@@ -141,10 +141,10 @@ describe('the ledger of the demo', () => {
   it('switches a step off and on again', async () => {
     await narrowByDelay();
     const all = one<{ n: number }>('select count(*) n from s').n.toLocaleString('en');
-    await (await page.driver.findElement(By.css('[role=switch]'))).click();
+    await (await page.driver.findElement(By.css('[data-test=rung] .switch'))).click();
     await page.untilText('counted', all);
     await page.untilText('rung', 'switched off');
-    await (await page.driver.findElement(By.css('[role=switch]'))).click();
+    await (await page.driver.findElement(By.css('[data-test=rung] .switch'))).click();
     await page.untilText('rung', '−');
   });
 

@@ -185,7 +185,7 @@ describe('the tray', () => {
       await (
         await page.driver.findElement(By.css('li.open button[aria-label^="More about"]'))
       ).click();
-      await page.press(word, 'li.open');
+      await page.press(word, '.pop');
     };
     await more('Duplicate');
     await page.until('one more', async () => (await names()).length === before.length + 1);
@@ -242,7 +242,9 @@ describe('the tray', () => {
     await openTray(page, SAILINGS);
     await openTally(page, 'ranking-1');
     await (await page.driver.findElement(By.css('button[aria-label^="within each…"]'))).click();
-    await page.until('the menu', async () => (await page.all('.pop input.search')).length > 0);
+    await page.until('the menu', () =>
+      page.run<boolean>(`return document.activeElement.matches('.pop input.search')`),
+    );
     await page.type('Route', Key.ENTER);
     await page.untilText('sentence', ', within each Route');
     await page.click('undo');

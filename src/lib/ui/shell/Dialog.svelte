@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
+  import { Dialog } from '@skeletonlabs/skeleton-svelte';
 
   interface Props {
     open: boolean;
@@ -26,30 +26,28 @@
   initialFocusEl={first}
 >
   {#if open}
-    <Portal>
-      <Dialog.Backdrop>
-        {#snippet element(attributes)}<div {...attributes} class="backdrop"></div>{/snippet}
-      </Dialog.Backdrop>
-      <Dialog.Positioner>
-        {#snippet element(attributes)}
-          <div {...attributes} class="positioner" class:alert>
-            <Dialog.Content>
-              {#snippet element(attributes)}
-                <div
-                  {...attributes}
-                  class="box"
-                  aria-label={name}
-                  aria-labelledby={undefined}
-                  style:width="min({width}px, 92vw)"
-                >
-                  {@render children(close)}
-                </div>
-              {/snippet}
-            </Dialog.Content>
-          </div>
-        {/snippet}
-      </Dialog.Positioner>
-    </Portal>
+    <Dialog.Backdrop>
+      {#snippet element(attributes)}<div {...attributes} class="backdrop"></div>{/snippet}
+    </Dialog.Backdrop>
+    <Dialog.Positioner>
+      {#snippet element(attributes)}
+        <div {...attributes} class="positioner" class:alert>
+          <Dialog.Content>
+            {#snippet element(attributes)}
+              <div
+                {...attributes}
+                class="box"
+                aria-label={name}
+                aria-labelledby={undefined}
+                style:width="min({width}px, 92vw)"
+              >
+                {@render children(close)}
+              </div>
+            {/snippet}
+          </Dialog.Content>
+        </div>
+      {/snippet}
+    </Dialog.Positioner>
   {/if}
 </Dialog>
 

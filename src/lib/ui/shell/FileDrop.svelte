@@ -28,6 +28,7 @@
       <div
         {...attributes}
         class="drop"
+        data-test="drop"
         role="group"
         aria-label={name}
         tabindex="-1"

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import { Popover, Portal } from '@skeletonlabs/skeleton-svelte';
+  import { Popover } from '@skeletonlabs/skeleton-svelte';
 
   interface Props {
     /** What stands on the button. */
@@ -34,6 +34,8 @@
       open = now.open;
       if (open) onopen?.();
     }}
+    portalled={false}
+    onFocusOutside={(event) => event.preventDefault()}
     positioning={{ placement: 'bottom-start', strategy: 'fixed', gutter: 4, overflowPadding: 8 }}
     initialFocusEl={() =>
       panel?.querySelector<HTMLElement>('[data-first]') ??
@@ -48,28 +50,26 @@
       {/snippet}
     </Popover.Trigger>
     {#if open}
-      <Portal>
-        <Popover.Positioner>
-          {#snippet element(attributes)}
-            <div {...attributes} class="positioner">
-              <Popover.Content>
-                {#snippet element(attributes)}
-                  <div
-                    {...attributes}
-                    bind:this={panel}
-                    class="pop"
-                    aria-label={name ?? title ?? 'Menu'}
-                    aria-labelledby={undefined}
-                    style:width="{width}px"
-                  >
-                    {@render children(close)}
-                  </div>
-                {/snippet}
-              </Popover.Content>
-            </div>
-          {/snippet}
-        </Popover.Positioner>
-      </Portal>
+      <Popover.Positioner>
+        {#snippet element(attributes)}
+          <div {...attributes} class="positioner">
+            <Popover.Content>
+              {#snippet element(attributes)}
+                <div
+                  {...attributes}
+                  bind:this={panel}
+                  class="pop"
+                  aria-label={name ?? title ?? 'Menu'}
+                  aria-labelledby={undefined}
+                  style:width="{width}px"
+                >
+                  {@render children(close)}
+                </div>
+              {/snippet}
+            </Popover.Content>
+          </div>
+        {/snippet}
+      </Popover.Positioner>
     {/if}
   </Popover>
 </span>
