@@ -25,6 +25,29 @@ describe('sorting with pauses', () => {
     );
   });
 
+  it('is so for numbers on a grid and next to one, of all magnitudes, and for many equal ones', () => {
+    const made: [name: string, of: (k: number) => number][] = [
+      ['pence', (k) => ((k * 7919) % 30_011) / 100],
+      ['pence below zero', (k) => (((k * 7919) % 30_011) - 15_000) / 100],
+      ['pence but for one', (k) => (k === 31_999 ? 0.1 + 0.2 : ((k * 7919) % 30_011) / 100)],
+      ['whole numbers and −0', (k) => (k % 3 ? k % 50 : -0)],
+      ['one that lies far off', (k) => (k === 77 ? 1e300 : Math.sin(k) * 1e-3)],
+      ['few that differ by their last bits', (k) => 1 + (k % 5) * Number.EPSILON],
+      ['all the same', () => Math.PI],
+      ['every magnitude', (k) => (k % 2 ? 1 : -1) * 10 ** ((k * 37) % 600) * 1e-300 * Math.E],
+    ];
+    for (const [name, of] of made) {
+      const values = Float64Array.from({ length: 40_000 }, (_, k) => of(k));
+      const want = values.slice().sort();
+      const got = finish(sortedInParts(values));
+      // Zeros of both signs are equal in every figure; a grid keeps one of them.
+      expect(
+        got.every((v, k) => v === want[k]),
+        name,
+      ).toBe(true);
+    }
+  });
+
   it('takes only what is there of a selection', () => {
     const values = Float64Array.from({ length: 60_000 }, (_, k) =>
       k % 5 === 0 ? NaN : (k * 37) % 991,
@@ -41,6 +64,6 @@ describe('sorting with pauses', () => {
     const steps = sortedInParts(Float64Array.from({ length: 300_000 }, (_, k) => Math.sin(k)));
     let pauses = 0;
     while (!steps.next().done) pauses++;
-    expect(pauses).toBeGreaterThan(20);
+    expect(pauses).toBeGreaterThan(10);
   });
 });

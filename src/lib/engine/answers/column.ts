@@ -67,7 +67,7 @@ export function* answerFacts(held: Held, { column: id }: ArgsOf<'facts'>): Steps
     type: typeName[column.type],
     unit: column.unit,
     facts,
-    distribution: distributionOf(column, counted, isText(column) ? 12 : PANEL_BINS),
+    distribution: yield* distributionOf(column, counted, isText(column) ? 12 : PANEL_BINS),
   };
   held.facts.set(id, reply);
   return reply;

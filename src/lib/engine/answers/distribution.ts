@@ -2,6 +2,7 @@ import { isText, type Column, type ScalarColumn, type TextColumn } from '../../c
 import { showScalar } from '../../core/table/cell';
 import { select } from '../../core/measure/quantile';
 import { compareText } from '../../core/table/collate';
+import { STRIDE, type Steps } from '../../core/steps/steps';
 import type { Distribution } from '../replies';
 
 const SAMPLE = 4096;
@@ -11,13 +12,17 @@ const SAMPLE = 4096;
  * for text. The outermost bins reach from the 1st to the 99th percentile (of an even sample), so
  * that one absurd value does not flatten the rest; what lies outside is counted apart.
  */
-export function distributionOf(column: Column, records: Int32Array, bins: number): Distribution {
+export function* distributionOf(
+  column: Column,
+  records: Int32Array,
+  bins: number,
+): Steps<Distribution> {
   if (isText(column)) return commonest(column, records, bins);
   if (column.type === 'yesno') return yesNo(column, records);
-  return binned(column, records, bins);
+  return yield* binned(column, records, bins);
 }
 
-function binned(column: ScalarColumn, records: Int32Array, bins: number): Distribution {
+function* binned(column: ScalarColumn, records: Int32Array, bins: number): Steps<Distribution> {
   const range = usualRange(column.values, records);
   if (!range) return { kind: 'none' };
   const step = roundStep((range.hi - range.lo) / bins, column);
@@ -28,6 +33,7 @@ function binned(column: ScalarColumn, records: Int32Array, bins: number): Distri
   const { values } = column;
   const scale = 1 / step;
   for (let k = 0; k < records.length; k++) {
+    if ((k & (4 * STRIDE - 1)) === 4 * STRIDE - 1) yield undefined;
     const v = values[records[k]];
     if (v !== v) continue;
     const at = Math.floor((v - lo) * scale);

@@ -1,0 +1,84 @@
+import { STRIDE, type Steps } from '../steps/steps';
+
+/** Decimals that are looked for: thousandths are the finest that lists commonly hold. */
+const MOST_DECIMALS = 3;
+/** Steps of a grid that are still counted: 8 MB of counts. */
+const MOST_STEPS = 1 << 21;
+const SAMPLE = 256;
+
+/** Whole multiples of 1/scale, from `lo` (in such steps) up. */
+interface Grid {
+  readonly scale: number;
+  readonly lo: number;
+  readonly size: number;
+}
+
+/**
+ * Numbers (no NaN) in rising order by counting (Knuth, The Art of Computer Programming 3, 5.2,
+ * algorithm D), where all of them lie on one decimal grid with few enough steps: amounts in pence,
+ * minutes, days. Null where they do not; the values are then as they were.
+ *
+ * A value counts as on the grid only where the double of its step is the very same number, so that
+ * no digit can change. −0 comes out as 0.
+ * @param values is written over where the answer is not null
+ */
+export function* countedSort(values: Float64Array): Steps<Float64Array | null> {
+  const grid = yield* gridOf(values);
+  if (!grid) return null;
+  const { scale, lo, size } = grid;
+  const counts = new Int32Array(size);
+  for (let start = 0; start < values.length; start += 2 * STRIDE) {
+    if (!count(values, grid, counts, start, Math.min(values.length, start + 2 * STRIDE)))
+      return null;
+    yield undefined;
+  }
+  let [at, paused] = [0, 0];
+  for (let step = 0; step < size; step++) {
+    const value = (step + lo) / scale;
+    for (let times = counts[step]; times > 0; times--) values[at++] = value;
+    if (at + step - paused > 4 * STRIDE) {
+      paused = at + step;
+      yield undefined;
+    }
+  }
+  return values;
+}
+
+/** The coarsest grid that a sample lies on, if the range of all has few enough steps of it. */
+function* gridOf(values: Float64Array): Steps<Grid | null> {
+  const stride = Math.max(1, Math.floor(values.length / SAMPLE));
+  let scale = 1;
+  for (let k = 0; k < values.length; k += stride)
+    while (Math.round(values[k] * scale) / scale !== values[k]) {
+      scale *= 10;
+      if (scale > 10 ** MOST_DECIMALS) return null;
+    }
+  let [lo, hi] = [Infinity, -Infinity];
+  for (let k = 0; k < values.length; k++) {
+    const v = values[k];
+    if (v < lo) lo = v;
+    if (v > hi) hi = v;
+    if ((k & (8 * STRIDE - 1)) === 8 * STRIDE - 1) yield undefined;
+  }
+  const first = Math.round(lo * scale);
+  const size = Math.round(hi * scale) - first + 1;
+  // Sparse values are sorted sooner than so many steps are walked.
+  return size <= MOST_STEPS && size <= 8 * values.length ? { scale, lo: first, size } : null;
+}
+
+/** Counts a stretch; false at a value off the grid. */
+function count(
+  values: Float64Array,
+  { scale, lo }: Grid,
+  counts: Int32Array,
+  start: number,
+  end: number,
+): boolean {
+  for (let k = start; k < end; k++) {
+    const v = values[k];
+    const step = Math.round(v * scale);
+    if (step / scale !== v) return false;
+    counts[step - lo]++;
+  }
+  return true;
+}
