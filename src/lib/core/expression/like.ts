@@ -1,3 +1,5 @@
+import { wildcardTest, type Wildcard } from '../match/wildcard';
+
 /**
  * LIKE of ISO/IEC 9075: `%` any run of characters, `_` one; the escape character makes the next
  * `%`, `_` or itself literal. Case counts.
@@ -8,20 +10,17 @@ export function likeTest(
   escape: string | null,
 ): ((text: string) => boolean) | null {
   if (escape !== null && [...escape].length !== 1) return null;
-  let source = '';
+  const places: Wildcard[] = [];
   const characters = [...pattern];
   for (let i = 0; i < characters.length; i++) {
     const c = characters[i];
     if (c === escape) {
       const next = characters[++i];
       if (next !== '%' && next !== '_' && next !== escape) return null;
-      source += literal(next);
-    } else if (c === '%') source += '[\\s\\S]*';
-    else if (c === '_') source += '[\\s\\S]';
-    else source += literal(c);
+      places.push({ is: next });
+    } else if (c === '%') places.push('run');
+    else if (c === '_') places.push('one');
+    else places.push({ is: c });
   }
-  const regex = new RegExp(`^${source}$`, 'u');
-  return (text) => regex.test(text);
+  return wildcardTest(places);
 }
-
-const literal = (c: string): string => c.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&');

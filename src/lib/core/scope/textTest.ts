@@ -1,4 +1,6 @@
 import { BadCondition } from '../errors';
+import { NotLinear, regexTest } from '../match/regex';
+import { wildcardTest, type Wildcard } from '../match/wildcard';
 import type { Test } from './condition';
 
 type TextTest = Extract<
@@ -11,19 +13,31 @@ export const foldText = (text: string): string =>
   text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 
 /** `*` any run, `?` one character, a backslash before one makes it literal. */
-export function patternToRegex(pattern: string): string {
-  let out = '';
-  for (let i = 0; i < pattern.length; i++) {
-    const c = pattern[i];
-    if (c === '\\' && i + 1 < pattern.length) out += literal(pattern[++i]);
-    else if (c === '*') out += '[\\s\\S]*';
-    else if (c === '?') out += '[\\s\\S]';
-    else out += literal(c);
+function patternPlaces(pattern: string): Wildcard[] {
+  const out: Wildcard[] = [];
+  const characters = [...pattern];
+  for (let i = 0; i < characters.length; i++) {
+    const c = characters[i];
+    if (c === '\\' && i + 1 < characters.length) out.push({ is: characters[++i] });
+    else out.push(c === '*' ? 'run' : c === '?' ? 'one' : { is: c });
   }
-  return `^${out}$`;
+  return out;
 }
 
-const literal = (c: string): string => c.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&');
+/** @throws BadCondition for one that is not well formed, or that could take for ever */
+function regexOf({ text, exact }: { text: string; exact: boolean }): (text: string) => boolean {
+  try {
+    return regexTest(text, exact);
+  } catch (error) {
+    if (error instanceof NotLinear)
+      throw new BadCondition(
+        `“${text}” ${error.message}, which could take for ever: write it without, or use several conditions.`,
+      );
+    throw new BadCondition(
+      `“${text}” is not a regular expression: check its brackets and backslashes.`,
+    );
+  }
+}
 
 /** Whether a text passes. @throws BadCondition for a regular expression that does not parse */
 export function textTest(test: TextTest): (text: string) => boolean {
@@ -50,19 +64,12 @@ export function textTest(test: TextTest): (text: string) => boolean {
       return (text) => fold(text).endsWith(part);
     }
     case 'pattern': {
-      const regex = new RegExp(patternToRegex(fold(test.text)), 'u');
-      return (text) => regex.test(fold(text));
+      const fits = wildcardTest(patternPlaces(fold(test.text)));
+      return (text) => fits(fold(text));
     }
     case 'regex': {
-      let regex: RegExp;
-      try {
-        regex = new RegExp(test.text, test.exact ? 'u' : 'iu');
-      } catch {
-        throw new BadCondition(
-          `“${test.text}” is not a regular expression: check its brackets and backslashes.`,
-        );
-      }
-      return (text) => regex.test(test.exact ? text : text.normalize('NFD').replace(/\p{M}/gu, ''));
+      const found = regexOf(test);
+      return (text) => found(test.exact ? text : text.normalize('NFD').replace(/\p{M}/gu, ''));
     }
   }
 }
