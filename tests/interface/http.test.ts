@@ -167,6 +167,37 @@ describe('an ask over HTTP', () => {
     expect(large.status).toBe(413);
   });
 
+  it('one ask that takes all it can holds up no other, and is ended', async () => {
+    const small = new TestServer({ TALLY_LOFT_ASK_SECONDS: '20', TALLY_LOFT_ASK_MEMORY_MB: '512' });
+    await small.start();
+    try {
+      const ask = (body: unknown): Promise<Response> =>
+        fetch(`${small.address}/api/lists/${sailings}/ask`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify(body),
+        });
+      // A text doubled twenty times comes to megabytes in each of 17,631 records.
+      const doubled = Array.from({ length: 20 }, (_, k) => ({
+        name: `t${k}`,
+        expression: k === 0 ? 'CAST("Fares taken" AS VARCHAR)' : `t${k - 1} || t${k - 1}`,
+      }));
+      let ended = false;
+      const hostile = ask({
+        computed: doubled,
+        tallies: [{ kind: 'ledger', measures: [{ kind: 'distinct', column: 't19' }] }],
+      }).finally(() => (ended = true));
+      for (let k = 0; k < 5; k++) expect((await ask(byRoute)).status).toBe(200);
+      expect(ended).toBe(false);
+      const response = await hostile;
+      expect(response.status).toBe(422);
+      expect(Problem.parse(await response.json()).detail).toContain('was stopped');
+      expect((await ask(byRoute)).status).toBe(200);
+    } finally {
+      await small.stop();
+    }
+  });
+
   it('refuses a write from another site', async () => {
     const response = await fetch(`${server.address}/api/lists/${sailings}/ask`, {
       method: 'POST',

@@ -6,12 +6,16 @@ import { log, setLogLevel } from './log';
 import { PassphraseGate } from './security/passphrase';
 import { databasePath, migrate, openDatabase, type Database } from './storage/database';
 import { WorkThread } from './thread/client';
+import { ReadingPool } from './thread/pool';
 
 /** Everything the server holds while it runs. */
 export interface Application {
   readonly config: Config;
   readonly db: Database;
+  /** Work that writes, one task after another. */
   readonly thread: WorkThread;
+  /** Work that only reads. */
+  readonly pool: ReadingPool;
   readonly incoming: Incoming;
   readonly gate: PassphraseGate | null;
 }
@@ -47,12 +51,18 @@ export async function start(
   const done = await migrate(db);
   if (done.length) log().info({ migrations: done }, 'the database was brought up to date');
   const root = env.TALLY_LOFT_ROOT ?? process.cwd();
-  const thread = new WorkThread(path.join(root, 'build/node/thread.js'));
+  const script = path.join(root, 'build/node/thread.js');
+  const thread = new WorkThread(script);
   if (first && config.demo) await loadDemo(config, thread, path.join(root, 'demo'));
   running = {
     config,
     db,
     thread,
+    pool: new ReadingPool(script, {
+      threads: config.askThreads,
+      taskMs: config.askMs,
+      memoryMb: config.askMemoryMb,
+    }),
     incoming: new Incoming(path.join(config.dataFolder, 'incoming'), config.uploadBytes),
     gate: config.passphrase ? new PassphraseGate(config.passphrase) : null,
   };

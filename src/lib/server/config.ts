@@ -24,6 +24,8 @@ const Environment = z.object({
   TALLY_LOFT_UPLOAD_MB: whole(1, 4096).default(256),
   TALLY_LOFT_STORAGE_MB: whole(0, 1_000_000).default(0),
   TALLY_LOFT_ASK_SECONDS: whole(1, 3600).default(60),
+  TALLY_LOFT_ASK_MEMORY_MB: whole(128, 65_536).default(2048),
+  TALLY_LOFT_ASK_THREADS: whole(1, 64).default(2),
   TALLY_LOFT_ANSWER_MB: whole(1, 1024).default(64),
   TALLY_LOFT_PASSPHRASE: z.string().default(''),
   TALLY_LOFT_DEMO: z.enum(['yes', 'no'], { error: 'must be yes or no' }).default('yes'),
@@ -39,8 +41,11 @@ export interface Config {
   readonly uploadBytes: number;
   /** Room the database may take; 0: as much as the disk has. */
   readonly storageBytes: number;
-  /** How long an ask may take, and how large its answer may be. */
+  /** How long an ask may take, what it may hold meanwhile, and how large its answer may be. */
   readonly askMs: number;
+  readonly askMemoryMb: number;
+  /** Asks answered at one time; others wait. */
+  readonly askThreads: number;
   readonly answerBytes: number;
   /** Empty: none is asked for, which only the loopback address allows. */
   readonly passphrase: string;
@@ -78,6 +83,8 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     uploadBytes: e.TALLY_LOFT_UPLOAD_MB * 1024 * 1024,
     storageBytes: e.TALLY_LOFT_STORAGE_MB * 1024 * 1024,
     askMs: e.TALLY_LOFT_ASK_SECONDS * 1000,
+    askMemoryMb: e.TALLY_LOFT_ASK_MEMORY_MB,
+    askThreads: e.TALLY_LOFT_ASK_THREADS,
     answerBytes: e.TALLY_LOFT_ANSWER_MB * 1024 * 1024,
     passphrase: e.TALLY_LOFT_PASSPHRASE,
     loopback,

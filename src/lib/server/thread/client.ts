@@ -1,7 +1,8 @@
-import { StorageFull, TaskFailed } from '../errors';
+import { OverLimit, StorageFull, TaskFailed } from '../errors';
 import { Worker } from 'node:worker_threads';
 import { z } from 'zod';
 import { log } from '../log';
+import { TOO_MUCH_MEMORY } from './limits';
 import { TaskResult, type Task } from './tasks';
 
 const Message = z.object({ id: z.number(), result: TaskResult });
@@ -17,7 +18,11 @@ export class WorkThread {
   #next = 1;
   readonly #waiting = new Map<number, Waiting>();
 
-  constructor(readonly script: string) {}
+  /** @param heapMb what it may hold besides columns; more ends it, and never the server */
+  constructor(
+    readonly script: string,
+    readonly heapMb?: number,
+  ) {}
 
   perform(task: Task): Promise<unknown> {
     const worker = (this.#worker ??= this.#start());
@@ -28,13 +33,29 @@ export class WorkThread {
     });
   }
 
-  async stop(): Promise<void> {
-    await this.#worker?.terminate();
+  /** Ends it from outside, whatever it is at. What it was to answer fails with this error. */
+  end(why: Error): void {
+    const worker = this.#worker;
     this.#worker = null;
+    this.#fail(why);
+    void worker?.terminate();
+  }
+
+  async stop(): Promise<void> {
+    const worker = this.#worker;
+    this.#worker = null;
+    await worker?.terminate();
+  }
+
+  #fail(why: Error): void {
+    for (const { reject } of this.#waiting.values()) reject(why);
+    this.#waiting.clear();
   }
 
   #start(): Worker {
-    const worker = new Worker(this.script);
+    const worker = new Worker(this.script, {
+      resourceLimits: this.heapMb === undefined ? {} : { maxOldGenerationSizeMb: this.heapMb },
+    });
     worker.unref();
     worker.on('message', (raw) => {
       const { id, result } = Message.parse(raw);
@@ -52,14 +73,20 @@ export class WorkThread {
       if (this.#worker !== worker) return;
       this.#worker = null;
       log().error({ why: String(why) }, 'the work thread ended');
-      for (const { reject } of this.#waiting.values())
-        reject(
-          new TaskFailed('threadDied', 'The work was interrupted. Nothing was changed; try again.'),
-        );
-      this.#waiting.clear();
+      this.#fail(
+        outOfMemory(why)
+          ? new OverLimit(TOO_MUCH_MEMORY)
+          : new TaskFailed(
+              'threadDied',
+              'The work was interrupted. Nothing was changed; try again.',
+            ),
+      );
     };
     worker.on('error', died);
     worker.on('exit', died);
     return worker;
   }
 }
+
+const outOfMemory = (why: unknown): boolean =>
+  why instanceof Error && 'code' in why && why.code === 'ERR_WORKER_OUT_OF_MEMORY';

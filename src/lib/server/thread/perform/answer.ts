@@ -7,6 +7,7 @@ import type { Table } from '$lib/core/table/table';
 import { resultsAsDelimited } from '$lib/core/write/resultFile';
 import { openDatabase, type Database } from '../../storage/database';
 import { loadTable } from '../load';
+import { tookTooLong } from '../limits';
 import type { Task } from '../tasks';
 
 /** Tables asked lately, the longest unused dropped first. */
@@ -51,9 +52,6 @@ function within<T>(steps: Steps<T>, limitMs: number): T {
   for (;;) {
     const step = steps.next();
     if (step.done) return step.value;
-    if (performance.now() > until)
-      throw new OverLimit(
-        `The ask took longer than ${Math.round(limitMs / 1000)} s and was stopped. Ask for less at a time, or set TALLY_LOFT_ASK_SECONDS.`,
-      );
+    if (performance.now() > until) throw new OverLimit(tookTooLong(limitMs));
   }
 }

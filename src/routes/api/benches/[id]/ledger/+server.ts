@@ -12,12 +12,12 @@ const Overview = Replies.stand.extend(Replies.ledger.shape).extend({ footing: Re
 /** The saved bench reckoned on the server: as JSON, or with `?as=csv` the ledger as a file. */
 export const GET: RequestHandler = ({ params, url }) =>
   answering(async () => {
-    const { config, db, thread } = application();
+    const { config, db, pool } = application();
     const bench = await findBench(db, idOf(params.id));
     if (!bench) return notFound('bench');
     const csv = url.searchParams.get('as') === 'csv';
     const full = url.searchParams.get('values') !== 'shown';
-    const answer = await thread.perform({
+    const answer = await pool.perform({
       task: 'ledger',
       database: databasePath(config.dataFolder),
       doc: bench.doc,

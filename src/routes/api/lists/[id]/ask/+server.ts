@@ -15,7 +15,7 @@ const ASK_LIMIT = 4 * 1024 * 1024;
 /** Answers an ask about a stored list: JSON, or with `?as=csv` delimited text. */
 export const POST: RequestHandler = ({ params, request, url }) =>
   answering(async () => {
-    const { config, db, thread } = application();
+    const { config, db, pool } = application();
     const list = await findList(db, idOf(params.id));
     if (!list) return notFound('list');
     const named = url.searchParams.get('reading');
@@ -25,7 +25,7 @@ export const POST: RequestHandler = ({ params, request, url }) =>
     const ask = readAsk(await jsonOf(request, ASK_LIMIT));
     const as = url.searchParams.get('as') === 'csv' ? 'csv' : 'json';
     const text = z.string().parse(
-      await thread.perform({
+      await pool.perform({
         task: 'answer',
         database: databasePath(config.dataFolder),
         reading,
