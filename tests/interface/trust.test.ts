@@ -1,8 +1,9 @@
 import { spawnSync } from 'node:child_process';
-import { readdirSync } from 'node:fs';
+import { chmodSync, existsSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { request } from 'node:http';
 import path from 'node:path';
 import Sqlite from 'better-sqlite3';
+import { z } from 'zod';
 import { afterAll, afterEach, describe, expect, it } from 'vitest';
 import { encodeChunk } from '$lib/core/table/arrowWrite';
 import { Page } from './support/browser';
@@ -25,30 +26,49 @@ const { recipe, reading } = readText('route,n\nHolm,1\nNess,2\n');
 const ARROW = { 'content-type': 'application/vnd.apache.arrow.stream' };
 const JSON_BODY = { 'content-type': 'application/json' };
 
-/** Sends a list as the intake page does. */
-async function bringIn(address: string, name = 'List', table = reading.table): Promise<Response> {
-  const { id } = (await (await fetch(`${address}/api/intakes`, { method: 'POST' })).json()) as {
-    id: string;
-  };
+const Begun = z.object({ id: z.string() });
+const Refreshed = z.object({ reading: z.int() });
+const Readings = z.array(z.object({ id: z.int(), current: z.boolean() }));
+const Saved = z.object({ revision: z.int(), doc: z.looseObject({ reading: z.int() }) });
+
+/** Sends the columns of a list, to be accepted. */
+async function begun(address: string, table = reading.table): Promise<{ id: string }> {
+  const intake = await fetch(`${address}/api/intakes`, { method: 'POST' });
+  const { id } = Begun.parse(await intake.json());
   await fetch(`${address}/api/intakes/${id}/chunks/0`, {
     method: 'PUT',
     headers: ARROW,
     body: new Uint8Array(encodeChunk(table, 0)),
   });
-  return fetch(`${address}/api/intakes/${id}`, {
+  return { id };
+}
+
+const accept = (
+  address: string,
+  id: string,
+  list: number | null = null,
+  name = 'List',
+  records = reading.table.length,
+): Promise<Response> =>
+  fetch(`${address}/api/intakes/${id}`, {
     method: 'POST',
     headers: JSON_BODY,
     body: JSON.stringify({
-      list: null,
+      list,
       name,
       fileName: 'x.csv',
-      records: table.length,
+      records,
       chunks: 1,
       recipe,
       doubts: [],
       setAside: [],
     }),
   });
+
+/** Sends a list as the intake page does. */
+async function bringIn(address: string, name = 'List', table = reading.table): Promise<Response> {
+  const { id } = await begun(address, table);
+  return accept(address, id, null, name, table.length);
 }
 
 const lists = (server: TestServer): number => {
@@ -64,6 +84,10 @@ const lists = (server: TestServer): number => {
     db.close();
   }
 };
+
+/** Bytes of a database that lie in its log still. */
+const walOf = (file: string): number =>
+  existsSync(`${file}-wal`) ? statSync(`${file}-wal`).size : 0;
 
 describe('who may ask', () => {
   it('writes from another site are refused, also under a foreign name', async () => {
@@ -133,14 +157,19 @@ describe('who may ask', () => {
       '/enter',
     );
     expect((await fetch(`${address}/api/benches/1`)).status).toBe(401);
-    const enter = (passphrase: string): Promise<Response> =>
+    const enter = (passphrase: string, more = {}): Promise<Response> =>
       fetch(`${address}/enter`, {
         method: 'POST',
         redirect: 'manual',
-        headers: { origin: address },
+        headers: { origin: address, ...more },
         body: new URLSearchParams({ passphrase }),
       });
     expect((await enter('wrong words')).headers.get('set-cookie')).toBeNull();
+    // Nobody who has not entered can make the server hold more than a passphrase.
+    const long = await enter(`tide and ledger${' '.repeat(2_000_000)}`, {
+      connection: 'close',
+    });
+    expect(long.headers.get('set-cookie')).toBeNull();
     const cookie = (await enter('tide and ledger')).headers.get('set-cookie') ?? '';
     expect(cookie).toMatch(/HttpOnly/i);
     expect((await fetch(`${address}/`, { headers: { cookie: cookie.split(';')[0] } })).status).toBe(
@@ -279,7 +308,106 @@ describe('what the server takes', () => {
   });
 });
 
+describe('sent again', () => {
+  it('an intake accepted twice, or five times at once, makes one list', async () => {
+    const server = await serving();
+    const { id } = await begun(server.address);
+    const accepted = (): Promise<Response> => accept(server.address, id);
+    const answers = await Promise.all(Array.from({ length: 5 }, accepted));
+    const texts = await Promise.all(answers.map((a) => a.text()));
+    expect(answers.map((a) => a.status)).toEqual(Array.from({ length: 5 }, () => 201));
+    expect(new Set(texts).size).toBe(1);
+    expect(lists(server)).toBe(1);
+    // Also when the server was started anew in between, and has forgotten what was sent.
+    await server.kill();
+    await server.start();
+    const later = await accept(server.address, id);
+    expect([later.status, await later.text()]).toEqual([201, texts[0]]);
+    expect(lists(server)).toBe(1);
+  });
+
+  it('refreshes beside saves: each is answered truly, and none fails', async () => {
+    const server = await serving();
+    const { address } = server;
+    await bringIn(address);
+    let going = true;
+    const seen = new Set<number>();
+    const saving = Array.from({ length: 6 }, async () => {
+      while (going) {
+        const { revision, doc } = Saved.parse(
+          await (await fetch(`${address}/api/benches/1`)).json(),
+        );
+        const reply = await fetch(`${address}/api/benches/1`, {
+          method: 'PUT',
+          headers: JSON_BODY,
+          body: JSON.stringify({ follows: revision, doc }),
+        });
+        seen.add(reply.status);
+      }
+    });
+    for (let k = 0; k < 12; k++) {
+      const { id } = await begun(address);
+      const reply = await accept(address, id, 1);
+      seen.add(reply.status);
+      const { reading } = Refreshed.parse(await reply.json());
+      const readings = Readings.parse(
+        await (await fetch(`${address}/api/lists/1/readings`)).json(),
+      );
+      expect(readings.find((r) => r.current)?.id).toBe(reading);
+      const { doc } = Saved.parse(await (await fetch(`${address}/api/benches/1`)).json());
+      expect(doc.reading).toBe(reading);
+    }
+    going = false;
+    await Promise.all(saving);
+    // 409: a save that did not follow the newest, which is what it was told.
+    expect([...seen].filter((status) => ![200, 201, 409].includes(status))).toEqual([]);
+    expect(seen.has(201) && seen.has(200)).toBe(true);
+  });
+});
+
+describe('what the application keeps', () => {
+  it('can be read by its owner alone', async () => {
+    const server = await serving();
+    await bringIn(server.address);
+    const rights = (name: string): string =>
+      (statSync(path.join(server.data, name)).mode & 0o777).toString(8);
+    expect(rights('.')).toBe('700');
+    expect(rights('incoming')).toBe('700');
+    for (const name of readdirSync(server.data).filter((n) => n.startsWith('tally-loft')))
+      expect(rights(name), name).toBe('600');
+  });
+
+  it('a folder that holds other things keeps its own rights', async () => {
+    const server = new TestServer({ TALLY_LOFT_DEMO: 'no' });
+    servers.push(server);
+    chmodSync(server.data, 0o755);
+    writeFileSync(path.join(server.data, 'notes.txt'), 'not ours');
+    await server.start();
+    expect((statSync(server.data).mode & 0o777).toString(8)).toBe('755');
+    expect((statSync(path.join(server.data, 'tally-loft.sqlite')).mode & 0o777).toString(8)).toBe(
+      '600',
+    );
+  });
+});
+
 describe('killed at any moment', () => {
+  it('during the first start: the demo is there whole once it starts again', async () => {
+    const server = new TestServer();
+    servers.push(server);
+    const first = path.join(server.data, 'tally-loft.sqlite.first');
+    for (const size of [1, 150_000, 600_000]) {
+      const started = server.start().catch(() => null);
+      while (!existsSync(first) || statSync(first).size + walOf(first) < size)
+        await new Promise((resolve) => setTimeout(resolve, 2));
+      await server.kill();
+      await started;
+      expect(existsSync(path.join(server.data, 'tally-loft.sqlite'))).toBe(false);
+    }
+    await server.start();
+    expect(lists(server)).toBe(6);
+    expect(existsSync(first)).toBe(false);
+  });
+
   it('during intake: what was there is there, and no half list appears', async () => {
     const server = await serving();
     await bringIn(server.address);

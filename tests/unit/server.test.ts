@@ -10,7 +10,7 @@ import { readConfig } from '$lib/server/config';
 import { isCrossSiteWrite, isForeignHost } from '$lib/server/security/crossSite';
 import { PassphraseGate } from '$lib/server/security/passphrase';
 import { findBench, findState, keepState, saveBench } from '$lib/server/storage/benches';
-import { migrate, openDatabase, type Database } from '$lib/server/storage/database';
+import { migrate, openDatabase, writing, type Database } from '$lib/server/storage/database';
 import { shelf } from '$lib/server/storage/lists';
 import { findReading, storeReading } from '$lib/server/storage/readings';
 import { judgeImport } from '../../scripts/lint/import-direction.js';
@@ -26,6 +26,14 @@ const given = (docFor = (id: number): string => JSON.stringify(newBench(reading.
   doubts: [],
   bench: { name: 'Bench 1', docFor },
 });
+
+/** Stores a reading in a transaction of its own. */
+const stored = (
+  db: Database,
+  what: Parameters<typeof storeReading>[1],
+  chunks: Iterable<Uint8Array>,
+): ReturnType<typeof storeReading> =>
+  writing(() => db.transaction().execute((tx) => storeReading(tx, what, chunks)));
 
 /** A bench as the version before wrote it. */
 const VERSION_1 = {
@@ -103,7 +111,12 @@ function storeVersion1(): InstanceType<typeof Sqlite> {
 describe('migrations', () => {
   it('run from an empty file, and once', async () => {
     const db = open();
-    expect(await migrate(db)).toEqual(['0001-lists', '0002-bench-states', '0003-bench-version-2']);
+    expect(await migrate(db)).toEqual([
+      '0001-lists',
+      '0002-bench-states',
+      '0003-bench-version-2',
+      '0004-accepted-intakes',
+    ]);
     expect(await migrate(db)).toEqual([]);
   });
 
@@ -112,7 +125,11 @@ describe('migrations', () => {
     await migrate(old, '0001-lists');
     const raw = storeVersion1();
     raw.close();
-    expect(await migrate(old)).toEqual(['0002-bench-states', '0003-bench-version-2']);
+    expect(await migrate(old)).toEqual([
+      '0002-bench-states',
+      '0003-bench-version-2',
+      '0004-accepted-intakes',
+    ]);
     expect(await findState(old, 1, 7)).toMatchObject({ reading: 1 });
   });
 
@@ -126,7 +143,7 @@ describe('migrations', () => {
     state.run(7, JSON.stringify(VERSION_1));
     state.run(3, 'no document at all');
     raw.close();
-    expect(await migrate(old)).toEqual(['0003-bench-version-2']);
+    expect(await migrate(old)).toEqual(['0003-bench-version-2', '0004-accepted-intakes']);
     const stored = new Sqlite(file).prepare('select doc from benches').get() as { doc: string };
     expect(JSON.parse(stored.doc)).toMatchObject({ version: 2 });
     expect((await findBench(old, 1))?.doc).toEqual({
@@ -176,21 +193,21 @@ describe('storage', () => {
     const db = open();
     await migrate(db);
     const chunk = encodeChunk(reading.table, 0);
-    await storeReading(db, given(), [chunk]);
+    await stored(db, given(), [chunk]);
     expect(await findReading(db, 1)).toMatchObject({ records: 2, chunks: 1, number: 1 });
     function* failing(): Generator<Uint8Array> {
       yield chunk;
       throw new Error('the sender went away');
     }
-    await expect(storeReading(db, given(), failing())).rejects.toThrow('went away');
+    await expect(stored(db, given(), failing())).rejects.toThrow('went away');
     expect(await shelf(db)).toHaveLength(1);
   });
 
   it('numbers the readings of a list', async () => {
     const db = open();
     await migrate(db);
-    const { listId } = await storeReading(db, given(), [encodeChunk(reading.table, 0)]);
-    await storeReading(db, { ...given(), listId, bench: null }, [encodeChunk(reading.table, 0)]);
+    const { listId } = await stored(db, given(), [encodeChunk(reading.table, 0)]);
+    await stored(db, { ...given(), listId, bench: null }, [encodeChunk(reading.table, 0)]);
     expect(await shelf(db)).toMatchObject([{ readings: 2, benches: [{ id: 1 }] }]);
     expect((await findReading(db, 2))?.number).toBe(2);
   });
@@ -198,7 +215,7 @@ describe('storage', () => {
   it('refuses a save that does not follow the newest, and gives that back', async () => {
     const db = open();
     await migrate(db);
-    await storeReading(db, given(), [encodeChunk(reading.table, 0)]);
+    await stored(db, given(), [encodeChunk(reading.table, 0)]);
     const doc = (await findBench(db, 1))?.doc;
     if (!doc) throw new Error('no bench');
     await saveBench(db, 1, 1, { ...doc, lead: 'n' });
@@ -208,10 +225,26 @@ describe('storage', () => {
     expect(await saveBench(db, 99, 1, doc)).toBeUndefined();
   });
 
+  it('the same save sent again is no conflict, and makes no other revision', async () => {
+    const db = open();
+    await migrate(db);
+    await stored(db, given(), [encodeChunk(reading.table, 0)]);
+    const doc = (await findBench(db, 1))?.doc;
+    if (!doc) throw new Error('no bench');
+    const mine = { ...doc, lead: null };
+    const first = await saveBench(db, 1, 1, mine);
+    expect(await saveBench(db, 1, 1, mine)).toEqual(first);
+    expect((await findBench(db, 1))?.revision).toBe(2);
+    // Nor is it one once somebody else has saved after it; what follows it is.
+    await saveBench(db, 1, 2, doc);
+    expect(await saveBench(db, 1, 1, mine)).toMatchObject({ revision: 2 });
+    await expect(saveBench(db, 1, 2, mine)).rejects.toBeInstanceOf(StaleRevision);
+  });
+
   it('keeps a state that a link was made to, and lets old others go', async () => {
     const db = open();
     await migrate(db);
-    await storeReading(db, given(), [encodeChunk(reading.table, 0)]);
+    await stored(db, given(), [encodeChunk(reading.table, 0)]);
     const doc = (await findBench(db, 1))?.doc;
     if (!doc) throw new Error('no bench');
     expect(await keepState(db, 1)).toBe(1);
@@ -224,10 +257,10 @@ describe('storage', () => {
   it('says when there is no room left, and keeps what was there', async () => {
     const small = open(400 * 1024);
     await migrate(small);
-    await storeReading(small, given(), [encodeChunk(reading.table, 0)]);
-    await expect(
-      storeReading(small, given(), [new Uint8Array(1024 * 1024)]),
-    ).rejects.toBeInstanceOf(StorageFull);
+    await stored(small, given(), [encodeChunk(reading.table, 0)]);
+    await expect(stored(small, given(), [new Uint8Array(1024 * 1024)])).rejects.toBeInstanceOf(
+      StorageFull,
+    );
     expect(await shelf(small)).toHaveLength(1);
   });
 
@@ -237,7 +270,7 @@ describe('storage', () => {
     const other = new Sqlite(file);
     other.exec('begin immediate');
     setTimeout(() => other.exec('commit'), 120);
-    await storeReading(db, given(), [encodeChunk(reading.table, 0)]);
+    await stored(db, given(), [encodeChunk(reading.table, 0)]);
     expect(await shelf(db)).toHaveLength(1);
     other.close();
   });
@@ -294,6 +327,23 @@ describe('trust', () => {
     expect(gate.admits(`9${token}`, 2000)).toBe(false);
     expect(gate.admits(new PassphraseGate('tide and ledger').session(), Date.now())).toBe(false);
     expect(gate.admits(undefined)).toBe(false);
+  });
+
+  it('guesses sent at once are looked at one after another, each slower than the one before', async () => {
+    const gate = new PassphraseGate('tide and ledger', 20);
+    const times: number[] = [];
+    const begun = performance.now();
+    const guess = async (text: string): Promise<boolean> => {
+      const right = await gate.check(text);
+      times.push(performance.now() - begun);
+      return right;
+    };
+    const answers = await Promise.all(['a', 'b', 'c', 'd', 'e', 'f'].map(guess));
+    expect(answers).toEqual(Array.from({ length: 6 }, () => false));
+    // The fourth waits 20 ms, the fifth 40 and the sixth 80, each after the one before.
+    expect(times[5] - times[2]).toBeGreaterThan(139);
+    const many = await Promise.all(Array.from({ length: 40 }, () => gate.check('tide and ledger')));
+    expect(many.filter((right) => right).length).toBe(20);
   });
 });
 

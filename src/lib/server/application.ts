@@ -5,6 +5,7 @@ import { Incoming } from './intake/incoming';
 import { log, setLogLevel } from './log';
 import { PassphraseGate } from './security/passphrase';
 import { databasePath, migrate, openDatabase, type Database } from './storage/database';
+import { keepPrivate, makeFirst } from './storage/dataFolder';
 import { WorkThread } from './thread/client';
 import { ReadingPool } from './thread/pool';
 
@@ -46,14 +47,20 @@ export async function start(
   const config = readConfig(env);
   setLogLevel(config.logLevel);
   const file = databasePath(config.dataFolder);
-  const first = !existsSync(file);
-  const db = openDatabase(file, config.storageBytes);
-  const done = await migrate(db);
-  if (done.length) log().info({ migrations: done }, 'the database was brought up to date');
   const root = env.TALLY_LOFT_ROOT ?? process.cwd();
   const script = path.join(root, 'build/node/thread.js');
   const thread = new WorkThread(script);
-  if (first && config.demo) await loadDemo(config, thread, path.join(root, 'demo'));
+  keepPrivate(config.dataFolder);
+  if (!existsSync(file))
+    await makeFirst(config.dataFolder, async (made) => {
+      const db = openDatabase(made, config.storageBytes);
+      await migrate(db);
+      await db.destroy();
+      if (config.demo) await loadDemo(made, config, thread, path.join(root, 'demo'));
+    });
+  const db = openDatabase(file, config.storageBytes);
+  const done = await migrate(db);
+  if (done.length) log().info({ migrations: done }, 'the database was brought up to date');
   running = {
     config,
     db,
@@ -69,11 +76,16 @@ export async function start(
   return running;
 }
 
-async function loadDemo(config: Config, thread: WorkThread, folder: string): Promise<void> {
+async function loadDemo(
+  database: string,
+  config: Config,
+  thread: WorkThread,
+  folder: string,
+): Promise<void> {
   for (const [file, listName, groups] of DEMO)
     await thread.perform({
       task: 'demo',
-      database: databasePath(config.dataFolder),
+      database,
       limitBytes: config.storageBytes,
       file: path.join(folder, file),
       listName,

@@ -8,13 +8,12 @@ import {
   reconsider,
   type DelimitedReading,
 } from '../core/read/delimited';
-import type { Doubt } from '../core/read/doubts';
 import { examine } from '../core/read/examine';
 import { previewOf } from '../core/read/preview';
 import type { Recipe } from '../core/read/recipe';
 import { matchRecipe } from '../core/read/refresh';
-import { chunkCount, encodeChunk } from '../core/table/arrowWrite';
 import { ToIntake, type FromIntake } from './intakeMessages';
+import { IntakeSender, type ReadFile } from './intakeSending';
 import { pause } from './pause';
 
 z.config({ jitless: true });
@@ -28,7 +27,7 @@ let head = new Uint8Array(0);
 let whole = true;
 /** Counts the readings begun; an older one stops when it is no longer the newest. */
 let turn = 0;
-let latest: { recipe: Recipe; reading: DelimitedReading; doubts: Doubt[] } | null = null;
+let latest: ReadFile | null = null;
 
 const send = (message: FromIntake): void => postMessage(message);
 
@@ -71,7 +70,7 @@ async function take(recipe: Recipe, own: Recipe, settled: ReadonlySet<string>): 
   const asked = doubts.map((d) =>
     d.asks && d.column !== undefined && settled.has(d.column) ? { ...d, asks: false } : d,
   );
-  latest = { recipe: used, reading, doubts: asked };
+  latest = { recipe: used, table: reading.table, doubts: asked };
   send({
     kind: 'read',
     recipe: used,
@@ -99,62 +98,14 @@ async function readAll(recipe: Recipe, mine: number): Promise<DelimitedReading |
   return reader.finish();
 }
 
-const Begun = z.object({ id: z.string() });
-const Stored = z.object({
-  listId: z.int(),
-  reading: z.int(),
-  bench: z.int().nullable(),
-  lost: z.int(),
-});
-const Problem = z.object({ detail: z.string() });
-
-async function asked(url: string, init: RequestInit): Promise<unknown> {
-  let response: Response;
-  try {
-    response = await fetch(url, init);
-  } catch {
-    throw new Error(
-      'The server does not answer. Nothing was kept of this; it is still here, and you can accept it again.',
-    );
-  }
-  const body: unknown = response.status === 204 ? null : await response.json().catch(() => null);
-  if (response.ok) return body;
-  const problem = Problem.safeParse(body);
-  throw new Error(
-    problem.success ? problem.data.detail : `The server refused it (${response.status}).`,
-  );
-}
-
-/** Sends the columns chunk by chunk, then asks for them to be kept: all of them or none. */
-async function accept(given: Extract<ToIntake, { kind: 'accept' }>): Promise<void> {
+const sender = new IntakeSender();
+async function accept(naming: Extract<ToIntake, { kind: 'accept' }>): Promise<void> {
   if (!latest) throw new Error('The file has not been read to its end yet.');
-  const { recipe, reading, doubts } = latest;
-  const { id } = Begun.parse(await asked(`${given.base}/api/intakes`, { method: 'POST' }));
-  const chunks = chunkCount(reading.table);
-  for (let n = 0; n < chunks; n++) {
-    const body = new Uint8Array(encodeChunk(reading.table, n));
-    await asked(`${given.base}/api/intakes/${id}/chunks/${n}`, {
-      method: 'PUT',
-      body,
-      headers: { 'content-type': 'application/vnd.apache.arrow.stream' },
-    });
-    send({ kind: 'sending', share: (n + 1) / (chunks + 1) });
-  }
-  const stored = await asked(`${given.base}/api/intakes/${id}`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({
-      list: given.list,
-      name: given.name,
-      fileName: given.fileName,
-      records: reading.table.length,
-      chunks,
-      recipe,
-      doubts,
-      setAside: given.setAside,
-    }),
-  });
-  send({ kind: 'stored', ...Stored.parse(stored) });
+  const { base, list, name, fileName, setAside } = naming;
+  const stored = await sender.keep(latest, { base, list, name, fileName, setAside }, (share) =>
+    send({ kind: 'sending', share }),
+  );
+  send({ kind: 'stored', ...stored });
 }
 
 function obey(message: ToIntake): Promise<void> | void {

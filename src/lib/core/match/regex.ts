@@ -1,4 +1,4 @@
-import { NotLinear, parseRegex } from './regexParse';
+import { parseRegex } from './regexParse';
 import { programOf, type Step } from './regexProgram';
 
 export { NotLinear } from './regexParse';

@@ -102,6 +102,17 @@ export async function jsonOf(request: Request, limit: number): Promise<unknown> 
   }
 }
 
+/** A form of at most `limit` bytes, empty where it was more or is no form. */
+export async function formOf(request: Request, limit: number): Promise<FormData> {
+  try {
+    const body = new Uint8Array(await bytesOf(request, limit));
+    const type = request.headers.get('content-type') ?? '';
+    return await new Response(body, { headers: { 'content-type': type } }).formData();
+  } catch {
+    return new FormData();
+  }
+}
+
 /** A body of at most `limit` bytes. @throws TooLarge */
 export async function bytesOf(request: Request, limit: number): Promise<Uint8Array> {
   if (Number(request.headers.get('content-length') ?? 0) > limit) throw new TooLarge(limit);

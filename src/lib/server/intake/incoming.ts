@@ -13,13 +13,14 @@ interface Arrival {
 /** Columns on their way in, kept as files until they are accepted. None outlives the server. */
 export class Incoming {
   readonly #arrivals = new Map<string, Arrival>();
+  readonly #accepting = new Map<string, Promise<unknown>>();
 
   constructor(
     readonly folder: string,
     readonly limit: number,
   ) {
     rmSync(folder, { recursive: true, force: true });
-    mkdirSync(folder, { recursive: true });
+    mkdirSync(folder, { recursive: true, mode: 0o700 });
   }
 
   begin(): string {
@@ -59,6 +60,21 @@ export class Incoming {
       files.push(chunk.file);
     }
     return files;
+  }
+
+  /** Does the work of accepting an arrival; whoever asks for it meanwhile gets the same answer. */
+  async accept<T>(id: string, work: () => Promise<T>, parse: (answer: unknown) => T): Promise<T> {
+    const running = this.#accepting.get(id);
+    if (running) return parse(await running);
+    const begun = work();
+    this.#accepting.set(id, begun);
+    try {
+      const answer = await begun;
+      this.drop(id);
+      return answer;
+    } finally {
+      this.#accepting.delete(id);
+    }
   }
 
   drop(id: string): void {

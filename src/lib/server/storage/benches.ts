@@ -50,60 +50,70 @@ export async function findState(
   id: number,
   revision: number,
 ): Promise<BenchDoc | undefined> {
-  const row = await db
-    .selectFrom('bench_states')
-    .select('doc')
-    .where('bench_id', '=', id)
-    .where('revision', '=', revision)
-    .executeTakeFirst();
+  const row = await stateRow(db, id, revision);
   return row && upgradeBench(JSON.parse(row.doc));
 }
 
 /**
- * Saves a bench's document as the next revision.
+ * Saves a bench's document as the next revision. The same save sent again, its answer lost, is
+ * answered as it was the first time.
  * @param follows the revision it was made from
  * @throws StaleRevision with the newest state when another save came first
  */
-export function saveBench(
+export const saveBench = (
   db: Database,
+  id: number,
+  follows: number,
+  doc: BenchDoc,
+): Promise<Bench | undefined> =>
+  writing(() => db.transaction().execute((tx) => saveWithin(tx, id, follows, doc)));
+
+/** The same inside a transaction that is already open. @throws StaleRevision */
+export async function saveWithin(
+  tx: Database,
   id: number,
   follows: number,
   doc: BenchDoc,
 ): Promise<Bench | undefined> {
   const text = JSON.stringify(doc);
-  return writing(() =>
-    db.transaction().execute(async (tx) => {
-      const now = new Date().toISOString();
-      const row = await tx
-        .selectFrom('benches')
-        .selectAll()
-        .where('id', '=', id)
-        .executeTakeFirst();
-      if (!row) return undefined;
-      if (row.revision !== follows) {
-        const newest = await findBench(tx, id);
-        if (newest) throw new StaleRevision(newest);
-      }
-      const revision = row.revision + 1;
-      await tx
-        .updateTable('benches')
-        .set({ doc: text, revision, saved_at: now })
-        .where('id', '=', id)
-        .execute();
-      await tx
-        .insertInto('bench_states')
-        .values({ bench_id: id, revision, doc: text, saved_at: now, kept: 0 })
-        .execute();
-      await tx
-        .deleteFrom('bench_states')
-        .where('bench_id', '=', id)
-        .where('kept', '=', 0)
-        .where('revision', '<=', revision - STATES_KEPT)
-        .execute();
-      return { id, listId: row.list_id, name: row.name, revision, doc, savedAt: now };
-    }),
-  );
+  const now = new Date().toISOString();
+  const row = await tx.selectFrom('benches').selectAll().where('id', '=', id).executeTakeFirst();
+  if (!row) return undefined;
+  const saved = (revision: number, savedAt: string): Bench => {
+    return { id, listId: row.list_id, name: row.name, revision, doc, savedAt };
+  };
+  if (row.revision !== follows) {
+    const after = await stateRow(tx, id, follows + 1);
+    if (after?.doc === text) return saved(follows + 1, after.saved_at);
+    const newest = await findBench(tx, id);
+    if (newest) throw new StaleRevision(newest);
+  }
+  const revision = row.revision + 1;
+  await tx
+    .updateTable('benches')
+    .set({ doc: text, revision, saved_at: now })
+    .where('id', '=', id)
+    .execute();
+  await tx
+    .insertInto('bench_states')
+    .values({ bench_id: id, revision, doc: text, saved_at: now, kept: 0 })
+    .execute();
+  await tx
+    .deleteFrom('bench_states')
+    .where('bench_id', '=', id)
+    .where('kept', '=', 0)
+    .where('revision', '<=', revision - STATES_KEPT)
+    .execute();
+  return saved(revision, now);
 }
+
+const stateRow = (db: Database, id: number, revision: number) =>
+  db
+    .selectFrom('bench_states')
+    .select(['doc', 'saved_at'])
+    .where('bench_id', '=', id)
+    .where('revision', '=', revision)
+    .executeTakeFirst();
 
 /** Keeps the present state for good, for a link. @returns its revision */
 export function keepState(db: Database, id: number): Promise<number | undefined> {

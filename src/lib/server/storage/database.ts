@@ -17,7 +17,7 @@ export const databasePath = (dataFolder: string): string =>
  * @param limitBytes room the file may take; 0: no limit
  */
 export function openDatabase(file: string, limitBytes = 0): Database {
-  mkdirSync(path.dirname(file), { recursive: true });
+  mkdirSync(path.dirname(file), { recursive: true, mode: 0o700 });
   const sqlite = new Sqlite(file);
   sqlite.pragma('journal_mode = WAL');
   sqlite.pragma('foreign_keys = ON');

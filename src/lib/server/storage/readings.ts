@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { Doubt } from '$lib/core/read/doubts';
 import { Recipe } from '$lib/core/read/recipe';
 import { insertBench } from './benches';
-import { writing, type Database } from './database';
+import type { Database } from './database';
 
 /** What is known of a reading besides its records. */
 export interface ReadingFacts {
@@ -93,9 +93,7 @@ export async function readingsOf(db: Database, listId: number) {
 
 /** Makes a reading the one that the list's new benches start from. */
 export const setCurrentReading = (db: Database, listId: number, reading: number) =>
-  writing(() =>
-    db.updateTable('lists').set({ current_reading: reading }).where('id', '=', listId).execute(),
-  );
+  db.updateTable('lists').set({ current_reading: reading }).where('id', '=', listId).execute();
 
 /** A reading about to be stored. */
 export interface NewReading {
@@ -110,60 +108,49 @@ export interface NewReading {
   readonly bench: { readonly name: string; readonly docFor: (reading: number) => string } | null;
 }
 
-export interface StoredReading {
-  readonly listId: number;
-  readonly reading: number;
-  readonly bench: number | null;
-}
-
-/** Stores a reading, its chunks and a new list's first bench in one transaction, or nothing. */
-export function storeReading(
-  db: Database,
+/**
+ * Stores a reading, its chunks and a new list's first bench, inside a transaction that is already
+ * open.
+ */
+export async function storeReading(
+  tx: Database,
   given: NewReading,
   chunks: Iterable<Uint8Array>,
-): Promise<StoredReading> {
+): Promise<{ listId: number; reading: number; bench: number | null }> {
   const now = new Date().toISOString();
-  return writing(() =>
-    db.transaction().execute(async (tx) => {
-      const listId =
-        given.listId ??
-        (
-          await tx
-            .insertInto('lists')
-            .values({ name: given.listName, created_at: now, current_reading: null })
-            .returning('id')
-            .executeTakeFirstOrThrow()
-        ).id;
-      const last = await tx
-        .selectFrom('readings')
-        .where('list_id', '=', listId)
-        .select((eb) => eb.fn.max('number').as('n'))
-        .executeTakeFirst();
-      const { id: reading } = await tx
-        .insertInto('readings')
-        .values({
-          list_id: listId,
-          number: Number(last?.n ?? 0) + 1,
-          file_name: given.fileName,
-          read_at: now,
-          records: given.records,
-          recipe: JSON.stringify(given.recipe),
-          doubts: JSON.stringify(given.doubts),
-        })
-        .returning('id')
-        .executeTakeFirstOrThrow();
-      let n = 0;
-      for (const data of chunks)
-        await tx.insertInto('chunks').values({ reading_id: reading, n: n++, data }).execute();
+  const listId =
+    given.listId ??
+    (
       await tx
-        .updateTable('lists')
-        .set({ current_reading: reading })
-        .where('id', '=', listId)
-        .execute();
-      const bench = given.bench
-        ? await insertBench(tx, listId, given.bench.name, given.bench.docFor(reading))
-        : null;
-      return { listId, reading, bench };
-    }),
-  );
+        .insertInto('lists')
+        .values({ name: given.listName, created_at: now, current_reading: null })
+        .returning('id')
+        .executeTakeFirstOrThrow()
+    ).id;
+  const last = await tx
+    .selectFrom('readings')
+    .where('list_id', '=', listId)
+    .select((eb) => eb.fn.max('number').as('n'))
+    .executeTakeFirst();
+  const { id: reading } = await tx
+    .insertInto('readings')
+    .values({
+      list_id: listId,
+      number: Number(last?.n ?? 0) + 1,
+      file_name: given.fileName,
+      read_at: now,
+      records: given.records,
+      recipe: JSON.stringify(given.recipe),
+      doubts: JSON.stringify(given.doubts),
+    })
+    .returning('id')
+    .executeTakeFirstOrThrow();
+  let n = 0;
+  for (const data of chunks)
+    await tx.insertInto('chunks').values({ reading_id: reading, n: n++, data }).execute();
+  await setCurrentReading(tx, listId, reading);
+  const bench = given.bench
+    ? await insertBench(tx, listId, given.bench.name, given.bench.docFor(reading))
+    : null;
+  return { listId, reading, bench };
 }

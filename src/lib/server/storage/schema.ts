@@ -7,6 +7,7 @@ export interface Schema {
   chunks: ChunksTable;
   benches: BenchesTable;
   bench_states: BenchStatesTable;
+  accepted_intakes: AcceptedIntakesTable;
 }
 
 export interface ListsTable {
@@ -54,4 +55,11 @@ export interface BenchStatesTable {
   saved_at: string;
   /** 1 where a link was made to it; such a state is never dropped. */
   kept: number;
+}
+
+/** What each intake of late came to: JSON text. */
+export interface AcceptedIntakesTable {
+  id: string;
+  accepted_at: string;
+  result: string;
 }

@@ -1,25 +1,39 @@
 import { moveBench } from '$lib/core/bench/move';
 import type { Table } from '$lib/core/table/table';
-import { benchesOf, saveBench } from '../storage/benches';
+import { benchesOf, saveWithin } from '../storage/benches';
 import type { Database } from '../storage/database';
 import { loadTable } from './load';
 
-/** Brings every bench of a list to a reading. @returns records set aside or corrected that were not found again */
+/** Tables by the reading they are of. */
+export type TablesByReading = Map<number, Table>;
+
+/** The tables that a list's benches stand on, read before a transaction that would hold up saves. */
+export async function tablesOfBenches(db: Database, listId: number): Promise<TablesByReading> {
+  const tables: TablesByReading = new Map();
+  for (const { doc } of await benchesOf(db, listId))
+    if (!tables.has(doc.reading)) tables.set(doc.reading, (await loadTable(db, doc.reading)).table);
+  return tables;
+}
+
+/**
+ * Brings every bench of a list to a reading, inside a transaction that is already open.
+ * @returns records set aside or corrected that were not found again
+ */
 export async function bringBenches(
-  db: Database,
+  tx: Database,
   listId: number,
   reading: number,
   to: Table,
+  tables: TablesByReading,
 ): Promise<number> {
-  const tables = new Map<number, Table>();
   let lost = 0;
-  for (const bench of await benchesOf(db, listId)) {
+  for (const bench of await benchesOf(tx, listId)) {
     if (bench.doc.reading === reading) continue;
-    const from = tables.get(bench.doc.reading) ?? (await loadTable(db, bench.doc.reading)).table;
+    const from = tables.get(bench.doc.reading) ?? (await loadTable(tx, bench.doc.reading)).table;
     tables.set(bench.doc.reading, from);
     const moved = moveBench(bench.doc, from, to, reading);
     lost += moved.lost;
-    await saveBench(db, bench.id, bench.revision, moved.doc);
+    await saveWithin(tx, bench.id, bench.revision, moved.doc);
   }
   return lost;
 }

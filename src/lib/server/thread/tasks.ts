@@ -11,6 +11,8 @@ export const Task = z.discriminatedUnion('task', [
   /** Checks uploaded chunks and stores them as a reading, all or nothing. */
   z.object({
     task: z.literal('store'),
+    /** The intake that asks for it; sent again, it is stored once. */
+    intake: z.string(),
     database: z.string(),
     limitBytes: z.number(),
     chunkFiles: z.array(z.string()),
@@ -73,11 +75,3 @@ export const TaskResult = z.union([
   }),
 ]);
 export type TaskResult = z.infer<typeof TaskResult>;
-
-export const Stored = z.object({
-  listId: z.int(),
-  reading: z.int(),
-  bench: z.int().nullable(),
-  /** Records set aside or corrected that benches could not take along to the new reading. */
-  lost: z.int(),
-});

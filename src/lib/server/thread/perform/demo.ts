@@ -11,12 +11,12 @@ import { DelimitedReader, proposeRecipe } from '$lib/core/read/delimited';
 import { examine } from '$lib/core/read/examine';
 import { Tally } from '$lib/core/tally/specs';
 import { chunkCount, encodeChunk } from '$lib/core/table/arrowWrite';
-import { openDatabase } from '../../storage/database';
-import { storeReading, type StoredReading } from '../../storage/readings';
+import { openDatabase, writing } from '../../storage/database';
+import { storeReading } from '../../storage/readings';
 import type { Task } from '../tasks';
 
 /** Reads a file of the demo by its own recipe and stores it. */
-export async function demo(task: Extract<Task, { task: 'demo' }>): Promise<StoredReading> {
+export async function demo(task: Extract<Task, { task: 'demo' }>): Promise<void> {
   const bytes = new Uint8Array(readFileSync(task.file));
   const recipe = proposeRecipe(bytes.subarray(0, HEAD_BYTES), bytes.length <= HEAD_BYTES);
   const reader = new DelimitedReader(recipe);
@@ -35,19 +35,17 @@ export async function demo(task: Extract<Task, { task: 'demo' }>): Promise<Store
   };
   const db = openDatabase(task.database, task.limitBytes);
   try {
-    return await storeReading(
-      db,
-      {
-        listId: null,
-        listName: task.listName,
-        fileName: path.basename(task.file),
-        records: table.length,
-        recipe,
-        doubts,
-        bench: { name: 'Bench 1', docFor },
-      },
-      Array.from({ length: chunkCount(table) }, (_, n) => encodeChunk(table, n)),
-    );
+    const given = {
+      listId: null,
+      listName: task.listName,
+      fileName: path.basename(task.file),
+      records: table.length,
+      recipe,
+      doubts,
+      bench: { name: 'Bench 1', docFor },
+    };
+    const chunks = Array.from({ length: chunkCount(table) }, (_, n) => encodeChunk(table, n));
+    await writing(() => db.transaction().execute((tx) => storeReading(tx, given, chunks)));
   } finally {
     await db.destroy();
   }

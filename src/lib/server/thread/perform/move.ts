@@ -1,10 +1,13 @@
-import { openDatabase } from '../../storage/database';
+import { openDatabase, writing } from '../../storage/database';
 import { setCurrentReading } from '../../storage/readings';
-import { bringBenches } from '../bringBenches';
+import { bringBenches, tablesOfBenches } from '../bringBenches';
 import { loadTable } from '../load';
 import type { Task } from '../tasks';
 
-/** Makes a reading current, and brings every bench of the list to it. @returns records not found again */
+/**
+ * Makes a reading current and brings every bench of the list to it: all of it or nothing.
+ * @returns records not found again
+ */
 export async function move({
   database,
   limitBytes,
@@ -14,8 +17,14 @@ export async function move({
   const db = openDatabase(database, limitBytes);
   try {
     const { table } = await loadTable(db, reading);
-    await setCurrentReading(db, listId, reading);
-    return { lost: await bringBenches(db, listId, reading, table) };
+    const tables = await tablesOfBenches(db, listId);
+    return await writing(() =>
+      db.transaction().execute(async (tx) => {
+        // The write comes first: no save of a bench can come between what is read and written here.
+        await setCurrentReading(tx, listId, reading);
+        return { lost: await bringBenches(tx, listId, reading, table, tables) };
+      }),
+    );
   } finally {
     await db.destroy();
   }

@@ -3,9 +3,10 @@ import { readFileSync } from 'node:fs';
 import { newBench } from '$lib/core/bench/newBench';
 import { TableAssembler } from '$lib/core/table/arrowRead';
 import type { Table } from '$lib/core/table/table';
-import { openDatabase } from '../../storage/database';
-import { storeReading, type StoredReading } from '../../storage/readings';
-import { bringBenches } from '../bringBenches';
+import { once, type Accepted } from '../../storage/acceptedIntakes';
+import { openDatabase, writing } from '../../storage/database';
+import { storeReading } from '../../storage/readings';
+import { bringBenches, tablesOfBenches } from '../bringBenches';
 import type { Task } from '../tasks';
 
 /** What was sent must be what its recipe says, before any of it is stored. */
@@ -23,25 +24,34 @@ function assemble(chunks: readonly Uint8Array[], task: Extract<Task, { task: 'st
   return table;
 }
 
-type Kept = StoredReading & { readonly lost: number };
-
-/** Checks uploaded chunks and stores them as a reading, all or nothing. */
-export async function store(task: Extract<Task, { task: 'store' }>): Promise<Kept> {
+/**
+ * Checks uploaded chunks and stores them as a reading, with the benches of a list that was there
+ * brought to it: all of it or nothing, and once however often it is sent.
+ */
+export async function store(task: Extract<Task, { task: 'store' }>): Promise<Accepted> {
   const chunks = task.chunkFiles.map((file) => new Uint8Array(readFileSync(file)));
   const table = assemble(chunks, task);
   const db = openDatabase(task.database, task.limitBytes);
   try {
+    const { listId } = task;
     const bench =
-      task.listId === null
+      listId === null
         ? {
             name: 'Bench 1',
             docFor: (reading: number) => JSON.stringify(newBench(table, reading, task.setAside)),
           }
         : null;
-    const stored = await storeReading(db, { ...task, bench }, chunks);
-    const lost =
-      task.listId === null ? 0 : await bringBenches(db, stored.listId, stored.reading, table);
-    return { ...stored, lost };
+    const tables = listId === null ? new Map() : await tablesOfBenches(db, listId);
+    return await writing(() =>
+      db.transaction().execute((tx) =>
+        once(tx, task.intake, async () => {
+          const stored = await storeReading(tx, { ...task, bench }, chunks);
+          const lost =
+            listId === null ? 0 : await bringBenches(tx, listId, stored.reading, table, tables);
+          return { ...stored, lost };
+        }),
+      ),
+    );
   } finally {
     await db.destroy();
   }

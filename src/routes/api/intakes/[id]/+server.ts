@@ -4,12 +4,12 @@ import { Doubt } from '$lib/core/read/doubts';
 import { Recipe } from '$lib/core/read/recipe';
 import { application } from '$lib/server/application';
 import { answering, bodyOf, notFound, problem } from '$lib/server/http/problem';
+import { Accepted, findAccepted } from '$lib/server/storage/acceptedIntakes';
 import { databasePath } from '$lib/server/storage/database';
 import { findList } from '$lib/server/storage/lists';
-import { Stored } from '$lib/server/thread/tasks';
 import type { RequestHandler } from './$types';
 
-const Accepted = z.object({
+const Given = z.object({
   /** The list this refreshes; null makes a new one. */
   list: z.int().nullable(),
   name: z.string().trim().min(1, 'The list needs a name.').max(200),
@@ -21,30 +21,37 @@ const Accepted = z.object({
   setAside: z.array(z.int().min(0)).max(1_000_000),
 });
 
-/** Accepts an intake: its chunks become a reading in one transaction, or nothing happens. */
+/**
+ * Accepts an intake: its chunks become a reading in one transaction, or nothing happens. Accepted
+ * again (the answer was lost, or two clicks), it is answered with the list and reading it became.
+ */
 export const POST: RequestHandler = ({ params, request }) =>
   answering(async () => {
     const { config, db, incoming, thread } = application();
-    const given = await bodyOf(request, Accepted);
+    const given = await bodyOf(request, Given);
+    const already = await findAccepted(db, params.id);
+    if (already) return json(already, { status: 201 });
     const chunkFiles = incoming.files(params.id, given.chunks);
     if (!chunkFiles) return notFound('intake');
     if (given.list !== null && !(await findList(db, given.list))) return notFound('list');
-    const stored = Stored.parse(
-      await thread.perform({
-        task: 'store',
-        database: databasePath(config.dataFolder),
-        limitBytes: config.storageBytes,
-        chunkFiles,
-        listId: given.list,
-        listName: given.name,
-        fileName: given.fileName,
-        records: given.records,
-        recipe: given.recipe,
-        doubts: given.doubts,
-        setAside: given.setAside,
-      }),
-    );
-    incoming.drop(params.id);
+    const store = async (): Promise<Accepted> =>
+      Accepted.parse(
+        await thread.perform({
+          task: 'store',
+          intake: params.id,
+          database: databasePath(config.dataFolder),
+          limitBytes: config.storageBytes,
+          chunkFiles,
+          listId: given.list,
+          listName: given.name,
+          fileName: given.fileName,
+          records: given.records,
+          recipe: given.recipe,
+          doubts: given.doubts,
+          setAside: given.setAside,
+        }),
+      );
+    const stored = await incoming.accept(params.id, store, (answer) => Accepted.parse(answer));
     return json(stored, { status: 201 });
   });
 

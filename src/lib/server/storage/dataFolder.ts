@@ -1,0 +1,48 @@
+import {
+  chmodSync,
+  closeSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+} from 'node:fs';
+import Sqlite from 'better-sqlite3';
+import { databasePath } from './database';
+
+/** What the application itself puts into its folder. */
+const OURS = /^(tally-loft\.sqlite|incoming$)/;
+
+/**
+ * Makes the data folder and its database readable by their owner alone. A folder that holds other
+ * things as well keeps its own rights: it is not the application's.
+ */
+export function keepPrivate(folder: string): void {
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
+  if (readdirSync(folder).every((name) => OURS.test(name))) chmodSync(folder, 0o700);
+  const file = databasePath(folder);
+  for (const name of [file, `${file}-wal`, `${file}-shm`])
+    if (existsSync(name)) chmodSync(name, 0o600);
+}
+
+/**
+ * Makes the first database of a folder whole or not at all: it is filled under another name, and
+ * takes its own in one act. What an earlier try left is thrown away.
+ * @param fill brings it up to date and fills it; every connection it opened is closed again
+ */
+export async function makeFirst(
+  folder: string,
+  fill: (file: string) => Promise<void>,
+): Promise<void> {
+  const file = databasePath(folder);
+  const made = `${file}.first`;
+  for (const end of ['', '-wal', '-shm']) rmSync(`${made}${end}`, { force: true });
+  // Files beside it take the same rights.
+  closeSync(openSync(made, 'a', 0o600));
+  await fill(made);
+  const sqlite = new Sqlite(made);
+  sqlite.pragma('wal_checkpoint(TRUNCATE)');
+  sqlite.close();
+  renameSync(made, file);
+}
