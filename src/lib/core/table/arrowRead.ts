@@ -1,9 +1,10 @@
 import { BadArrow } from '../errors';
-import { Field, Table as ArrowTable, tableFromIPC, type Data } from 'apache-arrow';
+import { DataType, Field, Table as ArrowTable, tableFromIPC, type Data } from 'apache-arrow';
 
 import { type Column } from './column';
 import type { Table } from './table';
 
+import { checkArrow } from './arrowCheck';
 import { Facts } from './arrowFacts';
 
 /** Puts chunks together to a table, in order. */
@@ -41,6 +42,7 @@ export class TableAssembler {
 }
 
 function readArrow(bytes: Uint8Array): ArrowTable {
+  checkArrow(bytes);
   try {
     return tableFromIPC(bytes);
   } catch {
@@ -51,9 +53,46 @@ function readArrow(bytes: Uint8Array): ArrowTable {
 function factsOf(field: Field): Facts {
   const text = field.metadata.get('tally-loft');
   if (text === undefined) throw new BadArrow(`Column ${field.name} does not say what it is.`);
-  const facts = Facts.safeParse(JSON.parse(text));
+  const facts = Facts.safeParse(parsed(text));
   if (!facts.success) throw new BadArrow(`Column ${field.name} is not described rightly.`);
   return facts.data;
+}
+
+/** What a JSON text says, or null where it is none. */
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}
+
+/** Bytes of memory that a place of a column's values must have. */
+const WIDTHS: Partial<Record<Column['type'], number>> = { yesno: 1 / 8 };
+
+/** A column's parts are as long as it says. @throws BadArrow */
+function checkData(data: Data, { type, unread }: Facts, name: string): void {
+  const wrong = (what: string): BadArrow => new BadArrow(`Column ${name} is damaged: ${what}.`);
+  const { length, offset, values, nullBitmap, nullCount } = data;
+  const places: unknown = values;
+  if (!ArrayBuffer.isView(places)) throw wrong('it has no values');
+  const room = 'length' in places ? Number(places.length) : 0;
+  if (room < Math.ceil((offset + length) * (WIDTHS[type] ?? 1))) throw wrong('values are missing');
+  if (nullCount > 0 && (nullBitmap?.length ?? 0) < Math.ceil((offset + length) / 8))
+    throw wrong('it does not say which values are there');
+  for (const [place] of unread) if (place >= length) throw wrong('an unread cell lies outside');
+}
+
+/** Texts lie one behind the other within their bytes. @throws BadArrow */
+function checkTexts({ length, valueOffsets, values }: Data, name: string): void {
+  const ends: ArrayLike<number> = valueOffsets;
+  const bytes: ArrayLike<number> = values;
+  const room = bytes?.length ?? 0;
+  let whole = length === 0 || (ends?.length ?? 0) > length;
+  for (let k = 0; whole && k < length; k++)
+    whole = ends[k] >= 0 && ends[k] <= ends[k + 1] && ends[k + 1] <= room;
+  if (!whole)
+    throw new BadArrow(`Column ${name} is damaged: a text of its dictionary lies outside.`);
 }
 
 interface ColumnAssembler {
@@ -91,6 +130,7 @@ class ScalarAssembler implements ColumnAssembler {
     const facts = factsOf(field);
     if (facts.type !== this.#facts.type)
       throw new BadArrow(`Column ${field.name} changes its type.`);
+    checkData(data, facts, field.name);
     this.#decimals = Math.max(this.#decimals, facts.decimals);
     for (const [place, text] of facts.unread) this.#unread.set(this.#at + place, text);
     const values: ArrayLike<number | bigint> = data.values;
@@ -137,8 +177,11 @@ class TextAssembler implements ColumnAssembler {
 
   push(data: Data, field: Field): void {
     const { dictionary } = data;
-    if (!dictionary || factsOf(field).type !== 'text')
+    const facts = factsOf(field);
+    if (!dictionary || facts.type !== 'text' || DataType.isUtf8(dictionary.type) === false)
       throw new BadArrow(`Column ${field.name} is not dictionary text.`);
+    checkData(data, facts, field.name);
+    for (const part of dictionary.data) checkTexts(part, field.name);
     const remap = new Int32Array(dictionary.length);
     for (let d = 0; d < dictionary.length; d++) {
       const text = String(dictionary.get(d) ?? '');
@@ -147,8 +190,12 @@ class TextAssembler implements ColumnAssembler {
       remap[d] = code;
     }
     const codes: ArrayLike<number> = data.values;
-    for (let i = 0; i < data.length; i++)
-      this.#codes[this.#at + i] = isNull(data, i) ? -1 : remap[codes[i]];
+    for (let i = 0; i < data.length; i++) {
+      if (isNull(data, i)) this.#codes[this.#at + i] = -1;
+      else if (codes[i] >= 0 && codes[i] < remap.length)
+        this.#codes[this.#at + i] = remap[codes[i]];
+      else throw new BadArrow(`Column ${field.name} is damaged: a text is not in its dictionary.`);
+    }
     this.#at += data.length;
   }
 
