@@ -12,6 +12,13 @@ export interface Bench {
   readonly savedAt: string;
 }
 
+/** A bench as it was at a revision. */
+export interface BenchState {
+  readonly revision: number;
+  readonly doc: BenchDoc;
+  readonly savedAt: string;
+}
+
 /** States without a link to them that are kept for each bench. */
 const STATES_KEPT = 100;
 
@@ -49,9 +56,9 @@ export async function findState(
   db: Database,
   id: number,
   revision: number,
-): Promise<BenchDoc | undefined> {
+): Promise<BenchState | undefined> {
   const row = await stateRow(db, id, revision);
-  return row && upgradeBench(JSON.parse(row.doc));
+  return row && { revision, doc: upgradeBench(JSON.parse(row.doc)), savedAt: row.saved_at };
 }
 
 /**

@@ -25,7 +25,9 @@
   import { turnTheme } from '../shell/theme';
   import { BenchState, type BenchFacts } from './bench.svelte';
   import Conflict from './Conflict.svelte';
+  import Earlier from './Earlier.svelte';
   import Faults from './Faults.svelte';
+  import Leaving from './Leaving.svelte';
   import RecordPanel from './RecordPanel.svelte';
   import SidePanel from './SidePanel.svelte';
 
@@ -178,18 +180,11 @@
     waiting: 'saving…',
     failed: 'not saved',
     conflict: 'not saved',
+    apart: 'not saved',
   } as const;
 </script>
 
-<svelte:window
-  onkeydown={keyed}
-  onbeforeunload={(event) => {
-    if (bench.saver.unsaved) {
-      void bench.saver.flush();
-      event.preventDefault();
-    }
-  }}
-/>
+<svelte:window onkeydown={keyed} />
 <svelte:head><title>{facts.listName}, {facts.name} · Tally Loft</title></svelte:head>
 
 <div class="page">
@@ -200,7 +195,9 @@
         >· read {facts.readAt}, {bench.counts
           ? counted(bench.counts.all.records, 'record')
           : 'opening'} ·
-        <span data-test="save-state">{SAVED[bench.saver.state]}</span></span
+        <span data-test="save-state"
+          >{bench.saver.apart ? 'an earlier state' : SAVED[bench.saver.state]}</span
+        ></span
       >
     {/snippet}
     {#snippet acts()}
@@ -230,7 +227,9 @@
     {/snippet}
   </TopBar>
 
+  <Earlier {bench} />
   <Conflict {bench} oncopy={keepAsNew} />
+  <Leaving {bench} />
   {#if facts.currentReading !== bench.doc.reading}
     <div class="older" role="status">
       This bench works on an earlier reading of the list. <a href="/lists/{facts.listId}"

@@ -19,6 +19,7 @@ import type {
 } from '../../engine/protocol';
 import { EngineClient, Refused } from '../../worker/engineClient';
 import { History } from './history';
+import { findUnsent } from './outbox';
 import { Saver } from './saver.svelte';
 import { StepDraft } from './step.svelte';
 import { TallyFigures } from './tallyFigures.svelte';
@@ -36,6 +37,12 @@ export interface BenchFacts {
   readonly lists: readonly { readonly id: number; readonly name: string }[];
   readonly revision: number;
   readonly doc: Bench;
+  /** Where a link opened it as it was at an earlier revision: that, and the newest state. */
+  readonly earlier: {
+    readonly revision: number;
+    readonly savedAt: string;
+    readonly newest: Bench;
+  } | null;
 }
 
 /** What stands in the panel on the right. */
@@ -89,13 +96,15 @@ export class BenchState {
   #seen = { first: 0, count: 0 };
   #looking = false;
   #deaths = 0;
+  #recovered = false;
   /** Whether the tray has still to be told what its tallies came to. */
   #owed = true;
 
   constructor(facts: BenchFacts) {
     this.facts = facts;
     this.doc = facts.doc;
-    this.saver = new Saver(`/api/benches/${facts.id}`, facts.revision);
+    const name = `${facts.listName}, ${facts.name}`;
+    this.saver = new Saver({ id: facts.id, name }, facts.revision, facts.earlier !== null);
     this.engine = new EngineClient({
       progress: (share) => (this.progress = share),
       died: () => this.#revive(),
@@ -146,7 +155,7 @@ export class BenchState {
     if (doc === this.doc) return;
     this.side = null;
     this.doc = doc;
-    this.saver.save(doc);
+    this.saver.save(doc, true);
     await this.compute(false);
   }
 
@@ -265,6 +274,7 @@ export class BenchState {
   }
 
   async open(): Promise<void> {
+    await this.#recover();
     try {
       await this.engine.open(this.doc.reading, location.origin);
       this.progress = 1;
@@ -272,6 +282,30 @@ export class BenchState {
     } catch (error) {
       this.#fail(error);
     }
+  }
+
+  /** Puts back what was changed here before and never saved. */
+  async #recover(): Promise<void> {
+    if (this.#recovered || this.facts.earlier) return;
+    this.#recovered = true;
+    const unsent = await findUnsent(this.facts.id);
+    if (!unsent) return;
+    this.#history.record('Changes kept in this browser', this.doc, unsent.doc);
+    this.doc = unsent.doc;
+    this.saver.follow(unsent.follows);
+    this.saver.save(unsent.doc);
+    this.#marks('What you changed here before, kept in this browser, was put back.');
+  }
+
+  /** Makes the earlier state that is shown the newest; undone, the newest until then is back. */
+  makeNewest(): void {
+    const { earlier } = this.facts;
+    if (!earlier) return;
+    const says = 'Make the earlier state the newest';
+    this.#history.record(says, earlier.newest, this.doc);
+    this.saver.join();
+    this.saver.save(this.doc);
+    this.#marks(says);
   }
 
   /** A worker that died is started anew, a few times; the document was never in it. */

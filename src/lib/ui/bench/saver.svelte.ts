@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import type { Bench } from '../../core/bench/document';
 import { AnyBench } from '../../core/bench/upgrade';
+import { dropUnsent, keepUnsent } from './outbox';
 
-const Saved = z.object({ revision: z.int(), savedAt: z.string() });
+const SavedReply = z.object({ revision: z.int(), savedAt: z.string() });
 const Conflict = z.object({ revision: z.int(), doc: AnyBench });
 const Problem = z.object({ detail: z.string() });
 
@@ -10,10 +11,21 @@ const Problem = z.object({ detail: z.string() });
 const REST_MS = 600;
 const RETRY_MS = 5000;
 
-/** Saves a bench by itself, one save after another, and notices saves from elsewhere. */
+/** The bench that is saved: its number, and what the analyst knows it by. */
+export interface Saved {
+  readonly id: number;
+  readonly name: string;
+}
+
+/**
+ * Saves a bench by itself, one save after another, and notices saves from elsewhere. Until a state is
+ * saved it is kept in this browser as well.
+ */
 export class Saver {
   revision = $state(0);
-  state = $state<'saved' | 'saving' | 'waiting' | 'failed' | 'conflict'>('saved');
+  state = $state<'saved' | 'saving' | 'waiting' | 'failed' | 'conflict' | 'apart'>('saved');
+  /** An earlier state is shown: what is changed in it stays on the page. */
+  apart = $state(false);
   problem = $state('');
   /** The state that was saved elsewhere, when it stands in the way. */
   theirs = $state.raw<{ revision: number; doc: Bench } | null>(null);
@@ -22,15 +34,25 @@ export class Saver {
   #busy = false;
 
   constructor(
-    readonly url: string,
+    readonly of: Saved,
     revision: number,
+    apart: boolean,
   ) {
     this.revision = revision;
+    this.apart = apart;
   }
 
-  /** Saves this state once nothing has changed for a moment. */
-  save(doc: Bench): void {
+  /**
+   * Saves this state once nothing has changed for a moment.
+   * @param looked only what is looked at changed: nothing that an earlier state would lose
+   */
+  save(doc: Bench, looked = false): void {
+    if (this.apart) {
+      if (!looked) this.state = 'apart';
+      return;
+    }
     this.#next = doc;
+    void keepUnsent(this.of.id, this.of.name, this.revision, doc);
     if (this.state === 'conflict') return;
     this.state = 'waiting';
     this.#after(REST_MS);
@@ -50,7 +72,7 @@ export class Saver {
     } catch {
       this.#failed(
         doc,
-        'The server does not answer. Your changes stay on this page and are saved when it does.',
+        'The server does not answer. Your changes are kept in this browser, and saved when it does.',
       );
     } finally {
       this.#busy = false;
@@ -60,15 +82,18 @@ export class Saver {
   }
 
   async #send(doc: Bench): Promise<void> {
-    const response = await fetch(this.url, {
+    const response = await fetch(`/api/benches/${this.of.id}`, {
       method: 'PUT',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ follows: this.revision, doc }),
     });
     if (response.ok) {
-      this.revision = Saved.parse(await response.json()).revision;
+      this.revision = SavedReply.parse(await response.json()).revision;
       this.state = 'saved';
       this.problem = '';
+      // What was changed meanwhile follows this revision now.
+      if (this.#next) void keepUnsent(this.of.id, this.of.name, this.revision, this.#next);
+      else void dropUnsent(this.of.id);
       return;
     }
     if (response.status === 409) {
@@ -86,6 +111,25 @@ export class Saver {
     this.state = 'failed';
     this.problem = problem;
     this.#after(RETRY_MS);
+  }
+
+  /** Saves whatever waits, and waits until that is done or cannot be. */
+  async settle(): Promise<void> {
+    do {
+      await this.flush();
+      while (this.#busy) await new Promise((resolve) => setTimeout(resolve, 20));
+    } while (this.#next && !this.#stuck());
+  }
+
+  /** From here on what is shown is the bench itself. */
+  join(): void {
+    this.apart = false;
+    this.state = 'saved';
+  }
+
+  /** Goes on from a state that was kept in this browser: it followed this revision. */
+  follow(revision: number): void {
+    this.revision = revision;
   }
 
   /** Puts this page's state on top of the one saved elsewhere. */
@@ -106,6 +150,7 @@ export class Saver {
     this.theirs = null;
     this.#next = null;
     this.state = 'saved';
+    void dropUnsent(this.of.id);
     return doc;
   }
 

@@ -8,6 +8,15 @@ import type { PageServerLoad } from './$types';
 const shortDate = (iso: string): string =>
   new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
+const shortTime = (iso: string): string =>
+  new Date(iso).toLocaleString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+  });
+
 export const load: PageServerLoad = async ({ params, url }) => {
   const { db } = application();
   const bench = /^\d+$/.test(params.id) ? await findBench(db, Number(params.id)) : undefined;
@@ -16,7 +25,7 @@ export const load: PageServerLoad = async ({ params, url }) => {
   const kept =
     state && /^\d+$/.test(state) ? await findState(db, bench.id, Number(state)) : undefined;
   if (state && !kept) error(404, 'This link names a state of the bench that is no longer kept.');
-  const doc = kept ?? bench.doc;
+  const doc = kept?.doc ?? bench.doc;
   const [list, reading, readings, lists] = await Promise.all([
     findList(db, bench.listId),
     findReading(db, doc.reading),
@@ -40,6 +49,10 @@ export const load: PageServerLoad = async ({ params, url }) => {
       currentReading: list?.current_reading ?? doc.reading,
       revision: bench.revision,
       doc,
+      earlier:
+        kept && kept.revision !== bench.revision
+          ? { revision: kept.revision, savedAt: shortTime(kept.savedAt), newest: bench.doc }
+          : null,
     },
   };
 };

@@ -4,6 +4,6 @@
   let { data }: { data: PageData } = $props();
 </script>
 
-{#key `${data.facts.id}/${data.facts.revision}`}
+{#key `${data.facts.id}/${data.facts.revision}/${data.facts.earlier?.revision ?? ''}`}
   <Bench facts={data.facts} />
 {/key}

@@ -6,6 +6,6 @@ import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = ({ params }) =>
   answering(async () => {
-    const doc = await findState(application().db, idOf(params.id), idOf(params.revision));
-    return doc ? json(doc) : notFound('state of this bench');
+    const state = await findState(application().db, idOf(params.id), idOf(params.revision));
+    return state ? json(state.doc) : notFound('state of this bench');
   });
