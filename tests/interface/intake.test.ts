@@ -115,6 +115,40 @@ describe('changing the recipe', () => {
     await page.find('foot-counted');
   });
 
+  it('a reload asks first, and what was decided survives it', async () => {
+    await choose(page, madeFile('left.csv', 'day,n\n03/04/2025,1\n05/06/2025,2\n'));
+    await untilRead(page);
+    await page.press('Change how it is read');
+    await page.choose('date-order', 'mdy');
+    await page.until(
+      'the other reading',
+      async () => (await previewRow(page, 0))[0] === 'Tue 4 Mar 2025',
+    );
+    const name = await page.find('list-name');
+    await name.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Left on the desk');
+    // The browser writes it down by itself, a moment later.
+    await page.driver.sleep(400);
+    // The browser's own question is answered by the driver; that there is one is what is looked at.
+    expect(
+      await page.run<boolean>(
+        `const leaving = new Event('beforeunload', { cancelable: true });
+         dispatchEvent(leaving);
+         return leaving.defaultPrevented;`,
+      ),
+    ).toBe(true);
+    await page.driver.navigate().refresh();
+    await page.untilText('gone-on', 'Going on with left.csv, as you left it.');
+    await untilRead(page);
+    expect((await previewRow(page, 0))[0]).toBe('Tue 4 Mar 2025');
+    expect(await (await page.find('list-name')).getAttribute('value')).toBe('Left on the desk');
+    await page.chord(Key.CONTROL, Key.ENTER);
+    await page.find('foot-counted');
+    // Kept now: nothing is left to go on with.
+    await page.go('/intake');
+    await page.find('file');
+    expect(await page.all('[data-test=gone-on]')).toHaveLength(0);
+  });
+
   it('reads “14 min” as a number when told that the unit stands in the cells', async () => {
     await choose(page, demoPath('sailings'));
     await untilRead(page);

@@ -12,8 +12,24 @@ export function madeFile(name: string, content: string | Uint8Array): string {
   return file;
 }
 
+/** Takes away what an intake before left to go on with. */
+async function clearDesk(page: Page): Promise<void> {
+  await page.go('/keys');
+  await page.driver.executeAsyncScript(
+    `const done = arguments[0];
+     const open = indexedDB.open('tally-loft-desk');
+     open.onupgradeneeded = () => open.result.createObjectStore('intakes');
+     open.onsuccess = () => {
+       const tx = open.result.transaction('intakes', 'readwrite');
+       tx.objectStore('intakes').clear();
+       tx.oncomplete = () => { open.result.close(); done(); };
+     };`,
+  );
+}
+
 /** Chooses a file on the intake page. */
 export async function choose(page: Page, file: string, list?: number): Promise<void> {
+  await clearDesk(page);
   await page.go(list === undefined ? '/intake' : `/intake?list=${list}`);
   await (await page.find('file')).sendKeys(file);
 }

@@ -9,6 +9,7 @@
   import ColumnFields from './ColumnFields.svelte';
   import Differences from './Differences.svelte';
   import Doubts from './Doubts.svelte';
+  import { clearDesk, leaveOnDesk, lookOnDesk } from './desk';
   import { IntakeState, type Refreshed } from './intake.svelte';
   import LayoutFields from './LayoutFields.svelte';
   import { pending } from './pending';
@@ -25,13 +26,46 @@
   const intake = new IntakeState(refreshed, limit);
   let chosen = $state<string | null>(null);
   let benchLink = $state('');
+  let goneOn = $state(false);
+  /** The analyst has said so: nothing is asked. */
+  let leaving = false;
+  // svelte-ignore state_referenced_locally
+  const list = refreshed?.id ?? null;
 
   onMount(() => {
     const { file } = pending;
     pending.file = null;
     if (file) intake.begin(file);
+    else void goOn();
     return () => intake.leave();
   });
+
+  /** Takes up what a reloaded page left. */
+  async function goOn(): Promise<void> {
+    const left = await lookOnDesk(list);
+    if (!left || intake.stage !== 'empty') return;
+    intake.begin(left.file, left.decided);
+    goneOn = true;
+  }
+
+  $effect(() => {
+    const { left } = intake;
+    if (left) void leaveOnDesk(list, left);
+    else if (intake.stage === 'done') void clearDesk(list);
+  });
+
+  const open = $derived(
+    intake.stage === 'reading' ||
+      intake.stage === 'read' ||
+      intake.stage === 'stopped' ||
+      intake.stage === 'sending',
+  );
+
+  async function another(): Promise<void> {
+    leaving = true;
+    await clearDesk(list);
+    location.reload();
+  }
 
   $effect(() => {
     const { stored } = intake;
@@ -58,7 +92,12 @@
   );
 </script>
 
-<svelte:window onkeydown={keyed} />
+<svelte:window
+  onkeydown={keyed}
+  onbeforeunload={(event) => {
+    if (open && !leaving) event.preventDefault();
+  }}
+/>
 <svelte:head
   ><title>{refreshed ? `Refresh ${refreshed.name}` : 'Bring in a list'} · Tally Loft</title
   ></svelte:head
@@ -82,6 +121,12 @@
   </TopBar>
   {#if intake.fault}<p class="fault" role="alert" data-test="fault">{intake.fault}</p>{/if}
 
+  {#if goneOn && open}
+    <p class="gone-on" role="status" data-test="gone-on">
+      Going on with {intake.fileName}, as you left it.
+      <button type="button" class="act" onclick={() => void another()}>Choose another file</button>
+    </p>
+  {/if}
   {#if intake.stage === 'empty' || intake.stage === 'fault'}
     <main class="start">
       <h1 class="serif">{refreshed ? `A new file for ${refreshed.name}` : 'Choose a file'}</h1>
@@ -198,6 +243,12 @@
 </div>
 
 <style>
+  .gone-on {
+    margin: 0;
+    padding: 6px 20px;
+    background: var(--band);
+    border-bottom: 1px solid var(--rule);
+  }
   .page {
     height: 100vh;
     display: flex;

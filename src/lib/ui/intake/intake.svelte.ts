@@ -1,3 +1,4 @@
+import type { Decided, Left } from './desk';
 import { decide, differenceKey, matchRecipe, type Difference } from '../../core/read/refresh';
 import type { Doubt } from '../../core/read/doubts';
 import type { ColumnRecipe, Recipe } from '../../core/read/recipe';
@@ -34,6 +35,8 @@ export class IntakeState {
   readonly #limit: number;
   readonly #settled = new Set<string>();
   #worker: Worker | null = null;
+  #given: File | null = null;
+  #left: Decided | null = null;
   /** A list's differences are found with the first look at the file. */
   #first = true;
 
@@ -42,7 +45,10 @@ export class IntakeState {
     this.#limit = limit;
   }
 
-  begin(file: File): void {
+  /** @param left what was decided about it before the page was reloaded */
+  begin(file: File, left: Decided | null = null): void {
+    this.#given = file;
+    this.#left = left;
     this.fileName = file.name;
     this.name =
       this.refreshed?.name ??
@@ -161,6 +167,31 @@ export class IntakeState {
     this.#stopWorker();
   }
 
+  /** What a reloaded page needs to go on; null before anything was read, and once it is kept. */
+  get left(): Left | null {
+    const { recipe, name, setTotalsAside, decisions, stage } = this;
+    if (!this.#given || !recipe || stage === 'fault' || stage === 'done') return null;
+    return {
+      file: this.#given,
+      decided: {
+        recipe,
+        name,
+        setTotalsAside,
+        settled: [...this.#settled],
+        decisions: [...decisions],
+      },
+    };
+  }
+
+  #goOn(left: Decided): void {
+    this.#left = null;
+    this.name = left.name;
+    this.setTotalsAside = left.setTotalsAside;
+    this.decisions = new Map(left.decisions);
+    for (const id of left.settled) this.#settled.add(id);
+    this.#use(left.recipe);
+  }
+
   #use(recipe: Recipe): void {
     this.recipe = recipe;
     this.#reading();
@@ -196,6 +227,7 @@ export class IntakeState {
         if (this.#first && this.refreshed)
           this.differences = matchRecipe(message.file, this.refreshed.recipe).differences;
         this.#first = false;
+        if (this.#left) this.#goOn(this.#left);
         return;
       case 'progress':
         this.progress = message.share;
