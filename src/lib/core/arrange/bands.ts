@@ -4,7 +4,7 @@ import type { Test } from '../scope/condition';
 import { showNumber } from '../table/format';
 
 /** One band of numbers. Left out: the lower edge is in and the upper out, but for the last band's. */
-export const Band = z.object({
+export const Band = z.strictObject({
   label: z.string().max(200).optional(),
   /** null: open. */
   from: z.number().nullable().default(null),
@@ -19,23 +19,23 @@ export const MOST_BANDS = 10_000;
 /** How the values of a number column are cut into bands (calculations, section 6). */
 export const Bands = z.discriminatedUnion('by', [
   /** Bands of one width, an edge at the origin. */
-  z.object({
+  z.strictObject({
     by: z.literal('width'),
     width: z.number().positive(),
     origin: z.number().default(0),
   }),
   /** So many bands of one width; with round edges there may be a few fewer or one more. */
-  z.object({
+  z.strictObject({
     by: z.literal('number'),
     count: z.int().min(1).max(1000),
     round: z.boolean().default(true),
   }),
   /** About as many records in each; edges at quantiles by definition 7. Equal values are never split. */
-  z.object({ by: z.literal('equalCount'), count: z.int().min(1).max(1000) }),
-  z.object({ by: z.literal('edges'), edges: z.array(z.number()).min(2).max(1001) }),
-  z.object({ by: z.literal('table'), bands: z.array(Band).min(1).max(MOST_BANDS) }),
+  z.strictObject({ by: z.literal('equalCount'), count: z.int().min(1).max(1000) }),
+  z.strictObject({ by: z.literal('edges'), edges: z.array(z.number()).min(2).max(1001) }),
+  z.strictObject({ by: z.literal('table'), bands: z.array(Band).min(1).max(MOST_BANDS) }),
   /** A band table kept as a list of its own: its columns of lower and upper edges, and of labels. */
-  z.object({
+  z.strictObject({
     by: z.literal('list'),
     list: z.string(),
     from: z.string(),

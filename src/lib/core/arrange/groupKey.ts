@@ -4,11 +4,11 @@ import { Bands } from './bands';
 
 /** How the groups of one level follow one another. */
 export const GroupOrder = z.discriminatedUnion('by', [
-  z.object({ by: z.literal('label'), descending: z.boolean().default(false) }),
-  z.object({ by: z.literal('hand'), labels: z.array(z.string()).max(10_000) }),
-  z.object({ by: z.literal('count'), descending: z.boolean().default(true) }),
+  z.strictObject({ by: z.literal('label'), descending: z.boolean().default(false) }),
+  z.strictObject({ by: z.literal('hand'), labels: z.array(z.string()).max(10_000) }),
+  z.strictObject({ by: z.literal('count'), descending: z.boolean().default(true) }),
   /** By one of the ledger's measures, named by its place. */
-  z.object({
+  z.strictObject({
     by: z.literal('measure'),
     measure: z.int().min(0),
     descending: z.boolean().default(true),

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { nearest } from '../table/nearest';
 import type { Fault } from '../tally/fault';
 import { Ask } from './ask';
+import { knownKeys } from './knownKeys';
 import { upgradeAsk } from './upgrade';
 
 /** The document as an ask. @throws BadAsk naming every fault by its path */
@@ -10,6 +11,13 @@ export function readAsk(document: unknown): Ask {
   const parsed = Ask.safeParse(upgradeAsk(document), { reportInput: true });
   if (parsed.success) return parsed.data;
   throw new BadAsk(parsed.error.issues.flatMap((issue) => faultsOf(issue, [])));
+}
+
+/** What to do about a key that means nothing at its place. */
+function leftOut(key: string, known: ReadonlySet<string>): string {
+  const near = nearest(key, known);
+  if (near !== null) return `Did you mean “${near}”?`;
+  return known.size ? `Leave it out, or take one of ${[...known].join(', ')}.` : 'Leave it out.';
 }
 
 /** `tallies[0].measures[1].kind` */
@@ -28,13 +36,16 @@ function faultsOf(issue: Issue, above: readonly PropertyKey[]): Fault[] {
       return issue.keys.map((key) => ({
         path: pathText([...parts, key]),
         message: `“${key}” means nothing here.`,
-        remedy: 'Leave it out, or look up its spelling with “tally schema”.',
+        remedy: leftOut(key, knownKeys(Ask, parts)),
       }));
     case 'invalid_value':
       return [
         {
           path,
-          message: `${shown(issue.input)} is not possible here.`,
+          message:
+            issue.input === undefined
+              ? 'This is missing.'
+              : `${shown(issue.input)} is not possible here.`,
           remedy: choice(issue.input, issue.values.map(String)),
         },
       ];

@@ -61,5 +61,5 @@ export const questionParts = {
  * A list in question. Columns are named by their name or id, or given as `expression: …`. Record
  * numbers count from 0.
  */
-export const Question = z.object(questionParts);
+export const Question = z.strictObject(questionParts);
 export type Question = z.infer<typeof Question>;

@@ -5,7 +5,7 @@ import { readCell } from './columnReader';
 import type { Recipe } from './recipe';
 
 /** A cell put right by hand. The reading keeps its old text; this stands beside it. */
-export const Correction = z.object({
+export const Correction = z.strictObject({
   record: z.int().min(0),
   column: z.string(),
   /** What should stand there, as a file would write it. */

@@ -11,18 +11,18 @@ export type Comparison = (typeof COMPARISONS)[number];
 /** What a condition asks of one column (calculations, section 1). */
 export const Test = z.discriminatedUnion('test', [
   /** Text or yes/no: equals one of the values. `exact` keeps case and accents apart. */
-  z.object({
+  z.strictObject({
     test: z.literal('is'),
     values: z.array(z.string()).max(10_000),
     exact: z.boolean().default(false),
   }),
-  z.object({
+  z.strictObject({
     test: z.enum(['contains', 'startsWith', 'endsWith', 'pattern', 'regex']),
     text: z.string().max(1000),
     exact: z.boolean().default(false),
   }),
-  z.object({ test: z.literal('compare'), op: z.enum(COMPARISONS), value: Point }),
-  z.object({
+  z.strictObject({ test: z.literal('compare'), op: z.enum(COMPARISONS), value: Point }),
+  z.strictObject({
     test: z.literal('between'),
     from: Point,
     to: Point,
@@ -30,38 +30,38 @@ export const Test = z.discriminatedUnion('test', [
     toIn: z.boolean().default(true),
   }),
   /** Highest or lowest k records, or k % of them, among what the rungs above kept. */
-  z.object({
+  z.strictObject({
     test: z.literal('extreme'),
     side: z.enum(['highest', 'lowest']),
     k,
     of: z.enum(['records', 'percent']),
   }),
-  z.object({ test: z.literal('mean'), side: z.enum(['above', 'below']) }),
+  z.strictObject({ test: z.literal('mean'), side: z.enum(['above', 'below']) }),
   /** More than k standard deviations (sample) from the mean. */
-  z.object({ test: z.literal('deviations'), k }),
+  z.strictObject({ test: z.literal('deviations'), k }),
   /** Below Q1 − k·IQR or above Q3 + k·IQR. */
-  z.object({ test: z.literal('outlying'), k: k.default(1.5) }),
+  z.strictObject({ test: z.literal('outlying'), k: k.default(1.5) }),
   /** In any of these periods of the calendar, each named by a day in it. */
-  z.object({
+  z.strictObject({
     test: z.literal('period'),
     period: z.enum(['year', 'quarter', 'month', 'week']),
     days: z.array(z.string()).min(1).max(1000),
   }),
   /** In these months (1..12), quarters (1..4) or weekdays (1 Monday .. 7) of any year. */
-  z.object({
+  z.strictObject({
     test: z.literal('season'),
     of: z.enum(['month', 'quarter', 'weekday']),
     values: z.array(z.int().min(1).max(12)).min(1).max(12),
   }),
   /** In the last k periods up to the latest date of the list. */
-  z.object({
+  z.strictObject({
     test: z.literal('last'),
     k: z.int().min(1).max(100_000),
     period: z.enum(['day', 'week', 'month', 'quarter', 'half', 'year']),
   }),
-  z.object({ test: z.enum(['blank', 'unread']) }),
+  z.strictObject({ test: z.enum(['blank', 'unread']) }),
   /** One of the values of a column of another list. */
-  z.object({
+  z.strictObject({
     test: z.literal('listed'),
     list: z.string(),
     column: z.string(),
@@ -95,19 +95,19 @@ export interface ByExpression {
 export type Condition = Leaf | Joined | ByExpression;
 
 export const Condition: z.ZodType<Condition> = z.lazy(() =>
-  z.union([
-    z.object({
+  z.discriminatedUnion('kind', [
+    z.strictObject({
       kind: z.literal('leaf'),
       column: z.string(),
       not: z.boolean().default(false),
       test: Test,
     }),
-    z.object({
+    z.strictObject({
       kind: z.literal('expression'),
       not: z.boolean().default(false),
       expression: z.string().max(20_000),
     }),
-    z.object({
+    z.strictObject({
       kind: z.enum(['all', 'any']),
       not: z.boolean().default(false),
       parts: z.array(Condition).min(1).max(200),
@@ -116,7 +116,7 @@ export const Condition: z.ZodType<Condition> = z.lazy(() =>
 ) as z.ZodType<Condition>;
 
 /** One step of the ladder. */
-export const Rung = z.object({
+export const Rung = z.strictObject({
   id: z.string(),
   on: z.boolean().default(true),
   condition: Condition,
@@ -124,17 +124,17 @@ export const Rung = z.object({
 export type Rung = z.infer<typeof Rung>;
 
 /** Records taken out by hand: by number, or all with one value; `kept` were put back from the latter. */
-export const SetAside = z.object({
+export const SetAside = z.strictObject({
   records: z.array(z.int().min(0)).max(1_000_000).default([]),
   values: z
-    .array(z.object({ column: z.string(), value: z.string().nullable() }))
+    .array(z.strictObject({ column: z.string(), value: z.string().nullable() }))
     .max(1000)
     .default([]),
   kept: z.array(z.int().min(0)).max(1_000_000).default([]),
 });
 export type SetAside = z.infer<typeof SetAside>;
 
-export const Ladder = z.object({
+export const Ladder = z.strictObject({
   rungs: z.array(Rung).max(200).default([]),
   setAside: SetAside.default({ records: [], values: [], kept: [] }),
 });

@@ -2,7 +2,7 @@ import { z } from 'zod';
 
 /** How a column's numbers are shown (calculations, section 15). The stored value never changes. */
 export const NumberFormat = z
-  .object({
+  .strictObject({
     /** Digits behind the mark, or as many as the file had. */
     decimals: z.int().min(0).max(12).optional(),
     /** Significant digits; goes before `decimals`. */

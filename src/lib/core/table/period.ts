@@ -10,7 +10,7 @@ export const CALENDAR_PERIODS = ['day', 'week', 'month', 'quarter', 'half', 'yea
 export type CalendarPeriod = (typeof CALENDAR_PERIODS)[number];
 
 /** Where years and weeks begin, and by which year a year across two is named. */
-export const Calendar = z.object({
+export const Calendar = z.strictObject({
   /** Month that years, half-years and quarters are counted from. */
   yearStartsIn: z.int().min(1).max(12).default(1),
   yearNamedBy: z.enum(['start', 'end']).default('start'),

@@ -7,7 +7,7 @@ export const Footing = z.object({
   /** Figures compared with their parts, or with the records anew. */
   compared: z.int(),
   failure: z
-    .object({
+    .strictObject({
       table: z.string(),
       row: z.int(),
       column: z.string(),

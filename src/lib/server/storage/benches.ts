@@ -1,6 +1,6 @@
 import { StaleRevision } from '../errors';
 import type { Bench as BenchDoc } from '$lib/core/bench/document';
-import { upgradeBench } from '$lib/core/bench/upgrade';
+import { storedBench } from '$lib/core/bench/upgrade';
 import { writing, type Database } from './database';
 
 export interface Bench {
@@ -30,7 +30,7 @@ export async function findBench(db: Database, id: number): Promise<Bench | undef
       listId: row.list_id,
       name: row.name,
       revision: row.revision,
-      doc: upgradeBench(JSON.parse(row.doc)),
+      doc: storedBench(JSON.parse(row.doc)),
       savedAt: row.saved_at,
     }
   );
@@ -58,7 +58,7 @@ export async function findState(
   revision: number,
 ): Promise<BenchState | undefined> {
   const row = await stateRow(db, id, revision);
-  return row && { revision, doc: upgradeBench(JSON.parse(row.doc)), savedAt: row.saved_at };
+  return row && { revision, doc: storedBench(JSON.parse(row.doc)), savedAt: row.saved_at };
 }
 
 /**

@@ -10,7 +10,7 @@ export const ConditionalSpec = z.strictObject({
   kind: z.literal('conditional'),
   /** The rows: named conditions, which may overlap. */
   rows: z
-    .array(z.object({ name: z.string().min(1).max(200), condition: Condition }))
+    .array(z.strictObject({ name: z.string().min(1).max(200), condition: Condition }))
     .max(500)
     .default([]),
   /** Or the groups of a key. */
@@ -19,7 +19,7 @@ export const ConditionalSpec = z.strictObject({
   everythingElse: z.boolean().default(false),
   columns: z
     .array(
-      z.object({
+      z.strictObject({
         name: z.string().max(200).optional(),
         measure: Measure.default({ kind: 'records' }),
         condition: Condition.optional(),

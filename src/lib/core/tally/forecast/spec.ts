@@ -17,7 +17,7 @@ export const ForecastSpec = z.strictObject({
   season: z.int().min(1).max(400).optional(),
   /** Smoothing parameters; those left out are found. `k`: how many values the mean takes. */
   parameters: z
-    .object({
+    .strictObject({
       alpha: share.optional(),
       beta: share.optional(),
       gamma: share.optional(),

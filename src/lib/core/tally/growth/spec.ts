@@ -12,7 +12,7 @@ export const GrowthSpec = z.strictObject({
   to: z.iso.date().optional(),
   /** Or two values: so many intervals apart, or on two dates. */
   values: z
-    .object({
+    .strictObject({
       first: z.number(),
       last: z.number(),
       intervals: z.number().positive().optional(),

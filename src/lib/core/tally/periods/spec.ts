@@ -21,12 +21,12 @@ export const PeriodsSpec = z.strictObject({
   /** Total since the start of the year. */
   toDate: z.boolean().default(false),
   moving: z
-    .object({
+    .strictObject({
       k: z.int().min(2).max(1000),
       place: z.enum(['trailing', 'centred']).default('trailing'),
     })
     .optional(),
   /** Index with this period as 100, named by a day in it; the first period unless given. */
-  index: z.object({ base: z.iso.date().optional() }).optional(),
+  index: z.strictObject({ base: z.iso.date().optional() }).optional(),
 });
 export type PeriodsSpec = z.infer<typeof PeriodsSpec>;

@@ -24,7 +24,7 @@ export const RankingSpec = z.strictObject({
   show: z.array(z.string()).max(40).default([]),
   /** Change of place between the last two periods of a date, or between two that a day names. */
   change: z
-    .object({
+    .strictObject({
       column: z.string(),
       period: z.enum(CALENDAR_PERIODS),
       calendar: Calendar.optional(),
