@@ -65,6 +65,8 @@ export const TEST_CHOICES: readonly TestChoice[] = [
   compare('eq', 'is on', TIMED),
   compare('lt', 'is before', TIMED),
   compare('gt', 'is after', TIMED),
+  compare('le', 'is up to', TIMED),
+  compare('ge', 'is from', TIMED),
   {
     key: 'between',
     label: 'is between',

@@ -3,8 +3,8 @@ import { DAY_MS, civil, weekday } from '../table/calendar';
 import { has, type Bitset } from '../table/bitset';
 import type { ScalarColumn } from '../table/column';
 import { periodOf, periodStart } from '../table/period';
-import { readClock, readDateTime, noDateFacts, readDate } from '../read/dates';
 import type { Test } from './condition';
+import { DATE_FORMS, daysOf, spanOf } from './point';
 
 /** Values from lo to hi, both in; or, when `outside`, the values before and behind them. */
 export interface Interval {
@@ -29,32 +29,10 @@ export function nextUp(x: number): number {
 
 export const nextDown = (x: number): number => -nextUp(-x);
 
-/** A point as the column's numbers: a number, days, or milliseconds. @throws BadCondition */
-export function pointOf(column: ScalarColumn, point: number | string): number {
-  if (typeof point === 'number') return point;
-  const facts = noDateFacts();
-  const value =
-    column.type === 'date'
-      ? readDate(point, 'ymd', facts)
-      : column.type === 'datetime'
-        ? readDateTime(point, 'ymd', 'clock', facts)
-        : column.type === 'time'
-          ? readClock(point)
-          : Number(point);
-  if (Number.isNaN(value) || point.trim() === '')
-    throw new BadCondition(`“${point}” cannot be read as a value of ${column.name}.`);
-  return value;
-}
-
-/** Whether a bare date stands for its whole day in a column of dates and times. */
-const isWholeDay = (column: ScalarColumn, point: number | string): boolean =>
-  column.type === 'datetime' && typeof point === 'string' && /^\d{4}-\d{2}-\d{2}$/.test(point);
-
 /** The interval a test asks for, where it does not look at other records. */
 export function fixedInterval(column: ScalarColumn, test: Test): Interval | null {
   if (test.test === 'compare') {
-    const from = pointOf(column, test.value);
-    const to = isWholeDay(column, test.value) ? from + DAY_MS - 1 : from;
+    const { from, to } = spanOf(column, test.value);
     switch (test.op) {
       case 'eq':
         return inside(from, to);
@@ -71,9 +49,12 @@ export function fixedInterval(column: ScalarColumn, test: Test): Interval | null
     }
   }
   if (test.test === 'between') {
-    const from = pointOf(column, test.from);
-    const to = pointOf(column, test.to) + (isWholeDay(column, test.to) ? DAY_MS - 1 : 0);
-    return inside(test.fromIn ? from : nextUp(from), test.toIn ? to : nextDown(to));
+    const first = spanOf(column, test.from);
+    const last = spanOf(column, test.to);
+    return inside(
+      test.fromIn ? first.from : nextUp(first.to),
+      test.toIn ? last.to : nextDown(last.from),
+    );
   }
   if (test.test === 'last') return lastPeriods(column, test);
   return null;
@@ -99,8 +80,11 @@ export function dayTest(
   if (test.test === 'period') {
     const wanted = new Set(
       test.days.map((text) => {
-        const day = readDate(text, 'ymd', noDateFacts());
-        if (Number.isNaN(day)) throw new BadCondition(`“${text}” is not a date.`);
+        const day = daysOf(text.trim())?.from;
+        if (day === undefined)
+          throw new BadCondition(
+            `“${text}” is not a date that can be read one way only. Write ${DATE_FORMS}.`,
+          );
         return periodOf(day, test.period);
       }),
     );

@@ -170,6 +170,49 @@ describe('conditions on dates', () => {
     expect([on('eq'), on('le'), on('gt')]).toEqual([1, 1, 1]);
   });
 
+  it.each([
+    ['2024', 'eq', [6]],
+    ['2024', 'le', [6]],
+    ['2024', 'gt', [0, 1, 2, 3, 4, 5]],
+    ['2025-02', 'eq', [1]],
+    ['2025-02', 'le', [0, 1, 6]],
+    ['2025-02', 'lt', [0, 6]],
+    ['2025-Q3', 'eq', [2, 3]],
+    ['2025-Q3', 'ge', [2, 3, 4, 5]],
+    ['2025-Q3', 'ne', [0, 1, 4, 5, 6]],
+    ['2025-W28', 'eq', [2, 3]],
+    ['July 2025', 'eq', [2, 3]],
+  ] as [string, 'eq', number[]][])(
+    'a bare period means the whole of it: %s, %s',
+    (value, op, want) => {
+      expect(pass(leaf('day', { test: 'compare', op, value }))).toEqual(want);
+    },
+  );
+
+  it('a period left out of what is between is left out whole', () => {
+    const between = (fromIn: boolean, toIn: boolean): number[] =>
+      pass(leaf('day', { test: 'between', from: '2024', to: '2025-Q3', fromIn, toIn }));
+    expect(between(true, true)).toEqual([0, 1, 2, 3, 6]);
+    expect(between(false, true)).toEqual([0, 1, 2, 3]);
+    expect(between(false, false)).toEqual([0, 1]);
+  });
+
+  it('are never numbers, and never guessed', () => {
+    const ask = (value: number | string): (() => number[]) => {
+      return () => pass(leaf('day', { test: 'compare', op: 'ge', value }));
+    };
+    expect(ask(2024)).toThrow(
+      'day holds dates, and 2024 is a number. Write a date as text: “2024”.',
+    );
+    expect(ask(20089)).toThrow('Write a date as text');
+    for (const text of ['03/04/2024', '24-01-15', '3.4.24'])
+      expect(ask(text)).toThrow(`“${text}” can be read two ways`);
+    expect(ask('2024-W60')).toThrow('cannot be read as a value of day');
+    expect(() =>
+      pass(leaf('day', { test: 'period', period: 'month', days: ['03/04/2024'] })),
+    ).toThrow('read one way only');
+  });
+
   it('say which text is no date', () => {
     expect(() => pass(leaf('day', { test: 'compare', op: 'eq', value: 'soon' }))).toThrow('“soon”');
   });

@@ -69,6 +69,14 @@ export function isoWeek(days: number): { year: number; week: number } {
   return { year, week: Math.floor((thursday - dayNumber(year, 1, 1)) / 7) + 1 };
 }
 
+/** The Monday of an ISO 8601 week; null where the year has no such week. */
+export function isoWeekStart(year: number, week: number): number | null {
+  const fourth = dayNumber(year, 1, 4);
+  const start = fourth - weekday(fourth) + 7 * (week - 1);
+  const found = isoWeek(start);
+  return found.year === year && found.week === week ? start : null;
+}
+
 export const MONTHS = [
   'January',
   'February',

@@ -1,7 +1,10 @@
 <script lang="ts">
+  import type { ColumnType } from '../../core/table/column';
+  import DatePoint from '../fields/DatePoint.svelte';
+
   interface Props {
     label: 'From' | 'To';
-    type: string;
+    type: ColumnType;
     value: number | string;
     /** Whether the bound itself belongs to what is between. */
     included: boolean;
@@ -11,15 +14,25 @@
   let { label, type, value, included, onvalue, onincluded }: Props = $props();
 </script>
 
-<input
-  class="field"
-  {type}
-  step="any"
-  aria-label={label}
-  {value}
-  oninput={(e) => onvalue(e.currentTarget.value)}
-  data-test="condition-{label.toLowerCase()}"
-/>
+{#if type === 'number'}
+  <input
+    class="field"
+    type="number"
+    step="any"
+    aria-label={label}
+    {value}
+    oninput={(e) => onvalue(e.currentTarget.value)}
+    data-test="condition-{label.toLowerCase()}"
+  />
+{:else}
+  <DatePoint
+    {label}
+    {type}
+    value={String(value)}
+    {onvalue}
+    test="condition-{label.toLowerCase()}"
+  />
+{/if}
 <label
   ><input
     type="checkbox"

@@ -3,6 +3,8 @@
   import { choicesFor, newLeaf } from '../../core/scope/choices';
   import type { BenchState } from '../bench/bench.svelte';
   import ConditionPart from './ConditionPart.svelte';
+  import type { ColumnType } from '../../core/table/column';
+  import { usedAs } from '../sentence/columnNote';
   import TestFields from './TestFields.svelte';
 
   interface Props {
@@ -15,7 +17,10 @@
   let { bench, condition, onchange, onremove, depth = 0 }: Props = $props();
 
   const EXAMPLE = '"Fares taken" / NULLIF(Boarded, 0) > 20';
-  const typeOf = (id: string): string => bench.column(id)?.type ?? 'text';
+  function typeOf(id: string): ColumnType {
+    const column = bench.column(id);
+    return column ? usedAs(column) : 'text';
+  }
 
   const setPart = (joined: Joined, k: number, part: Condition): Joined => ({
     ...joined,

@@ -1,8 +1,10 @@
 <script lang="ts">
   import { MONTHS, WEEKDAYS } from '../../core/table/calendar';
+  import type { ColumnType } from '../../core/table/column';
   import type { Test } from '../../core/scope/condition';
   import type { BenchState } from '../bench/bench.svelte';
   import Amount from '../fields/Amount.svelte';
+  import DatePoint from '../fields/DatePoint.svelte';
   import OneOf from '../fields/OneOf.svelte';
   import Bound from './Bound.svelte';
   import ValuePicker from './ValuePicker.svelte';
@@ -10,7 +12,7 @@
   interface Props {
     bench: BenchState;
     column: string;
-    type: string;
+    type: ColumnType;
     test: Test;
     onchange: (test: Test) => void;
   }
@@ -30,7 +32,6 @@
     ['half', 'half-years'],
     ['year', 'years'],
   ] as const;
-  const kind = $derived(type === 'number' ? 'number' : type === 'time' ? 'time' : 'date');
   const read = (text: string): number | string =>
     type === 'number' && text !== '' ? Number(text) : text;
   const seasons = $derived(
@@ -68,19 +69,29 @@
       /> case and accents matter</label
     >
   {:else if test.test === 'compare'}
-    <input
-      class="field"
-      type={kind}
-      step="any"
-      aria-label="Value"
-      value={test.value}
-      oninput={(e) => onchange({ ...test, value: read(e.currentTarget.value) })}
-      data-test="condition-value"
-    />
+    {#if type === 'number'}
+      <input
+        class="field"
+        type="number"
+        step="any"
+        aria-label="Value"
+        value={test.value}
+        oninput={(e) => onchange({ ...test, value: read(e.currentTarget.value) })}
+        data-test="condition-value"
+      />
+    {:else}
+      <DatePoint
+        label="Value"
+        {type}
+        value={String(test.value)}
+        onvalue={(value) => onchange({ ...test, value })}
+        test="condition-value"
+      />
+    {/if}
   {:else if test.test === 'between'}
     <Bound
       label="From"
-      type={kind}
+      {type}
       value={test.from}
       included={test.fromIn}
       onvalue={(text) => onchange({ ...test, from: read(text) })}
@@ -89,7 +100,7 @@
     <span>and</span>
     <Bound
       label="To"
-      type={kind}
+      {type}
       value={test.to}
       included={test.toIn}
       onvalue={(text) => onchange({ ...test, to: read(text) })}
@@ -149,12 +160,12 @@
       /></label
     >
     <label
-      >of <input
-        class="field"
-        type="date"
+      >of <DatePoint
+        label="A day in it"
+        {type}
         value={test.days[0]}
-        oninput={(e) => onchange({ ...test, days: [e.currentTarget.value] })}
-        data-test="condition-value"
+        onvalue={(day) => onchange({ ...test, days: [day] })}
+        test="condition-value"
       /></label
     >
   {:else if test.test === 'season'}

@@ -1,4 +1,8 @@
 <script lang="ts">
+  import { daysOf } from '../../core/scope/point';
+  import { isoDate } from '../../core/table/calendar';
+  import DatePoint from '../fields/DatePoint.svelte';
+
   interface Props {
     name: string;
     value: string | null;
@@ -6,19 +10,27 @@
     close: () => void;
   }
   let { name, value, onchange, close }: Props = $props();
+  /** What is being typed, until it can be read. */
+  let typed = $state<string | null>(null);
+
+  function take(text: string): void {
+    typed = text;
+    const days = daysOf(text.trim());
+    if (days) onchange(isoDate(days.from));
+  }
 </script>
 
-<label
-  >{name}: a day in it
-  <input
-    class="field"
+<div class="point">
+  <span>{name}: a day in it, or its name</span>
+  <DatePoint
+    label={name}
     type="date"
-    value={value ?? ''}
-    data-first
-    data-test="day"
-    onchange={(e) => onchange(e.currentTarget.value || null)}
-  /></label
->
+    value={typed ?? value ?? ''}
+    onvalue={take}
+    test="day"
+    first
+  />
+</div>
 {#if value !== null}
   <button
     type="button"
@@ -31,7 +43,7 @@
 {/if}
 
 <style>
-  label {
+  .point {
     display: grid;
     gap: 5px;
     margin-bottom: 6px;

@@ -1,0 +1,29 @@
+import { readClock } from '../read/dates';
+import { clockTime, plainDate } from '../table/calendar';
+import type { ColumnType } from '../table/column';
+import { DATE_FORMS, daysOf } from './point';
+
+/** What a text typed where a date or time is asked for is taken as, in words; `wrong` where it is none. */
+export function pointWords(text: string, type: ColumnType): { says: string; wrong: boolean } {
+  const typed = text.trim();
+  if (typed === '') return { says: '', wrong: false };
+  if (type === 'time') {
+    const clock = readClock(typed);
+    return Number.isNaN(clock)
+      ? { says: 'Write 08:30, or 8:30 pm', wrong: true }
+      : { says: clockTime(clock), wrong: false };
+  }
+  const days = daysOf(typed);
+  if (days)
+    return {
+      says:
+        days.from === days.to
+          ? plainDate(days.from)
+          : `${plainDate(days.from)} to ${plainDate(days.to)}`,
+      wrong: false,
+    };
+  // A date with a time is taken as it stands; whether it can be read shows with its records.
+  if (type === 'datetime' && /^\d{4}-\d{2}-\d{2}[T ]\d/.test(typed))
+    return { says: '', wrong: false };
+  return { says: `Write ${DATE_FORMS}`, wrong: true };
+}
