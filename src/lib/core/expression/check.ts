@@ -1,5 +1,5 @@
 import { ExpressionError } from '../errors';
-import { noDateFacts, readClock, readDate, readDateTime } from '../read/dates';
+import { isUndecided, noDateFacts, readClock, readDate, readDateTime } from '../read/dates';
 import { DAY_MS } from '../table/calendar';
 import type { Column } from '../table/column';
 import { nearest } from '../table/nearest';
@@ -120,6 +120,8 @@ class Checker {
         : type === 'time'
           ? readClock(text)
           : readDateTime(text, 'ymd', 'clock', facts);
+    if (isUndecided(facts))
+      fail(`“${text}” can be read two ways.`, span, `Write the year first: '2025-01-31'.`);
     const example = { date: '2025-01-31', time: '08:10', datetime: '2025-01-31 08:10' }[type];
     if (Number.isNaN(value))
       fail(`“${text}” is not ${TYPE_WORDS[type]}.`, span, `Write it as '${example}'.`);

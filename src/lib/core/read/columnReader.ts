@@ -7,7 +7,7 @@ import {
   readDateTime,
   type DateFacts,
 } from './dates';
-import { numberReader, type NumberFacts } from './numbers';
+import { noNumberFacts, numberReader } from './numbers';
 import type { ColumnRecipe } from './recipe';
 import { LONG_CELL } from './split';
 import { readYesNo } from './yesno';
@@ -21,6 +21,7 @@ export interface ColumnEvidence {
   readonly longCells: { count: number; records: number[] };
   readonly dates: DateFacts;
   readonly percents: number;
+  readonly currencies: ReadonlyMap<string, number>;
 }
 
 const PLACES = 50;
@@ -68,7 +69,7 @@ export class ColumnReader {
   readonly #texts: string[] = [];
   /** Codes of texts with spaces at their ends. */
   readonly #spaced = new Set<number>();
-  readonly #numbers: NumberFacts = { decimals: 0, percent: 0 };
+  readonly #numbers = noNumberFacts();
   readonly #dates = noDateFacts();
   readonly #read: ((text: string) => number) | null;
   readonly #outer = { count: 0, records: [] as number[] };
@@ -160,6 +161,7 @@ export class ColumnReader {
       longCells: this.#long,
       dates: this.#dates,
       percents: this.#numbers.percent,
+      currencies: this.#numbers.currencies,
     };
   }
 

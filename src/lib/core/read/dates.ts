@@ -1,21 +1,32 @@
-import { DAY_MS, dayNumber, isCivil, MONTHS } from '../table/calendar';
+import { DAY_MS, dayNumber, isCivil, MONTHS, weekday, WEEKDAYS } from '../table/calendar';
 import type { Grain } from '../table/column';
 import type { DateOrder } from './recipe';
 
 /** What the dates of a column showed about the order of day and month. */
 export interface DateFacts {
-  /** Values where the first of two numbers is over 12, or the second; and neither. */
-  firstOver12: number;
-  secondOver12: number;
+  /** Values of three numbers without the year in front by its four digits: `03/04/2025`, `24-01-15`. */
+  numeric: number;
+  /** Those of them that are another day in another order. */
   undecided: number;
+  /** The orders in which all of them are dates: bits of ORDER_BITS. */
+  orders: number;
   grains: Record<Grain, number>;
   offsets: Set<string>;
 }
 
+const ORDER_BITS: Record<DateOrder, number> = { dmy: 1, mdy: 2, ymd: 4 };
+
+/** Whether nothing that was read tells which of the three numbers is the day. */
+export const isUndecided = ({ undecided, orders }: DateFacts): boolean =>
+  undecided > 0 && (orders & (orders - 1)) !== 0;
+
+/** Longer texts are no dates or times, and are not looked at: patterns try their places in vain. */
+const LONGEST = 48;
+
 export const noDateFacts = (): DateFacts => ({
-  firstOver12: 0,
-  secondOver12: 0,
+  numeric: 0,
   undecided: 0,
+  orders: ORDER_BITS.dmy | ORDER_BITS.mdy | ORDER_BITS.ymd,
   grains: { day: 0, month: 0, quarter: 0, year: 0 },
   offsets: new Set(),
 });
@@ -29,6 +40,10 @@ const monthOf = (word: string): number => {
     ) + 1
   );
 };
+
+/** 0 Monday .. 6 Sunday; -1 where the word is none. */
+const weekdayOf = (word: string): number =>
+  WEEKDAYS.findIndex((day) => day.toLowerCase().startsWith(word.toLowerCase()));
 
 /** Two-digit years belong to 1970..2069. */
 const fullYear = (text: string): number => {
@@ -68,6 +83,14 @@ export function readDate(text: string, order: DateOrder, facts: DateFacts): numb
     facts.grains.day++;
     return iso;
   }
+  if (text.length > LONGEST) return NaN;
+  const named = /^([A-Za-z]{3,9})\.?,?\s+(\S.*)$/.exec(text);
+  const weekdayNamed = named ? weekdayOf(named[1]) : -1;
+  if (named && weekdayNamed >= 0) {
+    // A weekday that is not the date's is a slip in one of the two: which, nobody knows.
+    const days = readDate(named[2], order, facts);
+    return weekday(days) === weekdayNamed ? days : NaN;
+  }
   let m = /^(\d{1,4})([-/.])(\d{1,2})\2(\d{1,4})$/.exec(text);
   if (m) return fromNumbers(m[1], m[3], m[4], order, facts);
   m = /^(\d{4})(\d{2})(\d{2})$/.exec(text);
@@ -93,20 +116,30 @@ function graded(days: number, grain: Grain, facts: DateFacts): number {
 
 function fromNumbers(a: string, b: string, c: string, order: DateOrder, facts: DateFacts): number {
   if (a.length > 2) return graded(checked(+a, +b, +c), 'day', facts);
-  if (order === 'ymd' && c.length <= 2) return graded(checked(fullYear(a), +b, +c), 'day', facts);
-  if (c.length === 1 || c.length === 3) return NaN;
-  if (+a > 12) facts.firstOver12++;
-  else if (+b > 12) facts.secondOver12++;
-  else if (a !== b) facts.undecided++;
-  const [day, month] = order === 'mdy' ? [+b, +a] : [+a, +b];
-  return graded(checked(fullYear(c), month, day), 'day', facts);
+  const yearLast = c.length === 2 || c.length === 4;
+  const days: Record<DateOrder, number> = {
+    dmy: yearLast ? checked(fullYear(c), +b, +a) : NaN,
+    mdy: yearLast ? checked(fullYear(c), +a, +b) : NaN,
+    ymd: c.length <= 2 && a.length === 2 ? checked(fullYear(a), +b, +c) : NaN,
+  };
+  let orders = 0;
+  const different = new Set<number>();
+  for (const one of ['dmy', 'mdy', 'ymd'] as const)
+    if (days[one] === days[one]) {
+      orders |= ORDER_BITS[one];
+      different.add(days[one]);
+    }
+  if (orders === 0) return NaN;
+  facts.numeric++;
+  facts.orders &= orders;
+  if (different.size > 1) facts.undecided++;
+  return graded(days[order], 'day', facts);
 }
 
 function fromMonthName(text: string, facts: DateFacts): number {
-  const m =
-    /^(?:[A-Za-z]{3,9},?\s+)?(\d{1,2})(?:st|nd|rd|th)?[\s\-/.]+([A-Za-z]{3,9}\.?)[\s\-/.,]+(\d{4}|\d{2})$/.exec(
-      text,
-    );
+  const m = /^(\d{1,2})(?:st|nd|rd|th)?[\s\-/.]+([A-Za-z]{3,9}\.?)[\s\-/.,]+(\d{4}|\d{2})$/.exec(
+    text,
+  );
   if (m) return graded(checked(fullYear(m[3]), monthOf(m[2]), +m[1]), 'day', facts);
   const us = /^([A-Za-z]{3,9}\.?)\s+(\d{1,2})(?:st|nd|rd|th)?,?\s+(\d{4})$/.exec(text);
   if (us) return graded(checked(+us[3], monthOf(us[1]), +us[2]), 'day', facts);
@@ -121,6 +154,7 @@ export function readClock(text: string): number {
     const [hours, minutes] = [digits(text, 0, 2), digits(text, 3, 2)];
     if (hours < 24 && minutes < 60) return (hours * 60 + minutes) * 60_000;
   }
+  if (text.length > LONGEST) return NaN;
   const m = /^(\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?\s*([aApP]\.?[mM]\.?)?$/.exec(text);
   if (!m) return NaN;
   let hour = +m[1];
@@ -143,6 +177,7 @@ export function readDateTime(
   zone: 'clock' | 'utc',
   facts: DateFacts,
 ): number {
+  if (text.length > LONGEST) return NaN;
   const m = /^(.{6,}?)(?:[T]|,?\s+)(\d{1,2}:\d{2}.*?)\s*(Z|[+-]\d{2}:?\d{2}|[+-]\d{2})?$/.exec(
     text,
   );

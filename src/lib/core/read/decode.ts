@@ -61,6 +61,16 @@ function isUtf8(bytes: Uint8Array): boolean {
   }
 }
 
+/**
+ * What the bytes 80 to 9F stand for in Windows-1252, by the Encoding Standard; the five that stand for
+ * nothing are controls there as well.
+ */
+const WINDOWS_1252 = '€\x81‚ƒ„…†‡ˆ‰Š‹Œ\x8dŽ\x8f\x90‘’“”•–—˜™š›œ\x9džŸ';
+
+/** Some engines read Windows-1252 as Latin-1, in which these bytes are controls. */
+const mended = (text: string): string =>
+  text.replace(/[\x80-\x9f]/g, (c) => WINDOWS_1252[c.charCodeAt(0) - 0x80]);
+
 /** Bytes to text, chunk by chunk; leaves out a byte order mark and turns CR and CRLF into LF. */
 export class TextStream {
   readonly #decoder: TextDecoder;
@@ -76,6 +86,7 @@ export class TextStream {
 
   push(bytes: Uint8Array, last = false): string {
     let text = this.#decoder.decode(bytes, { stream: !last });
+    if (this.encoding === 'windows-1252') text = mended(text);
     if (this.#heldReturn) text = `\r${text}`;
     this.#heldReturn = !last && text.endsWith('\r');
     if (this.#heldReturn) text = text.slice(0, -1);

@@ -3,7 +3,7 @@ import type { Table } from '../table/table';
 import { ColumnReader, type ColumnEvidence } from './columnReader';
 import { detectEncoding, TextStream } from './decode';
 import { columnIds, inferColumn, uniqueNames } from './infer';
-import { detectLayout, headRows } from './layout';
+import { detectLayout, headRows, isSameRow, trimmedRow } from './layout';
 import { MAX_COLUMNS, type ColumnRecipe, type Layout, type Recipe } from './recipe';
 import { isEmptyRow, Splitter } from './split';
 
@@ -26,6 +26,12 @@ export interface ReadingEvidence {
   readonly nuls: number;
   readonly mixedLineEnds: boolean;
   readonly quoteFaults: readonly number[];
+  /** Lines skipped at the top that hold something. */
+  readonly skipped: readonly string[];
+  /** Lines below that are the header again; they are no records. */
+  readonly headerAgain: { count: number; records: number[] };
+  /** Cells that hold many lines, by their record. */
+  readonly spanning: { count: number; first: { record: number; lines: number }[] };
 }
 
 export interface DelimitedReading {
@@ -36,6 +42,8 @@ export interface DelimitedReading {
 /** How many cells of each column are kept to reconsider its type. */
 const SAMPLE = 2000;
 const FIRST_FAULTS = 50;
+/** A cell of more lines than this may be a quote that closes where another should open. */
+const MANY_LINES = 10;
 
 /**
  * Bytes split at a time: the cells of so few records are read and gone before the collector of
@@ -59,6 +67,9 @@ export class DelimitedReader {
   readonly #width: number;
   readonly #samples: string[][];
   readonly #widthFaults = { count: 0, first: [] as WidthFault[] };
+  readonly #headerAgain = { count: 0, records: [] as number[] };
+  readonly #spanning = { count: 0, first: [] as { record: number; lines: number }[] };
+  #header: readonly string[] | null = null;
   #headerSeen: boolean;
   #emptyLines = 0;
   #records = 0;
@@ -82,7 +93,9 @@ export class DelimitedReader {
     for (let at = 0; at < bytes.length || (last && at === 0); at += PIECE) {
       const end = last && at + PIECE >= bytes.length;
       const text = this.#text.push(bytes.subarray(at, at + PIECE), end);
-      this.#pushRows(this.#splitter.push(text, end));
+      const rows = this.#splitter.push(text, end);
+      if (rows.length > 0) this.#lookForLines(rows);
+      this.#pushRows(rows);
     }
   }
 
@@ -97,13 +110,36 @@ export class DelimitedReader {
       }
       if (!this.#headerSeen) {
         this.#headerSeen = true;
+        this.#header = row;
         continue;
       }
-      if (row.length !== width) this.#noteWidth(row, width);
+      if (this.#header && row[0] === this.#header[0] && isSameRow(row, this.#header)) {
+        note(this.#headerAgain, this.#records);
+        continue;
+      }
+      // A delimiter behind the last cell makes an empty one more, which is nobody's.
+      if (row.length !== width && !(row.length === width + 1 && row[width] === ''))
+        this.#noteWidth(row, width);
       for (let c = 0; c < readers.length; c++) readers[c].push(row[places[c]] ?? '');
       if (this.#records < SAMPLE) places.forEach((at, c) => this.#samples[c].push(row[at] ?? ''));
       this.#records++;
     }
+  }
+
+  /** Cells of many lines; a look at lengths spares most rows. */
+  #lookForLines(rows: readonly (readonly string[])[]): void {
+    rows.forEach((row, k) => {
+      for (const cell of row) {
+        if (cell.length <= MANY_LINES || !cell.includes('\n')) continue;
+        const lines = cell.split('\n').length;
+        if (lines <= MANY_LINES) continue;
+        this.#spanning.count++;
+        // Rows before it in this piece are records, but for a header among them.
+        const record = this.#records + k - Number(!this.#headerSeen);
+        if (this.#spanning.first.length < FIRST_FAULTS)
+          this.#spanning.first.push({ record: Math.max(0, record), lines });
+      }
+    });
   }
 
   #noteWidth(row: readonly string[], width: number): void {
@@ -131,9 +167,17 @@ export class DelimitedReader {
         nuls: this.#text.nuls,
         mixedLineEnds: this.#text.mixedLineEnds,
         quoteFaults: this.#splitter.quoteFaults,
+        skipped: this.#splitter.skipped,
+        headerAgain: this.#headerAgain,
+        spanning: this.#spanning,
       },
     };
   }
+}
+
+function note(seen: { count: number; records: number[] }, record: number): void {
+  seen.count++;
+  if (seen.records.length < FIRST_FAULTS) seen.records.push(record);
 }
 
 /** The first rows of a file under a layout, header apart. */
@@ -151,15 +195,27 @@ export function readHead(bytes: Uint8Array, layout: Layout, complete: boolean): 
   const text = new TextStream(layout.encoding).push(bytes, complete);
   const all = headRows(text, layout, complete).filter((row) => !isEmptyRow(row));
   if (all.length === 0) throw new IntakeError('empty', 'The file holds no text to read.');
-  const width = layout.header ? all[0].length : commonWidth(all);
+  const width = layout.header ? headWidth(all) : commonWidth(all);
   if (width > MAX_COLUMNS)
     throw new IntakeError(
       'tooManyColumns',
       `The first line has ${width.toLocaleString('en')} columns; a list can have ${MAX_COLUMNS.toLocaleString('en')}. ` +
         'Take out the columns you do not need, or check the delimiter.',
     );
-  const heads = layout.header ? all[0] : Array.from({ length: width }, () => '');
-  return { heads, rows: layout.header ? all.slice(1) : all };
+  const [first] = all;
+  const heads = Array.from({ length: width }, (_, c) => (layout.header ? (first[c] ?? '') : ''));
+  return {
+    heads,
+    rows: layout.header ? all.slice(1).filter((row) => !isSameRow(row, first)) : all,
+  };
+}
+
+/** As wide as the header says, or as most records are where they hold more. */
+function headWidth([first, ...rest]: readonly string[][]): number {
+  const heads = trimmedRow(first).length;
+  const records = rest.map((row) => [...trimmedRow(row)]).filter((row) => row.length > 0);
+  const filled = records.length ? commonWidth(records) : 0;
+  return Math.max(1, heads, filled);
 }
 
 function commonWidth(rows: readonly string[][]): number {

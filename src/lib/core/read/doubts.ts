@@ -21,6 +21,15 @@ export const DOUBT_KINDS = [
   'nuls',
   'lineEnds',
   'emptyLines',
+  'skippedLines',
+  'headerAgain',
+  'headerNumbers',
+  'spanningCells',
+  'farDates',
+  'mixedKinds',
+  'identifier',
+  'longNumbers',
+  'keptAsText',
 ] as const;
 
 /** Something in a file that the analyst should see before the reading is accepted. */
@@ -40,3 +49,24 @@ export type Doubt = z.infer<typeof Doubt>;
 
 /** How many places a doubt lists. */
 export const PLACES = 50;
+
+interface DoubtParts {
+  column?: string;
+  places?: Place[];
+  asks?: boolean;
+}
+
+/** A doubt with at most so many places. */
+export const doubt = (
+  kind: (typeof DOUBT_KINDS)[number],
+  count: number,
+  says: string,
+  { column, places = [], asks = false }: DoubtParts = {},
+): Doubt => ({
+  kind,
+  count,
+  says,
+  places: places.slice(0, PLACES),
+  asks,
+  ...(column ? { column } : {}),
+});

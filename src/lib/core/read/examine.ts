@@ -1,8 +1,10 @@
 import { counted, showCount } from '../table/format';
 import { isText, typeName } from '../table/column';
 import type { DelimitedReading } from './delimited';
-import { PLACES, type Doubt, type DOUBT_KINDS, type Place } from './doubts';
+import { isUndecided } from './dates';
+import { doubt, PLACES, type Doubt } from './doubts';
 import { marksAmbiguous, uniqueNames, unitOfHead } from './infer';
+import { kindDoubts } from './kindDoubts';
 import type { ColumnRecipe, Recipe } from './recipe';
 import { findTotals, type TotalLike } from './totals';
 import { findTwins } from './twins';
@@ -13,31 +15,14 @@ export interface Examination {
   readonly totals: TotalLike[];
 }
 
-interface DoubtParts {
-  column?: string;
-  places?: Place[];
-  asks?: boolean;
-}
-
-const doubt = (
-  kind: (typeof DOUBT_KINDS)[number],
-  count: number,
-  says: string,
-  { column, places = [], asks = false }: DoubtParts = {},
-): Doubt => ({
-  kind,
-  count,
-  says,
-  places: places.slice(0, PLACES),
-  asks,
-  ...(column ? { column } : {}),
-});
-
 /** Looks through a reading for everything that could make a figure wrong in silence. */
 export function examine(recipe: Recipe, reading: DelimitedReading): Examination {
   const totals = findTotals(reading.table);
   const doubts = [
-    ...recipe.columns.flatMap((column, c) => columnDoubts(column, c, reading)),
+    ...recipe.columns.flatMap((column, c) => [
+      ...columnDoubts(column, c, reading),
+      ...kindDoubts(column, c, reading),
+    ]),
     ...nameDoubts(recipe),
     ...recordDoubts(reading, totals),
     ...fileDoubts(recipe, reading),
@@ -68,7 +53,7 @@ function columnDoubts(
     );
   const { dates } = seen;
   const dated = column.type === 'date' || column.type === 'datetime';
-  if (dated && dates.undecided > 0 && dates.firstOver12 === 0 && dates.secondOver12 === 0)
+  if (dated && isUndecided(dates))
     out.push(
       doubt(
         'ambiguousDates',
@@ -82,8 +67,10 @@ function columnDoubts(
       doubt(
         'ambiguousMarks',
         1,
-        `The mark “${column.thousands}” in ${column.name} is read as a thousands mark; no value rules out a decimal mark.`,
-        at,
+        column.thousands === ''
+          ? `The mark “${column.decimal}” in ${column.name} is read as a decimal mark; no value rules out a thousands mark. Say which it is.`
+          : `The mark “${column.thousands}” in ${column.name} is read as a thousands mark; no value rules out a decimal mark. Say which it is.`,
+        { ...at, asks: true },
       ),
     );
   if (dated && dates.offsets.size > 1)
@@ -225,6 +212,58 @@ function fileDoubts(recipe: Recipe, { evidence }: DelimitedReading): Doubt[] {
             .slice(0, PLACES)
             .map((row) => ({ record: Math.max(0, row - (recipe.header ? 1 : 0)), text: '' })),
         },
+      ),
+    );
+  if (evidence.skipped.length > 0)
+    out.push(
+      doubt(
+        'skippedLines',
+        evidence.skipped.length,
+        `${counted(evidence.skipped.length, 'line')} above the table ${evidence.skipped.length === 1 ? 'is' : 'are'} left out: ${evidence.skipped
+          .slice(0, 3)
+          .map((line) => `“${line.slice(0, 60)}”`)
+          .join(
+            ', ',
+          )}. Change the number of lines to skip if a record or the header is among them.`,
+      ),
+    );
+  if (evidence.headerAgain.count > 0)
+    out.push(
+      doubt(
+        'headerAgain',
+        evidence.headerAgain.count,
+        `${counted(evidence.headerAgain.count, 'line')} below the header ${evidence.headerAgain.count === 1 ? 'is the header again and is' : 'are the header again and are'} left out.`,
+        {
+          places: evidence.headerAgain.records.map((record) => ({
+            record,
+            text: 'before this record',
+          })),
+        },
+      ),
+    );
+  if (evidence.spanning.count > 0)
+    out.push(
+      doubt(
+        'spanningCells',
+        evidence.spanning.count,
+        `${counted(evidence.spanning.count, 'cell')} ${evidence.spanning.count === 1 ? 'holds' : 'hold'} many lines of the file: a quote may open there that never was meant to, and records may be inside. Read it with “no quotes” to see.`,
+        {
+          places: evidence.spanning.first.map(({ record, lines }) => ({
+            record,
+            text: `${showCount(lines)} lines in one cell`,
+          })),
+        },
+      ),
+    );
+  if (recipe.header && recipe.columns.filter((c) => /^\d+$/.test(c.source.trim())).length > 1)
+    out.push(
+      doubt(
+        'headerNumbers',
+        1,
+        `The first line is taken for the header although it holds numbers: ${recipe.columns
+          .map((c) => c.source)
+          .slice(0, 6)
+          .join(', ')}. Turn the header off if it is a record.`,
       ),
     );
   if (evidence.undecoded > 0)

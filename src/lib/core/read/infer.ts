@@ -1,6 +1,8 @@
 import type { Grain } from '../table/column';
+import { DAY_MS, dayNumber } from '../table/calendar';
 import { noDateFacts, readClock, readDate, readDateTime } from './dates';
-import { numberReader, unitBehind, type NumberStyle } from './numbers';
+import { isIdentifier } from './identifier';
+import { isTooLong, noNumberFacts, numberReader, unitBehind, type NumberStyle } from './numbers';
 import { BLANK_WORDS, type ColumnRecipe, type DateOrder } from './recipe';
 import { readYesNo } from './yesno';
 
@@ -55,16 +57,24 @@ export function inferColumn(
 }
 
 function bestReading(head: string, texts: readonly string[]): Reading {
-  if (texts.every((text) => !Number.isNaN(readYesNo(text))) && new Set(texts).size <= 2) {
-    const onlyDigits = texts.every((text) => text === '0' || text === '1');
-    if (!onlyDigits || new Set(texts).size === 2) return { ...asText, type: 'yesno' };
-  }
+  if (isYesNo(texts)) return { ...asText, type: 'yesno' };
   const enough = texts.length * ENOUGH;
   const date = inferDate(head, texts, enough);
   if (date) return date;
   if (share(texts, (t) => !Number.isNaN(readClock(t))) >= enough)
     return { ...asText, type: 'time' };
+  if (isIdentifier(head, texts)) return asText;
   return inferNumber(texts, enough) ?? asText;
+}
+
+/** Nothing but yes and no. A single word in capitals may be a name: NO is also a country. */
+function isYesNo(texts: readonly string[]): boolean {
+  if (!texts.every((text) => !Number.isNaN(readYesNo(text)))) return false;
+  const words = new Set(texts);
+  if (words.size > 2) return false;
+  if (words.size === 2) return true;
+  const [word] = words;
+  return /^(yes|no|true|false)$/i.test(word) && word !== word.toUpperCase();
 }
 
 const share = (texts: readonly string[], test: (text: string) => boolean): number => {
@@ -73,29 +83,51 @@ const share = (texts: readonly string[], test: (text: string) => boolean): numbe
   return n;
 };
 
-function inferDate(head: string, texts: readonly string[], enough: number): Reading | null {
-  // Bare numbers are dates only under a heading that says so.
-  const bare = share(texts, (t) => /^\d+$/.test(t));
+/** Heads that say that dates stand below. */
+const SAYS_DATE =
+  /date|day|datum|when|\bon\b|_on\b|_at\b|month|year|period|quarter|born|since|until/i;
+/** Dates outside these years are taken for others only under a head that says so. */
+const [EARLIEST, LATEST] = [dayNumber(1900, 1, 1), dayNumber(2100, 12, 31)];
+
+/** Numbers and versions are dates only under a head that says so, and where each could be one. */
+function mayBeDates(head: string, texts: readonly string[], enough: number): boolean {
+  const said = SAYS_DATE.test(head);
+  const bare = share(texts, (t) => /^[-+]?\d+([.,]\d+)?$/.test(t));
   if (bare > texts.length / 2) {
     const years = share(texts, (t) => /^(1[89]|20|21)\d\d$/.test(t));
     const compact = share(texts, (t) => /^(19|20)\d\d(0[1-9]|1[0-2])([0-2]\d|3[01])$/.test(t));
+    const months = share(texts, (t) => /^(19|20)\d\d\.(0[1-9]|1[0-2])$/.test(t));
     const isYear = years >= enough && /\byear\b/i.test(head);
     const isCompact = compact >= enough && /date|day|_on\b/i.test(head);
-    if (!isYear && !isCompact) return null;
+    return isYear || isCompact || (months >= enough && said);
   }
+  const versions = share(texts, (t) => /^\d{1,2}\.\d{1,2}\.\d{1,2}$/.test(t));
+  if (versions > texts.length / 2) {
+    const padded = share(texts, (t) => /^\d\d\.\d\d\.\d\d$/.test(t));
+    return said && padded >= enough;
+  }
+  return true;
+}
+
+/** Whether a value read as a date and time lies where dates of lists lie. */
+const isPlausible = (ms: number, said: boolean): boolean =>
+  ms === ms && (said || (ms >= EARLIEST * DAY_MS && ms < (LATEST + 1) * DAY_MS));
+
+function inferDate(head: string, texts: readonly string[], enough: number): Reading | null {
+  if (!mayBeDates(head, texts, enough)) return null;
+  const said = SAYS_DATE.test(head);
   const orders: DateOrder[] = ['dmy', 'mdy', 'ymd'];
   let best: { order: DateOrder; read: number; timed: boolean } | null = null;
   for (const order of orders) {
     const facts = noDateFacts();
-    const read = share(texts, (t) => !Number.isNaN(readDateTime(t, order, 'clock', facts)));
+    const read = share(texts, (t) => isPlausible(readDateTime(t, order, 'clock', facts), said));
     const timed = share(texts, (t) => /\d[T ,]+\d{1,2}:\d{2}/.test(t)) > texts.length / 2;
     if (read >= enough && (!best || read > best.read)) best = { order, read, timed };
   }
   if (!best) return null;
   const facts = noDateFacts();
   for (const t of texts) readDateTime(t, best.order, 'clock', facts);
-  const numeric = facts.firstOver12 + facts.secondOver12 + facts.undecided;
-  const dateOrder = numeric > 0 ? best.order : 'ymd';
+  const dateOrder = facts.numeric > 0 ? best.order : 'ymd';
   const grain = (Object.entries(facts.grains) as [Grain, number][]).reduce((a, b) =>
     b[1] > a[1] ? b : a,
   )[0];
@@ -124,7 +156,7 @@ const STYLES: readonly Omit<NumberStyle, 'unit'>[] = [
 function inferNumber(texts: readonly string[], enough: number): Reading | null {
   // Codes with leading zeros, and numbers too long for a double, stay text.
   const codes = share(texts, (t) => /^0\d+$/.test(t) || /^\d{16,}$/.test(t));
-  if (codes > texts.length * 0.05) return null;
+  if (codes > texts.length * 0.05 || texts.some(isTooLong)) return null;
   const units = new Map<string, number>();
   for (const t of texts) {
     const unit = unitBehind(t);
@@ -134,7 +166,7 @@ function inferNumber(texts: readonly string[], enough: number): Reading | null {
   const unit = topCount > texts.length / 2 ? topUnit : '';
   let best: { style: NumberStyle; read: number } | null = null;
   for (const style of STYLES) {
-    const read = numberReader({ ...style, unit }, { decimals: 0, percent: 0 });
+    const read = numberReader({ ...style, unit }, noNumberFacts());
     const n = share(texts, (t) => !Number.isNaN(read(t)));
     if (n > (best?.read ?? 0)) best = { style: { ...style, unit }, read: n };
   }
@@ -142,20 +174,29 @@ function inferNumber(texts: readonly string[], enough: number): Reading | null {
   return { ...asText, type: 'number', ...best.style, unitInCells: unit !== '' };
 }
 
-/** Whether every marked number of a column could be read in two ways: `1,200` as 1200 or as 1.2. */
+/**
+ * Whether every marked number of a column could be read in two ways: `1,200` as 1200 or as 1.2, and
+ * `1.234` as 1.234 or as 1234.
+ */
 export function marksAmbiguous(
   texts: Iterable<string>,
-  recipe: Pick<ColumnRecipe, 'thousands' | 'decimal'>,
+  { thousands, decimal }: Pick<ColumnRecipe, 'thousands' | 'decimal'>,
 ): boolean {
-  if (recipe.thousands !== ',' && recipe.thousands !== '.') return false;
+  const mark = thousands === '' ? decimal : thousands;
+  if (thousands === ' ') return false;
   let marked = 0;
   for (const text of texts) {
-    if (!text.includes(recipe.thousands)) {
-      if (text.includes(recipe.decimal)) return false;
+    const parts = text.trim().split(mark);
+    if (parts.length === 1) {
+      if (thousands !== '' && text.includes(decimal)) return false;
       continue;
     }
-    if (text.includes(recipe.decimal) || text.split(recipe.thousands).length > 2) return false;
-    // A whole part of 0 or over three digits could stand before a decimal mark only.
+    // Both marks in one number, or one of them twice, say which is which; so does another number
+    // of digits on either side, and a zero in front.
+    if (parts.length > 2 || (thousands !== '' && text.includes(decimal))) return false;
+    const [whole, behind] = parts.map((part) => part.replace(/[^\d]/g, ''));
+    if (behind.length !== 3 || whole.length < 1 || whole.length > 3 || whole.startsWith('0'))
+      return false;
     marked++;
   }
   return marked > 0;

@@ -54,23 +54,56 @@ export function detectDelimiter(
 
 const looksLikeValue = (cell: string): boolean => /^[\s+\-(£$€]*\d[\d.,:/%'\s\-T)]*$/.test(cell);
 
-/** Lines before the first one as wide as most: titles and notes above the table. */
+/** A row without the empty cells at its end: a delimiter behind the last cell makes one. */
+export function trimmedRow(row: readonly string[]): readonly string[] {
+  let end = row.length;
+  while (end > 0 && row[end - 1].trim() === '') end--;
+  return end === row.length ? row : row.slice(0, end);
+}
+
+/**
+ * Lines above the table: titles and notes, which fill a cell or two of a wide one. A line that only
+ * lacks a cell, or has one more, is no title: it is a header or a record.
+ */
 function leadingLines(rows: readonly string[][], width: number): number {
   if (width < 2) return 0;
-  const at = rows.findIndex((row) => row.length === width);
+  const least = Math.max(2, Math.ceil(width / 2) + Number(width > 3));
+  const at = rows.findIndex((row) => trimmedRow(row).length >= Math.min(least, width));
   return at > 0 && at < 50 ? at : 0;
 }
 
-/** A header is a first row with no figures and no blanks, over rows that do hold figures or repeat less. */
-function detectHeader(rows: readonly string[][]): boolean {
+/** Numbers that follow one another from column to column: years, months or days as heads. */
+function isRunOfNumbers(cells: readonly string[]): boolean {
+  const numbers = cells.filter((cell) => /^\d{1,4}$/.test(cell.trim())).map(Number);
+  return numbers.length >= 2 && numbers.every((n, k) => k === 0 || n - numbers[k - 1] === 1);
+}
+
+/**
+ * A header is a first row with no figures and no blanks among its cells, over rows that do hold
+ * figures or repeat less; or one whose figures run on from column to column, as those below do not.
+ */
+function detectHeader(rows: readonly (readonly string[])[]): boolean {
   const [first, ...rest] = rows;
   if (!first) return true;
-  if (first.some(looksLikeValue)) return false;
-  const below = rest.slice(0, 200);
+  const heads = trimmedRow(first);
+  // The header itself may stand again below, as at the top of each printed page.
+  const below = rest.slice(0, 200).filter((row) => !isSameRow(row, first));
+  if (heads.some(looksLikeValue))
+    return (
+      heads.every((cell) => !looksLikeValue(cell) || /^\d{1,4}$/.test(cell.trim())) &&
+      isRunOfNumbers(heads) &&
+      2 * below.filter((row) => isRunOfNumbers(trimmedRow(row))).length <= below.length
+    );
   if (below.length === 0) return true;
   if (below.some((row) => row.some(looksLikeValue))) return true;
   // All text: a heading does not stand again among the values below it.
-  return first.every((cell, c) => cell !== '' && !below.some((row) => row[c] === cell));
+  return heads.every((cell, c) => cell !== '' && !below.some((row) => row[c] === cell));
+}
+
+/** Whether two rows hold the same cells, empty ones at their ends apart. */
+export function isSameRow(a: readonly string[], b: readonly string[]): boolean {
+  const [one, other] = [trimmedRow(a), trimmedRow(b)];
+  return one.length === other.length && one.every((cell, c) => cell === other[c]);
 }
 
 /**

@@ -13,7 +13,20 @@ const CURRENCY = '£$€¥';
 export interface NumberFacts {
   decimals: number;
   percent: number;
+  /** How often each currency sign stood beside a number. */
+  currencies: Map<string, number>;
 }
+
+export const noNumberFacts = (): NumberFacts => ({
+  decimals: 0,
+  percent: 0,
+  currencies: new Map(),
+});
+
+/** Digits that a double always holds. */
+const HELD = 15;
+/** Longer texts are no numbers. */
+const LONGEST = 400;
 
 /** A number, or NaN where the text is not one in this style. The text comes trimmed, not empty. */
 export type NumberReader = (text: string) => number;
@@ -75,6 +88,7 @@ function patternOf({ thousands, decimal }: NumberStyle): RegExp {
 }
 
 function readStyled(text: string, style: NumberStyle, facts: NumberFacts): number {
+  if (text.length > LONGEST) return NaN;
   let body = text;
   let negative = false;
   if (body.startsWith('(') && body.endsWith(')')) {
@@ -88,8 +102,10 @@ function readStyled(text: string, style: NumberStyle, facts: NumberFacts): numbe
     negative = sign[0] !== '+';
     body = body.slice(1).trimStart();
   }
-  if (CURRENCY.includes(body[0])) body = body.slice(1).trimStart();
-  else if (CURRENCY.includes(body[body.length - 1])) body = body.slice(0, -1).trimEnd();
+  const last = body[body.length - 1];
+  const currency = CURRENCY.includes(body[0]) ? body[0] : CURRENCY.includes(last) ? last : '';
+  if (currency === body[0]) body = body.slice(1).trimStart();
+  else if (currency) body = body.slice(0, -1).trimEnd();
   if (!sign && !negative && /^[-−]/.test(body)) {
     negative = true;
     body = body.slice(1);
@@ -106,15 +122,30 @@ function readStyled(text: string, style: NumberStyle, facts: NumberFacts): numbe
   // The exponent is shifted in the text, so that 12.5 % is rounded once, not twice.
   const exponent = Number(match[3] ?? 0) - (percent ? 2 : 0);
   const value = Number(`${whole}.${fraction || '0'}e${exponent}`);
-  if (!Number.isFinite(value)) return NaN;
+  if (!Number.isFinite(value) || losesDigits(whole + fraction, value)) return NaN;
+  if (currency) facts.currencies.set(currency, (facts.currencies.get(currency) ?? 0) + 1);
   if (percent) facts.percent++;
   const decimals = fraction.length + (percent ? 2 : 0);
   if (decimals > facts.decimals && !match[3]) facts.decimals = decimals;
   return negative ? -value : value;
 }
 
+/** Whether a double is not the number that these digits write: some of them would be gone. */
+function losesDigits(digits: string, value: number): boolean {
+  const significant = digits.replace(/^0+/, '').replace(/0+$/, '');
+  if (significant.length <= HELD) return false;
+  return value.toExponential().replace(/e.*$/, '').replace('.', '') !== significant;
+}
+
+/** Whether a text is a number of more digits than a double holds. */
+export function isTooLong(text: string): boolean {
+  const plain = /^[-+]?(\d+)(?:[.,](\d+))?$/.exec(text);
+  return plain !== null && losesDigits(plain[1] + (plain[2] ?? ''), Number(text.replace(',', '.')));
+}
+
 /** Trailing text behind a number, as a unit: `14 min` → `min`; '' where there is none. */
 export function unitBehind(text: string): string {
+  if (text.length > 60) return '';
   const match = /^[+\-−]?[\d.,' ]*\d\s*([A-Za-zµ°²³/]{1,12}\.?)$/.exec(text);
   return match && !/^[eE]\d*$/.test(match[1]) ? match[1] : '';
 }

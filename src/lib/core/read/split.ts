@@ -26,6 +26,8 @@ export class Splitter {
   #stuckAt = 0;
   #toSkip: number;
   #rows = 0;
+  /** Lines that were skipped at the top. */
+  readonly skipped: string[] = [];
   /** Rows whose quotes do not pair up, by their number. */
   readonly quoteFaults: number[] = [];
 
@@ -50,9 +52,11 @@ export class Splitter {
     while (this.#toSkip > 0) {
       const end = input.indexOf('\n');
       if (end < 0) {
-        this.#rest = last ? '' : input;
+        if (last) this.#skip(input);
+        else this.#rest = input;
         return [];
       }
+      this.#skip(input.slice(0, end));
       input = input.slice(end + 1);
       this.#toSkip--;
     }
@@ -74,6 +78,10 @@ export class Splitter {
       data.pop();
     this.#rows += data.length;
     return data;
+  }
+
+  #skip(line: string): void {
+    if (line.trim() !== '') this.skipped.push(line.slice(0, 500));
   }
 
   #judge(fault: { code: string; row?: number }, size: number): void {

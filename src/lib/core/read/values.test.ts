@@ -2,11 +2,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dayNumber, isoDate } from '../table/calendar';
 import { noDateFacts, readClock, readDate, readDateTime } from './dates';
-import { numberReader, unitBehind, type NumberStyle } from './numbers';
+import { noNumberFacts, numberReader, unitBehind, type NumberStyle } from './numbers';
 import { readYesNo } from './yesno';
 
 const reader = (style: Partial<NumberStyle> = {}) =>
-  numberReader({ thousands: '', decimal: '.', unit: '', ...style }, { decimals: 0, percent: 0 });
+  numberReader({ thousands: '', decimal: '.', unit: '', ...style }, noNumberFacts());
 
 describe('numbers as files write them', () => {
   it.each([

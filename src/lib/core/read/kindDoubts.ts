@@ -1,0 +1,161 @@
+import { DAY_MS, dayNumber, isoDate } from '../table/calendar';
+import { isText, type ScalarColumn } from '../table/column';
+import { counted, showCount } from '../table/format';
+import { noDateFacts, readDate } from './dates';
+import type { DelimitedReading } from './delimited';
+import { doubt, type Doubt } from './doubts';
+import { identifierEvidence, isIdentifier } from './identifier';
+import { inferColumn } from './infer';
+import { isTooLong, noNumberFacts, numberReader, unitBehind } from './numbers';
+import type { ColumnRecipe } from './recipe';
+
+/** Dates beyond these years among others are slips more often than dates. */
+const [EARLIEST, LATEST] = [dayNumber(1900, 1, 1), dayNumber(2100, 12, 31)];
+
+/** What makes the kind of a column doubtful: several kinds in it, names that look like quantities. */
+export function kindDoubts(
+  column: ColumnRecipe,
+  c: number,
+  { table, evidence }: DelimitedReading,
+): Doubt[] {
+  const read = table.columns[c];
+  const texts = evidence.samples[c].map((t) => t.trim()).filter((t) => t !== '');
+  if (isText(read)) return textDoubts(column, texts);
+  const { percents, currencies } = evidence.columns[c];
+  return [
+    ...(read.type === 'number' ? mixedNumbers(column, read, percents, currencies) : []),
+    ...(read.type === 'number' ? perhapsIdentifier(column, texts) : []),
+    ...(read.type === 'date' || read.type === 'datetime' ? farDates(column, read) : []),
+  ];
+}
+
+const valuesIn = ({ values }: ScalarColumn): number => {
+  let n = 0;
+  for (const v of values) if (v === v) n++;
+  return n;
+};
+
+function mixedNumbers(
+  { id, name }: ColumnRecipe,
+  read: ScalarColumn,
+  percents: number,
+  currencies: ReadonlyMap<string, number>,
+): Doubt[] {
+  const out: Doubt[] = [];
+  const values = valuesIn(read);
+  if (percents > 0 && percents < values)
+    out.push(
+      doubt(
+        'mixedKinds',
+        Math.min(percents, values - percents),
+        `${name} holds ${counted(percents, 'per cent', 'per cents')} and ${counted(values - percents, 'plain number')}: 12 % is read as 0.12, and 12 as 12. Mend the file if they mean the same.`,
+        { column: id },
+      ),
+    );
+  if (currencies.size > 1)
+    out.push(
+      doubt(
+        'mixedKinds',
+        [...currencies.values()].reduce((a, b) => a + b, 0),
+        `${name} holds amounts in ${currencies.size} currencies (${[...currencies].map(([sign, n]) => `${sign} ${showCount(n)}×`).join(', ')}); they are read as plain numbers, and a sum would add them up as one.`,
+        { column: id },
+      ),
+    );
+  return out;
+}
+
+function perhapsIdentifier({ id, name, source }: ColumnRecipe, texts: readonly string[]): Doubt[] {
+  const why = identifierEvidence(source, texts);
+  if (why.length === 0 || !(why[0].startsWith('its name') || why.length > 1)) return [];
+  return [
+    doubt(
+      'identifier',
+      texts.length,
+      `${name} may be an identifier and no quantity (${why.join(', ')}). It is read as a number; make it text if it must not be added up.`,
+      { column: id },
+    ),
+  ];
+}
+
+function farDates({ id, name }: ColumnRecipe, { values, type }: ScalarColumn): Doubt[] {
+  const perDay = type === 'datetime' ? DAY_MS : 1;
+  const far: { record: number; text: string }[] = [];
+  let near = 0;
+  values.forEach((v, record) => {
+    const day = Math.floor(v / perDay);
+    if (day < EARLIEST || day > LATEST) far.push({ record, text: isoDate(day) });
+    else if (v === v) near++;
+  });
+  if (far.length === 0 || near === 0) return [];
+  return [
+    doubt(
+      'farDates',
+      far.length,
+      `${counted(far.length, 'date')} of ${name} ${far.length === 1 ? 'lies' : 'lie'} before 1900 or after 2100, and the others between.`,
+      { column: id, places: far },
+    ),
+  ];
+}
+
+/** Why a column is text although most of its cells are something else, and what would help. */
+function textDoubts(column: ColumnRecipe, all: readonly string[]): Doubt[] {
+  const { id, name, source, blanks } = column;
+  const texts = all.filter((t) => !blanks.includes(t));
+  if (texts.length === 0) return [];
+  const at = { column: id };
+  if (isIdentifier(source, texts))
+    return [
+      doubt(
+        'identifier',
+        texts.length,
+        `${name} is kept as it stands and never added up: it looks like an identifier (${identifierEvidence(source, texts).join(', ')}). Make it a number if it is a quantity.`,
+        at,
+      ),
+    ];
+  const long = texts.filter(isTooLong);
+  if (long.length > 0)
+    return [
+      doubt(
+        'longNumbers',
+        long.length,
+        `${counted(long.length, 'number')} of ${name}, ${long[0].slice(0, 40)} first, ${long.length === 1 ? 'has' : 'have'} more digits than can be calculated with. The column is kept as text; made a number, those cells are unread.`,
+        at,
+      ),
+    ];
+  const reader = numberReader({ thousands: ',', decimal: '.', unit: '' }, noNumberFacts());
+  const plain = texts.filter((t) => !Number.isNaN(reader(t)));
+  const units = texts.filter((t) => Number.isNaN(reader(t)) && unitBehind(t) !== '');
+  if (plain.length + units.length > texts.length / 2 && units.length > 0)
+    return [
+      doubt(
+        'mixedKinds',
+        Math.min(plain.length, units.length),
+        `${name} holds ${counted(plain.length, 'plain number')} and ${counted(units.length, 'number')} with a unit behind (${units[0].slice(0, 30)}): it is kept as text. Write one unit in the file, or make it a number with a unit; cells without one are then unread.`,
+        at,
+      ),
+    ];
+  return keptAsText(column, texts);
+}
+
+/** Most cells are numbers or dates, and the others keep the column from being so. */
+function keptAsText({ id, name, source }: ColumnRecipe, texts: readonly string[]): Doubt[] {
+  const number = numberReader({ thousands: ',', decimal: '.', unit: '' }, noNumberFacts());
+  for (const [what, reads] of [
+    ['number', (t: string) => !Number.isNaN(number(t))],
+    ['date', (t: string) => !Number.isNaN(readDate(t, 'ymd', noDateFacts()))],
+  ] as const) {
+    const read = texts.filter(reads);
+    const other = texts.filter((t) => !reads(t));
+    if (read.length * 2 < texts.length || other.length === 0) continue;
+    if (inferColumn(source, read).type !== what) continue;
+    return [
+      doubt(
+        'keptAsText',
+        other.length,
+        `${counted(read.length, 'cell')} of ${name} ${read.length === 1 ? `is a ${what}` : `are ${what}s`}, but ${counted(other.length, 'cell')} ${other.length === 1 ? 'is' : 'are'} not (${other[0].slice(0, 40)}): it is kept as text. Make it a ${what}, and those are unread until corrected.`,
+        { column: id },
+      ),
+    ];
+  }
+  return [];
+}
