@@ -222,6 +222,11 @@ describe('numbers', () => {
     for (const cells of ['1.234\n2.345', "6'200\n7'300", '"1,234"\n"2,345"'])
       expect(asked(`amount\n${cells}\n`), cells).toEqual(['ambiguousMarks']);
     expect(asked('amount\n1.234\n2.5\n')).toEqual([]);
+    // One file is written in one way: another column may tell.
+    expect(asked('a;b\n1,234;1,5\n2,345;2,5\n')).toEqual(['ambiguousMarks']);
+    expect(asked('a;b\n1.234;1.5\n2.345;2.5\n')).toEqual([]);
+    expect(asked('a;b\n1,234;1,007,047\n2,345;5\n')).toEqual([]);
+    expect(says('a;b\n1.234;1.5\n2.345;2.5\n', 'ambiguousMarks')).toContain('as b shows');
   });
 });
 

@@ -3,7 +3,7 @@ import { isText, typeName } from '../table/column';
 import type { DelimitedReading } from './delimited';
 import { isUndecided } from './dates';
 import { doubt, PLACES, type Doubt } from './doubts';
-import { marksAmbiguous, uniqueNames, unitOfHead } from './infer';
+import { decimalShown, marksAmbiguous, uniqueNames, unitOfHead } from './infer';
 import { kindDoubts } from './kindDoubts';
 import type { ColumnRecipe, Recipe } from './recipe';
 import { findTotals, type TotalLike } from './totals';
@@ -20,7 +20,7 @@ export function examine(recipe: Recipe, reading: DelimitedReading): Examination 
   const totals = findTotals(reading.table);
   const doubts = [
     ...recipe.columns.flatMap((column, c) => [
-      ...columnDoubts(column, c, reading),
+      ...columnDoubts(recipe, c, reading),
       ...kindDoubts(column, c, reading),
     ]),
     ...nameDoubts(recipe),
@@ -31,11 +31,8 @@ export function examine(recipe: Recipe, reading: DelimitedReading): Examination 
   return { doubts: doubts.sort((a, b) => Number(b.asks) - Number(a.asks)), totals };
 }
 
-function columnDoubts(
-  column: ColumnRecipe,
-  c: number,
-  { table, evidence }: DelimitedReading,
-): Doubt[] {
+function columnDoubts(recipe: Recipe, c: number, { table, evidence }: DelimitedReading): Doubt[] {
+  const column = recipe.columns[c];
   const read = table.columns[c];
   const seen = evidence.columns[c];
   const out: Doubt[] = [];
@@ -62,17 +59,7 @@ function columnDoubts(
         { ...at, asks: true },
       ),
     );
-  if (column.type === 'number' && marksAmbiguous(evidence.samples[c], column))
-    out.push(
-      doubt(
-        'ambiguousMarks',
-        1,
-        column.thousands === ''
-          ? `The mark “${column.decimal}” in ${column.name} is read as a decimal mark; no value rules out a thousands mark. Say which it is.`
-          : `The mark “${column.thousands}” in ${column.name} is read as a thousands mark; no value rules out a decimal mark. Say which it is.`,
-        { ...at, asks: true },
-      ),
-    );
+  if (column.type === 'number') out.push(...marksDoubt(column, c, recipe, evidence));
   if (dated && dates.offsets.size > 1)
     out.push(
       doubt(
@@ -121,6 +108,34 @@ function columnDoubts(
       ),
     );
   return out;
+}
+
+/** A mark that could be either of two; another column of the same file may tell which it is. */
+function marksDoubt(
+  column: ColumnRecipe,
+  c: number,
+  recipe: Recipe,
+  { samples }: DelimitedReading['evidence'],
+): Doubt[] {
+  const { id, name, thousands, decimal } = column;
+  if (!marksAmbiguous(samples[c], column)) return [];
+  const tells = recipe.columns.find(
+    (other, k) => k !== c && other.type === 'number' && decimalShown(samples[k]) === decimal,
+  );
+  const [mark, taken, other] =
+    thousands === '' ? [decimal, 'decimal', 'thousands'] : [thousands, 'thousands', 'decimal'];
+  const settled = tells !== undefined && thousands !== "'";
+  return [
+    doubt(
+      'ambiguousMarks',
+      1,
+      `The mark “${mark}” in ${name} is read as a ${taken} mark` +
+        (settled
+          ? `, as ${tells.name} shows; its own values would allow a ${other} mark.`
+          : `; no value rules out a ${other} mark. Say which it is.`),
+      { column: id, asks: !settled },
+    ),
+  ];
 }
 
 const textAt = (column: DelimitedReading['table']['columns'][number], record: number): string =>

@@ -202,6 +202,21 @@ export function marksAmbiguous(
   return marked > 0;
 }
 
+/** The decimal mark that a column of numbers shows beyond doubt; null where it shows none. */
+export function decimalShown(texts: Iterable<string>): '.' | ',' | null {
+  for (const text of texts) {
+    const marks = text.replace(/[^.,]/g, '');
+    if (marks === '') continue;
+    const last = marks.endsWith('.') ? '.' : ',';
+    if (marks.includes('.') && marks.includes(',')) return last;
+    if (marks.length > 1) return last === '.' ? ',' : '.';
+    const [whole, behind] = text.split(last).map((part) => part.replace(/\D/g, ''));
+    if (behind.length !== 3 || whole.length > 3 || whole === '' || whole.startsWith('0'))
+      return last;
+  }
+  return null;
+}
+
 /** Headings made usable: never empty, never twice. `changed` lists the places that were altered. */
 export function uniqueNames(heads: readonly string[]): { names: string[]; changed: number[] } {
   const taken = new Set<string>();
