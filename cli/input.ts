@@ -3,6 +3,7 @@ import path from 'node:path';
 import { HEAD_BYTES } from '$lib/core/read/decode';
 import { DelimitedReader, proposeRecipe, type DelimitedReading } from '$lib/core/read/delimited';
 import { Recipe } from '$lib/core/read/recipe';
+import { settle, type SettledReading } from '$lib/core/read/settle';
 import { Failed, Misused } from './exit';
 
 const CHUNK = 1 << 20;
@@ -37,38 +38,59 @@ export function readRecipe(document: unknown): Recipe {
   );
 }
 
+/** A file that can be read from its start as often as needed. */
+interface Source {
+  readonly head: Uint8Array;
+  readonly whole: boolean;
+  /** All of it, in chunks. */
+  chunks(): Iterable<Uint8Array>;
+}
+
 /** Reads a delimited file by a recipe, or by the one it gets by itself. @throws Failed, IntakeError */
-export function readList(
-  file: string,
-  given: Recipe | null,
-): { recipe: Recipe; reading: DelimitedReading } {
-  if (file === '-') {
-    const bytes = readBytes(file);
-    const recipe =
-      given ?? proposeRecipe(bytes.subarray(0, HEAD_BYTES), bytes.length <= HEAD_BYTES);
-    const reader = new DelimitedReader(recipe);
-    reader.push(bytes, true);
-    return { recipe, reading: reader.finish() };
-  }
+export function readList(file: string, given: Recipe | null): SettledReading {
+  if (file !== '-') return withFile(file, (source) => readFrom(source, given));
+  const bytes = readBytes(file);
+  const whole = bytes.length <= HEAD_BYTES;
+  return readFrom({ head: bytes.subarray(0, HEAD_BYTES), whole, chunks: () => [bytes] }, given);
+}
+
+function readFrom(source: Source, given: Recipe | null): SettledReading {
+  const recipe = given ?? proposeRecipe(source.head, source.whole);
+  // A recipe that was given stands.
+  const steps = settle(recipe, new Set(given?.columns.map((c) => c.id)));
+  for (let step = steps.next(); ; step = steps.next(readBy(source, step.value)))
+    if (step.done) return step.value;
+}
+
+function readBy(source: Source, recipe: Recipe): DelimitedReading {
+  const reader = new DelimitedReader(recipe);
+  for (const chunk of source.chunks()) reader.push(chunk);
+  reader.push(new Uint8Array(0), true);
+  return reader.finish();
+}
+
+function withFile<T>(file: string, work: (source: Source) => T): T {
   let handle: number;
   try {
     handle = openSync(file, 'r');
   } catch (error) {
     throw new Failed(`“${file}” cannot be read: ${error instanceof Error ? error.message : error}`);
   }
-  try {
-    const head = new Uint8Array(HEAD_BYTES);
-    const size = readSync(handle, head, 0, HEAD_BYTES, 0);
-    const recipe = given ?? proposeRecipe(head.subarray(0, size), size < HEAD_BYTES);
-    const reader = new DelimitedReader(recipe);
+  const read = (size: number, at: number): Uint8Array => {
+    const bytes = new Uint8Array(size);
+    return bytes.subarray(0, readSync(handle, bytes, 0, size, at));
+  };
+  function* chunks(): Generator<Uint8Array> {
     for (let at = 0; ;) {
-      const chunk = new Uint8Array(CHUNK);
-      const read = readSync(handle, chunk, 0, CHUNK, at);
-      at += read;
-      reader.push(chunk.subarray(0, read), read < CHUNK);
-      if (read < CHUNK) break;
+      const chunk = read(CHUNK, at);
+      if (chunk.length === 0) return;
+      at += chunk.length;
+      yield chunk;
     }
-    return { recipe, reading: reader.finish() };
+  }
+  try {
+    const head = read(HEAD_BYTES, 0);
+    return work({ head, whole: head.length < HEAD_BYTES, chunks });
   } finally {
     closeSync(handle);
   }

@@ -1,5 +1,9 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
+import { afterAll, describe, expect, it } from 'vitest';
+import { readList } from '../../cli/input';
 import { proposeRecipe } from '$lib/core/read/delimited';
 import { examine } from '$lib/core/read/examine';
 import { marksAmbiguous } from '$lib/core/read/infer';
@@ -325,5 +329,49 @@ describe('words', () => {
     const recipe = proposeRecipe(bytes, true);
     expect(recipe.encoding).toBe('windows-1252');
     expect(readText(bytes).reading.table.columns[0]).toMatchObject({ dictionary: ['“a”–€'] });
+  });
+});
+
+describe('one reader', () => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'tally-loft-read-'));
+  afterAll(() => rmSync(folder, { recursive: true }));
+
+  it('what only the end of a long file tells decides for all of it', () => {
+    const file = path.join(folder, 'late.csv');
+    const either = (k: number): string =>
+      `${String((k % 12) + 1).padStart(2, '0')}/${String(((k * 5) % 12) + 1).padStart(2, '0')}/2025`;
+    writeFileSync(
+      file,
+      ['day', ...Array.from({ length: 60_000 }, (_, k) => either(k)), '03/17/2025', ''].join('\n'),
+    );
+    const { recipe, reading } = readList(file, null);
+    expect(recipe.columns[0]).toMatchObject({ type: 'date', dateOrder: 'mdy' });
+    const [read] = reading.table.columns;
+    expect(!isText(read) && read.unread.size).toBe(0);
+    // A recipe that was given stands, and what does not fit it stays unread.
+    const { columns } = recipe;
+    const fixed = { ...recipe, columns: [{ ...columns[0], dateOrder: 'dmy' as const }] };
+    const [other] = readList(file, fixed).reading.table.columns;
+    expect(!isText(other) && [...other.unread.values()]).toEqual(['03/17/2025']);
+  });
+
+  it('a file reads the same whatever it is called by, and however long it is', () => {
+    // Windows-1252 under and over the part that decides the encoding.
+    for (const lines of [3, 40_000]) {
+      const file = path.join(folder, `marks-${lines}.csv`);
+      const line = [0x93, 0x61, 0x94, 0x2c, 0x31, 0x0a];
+      writeFileSync(
+        file,
+        Uint8Array.from([
+          ...Buffer.from('note,n\n'),
+          ...Array.from({ length: lines }, () => line).flat(),
+        ]),
+      );
+      const fromFile = readList(file, null);
+      const fromBytes = readText(readFileSync(file));
+      expect(fromFile.recipe).toEqual(fromBytes.recipe);
+      expect(fromFile.reading.table).toEqual(fromBytes.reading.table);
+      expect(fromFile.reading.table.columns[0]).toMatchObject({ dictionary: ['“a”'] });
+    }
   });
 });

@@ -5,13 +5,13 @@ import {
   DelimitedReader,
   proposeRecipe,
   recipeFor,
-  reconsider,
   type DelimitedReading,
 } from '../core/read/delimited';
 import { examine } from '../core/read/examine';
 import { previewOf } from '../core/read/preview';
 import type { Recipe } from '../core/read/recipe';
 import { matchRecipe } from '../core/read/refresh';
+import { settle } from '../core/read/settle';
 import { ToIntake, type FromIntake } from './intakeMessages';
 import { IntakeSender, type ReadFile } from './intakeSending';
 import { pause } from './pause';
@@ -47,16 +47,18 @@ async function begin(given: Blob, previous: Recipe | null): Promise<void> {
 async function take(recipe: Recipe, own: Recipe, settled: ReadonlySet<string>): Promise<void> {
   const mine = ++turn;
   send({ kind: 'preview', recipe, file: own, rows: previewOf(recipe, head, PREVIEW) });
-  let reading = await readAll(recipe, mine);
-  if (!reading) return;
-  let used = recipe;
-  const better = reconsider(recipe, reading, settled);
-  if (better) {
-    send({ kind: 'preview', recipe: better, file: own, rows: previewOf(better, head, PREVIEW) });
-    reading = await readAll(better, mine);
-    if (!reading) return;
-    used = better;
+  const steps = settle(recipe, settled);
+  let step = steps.next();
+  while (!step.done) {
+    if (step.value !== recipe) {
+      const rows = previewOf(step.value, head, PREVIEW);
+      send({ kind: 'preview', recipe: step.value, file: own, rows });
+    }
+    const read = await readAll(step.value, mine);
+    if (!read) return;
+    step = steps.next(read);
   }
+  const { recipe: used, reading } = step.value;
   if (reading.table.length === 0)
     throw new IntakeError(
       'noRecords',
