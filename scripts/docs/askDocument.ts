@@ -205,6 +205,11 @@ Tests of a \`leaf\`:
 
 ${tests(root)}
 
+Where the column holds dates, \`value\`, \`from\` and \`to\` are text: a day (\`"2024-04-30"\`), or a month, quarter,
+week or year (\`"2024-04"\`, \`"2024-Q2"\`, \`"2024-W07"\`, \`"2024"\`), which means the whole of it: \`le "2024"\` is up
+to its end. A number is never a date, and \`"03/04/2024"\` is refused because it can be read two ways. Regular
+expressions have ECMAScript's form with the u flag, without references back and looks ahead or behind.
+
 ### Group keys
 
 ${table(item(resolve(ledger.properties?.groups ?? {}, root)), root)}
