@@ -1,3 +1,4 @@
+import { standsFor } from './placeInPeriod';
 import { TallyRefused } from '../errors';
 import { columnFor } from '../expression/columnFor';
 import { leafGrouping, type Grouping } from '../measure/grouping';
@@ -206,13 +207,11 @@ export function coverage(
 ): { partialFirst: boolean; partialLast: boolean } {
   const perDay = column.type === 'datetime' ? DAY_MS : 1;
   const { min, max } = rangeOf(column);
-  const start = Math.floor(min / perDay);
-  const last = Math.floor(max / perDay);
-  // A date that stands for a whole month covers it to its end.
-  const end =
-    column.type === 'date' && column.grain !== 'day'
-      ? periodEnd(periodOf(last, column.grain, column.calendar), column.grain, column.calendar)
-      : last;
+  // A date that stands for a whole month covers it, whatever day it is written as.
+  const of = standsFor(column, calendar);
+  const own = column.type === 'date' && column.grain !== 'day' ? column.calendar : calendar;
+  const start = periodStart(periodOf(Math.floor(min / perDay), of, own), of, own);
+  const end = periodEnd(periodOf(Math.floor(max / perDay), of, own), of, own);
   return {
     partialFirst: start > periodStart(first, period, calendar),
     partialLast: end < periodEnd(first + length - 1, period, calendar),

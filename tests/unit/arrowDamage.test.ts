@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readText } from '../../../../tests/support/demo';
-import { BadArrow } from '../errors';
-import { TableAssembler } from './arrowRead';
-import { encodeChunk } from './arrowWrite';
-import type { Table } from './table';
+import { readText } from '../support/demo';
+import { BadArrow } from '$lib/core/errors';
+import { TableAssembler } from '$lib/core/table/arrowRead';
+import { encodeChunk } from '$lib/core/table/arrowWrite';
+import type { Table } from '$lib/core/table/table';
 
 const { reading } = readText(
   'route,n,day,late,at\nHolm,1,2025-01-02,yes,10:30\nNess,,2025-01-03,no,\n,x,,,11:00\nHolm,4,2025-01-05,yes,12:15\n',

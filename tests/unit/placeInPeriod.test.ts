@@ -1,0 +1,85 @@
+import { describe, expect, it } from 'vitest';
+import { answered } from '../support/ask';
+import { dayNumber } from '$lib/core/table/calendar';
+import { scalarColumn } from '$lib/core/table/column';
+import { USUAL_CALENDAR } from '$lib/core/table/period';
+import type { Table } from '$lib/core/table/table';
+import { standsFor } from '$lib/core/tally/placeInPeriod';
+
+/** Days as `2025-01-31`. */
+const days = (...texts: string[]): number[] =>
+  texts.map((text) => {
+    const [y, m, d] = text.split('-').map(Number);
+    return dayNumber(y, m, d);
+  });
+const dated = (values: readonly number[]): Table => ({
+  length: values.length,
+  columns: [
+    scalarColumn('day', 'date', values),
+    scalarColumn(
+      'n',
+      'number',
+      values.map((_, k) => 10 + k),
+    ),
+  ],
+});
+const standing = (...texts: string[]): string =>
+  standsFor(scalarColumn('day', 'date', days(...texts)), USUAL_CALENDAR);
+
+describe('what a date stands for', () => {
+  it('is the longest period whose first or last day all of them are', () => {
+    expect(standing('2025-01-01', '2025-02-01', '2025-03-01')).toBe('month');
+    expect(standing('2025-01-31', '2025-02-28', '2024-02-29')).toBe('month');
+    expect(standing('2025-01-01', '2025-04-01')).toBe('quarter');
+    expect(standing('2025-06-30', '2025-12-31')).toBe('half');
+    expect(standing('2023-01-01', '2025-01-01')).toBe('year');
+    expect(standing('2025-01-06', '2025-01-13', '2025-01-27')).toBe('week');
+    expect(standing('2025-01-01', '2025-02-02')).toBe('day');
+    // One date stands at many edges, and tells of none.
+    expect(standing('2025-01-01', '2025-01-01')).toBe('day');
+    expect(standing('2025-01-01', '2025-01-31')).toBe('day');
+  });
+
+  it('is asked of the calendar that years start by', () => {
+    const april = scalarColumn('day', 'date', days('2024-04-01', '2025-04-01'));
+    expect(standsFor(april, { ...USUAL_CALENDAR, yearStartsIn: 4 })).toBe('year');
+    expect(standsFor(april, USUAL_CALENDAR)).toBe('quarter');
+  });
+});
+
+describe('periods that the dates cover', () => {
+  const series = { column: 'day', period: 'month', measure: { kind: 'sum', column: 'n' } };
+  const warnings = (values: readonly number[], tally: Record<string, unknown>): string[] =>
+    answered(dated(values), { tallies: [tally] }).tallies[0].warnings.map((w) => w.code);
+  const months = (day: (m: number) => number): number[] =>
+    Array.from({ length: 24 }, (_, k) =>
+      dayNumber(2024 + Math.floor(k / 12), (k % 12) + 1, day(k)),
+    );
+
+  it.each([
+    ['the first of each month', months(() => 1)],
+    [
+      'the last of each month',
+      months((k) => [31, k < 12 ? 29 : 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31][k % 12]),
+    ],
+  ])('dated on %s are whole: nothing is left out', (_, values) => {
+    for (const tally of [
+      {
+        kind: 'periods',
+        column: 'day',
+        levels: ['year', 'month'],
+        measures: [{ kind: 'records' }],
+      },
+      { kind: 'growth', series },
+      { kind: 'forecast', series, method: 'naive' },
+    ])
+      expect(warnings(values, tally).filter((code) => code.startsWith('partial'))).toEqual([]);
+  });
+
+  it('dated in their midst are partial at both ends', () => {
+    const values = months((k) => 10 + (k % 7));
+    const got = warnings(values, { kind: 'growth', series });
+    expect(got).toContain('partial-first');
+    expect(got).toContain('partial-last');
+  });
+});
