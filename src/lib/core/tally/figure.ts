@@ -44,6 +44,10 @@ export function measureColumn(measure: Measure, table: Table, key: string): Figu
       digitsOf(measure, column)),
     measure,
     ...(ADDING.has(measure.kind) && { adds: { bound: 0 } }),
+    ...(measure.kind === 'running' && {
+      reach: 'above' as const,
+      says: 'The groups up to this one added up, in the order shown.',
+    }),
   };
 }
 

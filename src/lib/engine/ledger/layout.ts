@@ -64,7 +64,7 @@ export function* ledgerOf(held: Standing, item: LedgerItem): Steps<LedgerLayout>
   const { besides, deviations } = deviationsOf(spec.measures, doc.formats);
   const ledger = yield* computeLedger(base, spec, besides);
   yield undefined;
-  const { tree, order, figures, measures } = ledger;
+  const { tree, order, measures } = ledger;
   // What was set aside by hand stays in view, struck through.
   const inView = spec.scope === 'counted' ? base.narrowed : ledger.selection;
   const rowsKey = JSON.stringify([ledger.treeKey, spec.sort, base.memo.numberOf(inView)]);
@@ -74,7 +74,7 @@ export function* ledgerOf(held: Standing, item: LedgerItem): Steps<LedgerLayout>
     tree,
     spec.groups.map((g) => g.order),
     rows,
-    figures,
+    ledger.own,
   );
   const { view } = item;
   const lines = new LedgerLines(tree, rows, shown, {

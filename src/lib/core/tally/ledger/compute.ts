@@ -8,6 +8,7 @@ import { computeGroups, type GroupFigures } from '../groupFigures';
 import type { Coded } from '../coded';
 import { codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
 import type { Warning } from '../warnings';
+import { withRunning } from './running';
 import type { LedgerSpec } from './spec';
 
 /** A ledger reckoned over a selection: what its tables, its lines and its footing are read from. */
@@ -24,6 +25,8 @@ export interface ComputedLedger {
   /** What names the tree among those of its base. */
   readonly treeKey: string;
   readonly figures: GroupFigures;
+  /** The same before running totals were made of them: what groups are ordered by. */
+  readonly own: GroupFigures;
   readonly warnings: readonly Warning[];
 }
 
@@ -80,7 +83,13 @@ export function* computeLedger(
     order,
     tree,
     treeKey,
-    figures,
+    own: figures,
+    figures: withRunning(
+      figures,
+      measures,
+      tree,
+      spec.groups.map((g) => g.order),
+    ),
     warnings: coded.flatMap((c) => c.warnings),
   };
 }

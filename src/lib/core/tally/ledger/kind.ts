@@ -62,12 +62,12 @@ export function ledgerTables(base: Base, ledger: ComputedLedger): TallyAnswer {
 
 /** The groups depth first, each under its total. */
 function groupTable({ table }: Base, ledger: ComputedLedger): AnswerTable {
-  const { spec, tree, figures, records } = ledger;
+  const { spec, tree, figures, own, records } = ledger;
   const { measures } = spec;
   const walk = new GroupWalk(
     tree,
     spec.groups.map((g) => g.order),
-    tree.levels.map((_, l) => ({ records: figures.records[l], measures: figures.levels[l] })),
+    tree.levels.map((_, l) => ({ records: own.records[l], measures: own.levels[l] })),
   );
   const shown = measures.map((m) => shownColumn(m, table));
   const labels = labelColumns(spec.groups, tree.keys, table);
