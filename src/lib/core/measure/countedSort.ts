@@ -19,7 +19,7 @@ interface Grid {
  * minutes, days. Null where they do not; the values are then as they were.
  *
  * A value counts as on the grid only where the double of its step is the very same number, so that
- * no digit can change. −0 comes out as 0.
+ * no digit can change; a −0 is on no grid.
  * @param values is written over where the answer is not null
  */
 export function* countedSort(values: Float64Array): Steps<Float64Array | null> {
@@ -77,7 +77,7 @@ function count(
   for (let k = start; k < end; k++) {
     const v = values[k];
     const step = Math.round(v * scale);
-    if (step / scale !== v) return false;
+    if (step / scale !== v || (v === 0 && 1 / v < 0)) return false;
     counts[step - lo]++;
   }
   return true;
