@@ -1,7 +1,6 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import fc from 'fast-check';
 import { afterAll, describe, expect, it } from 'vitest';
 import { readList } from '../../cli/input';
 import { proposeRecipe } from '$lib/core/read/delimited';
@@ -94,56 +93,6 @@ describe('lines', () => {
     expect(says('Region,2023,2024\nHolm,1,2\nNess,3,5\n', 'headerNumbers')).toContain('2023, 2024');
   });
 
-  it('each is a record, the header, skipped, blank or the header again, in any layout', () => {
-    const cell = fc.constantFrom('Holm', 'Ness', '12', '7.5', '2025-01-02', '', 'x y', '2024');
-    const row = (width: number): fc.Arbitrary<string> =>
-      fc
-        .array(cell, { minLength: width, maxLength: width })
-        .map((cells) => cells.join(','))
-        // A line of blanks alone is one more kind.
-        .filter((line) => line.replaceAll(',', '') !== '');
-    const file = fc.integer({ min: 2, max: 5 }).chain((width) =>
-      fc.record({
-        titles: fc.array(fc.constantFrom('A title', 'Printed on Monday'), { maxLength: 2 }),
-        header: fc.constantFrom(
-          ['route', 'n', 'fares', 'day', 'pier'].slice(0, width).join(','),
-          '',
-        ),
-        rows: fc.array(row(width), { minLength: 1, maxLength: 12 }),
-        blanks: fc.array(fc.nat(30), { maxLength: 3 }),
-        again: fc.boolean(),
-        trailing: fc.boolean(),
-      }),
-    );
-    fc.assert(
-      fc.property(file, ({ titles, header, rows, blanks, again, trailing }) => {
-        const body = [...rows];
-        if (again && header) body.splice(body.length >> 1, 0, header);
-        for (const at of blanks) body.splice(at % (body.length + 1), 0, '');
-        const table = [...(header ? [header] : []), ...body].map((line) =>
-          trailing && line ? `${line},` : line,
-        );
-        const lines = [...titles, ...table];
-        const text = `${lines.join('\n')}\n`;
-        const { recipe, reading } = readText(text);
-        const { evidence } = reading;
-        const accounted =
-          reading.table.length +
-          Number(recipe.header) +
-          evidence.headerAgain.count +
-          evidence.emptyLines +
-          evidence.skipped.length;
-        // Blank lines among those that are skipped hold nothing to tell of.
-        const blankSkipped = lines.slice(0, recipe.skipLines).filter((l) => l === '').length;
-        if (accounted + blankSkipped !== lines.length)
-          throw new Error(`${accounted} of ${lines.length} lines of ${JSON.stringify(text)}`);
-        if (evidence.skipped.length > 0)
-          expect(examine(recipe, reading).doubts.map((d) => d.kind)).toContain('skippedLines');
-      }),
-      { numRuns: 600 },
-    );
-  });
-
   it('a quote that runs over many lines is a doubt with its place', () => {
     const text = `id,text\n1,"open\n${Array.from({ length: 50 }, (_, k) => `${k + 2},t`).join('\n')}\n52,end"\n53,z\n`;
     const [doubt] = looked(text).doubts.filter((d) => d.kind === 'spanningCells');
@@ -159,28 +108,6 @@ describe('numbers', () => {
     expect(says(text, 'longNumbers')).toContain('more digits than can be calculated with');
     // What a program wrote of a double in full is held by it.
     expect(looked(column('v', (k) => String(k / 7 + 0.1))).columns).toEqual(['v: number']);
-  });
-
-  it('keep every digit, or stay unread, whatever their length', () => {
-    const digits = fc
-      .tuple(fc.bigInt({ min: 0n, max: 10n ** 22n }), fc.nat(12))
-      .map(([n, d]) => (d ? `${n}.${'1'.repeat(d)}` : String(n)));
-    fc.assert(
-      fc.property(digits, (text) => {
-        const { reading } = readText(`v\n${'1.5\n'.repeat(30)}${text}\n`);
-        const [read] = reading.table.columns;
-        if (isText(read)) return;
-        const value = read.values[30];
-        if (Number.isNaN(value)) {
-          expect(read.unread.get(30)).toBe(text);
-          return;
-        }
-        const plain = (t: string): string =>
-          t.replace('.', '').replace(/^0+/, '').replace(/0+$/, '');
-        expect(plain(value.toExponential().replace(/e.*/, '')), text).toBe(plain(text));
-      }),
-      { numRuns: 500 },
-    );
   });
 
   it('of several kinds in one column are told', () => {

@@ -25,6 +25,9 @@ export function identifierEvidence(head: string, texts: readonly string[]): stri
   return why;
 }
 
+/** Whether a number would not be written so: a zero in front, or an E between plain digits. */
+export const isCodeLike = (text: string): boolean => /^0\d+$/.test(text) || isCode(text);
+
 /** Digits, a letter E and digits, with no sign and no decimals: a code, not a power of ten. */
 const isCode = (text: string): boolean => /^\d+[eE]\d+$/.test(text);
 

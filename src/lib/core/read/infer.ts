@@ -1,7 +1,7 @@
 import type { Grain } from '../table/column';
 import { DAY_MS, dayNumber } from '../table/calendar';
 import { noDateFacts, readClock, readDate, readDateTime } from './dates';
-import { isIdentifier } from './identifier';
+import { isCodeLike, isIdentifier } from './identifier';
 import { isTooLong, noNumberFacts, numberReader, unitBehind, type NumberStyle } from './numbers';
 import { BLANK_WORDS, type ColumnRecipe, type DateOrder } from './recipe';
 import { readYesNo } from './yesno';
@@ -154,8 +154,8 @@ const STYLES: readonly Omit<NumberStyle, 'unit'>[] = [
 ];
 
 function inferNumber(texts: readonly string[], enough: number): Reading | null {
-  // Codes with leading zeros, and numbers too long for a double, stay text.
-  const codes = share(texts, (t) => /^0\d+$/.test(t) || /^\d{16,}$/.test(t));
+  // Codes with leading zeros or a letter E, and numbers too long for a double, stay text.
+  const codes = share(texts, (t) => isCodeLike(t) || /^\d{16,}$/.test(t));
   if (codes > texts.length * 0.05 || texts.some(isTooLong)) return null;
   const units = new Map<string, number>();
   for (const t of texts) {

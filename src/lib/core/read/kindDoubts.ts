@@ -4,7 +4,7 @@ import { counted, showCount } from '../table/format';
 import { noDateFacts, readDate } from './dates';
 import type { DelimitedReading } from './delimited';
 import { doubt, type Doubt } from './doubts';
-import { identifierEvidence, isIdentifier } from './identifier';
+import { identifierEvidence, isCodeLike, isIdentifier } from './identifier';
 import { inferColumn } from './infer';
 import { isTooLong, noNumberFacts, numberReader, unitBehind } from './numbers';
 import type { ColumnRecipe } from './recipe';
@@ -25,6 +25,7 @@ export function kindDoubts(
   return [
     ...(read.type === 'number' ? mixedNumbers(column, read, percents, currencies) : []),
     ...(read.type === 'number' ? perhapsIdentifier(column, texts) : []),
+    ...(read.type === 'number' ? someCodes(column, texts) : []),
     ...(read.type === 'date' || read.type === 'datetime' ? farDates(column, read) : []),
   ];
 }
@@ -72,6 +73,20 @@ function perhapsIdentifier({ id, name, source }: ColumnRecipe, texts: readonly s
       'identifier',
       texts.length,
       `${name} may be an identifier and no quantity (${why.join(', ')}). It is read as a number; make it text if it must not be added up.`,
+      { column: id },
+    ),
+  ];
+}
+
+/** A few cells among numbers that a number would not be written as. */
+function someCodes({ id, name }: ColumnRecipe, texts: readonly string[]): Doubt[] {
+  const codes = texts.filter(isCodeLike);
+  if (codes.length === 0) return [];
+  return [
+    doubt(
+      'mixedKinds',
+      codes.length,
+      `${counted(codes.length, 'cell')} of ${name} ${codes.length === 1 ? 'is' : 'are'} written like a code (${codes[0].slice(0, 20)}) and read as a number, without its zeros or letter. Make the column text if they matter.`,
       { column: id },
     ),
   ];
