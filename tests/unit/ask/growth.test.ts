@@ -5,6 +5,34 @@ import { answered, rows } from '../../support/ask';
 import { day, small } from '../../support/smallList';
 
 describe('growth', () => {
+  it('a period without a rate leaves their mean none, and says why', () => {
+    const months = [1, 2, 3, 4].map((m) => day(`2024-0${m}-01`));
+    const list: Table = {
+      length: 4,
+      columns: [
+        scalarColumn('M', 'date', months, { grain: 'month' }),
+        scalarColumn('v', 'number', [100, 0, 50, 121]),
+      ],
+    };
+    const result = answered(list, {
+      tallies: [
+        {
+          kind: 'growth',
+          series: { column: 'M', period: 'month', measure: { kind: 'sum', column: 'v' } },
+        },
+      ],
+    });
+    expect(rows(result)[0]).toMatchObject({
+      'Mean of the period rates': null,
+      'Compound rate per period': expect.closeTo(1.21 ** (1 / 3) - 1, 12) as number,
+    });
+    const { warnings } = result.tallies[0];
+    expect(warnings.map((w) => w.code)).toEqual(['intervals', 'no-mean-rate']);
+    expect(warnings[1].says).toBe(
+      'No mean of the period rates: 1 period has no rate, as the one before is 0 or none.',
+    );
+  });
+
   it('13 values are 12 intervals, and the mean of rates is not the compound rate', () => {
     const months = Array.from({ length: 13 }, (_, k) =>
       day(`${2024 + Math.floor(k / 12)}-${String((k % 12) + 1).padStart(2, '0')}-01`),

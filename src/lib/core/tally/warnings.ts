@@ -31,6 +31,7 @@ export const WARNING_CODES = [
   'no-rate',
   'intervals',
   'mean-differs',
+  'no-mean-rate',
   'stands-on',
   'chosen',
   'few-points',

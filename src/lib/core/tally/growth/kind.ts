@@ -66,7 +66,9 @@ function facts(
 ): { columns: FigureColumn[]; row: FigureRow; warnings: Warning[] } {
   const { first, last, intervals, inYear, unit, decimals } = ends;
   const rate = compoundRate(first, last, intervals);
-  const rates = periodRates(within).filter((r) => r === r);
+  const rates = periodRates(within);
+  const missing = rates.filter((r) => r !== r).length;
+  // A mean over the rates that exist would pass over the others in silence.
   const mean = rates.length ? rates.reduce((s, r) => s + r, 0) / rates.length : NaN;
   const fitted = fittedRate(within);
   const value = (key: string, title: string, says: string): FigureColumn => ({
@@ -140,7 +142,15 @@ function facts(
   const warnings: Warning[] = [
     warn('intervals', ends.says),
     ...(refused === null ? [] : [warn('no-rate', `No compound rate: ${refused}`)]),
-    ...(refused === null && Math.abs(mean - rate) > 1e-6
+    ...(missing > 0
+      ? [
+          warn(
+            'no-mean-rate',
+            `No mean of the period rates: ${counted(missing, 'period')} ${missing === 1 ? 'has' : 'have'} no rate, as the one before is 0 or none.`,
+          ),
+        ]
+      : []),
+    ...(refused === null && mean - rate > 1e-6
       ? [
           warn(
             'mean-differs',
