@@ -168,6 +168,40 @@ describe('how values fall', () => {
     await page.press('Punctuality');
     await page.untilText('sentence', 'bands of a table');
     await page.type(Key.ESCAPE);
+    const other = await openId();
+
+    // Kept anew with another edge: the tally that uses them is offered the change, and takes it.
+    await openTally(page, 'frequency-1');
+    await (await page.find('sentence')).findElement(By.css('button[aria-label^="Bands"]')).click();
+    await (
+      await page.find('edges')
+    ).sendKeys(Key.chord(Key.CONTROL, 'a'), '0, 1, 5, 10, 20, 60', Key.TAB);
+    await page.untilText('sentence', '20 and 60');
+    await page.type(Key.ESCAPE);
+    await page.press('Keep these bands…');
+    await (await page.find('bands-name')).sendKeys('Punctuality');
+    await page.until('the offer', async () =>
+      (await page.run<string>('return document.body.innerText')).includes(
+        'Change 1 other tally that uses “Punctuality” as it was',
+      ),
+    );
+    expect(await (await page.find('bands-follow')).isSelected()).toBe(true);
+    await page.type(Key.ENTER);
+    await openTally(page, other);
+    await page.until('the other edge', async () =>
+      (await seenTable(page)).some(([label]) => label === '20 to 60'),
+    );
+    // One step takes both back, the next the edge.
+    await page.click('undo');
+    await openTally(page, other);
+    await page.until('the edges of before', async () =>
+      (await seenTable(page)).every(([label]) => label !== '20 to 60'),
+    );
+    await page.click('undo');
+    await openTally(page, 'frequency-1');
+    await page.until('its own of before', async () =>
+      (await seenTable(page)).every(([label]) => label !== '20 to 60'),
+    );
   });
 });
 

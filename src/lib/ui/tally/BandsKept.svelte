@@ -1,5 +1,7 @@
 <script lang="ts">
   import { keepBands } from '../../core/bench/bandEdits';
+  import { followBands, usersOfBands } from '../../core/bench/bandUse';
+  import { counted } from '../../core/table/format';
   import type { Band } from '../../core/arrange/bands';
   import type { BenchState } from '../bench/bench.svelte';
   import type { TallyPage } from '../bench/tallyFigures.svelte';
@@ -8,6 +10,11 @@
   /** Keeps the bands of the open tally under a name, for any other tally. */
   let { bench, page }: { bench: BenchState; page: TallyPage | null } = $props();
   let name = $state('');
+  let following = $state(true);
+  /** Other tallies that use the bands kept under this name so far. */
+  const others = $derived(
+    usersOfBands(bench.doc, name.trim(), bench.names).filter((id) => id !== bench.shown.id),
+  );
 
   /** The bands as they came out, whatever they were made by. */
   const bands = $derived.by((): Band[] => {
@@ -30,7 +37,10 @@
     const called = name.trim();
     if (!called || bands.length === 0) return;
     close();
-    bench.change(`Keep the bands “${called}”`, (doc) => keepBands(doc, called, bands));
+    const follow = others.length > 0 && following;
+    bench.change(`Keep the bands “${called}”`, (doc) =>
+      keepBands(follow ? followBands(doc, called, bands, bench.names) : doc, called, bands),
+    );
   }
 </script>
 
@@ -42,7 +52,17 @@
         >Name of the {bands.length} bands
         <input class="field" bind:value={name} maxlength="120" data-first data-test="bands-name" />
       </label>
-      <p>Any tally of this bench can then use them.</p>
+      {#if others.length}
+        <label class="follow"
+          ><input type="checkbox" bind:checked={following} data-test="bands-follow" />
+          <span
+            >Change {counted(others.length, 'other tally', 'other tallies')} that {others.length ===
+            1
+              ? 'uses'
+              : 'use'} “{name.trim()}” as it was</span
+          ></label
+        >
+      {:else}<p>Any tally of this bench can then use them.</p>{/if}
       <button type="submit" class="main-button" disabled={!name.trim()}>Keep</button>
     </form>
   {/snippet}
@@ -53,6 +73,11 @@
   label {
     display: grid;
     gap: 6px;
+  }
+  .follow {
+    display: flex;
+    gap: 8px;
+    align-items: baseline;
   }
   p {
     margin: 0;
