@@ -28,6 +28,24 @@ export function orList(items: readonly string[], word = 'or'): string {
   return `${items.slice(0, -1).join(', ')} ${word} ${items[items.length - 1]}`;
 }
 
+/** The same of dates and times, which are written as text. */
+const MOMENT_OP: typeof OP = {
+  ...OP,
+  eq: 'is on',
+  ne: 'is not on',
+  lt: 'is before',
+  le: 'is up to',
+  gt: 'is after',
+  ge: 'is from',
+};
+
+const isMoment = (point: number | string): boolean =>
+  typeof point === 'string' && /^\d{4}(-|$)|^\d{1,2}:/.test(point);
+
+/** A year, month, quarter or week as text: only dates are compared with one. */
+const isPeriod = (point: number | string): boolean =>
+  typeof point === 'string' && /^\d{4}(-(\d{2}|Q[1-4]|W\d{2}))?$/.test(point);
+
 function testWords(test: Test): string {
   switch (test.test) {
     case 'is':
@@ -43,7 +61,8 @@ function testWords(test: Test): string {
     case 'regex':
       return `matches the regular expression ${test.text}`;
     case 'compare':
-      return `${OP[test.op]} ${pointWords(test.value)}`;
+      if (test.op === 'eq' && isPeriod(test.value)) return `is in ${test.value}`;
+      return `${isMoment(test.value) ? MOMENT_OP[test.op] : OP[test.op]} ${pointWords(test.value)}`;
     case 'between': {
       const edge =
         test.fromIn && test.toIn

@@ -333,6 +333,13 @@ describe('conditions in words', () => {
       }),
       'Delay is between Sat 12 Jul 2025 and Sun 13 Jul 2025 (with the first, without the last)',
     ],
+    [leaf('delay', { test: 'compare', op: 'eq', value: '2025-Q2' }), 'Delay is in 2025-Q2'],
+    [leaf('delay', { test: 'compare', op: 'le', value: '2025' }), 'Delay is up to 2025'],
+    [
+      leaf('delay', { test: 'compare', op: 'lt', value: '2025-07-12' }, true),
+      'Delay is not before Sat 12 Jul 2025',
+    ],
+    [leaf('delay', { test: 'compare', op: 'ge', value: '08:30' }), 'Delay is from 08:30'],
     [
       leaf('delay', { test: 'last', k: 1, period: 'month' }),
       'Delay is in the last month of the data',

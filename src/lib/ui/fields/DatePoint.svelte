@@ -8,11 +8,13 @@
     value: string;
     type: ColumnType;
     onvalue: (text: string) => void;
+    /** What stands when the field is left, or Enter is pressed. */
+    onsettled?: (text: string) => void;
     test?: string;
     /** Takes the focus when its menu opens. */
     first?: boolean;
   }
-  let { label, value, type, onvalue, test, first = false }: Props = $props();
+  let { label, value, type, onvalue, onsettled, test, first = false }: Props = $props();
   const id = $props.id();
   const words = $derived(pointWords(value, type));
 </script>
@@ -27,6 +29,7 @@
     placeholder={type === 'time' ? '08:30' : '2024, 2024-04, 2024-04-30'}
     {value}
     oninput={(e) => onvalue(e.currentTarget.value)}
+    onchange={(e) => onsettled?.(e.currentTarget.value)}
     data-first={first || undefined}
     data-test={test}
   />

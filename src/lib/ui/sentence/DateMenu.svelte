@@ -14,7 +14,6 @@
   let typed = $state<string | null>(null);
 
   function take(text: string): void {
-    typed = text;
     const days = daysOf(text.trim());
     if (days) onchange(isoDate(days.from));
   }
@@ -26,7 +25,8 @@
     label={name}
     type="date"
     value={typed ?? value ?? ''}
-    onvalue={take}
+    onvalue={(text) => (typed = text)}
+    onsettled={take}
     test="day"
     first
   />
