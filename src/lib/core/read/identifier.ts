@@ -10,10 +10,14 @@ const COUNTS =
 /** Values that are looked at for a numbering that runs on. */
 const RUN = 20;
 
+/** A head as words: `vesselId` and `vessel_id` as `vessel Id`, `vessel id`. */
+const wordsOf = (head: string): string =>
+  head.replace(/([a-z])([A-Z])/g, '$1 $2').replace(/[_\-./#]+/g, ' ');
+
 /** Why a column of whole numbers looks like names rather than quantities; none where it does not. */
 export function identifierEvidence(head: string, texts: readonly string[]): string[] {
   if (texts.length === 0 || !texts.every((t) => /^\d+$/.test(t) || isCode(t))) return [];
-  const words = head.replace(/([a-z])([A-Z])/g, '$1 $2').replace(/[_\-./#]+/g, ' ');
+  const words = wordsOf(head);
   const why: string[] = [];
   const counts = COUNTS.test(words);
   if (!counts && (SURE.test(words) || PERHAPS.test(words))) why.push(`its name, “${head}”`);
@@ -47,7 +51,6 @@ export function isIdentifier(head: string, texts: readonly string[]): boolean {
   const why = identifierEvidence(head, texts);
   if (why.length === 0) return false;
   const named = why[0].startsWith('its name');
-  const words = head.replace(/([a-z])([A-Z])/g, '$1 $2').replace(/[_\-./#]+/g, ' ');
   if (why.includes('a letter among the digits') || why.includes('leading zeros')) return true;
-  return named && (SURE.test(words) || why.length > 1);
+  return named && (SURE.test(wordsOf(head)) || why.length > 1);
 }

@@ -4,7 +4,7 @@ import { has, type Bitset } from '../table/bitset';
 import type { ScalarColumn } from '../table/column';
 import { periodOf, periodStart } from '../table/period';
 import type { Test } from './condition';
-import { DATE_FORMS, daysOf, spanOf } from './point';
+import { DATE_FORMS, daysCovered, spanOf } from './point';
 
 /** Values from lo to hi, both in; or, when `outside`, the values before and behind them. */
 export interface Interval {
@@ -80,7 +80,7 @@ export function dayTest(
   if (test.test === 'period') {
     const wanted = new Set(
       test.days.map((text) => {
-        const day = daysOf(text.trim())?.from;
+        const day = daysCovered(text.trim())?.from;
         if (day === undefined)
           throw new BadCondition(
             `“${text}” is not a date that can be read one way only. Write ${DATE_FORMS}.`,

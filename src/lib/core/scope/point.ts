@@ -27,7 +27,7 @@ export function spanOf(column: ScalarColumn, point: number | string): Span {
     );
   const text = point.trim();
   if (column.type === 'time') return one(readClock(text), column, point);
-  const days = daysOf(text);
+  const days = daysCovered(text);
   if (days)
     return column.type === 'date'
       ? days
@@ -69,7 +69,7 @@ const isAmbiguous = (text: string): boolean =>
   /^\d{1,2}[-/.]\d{1,2}[-/.]\d{1,4}$/.test(text.trim());
 
 /** The days that a date or a period covers; null where the text is neither, or can be read two ways. */
-export function daysOf(text: string): Span | null {
+export function daysCovered(text: string): Span | null {
   if (isAmbiguous(text)) return null;
   const week = /^(\d{4})-?W(\d{2})$/i.exec(text);
   if (week) {

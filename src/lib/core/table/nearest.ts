@@ -1,7 +1,7 @@
 /**
  * The candidate most like a text that was not found, for "did you mean"; null where none is near.
- * Nearness: the distance of Damerau (1964), with neighbours turned at most once, case and outer spaces ignored, at most a third of the
- * letters; a candidate that begins with the text, or is begun by it, counts as near too.
+ * Nearness: the distance of Damerau (1964), neighbours turned at most once, case and outer spaces
+ * ignored, at most a third of the letters; a candidate that begins with the text, or is begun by it, counts as near too.
  */
 export function nearest(text: string, candidates: Iterable<string>): string | null {
   const wanted = text.trim().toLowerCase();

@@ -47,7 +47,7 @@ export class ReadingPool {
   /** @throws OverLimit when it took too long or too much, or too many others wait already */
   async perform(task: Task): Promise<unknown> {
     const member = await this.#free();
-    this.#begin(member);
+    this.#watchMemory();
     const late = setTimeout(
       () => member.thread.end(new OverLimit(tookTooLong(this.limits.taskMs))),
       this.limits.taskMs + GRACE_MS,
@@ -84,8 +84,7 @@ export class ReadingPool {
     });
   }
 
-  #begin(member: Member): void {
-    member.since = performance.now();
+  #watchMemory(): void {
     if (this.#watch) return;
     this.#restingBytes = process.memoryUsage.rss();
     this.#watch = setInterval(() => this.#weigh(), WATCH_MS);

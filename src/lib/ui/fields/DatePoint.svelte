@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { pointWords } from '../../core/scope/pointWords';
+  import { takenAs } from '../../core/scope/takenAs';
   import type { ColumnType } from '../../core/table/column';
 
   /** A date, a period or a time as the column takes it, and what it is taken as. */
@@ -16,7 +16,7 @@
   }
   let { label, value, type, onvalue, onsettled, test, first = false }: Props = $props();
   const id = $props.id();
-  const words = $derived(pointWords(value, type));
+  const words = $derived(takenAs(value, type));
 </script>
 
 <span class="point">

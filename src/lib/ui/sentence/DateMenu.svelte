@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { daysOf } from '../../core/scope/point';
+  import { daysCovered } from '../../core/scope/point';
   import { isoDate } from '../../core/table/calendar';
   import DatePoint from '../fields/DatePoint.svelte';
 
@@ -14,7 +14,7 @@
   let typed = $state<string | null>(null);
 
   function take(text: string): void {
-    const days = daysOf(text.trim());
+    const days = daysCovered(text.trim());
     if (days) onchange(isoDate(days.from));
   }
 </script>

@@ -1,10 +1,10 @@
 import { readClock } from '../read/dates';
 import { clockTime, plainDate } from '../table/calendar';
 import type { ColumnType } from '../table/column';
-import { DATE_FORMS, daysOf } from './point';
+import { DATE_FORMS, daysCovered } from './point';
 
 /** What a text typed where a date or time is asked for is taken as, in words; `wrong` where it is none. */
-export function pointWords(text: string, type: ColumnType): { says: string; wrong: boolean } {
+export function takenAs(text: string, type: ColumnType): { says: string; wrong: boolean } {
   const typed = text.trim();
   if (typed === '') return { says: '', wrong: false };
   if (type === 'time') {
@@ -13,7 +13,7 @@ export function pointWords(text: string, type: ColumnType): { says: string; wron
       ? { says: 'Write 08:30, or 8:30 pm', wrong: true }
       : { says: clockTime(clock), wrong: false };
   }
-  const days = daysOf(typed);
+  const days = daysCovered(typed);
   if (days)
     return {
       says:
