@@ -1,4 +1,5 @@
 import { examine } from '$lib/core/read/examine';
+import { recordNumber } from '$lib/core/table/recordNumber';
 import { readJson, readList, readRecipe } from './input';
 import { write } from './output';
 
@@ -19,8 +20,8 @@ export function check(options: CheckOptions): void {
     records: table.length,
     recipe,
     doubts,
-    /** Record numbers from 0 that look like totals, for setAside.records of an ask. */
-    totals: totals.map((t) => t.record),
+    /** Numbers of the records that look like totals, for setAside.records of an ask. */
+    totals: totals.map((t) => recordNumber(t.record)),
   };
   write(`${JSON.stringify(report, null, 2)}\n`, options.out);
 }

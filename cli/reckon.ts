@@ -3,7 +3,7 @@ import path from 'node:path';
 import { answerAsk } from '$lib/core/ask/answer';
 import { isOfResult } from '$lib/core/ask/resultLists';
 import { readAsk } from '$lib/core/ask/badAsk';
-import type { Ask } from '$lib/core/ask/ask';
+import { LEFT_OUT, type Ask } from '$lib/core/ask/ask';
 import type { AskResult } from '$lib/core/ask/result';
 import type { AskedList } from '$lib/core/ask/stand';
 import type { Recipe } from '$lib/core/read/recipe';
@@ -22,6 +22,8 @@ export interface ReckonOptions {
   readonly ask: string;
   readonly out?: string;
   readonly format: string;
+  /** What of the answer is left out, by commas. */
+  readonly leaveOut?: string;
 }
 
 /** Reads a file, answers an ask about it, and writes the results. @throws BadAsk, Failed, Misused */
@@ -30,7 +32,7 @@ export function reckon(options: ReckonOptions): void {
     throw new Misused('Only one of --data and --ask can come from standard input.');
   if (options.format !== 'json' && options.format !== 'csv')
     throw new Misused(`The format is json or csv, not “${options.format}”.`);
-  const ask = readAsk(readJson(options.ask, 'ask'));
+  const ask = leaner(readAsk(readJson(options.ask, 'ask')), options.leaveOut);
   const recipe =
     options.recipe === undefined ? null : readRecipe(readJson(options.recipe, 'recipe'));
   const { table, recipe: read } = readChecked(options.data, recipe);
@@ -41,6 +43,19 @@ export function reckon(options: ReckonOptions): void {
       ? `${JSON.stringify(result, null, 2)}\n`
       : resultsAsDelimited(result.tallies).text;
   write(text, options.out);
+}
+
+/** The ask with more left out of its answer. @throws Misused */
+function leaner(ask: Ask, words: string | undefined): Ask {
+  const more = (words?.split(',') ?? []).map((word) => {
+    const part = LEFT_OUT.find((name) => name === word.trim());
+    if (!part)
+      throw new Misused(
+        `--leave-out takes ${LEFT_OUT.join(' and ')}, with a comma, not “${word}”.`,
+      );
+    return part;
+  });
+  return { ...ask, leaveOut: [...new Set([...ask.leaveOut, ...more])] };
 }
 
 function answered(list: AskedList, ask: Ask): AskResult {

@@ -18,6 +18,7 @@ program
   .requiredOption('--ask <FILE>', 'the ask, a JSON document (docs/ask.md)')
   .option('--recipe <FILE>', 'how the file is read; found by itself unless given')
   .option('--out <FILE>', 'where the results go; standard output unless given')
+  .option('--leave-out <PARTS>', 'what the answer goes without: where, marks, or where,marks')
   .option('--format <json|csv>', 'json with full precision, or csv', 'json')
   .action(reckon);
 

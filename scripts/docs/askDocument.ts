@@ -148,8 +148,8 @@ export function askDocument(): string {
     const other = needsOther(kind);
     if (other !== null)
       return other === 'weights' ? '`other`: weights' : '`other`: the column shown';
-    if (kind === 'percentile') return '`p`: share below';
-    return kind === 'trimmedMean' ? '`p`: share cut at each end' : '';
+    if (kind === 'percentile') return '`percent` of the values below';
+    return kind === 'trimmedMean' ? '`percent` cut at each end' : '';
   };
   const measures = (Object.keys(MEASURES) as MeasureKind[]).map(
     (kind) =>
@@ -163,7 +163,7 @@ export function askDocument(): string {
 
 Made from the schemas by \`npm run docs\`; a test fails when it is stale. \`tally schema\` writes the same as JSON Schema.
 
-One JSON document asks for any number of tallies over a list. The command line and the HTTP interface take the same. Columns are named by their name or id, case and outer spaces ignored where that is clear; wherever a column is named, \`expression: …\` works one out on the spot (see expressions.md). Record numbers count from 0. What each calculation means stands in calculations.md.
+One JSON document asks for any number of tallies over a list. The command line and the HTTP interface take the same. Columns are named by their name or id, case and outer spaces ignored where that is clear; wherever a column is named, \`expression: …\` works one out on the spot (see expressions.md). Records are numbered from 1. (An ask of \`version\` 1 or 2 counts them from 0 and is read as it was meant; one that says no version is of the newest.) What each calculation means stands in calculations.md.
 
 \`\`\`json
 ${JSON.stringify(EXAMPLE, null, 2)}
@@ -195,7 +195,7 @@ ${table(item(at('computed')), root)}
 
 ### Conditions
 
-A condition asks something of one column (\`leaf\`), is an expression, or joins others by and (\`all\`) or or (\`any\`); each can be negated. A blank is neither true nor false.
+A condition asks something of one column (\`leaf\`), is an expression, names \`records\` by number, or joins others: by and (\`all\`), by or (\`any\`), or those of which no part holds (\`none\`). Each can be negated. A blank is neither true nor false: it is not kept, nor is it by \`not\`; \`none\` keeps it, since no part holds. The \`where\` of a row of a result is such a condition: given to a rung it narrows to the very records of the row.
 
 ${variants(root.$defs?.Condition ?? {})
   .map((s) => table(s, root))
@@ -244,6 +244,10 @@ ${listed(METHOD_WORDS)}
 
 ## The result
 
-\`list\` (records and columns as prepared), \`counts\` (What counts, rung by rung), \`prepared\` (what joins left without a match), and for each tally its sentence (\`says\`), \`tables\`, \`warnings\` and \`footing\`. A table has \`columns\` and \`rows\`; a figure is a number with all its digits, a text (dates in ISO 8601), or null: none. Rows and columns carry \`where\`, the condition their records meet; the figure where they cross stands on the records that meet both. \`tally schema result\` writes its form.
+\`list\` (records and columns as prepared), \`counts\` (What counts, rung by rung), \`prepared\` (what joins left without a match), and for each tally its sentence (\`says\`), \`tables\`, \`warnings\` and \`footing\`. A table has \`columns\` and \`rows\`; a figure is a number with all its digits, a text (dates in ISO 8601), or null: none. Rows and columns carry \`where\`, the condition their records meet; the figure where they cross stands on the records that meet both. With \`leaveOut\` an answer goes without \`where\` or \`marks\`. \`tally schema result\` writes its form.
+
+For programs every label has the value behind it: \`keys\` of a row, one for each of its labels, and \`keys\` of a cross-tab's column. A number is a number there (2022 for the label “2,022”), a period its first day, and blank is null, which is not the text “blank”. A row in which others stand together says how many: \`stands\`.
+
+As CSV the columns of labels hold these values, figures have all their digits, and the last three columns say what a row is: \`row kind\` (\`group\`, \`total\`, \`others\`, \`outside\`), \`row level\` (0 the outermost) and \`row label\`, as people read it.
 `;
 }

@@ -69,7 +69,7 @@ describe('tally reckon', () => {
     );
     expect([first.code, first.out]).toEqual([0, '']);
     expect(readFileSync(file, 'utf8')).toMatch(
-      /^Route,Records,sum of Fares taken \(£\)\r\nGrand total,/,
+      /^Route,Records,sum of Fares taken \(£\),row kind,row level,row label\r\n,/,
     );
     const second = tally(
       ['reckon', '--data', '-', '--ask', asked, '--format', 'csv'],

@@ -42,9 +42,9 @@ describe('changes of a bench', () => {
     doc = edits.keepScope(doc, 'both');
     doc = edits.removeRung(edits.removeRung(doc, 'r1'), 'r2');
     expect(edits.bringScope(doc, 'both').ladder.rungs).toHaveLength(2);
-    doc = edits.setAsideValue(edits.setAsideRecords(doc, [2, 0]), 'route', 'Ness');
-    doc = edits.putBack(doc, [0]);
-    expect(doc.ladder.setAside).toMatchObject({ records: [2], kept: [0] });
+    doc = edits.setAsideValue(edits.setAsideRecords(doc, [3, 1]), 'route', 'Ness');
+    doc = edits.putBack(doc, [1]);
+    expect(doc.ladder.setAside).toMatchObject({ records: [3], kept: [1] });
     doc = edits.setFormat(doc, 'boarded', {
       thousands: true,
       style: 'plain',
@@ -53,8 +53,8 @@ describe('changes of a bench', () => {
       negative: 'minus',
       decimals: 1,
     });
-    doc = edits.correctCell(doc, { record: 0, column: 'boarded', text: '11', was: '10' });
-    doc = edits.correctCell(doc, { record: 0, column: 'boarded', text: '12', was: '10' });
+    doc = edits.correctCell(doc, { record: 1, column: 'boarded', text: '11', was: '10' });
+    doc = edits.correctCell(doc, { record: 1, column: 'boarded', text: '12', was: '10' });
     expect(doc.corrections).toHaveLength(1);
     expect(Bench.safeParse(doc).success).toBe(true);
     expect(JSON.stringify(before)).toBe(text);
@@ -186,15 +186,15 @@ describe('another reading', () => {
       'boarded,fares (£),route\n5,9,Outer\n30,3.50,Skerry\n10,1.50,Holm\n21,2.50,Ness\n',
     ).reading.table;
     const matched = { ...later, columns: later.columns.map((c) => ({ ...c })) };
-    expect([...carryRecords(table, matched, [0, 1, 2])]).toEqual(
+    expect([...carryRecords(table, matched, [1, 2, 3])]).toEqual(
       expect.arrayContaining([
-        [0, 2],
-        [2, 1],
+        [1, 3],
+        [3, 2],
       ]),
     );
-    expect(carryRecords(table, matched, [1]).size).toBe(0);
-    const doc = edits.correctCell(edits.setAsideRecords(fresh(), [0, 1]), {
-      record: 2,
+    expect(carryRecords(table, matched, [2]).size).toBe(0);
+    const doc = edits.correctCell(edits.setAsideRecords(fresh(), [1, 2]), {
+      record: 3,
       column: 'boarded',
       text: '31',
       was: '30',
@@ -202,13 +202,13 @@ describe('another reading', () => {
     const moved = moveBench(doc, table, matched, 2);
     expect(moved).toMatchObject({
       lost: 1,
-      doc: { reading: 2, ladder: { setAside: { records: [2] } }, corrections: [{ record: 1 }] },
+      doc: { reading: 2, ladder: { setAside: { records: [3] } }, corrections: [{ record: 2 }] },
     });
   });
 
   it('takes doubled records one for one', () => {
     const twice = readText('a\nx\nx\ny\n').reading.table;
-    expect([...carryRecords(twice, twice, [0, 1]).values()].sort()).toEqual([0, 1]);
+    expect([...carryRecords(twice, twice, [1, 2]).values()].sort()).toEqual([1, 2]);
   });
 
   it('leaves every difference of columns to a decision', () => {

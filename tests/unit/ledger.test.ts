@@ -399,7 +399,7 @@ describe('properties of the ledger', () => {
         const engine = new OpenBench(table, noRecipe, 'T');
         const before = figures(engine, docFor(table)).rows;
         const aside = docFor(table);
-        aside.ladder.setAside.records = [pick % rows.length];
+        aside.ladder.setAside.records = [1 + (pick % rows.length)];
         const { overview } = figures(engine, aside);
         expect(overview.counted.records).toBe(rows.length - 1);
         expect(overview.foot.map((f) => f.records)).toEqual([
@@ -480,7 +480,7 @@ describe('edges', () => {
     };
     const doc = newBench(table, 1);
     spec(doc).measures = [{ kind: 'running', column: 'n' }];
-    doc.ladder.setAside.records = [1];
+    doc.ladder.setAside.records = [2];
     const engine = new OpenBench(table, noRecipe, 'T');
     engine.show(doc);
     expect(engine.lines(0, 3).map((l) => l.cells[0])).toEqual(['1', '', '5']);

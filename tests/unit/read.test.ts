@@ -191,7 +191,7 @@ describe('doubts', () => {
     const { recipe, reading } = readText('a,b\n1,2\n3\n4,5,6\n');
     const doubt = examine(recipe, reading).doubts.find((d) => d.kind === 'width');
     expect(doubt?.count).toBe(2);
-    expect(doubt?.places.map((p) => p.record)).toEqual([1, 2]);
+    expect(doubt?.places.map((p) => p.record)).toEqual([2, 3]);
     expect(doubt?.places[1].text).toContain('left out: 6');
     expect(reading.table.length).toBe(3);
   });
@@ -206,7 +206,7 @@ describe('doubts', () => {
   it('find records that stand twice', () => {
     const { recipe, reading } = readText('a,b\nx,1\ny,2\nx,1\n');
     expect(examine(recipe, reading).doubts.find((d) => d.kind === 'twins')?.places).toEqual([
-      { record: 2, text: 'the same as record 1' },
+      { record: 3, text: 'the same as record 1' },
     ]);
   });
 

@@ -96,7 +96,7 @@ describe('lines', () => {
   it('a quote that runs over many lines is a doubt with its place', () => {
     const text = `id,text\n1,"open\n${Array.from({ length: 50 }, (_, k) => `${k + 2},t`).join('\n')}\n52,end"\n53,z\n`;
     const [doubt] = looked(text).doubts.filter((d) => d.kind === 'spanningCells');
-    expect(doubt.places).toEqual([{ record: 0, text: '52 lines in one cell' }]);
+    expect(doubt.places).toEqual([{ record: 1, text: '52 lines in one cell' }]);
     expect(kinds('id,text\n1,"two\nlines"\n2,x\n')).not.toContain('spanningCells');
   });
 });
@@ -226,7 +226,7 @@ describe('dates', () => {
   it('far from all others are told', () => {
     const text = column('day', (k) => (k === 3 ? '2205-01-03' : '2025-01-03'));
     expect(looked(text).doubts.find((d) => d.kind === 'farDates')?.places).toEqual([
-      { record: 3, text: '2205-01-03' },
+      { record: 4, text: '2205-01-03' },
     ]);
   });
 });

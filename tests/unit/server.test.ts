@@ -145,17 +145,18 @@ describe('migrations', () => {
     raw.close();
     expect(await migrate(old)).toEqual(['0003-bench-version-2', '0004-accepted-intakes']);
     const stored = new Sqlite(file).prepare('select doc from benches').get() as { doc: string };
-    expect(JSON.parse(stored.doc)).toMatchObject({ version: 2 });
+    expect(JSON.parse(stored.doc)).toMatchObject({ version: 3 });
     expect((await findBench(old, 1))?.doc).toEqual({
-      version: 2,
+      version: 3,
       bands: [],
       reading: 1,
       lists: {},
-      corrections: VERSION_1.corrections,
+      // Records counted from 0.
+      corrections: [{ ...VERSION_1.corrections[0], record: 1 }],
       reshape: [],
       joins: [],
       computed: [],
-      ladder: VERSION_1.ladder,
+      ladder: { ...VERSION_1.ladder, setAside: { records: [2], values: [], kept: [] } },
       sort: [],
       scopes: VERSION_1.scopes,
       lead: 'n',
@@ -182,7 +183,7 @@ describe('migrations', () => {
       ],
       open: 'ledger',
     });
-    expect((await findState(old, 1, 7))?.doc).toMatchObject({ version: 2, lead: 'n' });
+    expect((await findState(old, 1, 7))?.doc).toMatchObject({ version: 3, lead: 'n' });
     // What cannot be read is left as it was, and stands in nobody's way.
     await expect(findState(old, 1, 3)).rejects.toThrow();
   });

@@ -6,7 +6,6 @@ import { groupKeyText } from '$lib/core/tally/ledger/lines';
 import { rowsInView } from '$lib/core/tally/rowOrder';
 import type { FigureRow } from '$lib/core/tally/result';
 import { Tally } from '$lib/core/tally/specs';
-import { conditionOf } from '$lib/core/tally/whereCondition';
 import { Replies } from '$lib/engine/replies';
 import { OpenBench } from '../support/bench';
 import { noRecipe, small } from '../support/smallList';
@@ -188,14 +187,19 @@ describe('a tally on the page', () => {
     expect(behind.records).toBe(3);
   });
 
-  it('all others are a condition turned round', () => {
-    const blank = { kind: 'leaf', column: 'Sum', not: false, test: { test: 'blank' } } as const;
-    expect(conditionOf([{ except: [{ condition: blank }] }])).toEqual({ ...blank, not: true });
-  });
-
-  it('what no condition says is none: records by number, alone or inside a rule', () => {
-    expect(conditionOf([{ records: [1] }])).toBeNull();
-    expect(conditionOf([{ except: [{ records: [1] }] }])).toBeNull();
-    expect(conditionOf([undefined, {}])).toBeNull();
+  it('all others narrow to the very records, those without a value among them', () => {
+    const ranking = Tally.parse({
+      kind: 'ranking',
+      groups: [{ column: 'Region' }],
+      by: { kind: 'records' },
+      top: 1,
+    });
+    const { bench, doc } = open(ranking);
+    const place = { tally: 'other', table: 'main', row: 1, column: 'm1' };
+    const behind = Replies.behind.parse(bench.ask('behind', { place }));
+    if (!behind.condition) throw new Error('no condition');
+    doc.ladder.rungs = [{ id: 'n', on: true, condition: behind.condition }];
+    expect(bench.show(doc).counted.records).toBe(behind.records);
+    expect(behind.records).toBeGreaterThan(0);
   });
 });

@@ -1,3 +1,4 @@
+import { recordPlace } from '../core/table/recordNumber';
 import type { Ladder } from '../core/scope/condition';
 import { describeCondition } from '../core/scope/describe';
 import { conditionWithListed } from '../core/scope/listed';
@@ -121,7 +122,7 @@ export const HANDLERS: { readonly [K in Exclude<Do, 'stand'>]: Handler<K> } = {
     yield undefined;
     const corrected = correctedCells(doc);
     const was = new Map(
-      doc.corrections.filter((c) => c.record === record).map((c) => [c.column, c.was]),
+      doc.corrections.filter((c) => recordPlace(c.record) === record).map((c) => [c.column, c.was]),
     );
     return table.columns.map((column) => ({
       column: column.id,

@@ -1,3 +1,4 @@
+import { recordNumber } from '../core/table/recordNumber';
 import { IntakeError } from '../core/errors';
 import { z } from 'zod';
 import { HEAD_BYTES } from '../core/read/decode';
@@ -78,7 +79,7 @@ async function take(recipe: Recipe, own: Recipe, settled: ReadonlySet<string>): 
     recipe: used,
     records: reading.table.length,
     doubts: asked,
-    totals: totals.map((t) => t.record),
+    totals: totals.map((t) => recordNumber(t.record)),
   });
 }
 

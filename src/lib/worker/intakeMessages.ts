@@ -39,8 +39,8 @@ export const FromIntake = z.discriminatedUnion('kind', [
     recipe: Recipe,
     records: z.int(),
     doubts: z.array(Doubt),
-    /** Record numbers proposed for setting aside. */
-    totals: z.array(z.int()),
+    /** Numbers of the records proposed for setting aside. */
+    totals: z.array(z.int().min(1)),
   }),
   z.object({ kind: z.literal('stopped') }),
   z.object({ kind: z.literal('fault'), message: z.string() }),

@@ -31,7 +31,7 @@ describe('the engine answers tallies over what a bench counts', () => {
     doc.ladder.rungs = [
       { id: 'a', on: true, condition: { kind: 'expression', not: false, expression: 'Sum >= 5' } },
     ];
-    doc.ladder.setAside.records = [2];
+    doc.ladder.setAside.records = [3];
     engine.show(doc);
     const answer = engine.ask('answer', { tally: 'other' });
     expect(answer.tables[0]).toMatchObject({ name: 'main', length: 3, labels: 1 });
@@ -98,7 +98,7 @@ describe('the engine answers tallies over what a bench counts', () => {
       { kind: 'mean', column: 'Depot' },
       { kind: 'sum', column: 'Sum' },
     ];
-    doc.corrections = [{ record: 0, column: 'Gone', text: '1', was: '2' }];
+    doc.corrections = [{ record: 1, column: 'Gone', text: '1', was: '2' }];
     doc.ladder.setAside.values = [{ column: 'Gone', value: 'x' }];
     const shown = engine.show(doc);
     expect(shown.rungs).toHaveLength(1);

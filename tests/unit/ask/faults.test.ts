@@ -98,8 +98,8 @@ describe('a bad ask names every fault with its path and a remedy', () => {
     ],
     [
       'a record beyond the list',
-      { ladder: { setAside: { records: [6] } }, tallies: [ledger()] },
-      [/setAside\.records: There is no record 6/],
+      { ladder: { setAside: { records: [7] } }, tallies: [ledger()] },
+      [/setAside\.records: There is no record 7/],
     ],
     [
       'a list that is not named',

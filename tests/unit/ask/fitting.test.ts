@@ -18,7 +18,7 @@ describe('an ask that fits', () => {
         rungs: [
           { condition: { kind: 'leaf', column: 'Region', test: { test: 'blank' }, not: true } },
         ],
-        setAside: { records: [0] },
+        setAside: { records: [1] },
       },
       sort: [{ column: 'Sum', descending: true }],
       tallies: [
@@ -92,7 +92,7 @@ describe('an ask that fits', () => {
     const result = answered(small, {
       ladder: {
         rungs: [{ condition: { kind: 'expression', expression: 'Sum > 5' } }],
-        setAside: { records: [0] },
+        setAside: { records: [1] },
       },
       tallies: (['counted', 'narrowed', 'all'] as const).map((scope) =>
         ledger({ scope, groups: [] }),

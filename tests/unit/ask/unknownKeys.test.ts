@@ -21,7 +21,7 @@ const series = { column: 'day', period: 'month', measure: { kind: 'sum', column:
 
 /** An ask with an object of every sort in it. */
 const ASK = {
-  corrections: [{ record: 0, column: 'n', text: '3', was: '1' }],
+  corrections: [{ record: 1, column: 'n', text: '3', was: '1' }],
   ladder: {
     rungs: [
       { condition: { kind: 'all', parts: [late, { kind: 'expression', expression: 'n > 1' }] } },

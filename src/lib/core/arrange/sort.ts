@@ -1,5 +1,6 @@
+import { columnFor } from '../expression/columnFor';
 import { isText, type Column } from '../table/column';
-import { columnOf, type Table } from '../table/table';
+import type { Table } from '../table/table';
 import { STRIDE, type Steps } from '../steps/steps';
 import { textRanks } from '../table/collate';
 import type { SortKey } from './sortKey';
@@ -26,7 +27,7 @@ export function* sortRecords(
   else for (let i = 0; i < order.length; i++) order[i] = i;
   let spare = new Int32Array(table.length);
   for (let k = keys.length - 1; k >= 0; k--) {
-    const digits = digitsOf(columnOf(table, keys[k].column), keys[k]);
+    const digits = digitsOf(columnFor(table, keys[k].column), keys[k]);
     yield undefined;
     for (const digit of digits) {
       if (yield* radixPass(order, spare, digit)) [order, spare] = [spare, order];

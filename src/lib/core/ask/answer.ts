@@ -1,4 +1,5 @@
 import { AskRefused, BadAsk } from '../errors';
+import { numbersIn } from '../scope/byNumber';
 import { describeCondition } from '../scope/describe';
 import type { Steps } from '../steps/steps';
 import { count } from '../table/bitset';
@@ -8,6 +9,8 @@ import { freeze, type Answer } from '../tally/answer';
 import type { Base } from '../tally/base';
 import type { Fault } from '../tally/fault';
 import { foot } from '../tally/foot';
+import type { FigureTable } from '../tally/result';
+import { warn } from '../tally/warnings';
 import type { Ask } from './ask';
 import { compute, fit } from './compute';
 import type { AskResult } from './result';
@@ -50,13 +53,37 @@ export function* answerAsk(list: AskedList, ask: Ask): Steps<Answered> {
       says: answer.says,
       scope: answer.scope,
       records: answer.records,
-      tables: answer.tables.map(freeze),
+      tables: answer.tables.map((t) => lean(freeze(t), ask.leaveOut)),
       warnings: [...answer.warnings],
       footing: yield* foot(base, answer),
     });
     yield (k + 1) / ask.tallies.length;
   }
-  return { stand: on, answers, result: resultOf(list, on, tallies) };
+  const result = resultOf(list, on, tallies);
+  if (ask.version === undefined && namesRecords(ask)) result.prepared.push(NO_VERSION);
+  return { stand: on, answers, result };
+}
+
+const NO_VERSION = warn(
+  'no-version',
+  'The ask names records by number and says no version: they were counted from 1, as since version 3.',
+);
+
+const namesRecords = ({ ladder, corrections }: Ask): boolean =>
+  corrections.length > 0 ||
+  ladder.setAside.records.length > 0 ||
+  ladder.setAside.kept.length > 0 ||
+  ladder.rungs.some(({ condition }) => numbersIn(condition).length > 0);
+
+/** A table without what was not wanted. */
+function lean(table: FigureTable, leaveOut: Ask['leaveOut']): FigureTable {
+  if (leaveOut.length === 0) return table;
+  const without = <T extends object>(part: T): T => {
+    const out: T & { where?: unknown; marks?: unknown } = { ...part };
+    for (const key of leaveOut) delete out[key];
+    return out;
+  };
+  return { ...table, columns: table.columns.map(without), rows: table.rows.map(without) };
 }
 
 function refuse(faults: readonly Fault[]): void {
@@ -68,7 +95,7 @@ function resultOf(list: AskedList, on: Stand, tallies: AskResult['tallies']): As
   const { table } = base;
   const names = namesOf(table);
   return {
-    version: 2,
+    version: 3,
     list: {
       name: list.name,
       records: table.length,

@@ -4,13 +4,14 @@ import { nearest } from '../table/nearest';
 import type { Fault } from '../tally/fault';
 import { Ask } from './ask';
 import { knownKeys } from './knownKeys';
-import { upgradeAsk } from './upgrade';
+import { upgraded } from './upgrade';
 
 /** The document as an ask. @throws BadAsk naming every fault by its path */
 export function readAsk(document: unknown): Ask {
-  const parsed = Ask.safeParse(upgradeAsk(document), { reportInput: true });
+  const newest = upgraded(document);
+  const parsed = Ask.safeParse(newest, { reportInput: true });
   if (parsed.success) return parsed.data;
-  throw new BadAsk(parsed.error.issues.flatMap((issue) => faultsOf(issue, [])));
+  throw new BadAsk(parsed.error.issues.flatMap((issue) => faultsOf(issue, [], newest)));
 }
 
 /** What to do about a key that means nothing at its place. */
@@ -28,7 +29,7 @@ const pathText = (path: readonly PropertyKey[]): string =>
 
 type Issue = z.core.$ZodIssue;
 
-function faultsOf(issue: Issue, above: readonly PropertyKey[]): Fault[] {
+function faultsOf(issue: Issue, above: readonly PropertyKey[], document: unknown): Fault[] {
   const parts = [...above, ...issue.path];
   const path = pathText(parts);
   switch (issue.code) {
@@ -36,7 +37,7 @@ function faultsOf(issue: Issue, above: readonly PropertyKey[]): Fault[] {
       return issue.keys.map((key) => ({
         path: pathText([...parts, key]),
         message: `“${key}” means nothing here.`,
-        remedy: leftOut(key, knownKeys(Ask, parts)),
+        remedy: leftOut(key, knownKeys(Ask, document, parts)),
       }));
     case 'invalid_value':
       return [
@@ -64,7 +65,7 @@ function faultsOf(issue: Issue, above: readonly PropertyKey[]): Fault[] {
         },
       ];
     case 'invalid_union':
-      return unionFaults(issue, parts);
+      return unionFaults(issue, parts, document);
     default:
       return [{ path, message: `${issue.message}.`, remedy: limits(issue) }];
   }
@@ -96,6 +97,7 @@ function choice(input: unknown, values: readonly string[]): string {
 function unionFaults(
   issue: Extract<Issue, { code: 'invalid_union' }>,
   parts: PropertyKey[],
+  document: unknown,
 ): Fault[] {
   const branches = issue.errors.filter((errors) => errors.length > 0);
   if (branches.length > 0) {
@@ -112,7 +114,7 @@ function unionFaults(
       );
     const fitting = branches.filter((errors) => !wrongKind(errors));
     const [best] = (fitting.length ? fitting : branches).toSorted((a, b) => depth(b) - depth(a));
-    return best.flatMap((inner) => faultsOf(inner, parts));
+    return best.flatMap((inner) => faultsOf(inner, parts, document));
   }
   const input =
     'discriminator' in issue && typeof issue.input === 'object' && issue.input !== null

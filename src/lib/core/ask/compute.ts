@@ -35,7 +35,7 @@ export interface Fitted {
 
 /** Names what of a tally does not fit, and leaves it out. @param path where the tally stands */
 export function fit(stand: Stand, asked: Tally, path: string): Fitted {
-  const faults = new Faults(stand.base.table.columns);
+  const faults = new Faults(stand.base.table.columns, stand.base.table.length);
   const { others } = stand.base;
   for (const { path: at, to } of refs(asked, path).lists)
     if (!others.has(to)) faults.add(at, `There is no list “${to}”.`, 'Name it under “lists”.');
@@ -55,7 +55,7 @@ export function fit(stand: Stand, asked: Tally, path: string): Fitted {
   if (faults.found.length === 0) return { tally, faults: [], fits: true };
   const left = Tally.safeParse(withoutFaults(tally, faults.found, path));
   if (!left.success) return { tally, faults: faults.found, fits: false };
-  const again = new Faults(stand.base.table.columns);
+  const again = new Faults(stand.base.table.columns, stand.base.table.length);
   kindOf(left.data).check(again, path);
   const missing = refs(left.data).lists.some(({ to }) => !others.has(to));
   return {

@@ -58,8 +58,8 @@ export const questionParts = {
 } as const;
 
 /**
- * A list in question. Columns are named by their name or id, or given as `expression: …`. Record
- * numbers count from 0.
+ * A list in question. Columns are named by their name or id, or given as `expression: …`. Records
+ * are numbered from 1.
  */
 export const Question = z.strictObject(questionParts);
 export type Question = z.infer<typeof Question>;

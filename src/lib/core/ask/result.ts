@@ -6,7 +6,7 @@ import { Warning } from '../tally/warnings';
 
 /** What an ask comes to. */
 export const AskResult = z.object({
-  version: z.literal(2),
+  version: z.literal(3),
   list: z.object({
     name: z.string(),
     records: z.int(),

@@ -113,7 +113,7 @@ export function* stand(
   const { table } = prepared;
   const firstFaults = [...faults.found, ...lists.faults, ...prepared.faults];
   yield undefined;
-  const found = new Faults(table.columns);
+  const found = new Faults(table.columns, table.length);
   const given = fittingLadder(question, table, others, found);
   const ladderKey = JSON.stringify(given);
   const ladder = cache.ladders.once(ladderKey, () => climb(table, given, cache.outcomes));
@@ -157,10 +157,10 @@ function corrected(
   cache: StandCache,
 ): Table {
   corrections.forEach(({ column, record }, k) => {
-    if (faults.column(`corrections[${k}].column`, column) && record >= table.length)
+    if (faults.column(`corrections[${k}].column`, column) && record > table.length)
       faults.add(
         `corrections[${k}].record`,
-        `There is no record ${record + 1}: the list has ${table.length}.`,
+        `There is no record ${record}: the list has ${table.length}.`,
         'Take the correction out.',
       );
   });
@@ -196,12 +196,12 @@ function fittingLadder(
     faults.column(`ladder.setAside.values[${k}].column`, column),
   );
   for (const which of ['records', 'kept'] as const) {
-    const beyond = setAside[which].find((i) => i >= table.length);
+    const beyond = setAside[which].find((n) => n > table.length);
     if (beyond !== undefined)
       faults.add(
         `ladder.setAside.${which}`,
         `There is no record ${beyond}: the list has ${table.length}.`,
-        'Record numbers count from 0.',
+        'Records are numbered from 1.',
       );
   }
   return {

@@ -1,22 +1,77 @@
+/*
+ * Documents of earlier versions, brought to the newest one before anything looks at them. Each step
+ * takes a document as its version wrote it and knows nothing of the steps behind it.
+ */
+
+type Parts = Record<string, unknown>;
+
+const isObject = (part: unknown): part is Parts =>
+  typeof part === 'object' && part !== null && !Array.isArray(part);
+
+/** Changes every object of a document, the inner ones first. */
+function eachObject(part: unknown, change: (object: Parts) => Parts): unknown {
+  if (Array.isArray(part)) return part.map((inner) => eachObject(inner, change));
+  if (!isObject(part)) return part;
+  return change(
+    Object.fromEntries(
+      Object.entries(part).map(([key, inner]) => [key, eachObject(inner, change)]),
+    ),
+  );
+}
+
 /**
  * Documents of version 1 named a percentile measure's per cent as a share: `p: 0.9`. Since version 2
  * every percentile is named by per cent: `percent: 90`.
  */
-export function percentForShares(part: unknown): unknown {
-  if (Array.isArray(part)) return part.map(percentForShares);
-  if (typeof part !== 'object' || part === null) return part;
-  const out: Record<string, unknown> = {};
-  const isMeasure = 'kind' in part && (part.kind === 'percentile' || part.kind === 'trimmedMean');
-  for (const [key, value] of Object.entries(part))
-    if (isMeasure && key === 'p' && typeof value === 'number')
-      out.percent = Number((value * 100).toPrecision(12));
-    else out[key] = percentForShares(value);
-  return out;
+export const percentForShares = (document: unknown): unknown =>
+  eachObject(document, (part) => {
+    const isMeasure = part.kind === 'percentile' || part.kind === 'trimmedMean';
+    if (!isMeasure || typeof part.p !== 'number') return part;
+    const { p, ...rest } = part;
+    return { ...rest, percent: Number((p * 100).toPrecision(12)) };
+  });
+
+/**
+ * Documents up to version 2 counted records from 0, and said what a row stands on in a form of its
+ * own. Since version 3 records count from 1, and `where` is a condition.
+ */
+export const numbersFromOne = (document: unknown): unknown =>
+  eachObject(document, (part) => {
+    const out = { ...part };
+    for (const key of ['records', 'kept']) if (areNumbers(part[key])) out[key] = risen(part[key]);
+    if (typeof part.record === 'number' && 'was' in part) out.record = part.record + 1;
+    // The inner objects went before, so that the records of a `where` have risen already.
+    if (isObject(part.where) && !('kind' in part.where)) out.where = conditionFor(part.where);
+    return out;
+  });
+
+const areNumbers = (part: unknown): part is number[] =>
+  Array.isArray(part) && part.every((n) => typeof n === 'number');
+
+const risen = (numbers: readonly number[]): number[] => numbers.map((n) => n + 1);
+
+/** A `where` of version 2, its several parts all holding. */
+function conditionFor(where: Parts): unknown {
+  const { condition, records, any, except } = where;
+  const joined = (kind: string, wheres: unknown): unknown[] =>
+    Array.isArray(wheres) && wheres.length
+      ? [{ kind, not: false, parts: wheres.map((w) => (isObject(w) ? conditionFor(w) : w)) }]
+      : [];
+  const parts = [
+    ...(condition === undefined ? [] : [condition]),
+    ...(records === undefined ? [] : [{ kind: 'records', not: false, records }]),
+    ...joined('any', any),
+    ...joined('none', except),
+  ];
+  return parts.length > 1 ? { kind: 'all', not: false, parts } : parts[0];
 }
 
-/** An ask of any version as one of the newest; what is no ask stays as it is. */
-export function upgradeAsk(document: unknown): unknown {
-  if (typeof document !== 'object' || document === null || Array.isArray(document)) return document;
-  if ('version' in document && document.version !== 1) return document;
-  return { ...Object(percentForShares(document)), version: 2 };
+/** A document of any version as one of version 3; one that says no version is of the newest. */
+export function upgraded(document: unknown): unknown {
+  if (!isObject(document)) return document;
+  if (document.version === undefined) return percentForShares(document);
+  const first = document.version === 1;
+  if (!first && document.version !== 2) return document;
+  const second = first ? percentForShares(document) : document;
+  return { ...Object(numbersFromOne(second)), version: 3 };
 }

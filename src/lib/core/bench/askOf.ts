@@ -16,7 +16,7 @@ export function askOf({
   tray,
 }: Bench): Ask {
   return {
-    version: 2,
+    version: 3,
     lists,
     corrections,
     reshape,
@@ -24,6 +24,7 @@ export function askOf({
     computed,
     ladder,
     sort,
+    leaveOut: [],
     tallies: tray.map(({ name, tally }) => ({
       ...tally,
       ...(name !== undefined && { title: name }),

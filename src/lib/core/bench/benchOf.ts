@@ -7,7 +7,7 @@ import { newView } from './trayEdits';
  * order; nothing is looked at in a special way yet.
  */
 export function benchOf(ask: Ask, reading: number): Bench {
-  const { version: _, tallies, ladder, ...question } = ask;
+  const { version: _v, leaveOut: _l, tallies, ladder, ...question } = ask;
   const rungs = ladder.rungs.map((rung, k) => ({ ...rung, id: rung.id || `r${k + 1}` }));
   const tray = tallies.map(({ title, ...tally }, k): TrayItem => ({
     id: `${tally.kind}-${k + 1}`,
@@ -17,7 +17,7 @@ export function benchOf(ask: Ask, reading: number): Bench {
     note: '',
   }));
   return Bench.parse({
-    version: 2,
+    version: 3,
     reading,
     ...question,
     ladder: { ...ladder, rungs },

@@ -61,7 +61,7 @@ export type Scope = z.infer<typeof Scope>;
  * a view: `askOf` gives the ask that comes to the same figures.
  */
 export const Bench = z.strictObject({
-  version: z.literal(2),
+  version: z.literal(3),
   /** The reading it works on; record numbers in it belong to that reading. */
   reading: z.int(),
   ...questionParts,

@@ -10,7 +10,7 @@ export const addable = (columns: readonly Column[]): ScalarColumn[] =>
 
 /**
  * The first bench of a list: all records in the order read, sums at the foot.
- * @param setAside records the analyst agreed to set aside at intake
+ * @param setAside numbers of the records the analyst agreed to set aside at intake
  */
 export function newBench(table: Table, reading: number, setAside: readonly number[] = []): Bench {
   const sums = addable(table.columns);
@@ -19,7 +19,7 @@ export function newBench(table: Table, reading: number, setAside: readonly numbe
     .filter((c): c is ScalarColumn => c.type === 'number')
     .filter(looksLikeYears);
   return {
-    version: 2,
+    version: 3,
     reading,
     lists: {},
     corrections: [],

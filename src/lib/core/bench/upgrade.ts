@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { percentForShares } from '../ask/upgrade';
+import { numbersFromOne, percentForShares, upgraded } from '../ask/upgrade';
 import { Bench } from './document';
 import { BenchVersion1, fromVersion1 } from './version1';
 
@@ -14,7 +14,9 @@ export function upgradeBench(document: unknown): Bench {
     'version' in document &&
     document.version === 1;
   return Bench.parse(
-    isFirst ? fromVersion1(BenchVersion1.parse(percentForShares(document))) : document,
+    isFirst
+      ? fromVersion1(BenchVersion1.parse(numbersFromOne(percentForShares(document))))
+      : upgraded(document),
   );
 }
 

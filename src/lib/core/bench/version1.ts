@@ -7,7 +7,7 @@ import { Ladder, Rung } from '../scope/condition';
 import { NumberFormat } from '../table/format';
 import type { Bench } from './document';
 
-/** A bench as version 1 wrote it, its percentiles named by per cent already. Never changed any more. */
+/** A bench as version 1 wrote it, but for what `ask/upgrade` brought over already. Never changed any more. */
 export const BenchVersion1 = z.strictObject({
   version: z.literal(1),
   reading: z.int(),
@@ -49,11 +49,11 @@ export const BenchVersion1 = z.strictObject({
   corrections: z.array(Correction).default([]),
 });
 
-/** The same bench in version 2: a question with a view. */
+/** The same bench as a question with a view. */
 export function fromVersion1({ tallies, ...rest }: z.infer<typeof BenchVersion1>): Bench {
   return {
     ...rest,
-    version: 2,
+    version: 3,
     lists: {},
     reshape: [],
     joins: [],

@@ -1,9 +1,10 @@
 import { PrepareRefused } from '../errors';
+import { columnFor } from '../expression/columnFor';
 import { fromMoments } from '../measure/fromMoments';
 import { momentsOfGroups } from '../measure/moments';
 import { fullCell } from '../table/cell';
 import { isMissing, isText, type Column, type ScalarColumn } from '../table/column';
-import { columnOf, type Table } from '../table/table';
+import type { Table } from '../table/table';
 import type { ReshapeSpec } from './specs';
 
 type Stack = Extract<ReshapeSpec, { do: 'stack' }>;
@@ -19,7 +20,7 @@ export const reshape = (table: Table, spec: ReshapeSpec): Table =>
  * @throws PrepareRefused where the stacked columns are of different types
  */
 export function stack(table: Table, spec: Stack): Table {
-  const stacked = spec.columns.map((ref) => columnOf(table, ref));
+  const stacked = spec.columns.map((ref) => columnFor(table, ref));
   const odd = stacked.find((c) => c.type !== stacked[0].type);
   if (odd)
     throw new PrepareRefused(
@@ -110,24 +111,25 @@ const MOST_COLUMNS = 1000;
  * @throws PrepareRefused where two values fall together and no choice was made, or columns are too many
  */
 export function unstack(table: Table, spec: Unstack): Table {
-  const name = columnOf(table, spec.name);
-  const value = columnOf(table, spec.value);
+  const name = columnFor(table, spec.name);
+  const value = columnFor(table, spec.value);
   const rest = table.columns.filter((c) => c !== name && c !== value);
-  const heads = new Map<string, number[][]>();
+  /** By their texts; null: where the name is blank, which is not the text “blank”. */
+  const heads = new Map<string | null, number[][]>();
   const rows = new Map<string, number>();
   const firsts: number[] = [];
   for (let i = 0; i < table.length; i++) {
     const key = rest.map((c) => (isMissing(c, i) ? '\u0000' : fullCell(c, i))).join('\u001f');
     let row = rows.get(key);
     if (row === undefined) rows.set(key, (row = firsts.push(i) - 1));
-    const head = isMissing(name, i) ? 'blank' : fullCell(name, i);
+    const head = isMissing(name, i) ? null : fullCell(name, i);
     let cells = heads.get(head);
     if (!cells) heads.set(head, (cells = []));
     const there = (cells[row] ??= []);
     if (!isMissing(value, i) || !isText(value)) there.push(i);
     if (there.length > 1 && spec.repeated === undefined)
       throw new PrepareRefused(
-        `Records ${there[0] + 1} and ${i + 1} both have a value for “${head}”. Choose the first, the last or a measure of them (repeated).`,
+        `Records ${there[0] + 1} and ${i + 1} both have a value for “${head ?? 'blank'}”. Choose the first, the last or a measure of them (repeated).`,
       );
   }
   if (rest.length + heads.size > MOST_COLUMNS)
@@ -139,11 +141,14 @@ export function unstack(table: Table, spec: Unstack): Table {
     length: firsts.length,
     columns: [
       ...rest.map((c) => taking(c, firsts)),
-      ...[...heads].map(([head, cells]) => ({
-        ...unstacked(value, cells, firsts.length, spec.repeated ?? 'first'),
-        id: freeId(head, taken),
-        name: head,
-      })),
+      ...[...heads].map(([head, cells]) => {
+        const title = head ?? (heads.has('blank') ? `${name.name} blank` : 'blank');
+        return {
+          ...unstacked(value, cells, firsts.length, spec.repeated ?? 'first'),
+          id: freeId(title, taken),
+          name: title,
+        };
+      }),
     ],
   };
 }

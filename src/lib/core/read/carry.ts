@@ -1,24 +1,25 @@
 import { isText, type Column } from '../table/column';
 import { fullCell } from '../table/cell';
+import { placesWithin, recordNumber } from '../table/recordNumber';
 import type { Table } from '../table/table';
 
 /**
  * Finds records of one reading again in another: the same in every column that both have.
  * Of several equal ones the first not yet taken is the match.
- * @param records record numbers in `from`
- * @returns record numbers in `to`, by those in `from`; records without a match are left out
+ * @param numbers of records in `from`
+ * @returns numbers of records in `to`, by those in `from`; records without a match are left out
  */
 export function carryRecords(
   from: Table,
   to: Table,
-  records: readonly number[],
+  numbers: readonly number[],
 ): Map<number, number> {
   const pairs = from.columns.flatMap((a): [Column, Column][] => {
     const b = to.columns.find((c) => c.id === a.id);
     return b ? [[a, b]] : [];
   });
   const out = new Map<number, number>();
-  const wanted = records.filter((i) => i < from.length);
+  const wanted = placesWithin(numbers, from.length);
   if (pairs.length === 0 || wanted.length === 0) return out;
   const pivot = mostTelling(pairs, wanted);
   const waiting = new Map<string | number, number[]>();
@@ -32,7 +33,7 @@ export function carryRecords(
     if (!candidates) continue;
     const at = candidates.findIndex((i) => pairs.every(([a, b]) => keyOf(a, i) === keyOf(b, j)));
     if (at < 0) continue;
-    out.set(candidates[at], j);
+    out.set(recordNumber(candidates[at]), recordNumber(j));
     candidates.splice(at, 1);
     if (candidates.length === 0) waiting.delete(key);
   }

@@ -1,12 +1,14 @@
 import { z } from 'zod';
 import { isText, type Column } from '../table/column';
+import { recordPlace } from '../table/recordNumber';
 import type { Table } from '../table/table';
 import { readCell } from './columnReader';
 import type { Recipe } from './recipe';
 
 /** A cell put right by hand. The reading keeps its old text; this stands beside it. */
 export const Correction = z.strictObject({
-  record: z.int().min(0),
+  /** Its number, from 1. */
+  record: z.int().min(1),
   column: z.string(),
   /** What should stand there, as a file would write it. */
   text: z.string().max(10_000),
@@ -23,7 +25,7 @@ export function correct(table: Table, recipe: Recipe, corrections: readonly Corr
   if (corrections.length === 0) return table;
   const byColumn = new Map<string, Correction[]>();
   for (const c of corrections)
-    if (c.record < table.length) byColumn.set(c.column, [...(byColumn.get(c.column) ?? []), c]);
+    if (c.record <= table.length) byColumn.set(c.column, [...(byColumn.get(c.column) ?? []), c]);
   return {
     length: table.length,
     columns: table.columns.map((column) => {
@@ -43,24 +45,26 @@ function correctColumn(
     const codes = column.codes.slice();
     const dictionary = [...column.dictionary];
     for (const { record, text } of corrections) {
+      const at = recordPlace(record);
       const value = read(text);
       if (value === null) {
-        codes[record] = -1;
+        codes[at] = -1;
         continue;
       }
       let code = dictionary.indexOf(text);
       if (code < 0) code = dictionary.push(text) - 1;
-      codes[record] = code;
+      codes[at] = code;
     }
     return { ...column, codes, dictionary };
   }
   const values = column.values.slice();
   const unread = new Map(column.unread);
   for (const { record, text } of corrections) {
+    const at = recordPlace(record);
     const value = read(text);
-    unread.delete(record);
-    values[record] = typeof value === 'number' ? value : NaN;
-    if (typeof value === 'number' && Number.isNaN(value)) unread.set(record, text);
+    unread.delete(at);
+    values[at] = typeof value === 'number' ? value : NaN;
+    if (typeof value === 'number' && Number.isNaN(value)) unread.set(at, text);
   }
   return { ...column, values, unread };
 }

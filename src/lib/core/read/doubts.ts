@@ -1,7 +1,8 @@
 import { z } from 'zod';
+import { recordNumber } from '../table/recordNumber';
 
-/** A place in the file: the record (from 0) and the text that raised the doubt. */
-const Place = z.object({ record: z.number(), text: z.string() });
+/** A place in the file: the number of the record, from 1, and the text that raised the doubt. */
+const Place = z.object({ record: z.int(), text: z.string() });
 export type Place = z.infer<typeof Place>;
 
 export const DOUBT_KINDS = [
@@ -52,7 +53,8 @@ export const PLACES = 50;
 
 interface DoubtParts {
   column?: string;
-  places?: Place[];
+  /** By the places of their records, from 0. */
+  places?: readonly Place[];
   asks?: boolean;
 }
 
@@ -66,7 +68,9 @@ export const doubt = (
   kind,
   count,
   says,
-  places: places.slice(0, PLACES),
+  places: places
+    .slice(0, PLACES)
+    .map(({ record, text }) => ({ record: recordNumber(record), text })),
   asks,
   ...(column ? { column } : {}),
 });

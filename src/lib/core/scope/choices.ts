@@ -153,6 +153,7 @@ export const newLeaf = (column: string, type: string): Leaf => ({
 /** Whether a condition can be tried: nothing in it is still empty. */
 export function isComplete(condition: Condition): boolean {
   if (condition.kind === 'expression') return condition.expression.trim() !== '';
+  if (condition.kind === 'records') return true;
   if (condition.kind !== 'leaf') return condition.parts.every(isComplete);
   const { test } = condition;
   const filled = (p: number | string | null | undefined): boolean =>

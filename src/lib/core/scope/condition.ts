@@ -78,9 +78,9 @@ export interface Leaf {
   test: Test;
 }
 
-/** Conditions joined: `all` by and, `any` by or. */
+/** Conditions joined: `all` by and, `any` by or. `none`: where no part holds, blank and unread among them. */
 export interface Joined {
-  kind: 'all' | 'any';
+  kind: 'all' | 'any' | 'none';
   not: boolean;
   parts: Condition[];
 }
@@ -92,7 +92,17 @@ export interface ByExpression {
   expression: string;
 }
 
-export type Condition = Leaf | Joined | ByExpression;
+/** Records by their numbers, from 1. They belong to one reading. */
+export interface ByNumber {
+  kind: 'records';
+  not: boolean;
+  records: number[];
+}
+
+export type Condition = Leaf | Joined | ByExpression | ByNumber;
+
+/** Record numbers, from 1. */
+const RecordNumbers = z.array(z.int().min(1)).max(1_000_000);
 
 export const Condition: z.ZodType<Condition> = z.lazy(() =>
   z.discriminatedUnion('kind', [
@@ -108,9 +118,14 @@ export const Condition: z.ZodType<Condition> = z.lazy(() =>
       expression: z.string().max(20_000),
     }),
     z.strictObject({
-      kind: z.enum(['all', 'any']),
+      kind: z.literal('records'),
       not: z.boolean().default(false),
-      parts: z.array(Condition).min(1).max(200),
+      records: RecordNumbers,
+    }),
+    z.strictObject({
+      kind: z.enum(['all', 'any', 'none']),
+      not: z.boolean().default(false),
+      parts: z.array(Condition).min(1).max(10_000),
     }),
   ]),
 ) as z.ZodType<Condition>;
@@ -123,14 +138,14 @@ export const Rung = z.strictObject({
 });
 export type Rung = z.infer<typeof Rung>;
 
-/** Records taken out by hand: by number, or all with one value; `kept` were put back from the latter. */
+/** Records taken out by hand: by number from 1, or all with one value; `kept` were put back from the latter. */
 export const SetAside = z.strictObject({
-  records: z.array(z.int().min(0)).max(1_000_000).default([]),
+  records: RecordNumbers.default([]),
   values: z
     .array(z.strictObject({ column: z.string(), value: z.string().nullable() }))
     .max(1000)
     .default([]),
-  kept: z.array(z.int().min(0)).max(1_000_000).default([]),
+  kept: RecordNumbers.default([]),
 });
 export type SetAside = z.infer<typeof SetAside>;
 
@@ -143,8 +158,7 @@ export type Ladder = z.infer<typeof Ladder>;
 /** Every leaf of a condition. */
 export function* leavesOf(condition: Condition): Generator<Leaf> {
   if (condition.kind === 'leaf') yield condition;
-  else if (condition.kind !== 'expression')
-    for (const part of condition.parts) yield* leavesOf(part);
+  else if ('parts' in condition) for (const part of condition.parts) yield* leavesOf(part);
 }
 
 /** Every column a condition asks about, as it refers to it; a faulty expression asks about none. */
@@ -158,6 +172,8 @@ export function columnsAsked(condition: Condition): string[] {
       } catch {
         return [];
       }
+    case 'records':
+      return [];
     default:
       return condition.parts.flatMap(columnsAsked);
   }

@@ -2,6 +2,7 @@ import { MONTHS, plainDate, WEEKDAYS } from '../table/calendar';
 import { counted, showCount } from '../table/format';
 import { periodLabel, periodOf } from '../table/period';
 import { noDateFacts, readDate } from '../read/dates';
+import { expressionIn } from '../expression/columnFor';
 import type { Comparison, Condition, Test } from './condition';
 
 const OP: Record<Comparison, string> = {
@@ -108,18 +109,28 @@ export function describeCondition(
 ): string {
   if (condition.kind === 'leaf') {
     const words = testWords(condition.test);
-    const name = names.get(condition.column) ?? condition.column;
+    const name = expressionIn(condition.column) ?? names.get(condition.column) ?? condition.column;
     if (!condition.not) return `${name} ${words}`;
     return words.startsWith('is ') ? `${name} is not ${words.slice(3)}` : `${name}: not ${words}`;
   }
   if (condition.kind === 'expression')
     return condition.not ? `not (${condition.expression})` : condition.expression;
+  if (condition.kind === 'records') return recordWords(condition.records, condition.not);
   const inner = condition.parts.map((part) => {
     const text = describeCondition(part, names);
     return part.kind === 'leaf' || part.not ? text : `(${text})`;
   });
   const text = inner.join(condition.kind === 'all' ? ' and ' : ' or ');
+  if (condition.kind === 'none') return condition.not ? text : `none of: ${text}`;
   return condition.not ? `not (${text})` : text;
+}
+
+/** `record 7`, `none of the 12 records named by number` */
+function recordWords(records: readonly number[], not: boolean): string {
+  if (records.length > 3)
+    return `${not ? 'not one' : 'one'} of ${counted(records.length, 'record')} by number`;
+  const numbers = orList(records.map(showCount));
+  return `${not ? 'not ' : ''}record ${numbers}`;
 }
 
 /** Of those removed, how many had no value to judge: `516 blank, 22 unread`; '' for none. */

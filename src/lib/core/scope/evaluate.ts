@@ -1,7 +1,17 @@
 import { BadCondition } from '../errors';
 import { DAY_MS } from '../table/calendar';
-import { add, emptyBitset, fullBitset, without, wordsFor, type Bitset } from '../table/bitset';
+import {
+  add,
+  bitsetOf,
+  emptyBitset,
+  fullBitset,
+  or,
+  without,
+  wordsFor,
+  type Bitset,
+} from '../table/bitset';
 import { isText, type Column, type ScalarColumn, type TextColumn } from '../table/column';
+import { placesWithin } from '../table/recordNumber';
 import { type Table } from '../table/table';
 import { isRelative, type ByExpression, type Condition, type Leaf, type Test } from './condition';
 import { columnFor } from '../expression/columnFor';
@@ -35,7 +45,15 @@ export function evaluate(
 ): Outcome {
   if (condition.kind === 'leaf') return evaluateLeaf(table, condition, above, cache);
   if (condition.kind === 'expression') return evaluateExpression(table, condition, cache);
+  if (condition.kind === 'records') {
+    const named = bitsetOf(table.length, placesWithin(condition.records, table.length));
+    return decided(named, table.length, condition.not);
+  }
   const parts = condition.parts.map((part) => evaluate(table, part, above, cache));
+  if (condition.kind === 'none') {
+    const some = parts.map(({ yes }) => yes).reduce(or);
+    return decided(some, table.length, !condition.not);
+  }
   const yes = parts[0].yes.slice();
   const no = parts[0].no.slice();
   const all = condition.kind === 'all';
@@ -45,6 +63,12 @@ export function evaluate(
       no[w] = all ? no[w] | part.no[w] : no[w] & part.no[w];
     }
   return condition.not ? { yes: no, no: yes } : { yes, no };
+}
+
+/** What is known of every record: one that is not among these is known not to be. */
+function decided(those: Bitset, length: number, not: boolean): Outcome {
+  const rest = without(fullBitset(length), those);
+  return not ? { yes: rest, no: those } : { yes: those, no: rest };
 }
 
 function evaluateLeaf(table: Table, leaf: Leaf, above: Bitset, cache?: OutcomeCache): Outcome {
@@ -69,7 +93,8 @@ function evaluateExpression(
   return not ? { yes: outcome.no, no: outcome.yes } : outcome;
 }
 
-function testColumn(column: Column, test: Test, length: number, above: Bitset): Outcome {
+/** What a test says of a column's records. @throws BadCondition where it does not suit the column */
+export function testColumn(column: Column, test: Test, length: number, above: Bitset): Outcome {
   if (test.test === 'blank' || test.test === 'unread')
     return missingOutcome(column, test.test, length);
   if (test.test === 'listed')

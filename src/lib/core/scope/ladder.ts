@@ -12,7 +12,8 @@ import {
 } from '../table/bitset';
 import { isText, type ScalarColumn } from '../table/column';
 import { fullCell } from '../table/cell';
-import { columnOf, type Table } from '../table/table';
+import { placesWithin } from '../table/recordNumber';
+import type { Table } from '../table/table';
 import { columnsAsked, type Ladder, type Rung, type SetAside } from './condition';
 import { columnFor } from '../expression/columnFor';
 import { evaluate, type OutcomeCache } from './evaluate';
@@ -102,15 +103,15 @@ function unreadOf(table: Table, rung: Rung): Bitset | null {
 /** Records set aside by number or by value, less those put back. Numbers past the end are ignored. */
 export function setAsideBits(table: Table, setAside: SetAside): Bitset {
   let bits = emptyBitset(table.length);
-  for (const i of setAside.records) if (i < table.length) add(bits, i);
+  for (const i of placesWithin(setAside.records, table.length)) add(bits, i);
   for (const { column, value } of setAside.values) bits = or(bits, holding(table, column, value));
-  for (const i of setAside.kept) if (i < table.length) remove(bits, i);
+  for (const i of placesWithin(setAside.kept, table.length)) remove(bits, i);
   return bits;
 }
 
 /** Records whose cell, written in full, is this text; null: blank. */
-export function holding(table: Table, columnId: string, value: string | null): Bitset {
-  const column = columnOf(table, columnId);
+export function holding(table: Table, ref: string, value: string | null): Bitset {
+  const column = columnFor(table, ref);
   const bits = emptyBitset(table.length);
   if (isText(column)) {
     const code = value === null ? -1 : column.dictionary.indexOf(value);

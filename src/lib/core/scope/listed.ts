@@ -1,7 +1,8 @@
 import { BadCondition } from '../errors';
+import { columnFor } from '../expression/columnFor';
 import { fullScalar } from '../table/cell';
 import { isText } from '../table/column';
-import { columnOf, type Table } from '../table/table';
+import type { Table } from '../table/table';
 import type { Condition, Ladder, Test } from './condition';
 
 /**
@@ -20,7 +21,7 @@ export function conditionWithListed(
   condition: Condition,
   others: ReadonlyMap<string, Table>,
 ): Condition {
-  if (condition.kind === 'expression') return condition;
+  if (condition.kind === 'expression' || condition.kind === 'records') return condition;
   if (condition.kind === 'leaf')
     return condition.test.test === 'listed'
       ? { ...condition, test: valuesTest(condition.test, others) }
@@ -34,7 +35,7 @@ function valuesTest(
 ): Test {
   const other = others.get(list);
   if (!other) throw new BadCondition(`The list “${list}” is not at hand.`);
-  const column = columnOf(other, ref);
+  const column = columnFor(other, ref);
   const values = isText(column)
     ? [...column.dictionary]
     : [...new Set(column.values)].filter((v) => v === v).map((v) => fullScalar(column, v));

@@ -282,12 +282,12 @@ describe('the ladder', () => {
       Ladder.parse({
         rungs: [{ id: 'a', on: false, condition: delay10 }],
         setAside: {
-          records: [1, 99],
+          records: [2, 99],
           values: [
             { column: 'route', value: 'Holm' },
             { column: 'delay', value: null },
           ],
-          kept: [7],
+          kept: [8],
         },
       }),
     );

@@ -15,7 +15,9 @@ import { recordsOf, selectionOf, type Base } from './base';
 import { totalOf } from './figure';
 import { figureText, formatOf, type Formats } from './figureText';
 import { recordsWithin } from './recordsWithin';
-import type { Figure, FigureColumn, FigurePlace, FigureRow, Where } from './result';
+import type { Condition } from '../scope/condition';
+import { anyOf } from './whereCondition';
+import type { Figure, FigureColumn, FigurePlace, FigureRow } from './result';
 
 /** What stands behind one figure of an answer. */
 export interface FigureBehind {
@@ -25,8 +27,8 @@ export interface FigureBehind {
   /** Its row in words. */
   readonly where: string;
   /** What limits its records: those of its row and of its column. */
-  readonly wheres: readonly Where[];
-  /** Record numbers from 0, rising. */
+  readonly wheres: readonly Condition[];
+  /** Places of the records, rising. */
   readonly records: Int32Array;
   /** The list's column that it is a measure of; null where it is none. */
   readonly of: Column | null;
@@ -69,7 +71,7 @@ export function* behind(
       .slice(0, table.labels)
       .filter((label) => label !== null)
       .join(' › '),
-    wheres: [row.where, column.where].flatMap((where) => where ?? []),
+    wheres: [whereOfAny(reached), column.where].flatMap((where) => where ?? []),
     records,
   };
   const { measure } = column;
@@ -198,6 +200,12 @@ function rowsReached(
   return reach.flatMap((distance) => level[at + distance] ?? []);
 }
 
+/** What the records of several rows meet; none where one of the rows is the whole. */
+function whereOfAny(rows: readonly FigureRow[]): Condition | undefined {
+  const wheres = rows.flatMap(({ where }) => where ?? []);
+  return wheres.length && wheres.length === rows.length ? anyOf(wheres) : undefined;
+}
+
 /** The records of several rows under one column. Rows of single records are taken together. */
 function union(
   base: Base,
@@ -205,14 +213,15 @@ function union(
   rows: readonly FigureRow[],
   column: FigureColumn,
 ): Bitset {
-  const single = rows.flatMap(({ where }) =>
-    where?.records && !where.condition && !where.any && !where.except ? where.records : [],
-  );
-  let out = single.length
-    ? recordsWithin(base, selection, [{ records: single }, column.where])
+  const numbers = rows.flatMap(({ where }) => (where?.kind === 'records' ? where.records : []));
+  let out = numbers.length
+    ? recordsWithin(base, selection, [
+        { kind: 'records', not: false, records: numbers },
+        column.where,
+      ])
     : emptyBitset(base.table.length);
   for (const { where } of rows)
-    if (!where?.records || where.condition || where.any || where.except)
+    if (where?.kind !== 'records')
       out = or(out, recordsWithin(base, selection, [where, column.where]));
   return out;
 }

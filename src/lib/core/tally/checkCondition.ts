@@ -1,7 +1,7 @@
 import { BadCondition, ExpressionError } from '../errors';
 import { checkCondition as checkExpressionCondition } from '../expression/check';
 import type { Condition, Leaf } from '../scope/condition';
-import { evaluate } from '../scope/evaluate';
+import { testColumn } from '../scope/evaluate';
 import { fullBitset } from '../table/bitset';
 import { isText, type Column } from '../table/column';
 import type { Faults } from './fault';
@@ -18,6 +18,16 @@ export function checkCondition(condition: Condition, faults: Faults, path: strin
     case 'leaf': {
       const column = faults.column(`${path}.column`, condition.column);
       if (column) checkLeaf(condition, column, faults, `${path}.test`);
+      return;
+    }
+    case 'records': {
+      const beyond = condition.records.find((n) => n > faults.records);
+      if (beyond !== undefined)
+        faults.add(
+          `${path}.records`,
+          `There is no record ${beyond}: the list has ${faults.records}.`,
+          'Records are numbered from 1.',
+        );
       return;
     }
     default:
@@ -37,11 +47,8 @@ function checkSource(source: string, faults: Faults, path: string): void {
 function checkLeaf(leaf: Leaf, column: Column, faults: Faults, path: string): void {
   if (leaf.test.test === 'listed') return;
   try {
-    evaluate(
-      { length: 0, columns: [emptied(column)] },
-      { ...leaf, column: column.id },
-      fullBitset(0),
-    );
+    // An expression's column has the expression for its id: it is looked up as the column it is.
+    testColumn(emptied(column), leaf.test, 0, fullBitset(0));
   } catch (error) {
     if (!(error instanceof BadCondition)) throw error;
     faults.add(

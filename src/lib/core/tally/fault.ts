@@ -50,7 +50,11 @@ const OF_TOTAL: readonly MeasureKind[] = ['shareOfTotal', 'recordsOfTotal'];
 export class Faults {
   readonly found: Fault[] = [];
 
-  constructor(readonly columns: readonly Column[]) {}
+  /** @param records how many there are, where records are named by number */
+  constructor(
+    readonly columns: readonly Column[],
+    readonly records = Infinity,
+  ) {}
 
   add(path: string, message: string, remedy: string): void {
     this.found.push({ path, message, remedy });

@@ -79,7 +79,7 @@ export class GroupWalk {
       cells: [...this.tree.levels.map((_, l) => path[l] ?? null), ...cells],
       keys: this.keys(n),
       ...(level >= 0 && {
-        where: { condition: groupWhere(this.tree, level, group) },
+        where: groupWhere(this.tree, level, group),
         partOf: this.partOf(n),
       }),
     };

@@ -1,10 +1,11 @@
 import { BadBandList, BadBands } from '../errors';
 import type { Bands } from '../arrange/bands';
 import { settled, MOST_BANDS } from '../arrange/bands';
+import { columnFor } from '../expression/columnFor';
 import { conditionWithListed } from '../scope/listed';
 import { fullCell } from '../table/cell';
 import { isMissing, isText, type ScalarColumn } from '../table/column';
-import { columnOf, type Table } from '../table/table';
+import type { Table } from '../table/table';
 import { kindOf } from './kinds';
 import type { Tally } from './specs';
 import type { SpecVisitor } from './visit';
@@ -30,13 +31,13 @@ function bandsOf(spec: BandList, others: ReadonlyMap<string, Table>): Bands {
   const list = others.get(spec.list);
   if (!list) throw new BadBandList(`There is no list “${spec.list}”.`);
   const edge = (ref: string): ScalarColumn => {
-    const column = columnOf(list, ref);
+    const column = columnFor(list, ref);
     if (isText(column) || column.type !== 'number')
       throw new BadBandList(`“${column.name}” of “${spec.list}” holds no numbers to be edges.`);
     return column;
   };
   const [from, to] = [edge(spec.from), edge(spec.to)];
-  const label = spec.label === undefined ? null : columnOf(list, spec.label);
+  const label = spec.label === undefined ? null : columnFor(list, spec.label);
   if (list.length === 0) throw new BadBandList(`The band table “${spec.list}” has no records.`);
   if (list.length > MOST_BANDS)
     throw new BadBandList(

@@ -30,25 +30,6 @@ export const FIGURE_TYPES = [
 export const FigureType = z.enum(FIGURE_TYPES);
 export type FigureType = z.infer<typeof FigureType>;
 
-/** Records that a row or a column is limited to. Several parts given: the records that meet all. */
-export interface Where {
-  condition?: Condition;
-  /** Record numbers from 0. */
-  records?: number[];
-  /** Records that meet one of these at least. */
-  any?: Where[];
-  /** Less the records that meet one of these: "all others" is a rule and no list of numbers. */
-  except?: Where[];
-}
-export const Where: z.ZodType<Where> = z.lazy(() =>
-  z.strictObject({
-    condition: Condition.optional(),
-    records: z.array(z.int()).optional(),
-    any: z.array(Where).optional(),
-    except: z.array(Where).optional(),
-  }),
-);
-
 export const FigureColumn = z.object({
   /** Stable within its table; the head of the column in a delimited file when the title is not unique. */
   key: z.string(),
@@ -68,7 +49,10 @@ export const FigureColumn = z.object({
   significant: z.int().optional(),
   /** The measure whose figures these are; left out for labels and for what follows from other figures. */
   measure: Measure.optional(),
-  where: Where.optional(),
+  /** Columns of a cross-tab: the values of the groups that the column stands for. */
+  keys: z.array(Figure).optional(),
+  /** The records it is limited to; a rung of this condition narrows to them. */
+  where: Condition.optional(),
   /** Parts add up to their whole: the place of the column this one is a part of. */
   partOf: z.int().optional(),
   /** Sum and count columns: figures of rows add up. `bound`: how far rounding may take them apart. */
@@ -105,7 +89,10 @@ export const FigureRow = z.object({
    * first day behind "Jan–Mar 2022", null behind "blank". Left out: the labels themselves.
    */
   keys: z.array(Figure).optional(),
-  where: Where.optional(),
+  /** The records it is limited to; a rung of this condition narrows to them. */
+  where: Condition.optional(),
+  /** Kind “others”: how many groups or records stand in this one line. */
+  stands: z.int().optional(),
   /** The place of the row this one is a part of. */
   partOf: z.int().optional(),
   marks: z.array(Mark).optional(),

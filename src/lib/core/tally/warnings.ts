@@ -6,6 +6,8 @@ export const WARNING_CODES = [
   'frozen-list',
   'linked-list',
   'not-joined',
+  /** The ask. */
+  'no-version',
   /** Groups. */
   'labels-alike',
   'labels-as-one',

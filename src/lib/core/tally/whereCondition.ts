@@ -1,38 +1,39 @@
-import type { Condition } from '../scope/condition';
-import type { Where } from './result';
+import type { Condition, Leaf } from '../scope/condition';
 
-/**
- * What a figure stands on as one condition; null where it is a list of records that no condition
- * says, or everything.
- */
-export function conditionOf(wheres: readonly (Where | undefined)[]): Condition | null {
-  const parts: Condition[] = [];
-  for (const where of wheres) {
-    if (!where) continue;
-    const part = partsOf(where);
-    if (part === null) return null;
-    parts.push(...part);
-  }
-  return joined('all', parts);
-}
+/** One condition for all of these; null where there is none: everything. */
+export const allOf = (parts: readonly (Condition | undefined)[]): Condition | null =>
+  joined(
+    'all',
+    parts.flatMap((part) => part ?? []),
+  );
+
+/** One condition for any of these, the values of one column in one test. @param parts at least one */
+export const anyOf = (parts: readonly Condition[]): Condition =>
+  joined('any', valuesTogether(parts)) ?? parts[0];
+
+/** All but these, records without a value among them; null where there is nothing to leave out. */
+export const noneOf = (parts: readonly Condition[]): Condition | null =>
+  parts.length ? { kind: 'none', not: false, parts: valuesTogether(parts) } : null;
 
 const joined = (kind: 'all' | 'any', parts: readonly Condition[]): Condition | null =>
   parts.length > 1 ? { kind, not: false, parts: [...parts] } : (parts[0] ?? null);
 
-/** Conditions that all must hold; null where one of them cannot be said. */
-function partsOf({ condition, records, any, except }: Where): Condition[] | null {
-  if (records) return null;
-  const out: Condition[] = condition ? [condition] : [];
-  for (const [some, not] of [
-    [any, false],
-    [except, true],
-  ] as const) {
-    if (!some) continue;
-    const members = some.map((where) => conditionOf([where]));
-    const said = members.filter((member) => member !== null);
-    if (said.length < members.length) return null;
-    const one = joined('any', said);
-    if (one) out.push(not ? { ...one, not: !one.not } : one);
+/** Tests for one text or another of the same column as one test of all of them. */
+function valuesTogether(parts: readonly Condition[]): Condition[] {
+  const out: Condition[] = [];
+  const byColumn = new Map<string, Leaf>();
+  for (const part of parts) {
+    if (part.kind !== 'leaf' || part.not || part.test.test !== 'is' || !part.test.exact) {
+      out.push(part);
+      continue;
+    }
+    const known = byColumn.get(part.column);
+    if (known?.test.test === 'is') known.test.values.push(...part.test.values);
+    else {
+      const leaf: Leaf = { ...part, test: { ...part.test, values: [...part.test.values] } };
+      byColumn.set(part.column, leaf);
+      out.push(leaf);
+    }
   }
   return out;
 }

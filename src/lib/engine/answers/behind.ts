@@ -9,7 +9,7 @@ import { isText, type Column } from '../../core/table/column';
 import { findColumn, namesOf } from '../../core/table/table';
 import { behind, type FigureBehind } from '../../core/tally/behind';
 import { figureText } from '../../core/tally/figureText';
-import { conditionOf } from '../../core/tally/whereCondition';
+import { allOf } from '../../core/tally/whereCondition';
 import { recordsWithin } from '../../core/tally/recordsWithin';
 import { kindOf } from '../../core/tally/kinds';
 import type { Held } from '../held';
@@ -66,7 +66,7 @@ export function* answerBehind(held: Held, { place }: ArgsOf<'behind'>): Steps<Be
       right: c.type === 'number',
     })),
     canCheck: found.isSum,
-    condition: conditionOf(found.wheres),
+    condition: allOf(found.wheres),
   };
 }
 

@@ -1,3 +1,4 @@
+import { recordPlace } from '../../core/table/recordNumber';
 import type { Bench } from '../../core/bench/document';
 import { showCell } from '../../core/table/cell';
 import { isMissing, isUnread, type Column } from '../../core/table/column';
@@ -9,9 +10,9 @@ const LONGEST_SHOWN = 500;
 const shorten = (text: string): string =>
   text.length > LONGEST_SHOWN ? `${text.slice(0, LONGEST_SHOWN)}…` : text;
 
-/** Corrected cells of a bench, as `record/column`. */
+/** Corrected cells of a bench, as `place/column`. */
 export const correctedCells = (doc: Bench): ReadonlySet<string> =>
-  new Set(doc.corrections.map((c) => `${c.record}/${c.column}`));
+  new Set(doc.corrections.map((c) => `${recordPlace(c.record)}/${c.column}`));
 
 /** A cell of a record as the page shows it. */
 export function cellOf(

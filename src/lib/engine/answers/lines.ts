@@ -1,3 +1,4 @@
+import { recordNumber } from '../../core/table/recordNumber';
 import { groupKeys } from '../../core/arrange/tree';
 import type { Steps } from '../../core/steps/steps';
 import { has } from '../../core/table/bitset';
@@ -77,7 +78,7 @@ function recordLine(
     level,
     label: naming
       ? cellOf(doc, columnOf(table, naming), record, beside.corrected).text
-      : `Record ${record + 1}`,
+      : `Record ${recordNumber(record)}`,
     keys: [],
     count: 1,
     aside: has(stand.ladder.setAside, record) ? 1 : 0,

@@ -22,7 +22,7 @@ export const Task = z.discriminatedUnion('task', [
     records: z.int().min(0),
     recipe: Recipe,
     doubts: z.array(Doubt),
-    setAside: z.array(z.int().min(0)),
+    setAside: z.array(z.int().min(1)),
   }),
   /** Reads a file of the demo by its own recipe and stores it. */
   z.object({

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { recordNumber } from '../../core/table/recordNumber';
   import { counted, showCount } from '../../core/table/format';
   import type { Behind, BehindRecord, Place, ReplyOf } from '../../engine/protocol';
   import { Refused } from '../../worker/engineClient';
@@ -126,7 +127,7 @@
                 {#if c === 0}<button
                     type="button"
                     class="plain"
-                    title="Record {record + 1}"
+                    title="Record {recordNumber(record)}"
                     onclick={() => (bench.side = { kind: 'record', record, column: null })}
                     >{cell.text}</button
                   >{:else}{cell.text}{/if}

@@ -31,7 +31,7 @@
     if (path.startsWith('ladder.setAside'))
       return () =>
         bench.change('Put records back that are gone', (doc) => {
-          const there = (i: number): boolean => i < (bench.counts?.all.records ?? 0);
+          const there = (n: number): boolean => n <= (bench.counts?.all.records ?? 0);
           const { setAside } = doc.ladder;
           return setSetAside(doc, {
             ...setAside,

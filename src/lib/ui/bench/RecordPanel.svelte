@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { recordNumber } from '../../core/table/recordNumber';
   import {
     correctCell,
     putBack,
@@ -12,6 +13,7 @@
 
   interface Props {
     bench: BenchState;
+    /** Its place in the list, from 0. */
     record: number;
     /** The column that was clicked. */
     column: string | null;
@@ -31,9 +33,10 @@
     );
   });
 
+  const number = $derived(recordNumber(record));
   const aside = $derived(
     bench.lines.lines.find((l) => l.record === record)?.aside === 1 ||
-      bench.doc.ladder.setAside.records.includes(record),
+      bench.doc.ladder.setAside.records.includes(number),
   );
 
   function begin(cell: (typeof cells)[number]): void {
@@ -47,21 +50,20 @@
     const now = text;
     editing = null;
     if (now === cell.text) return;
-    bench.change(`Correct ${cell.name} in record ${record + 1}`, (doc) =>
-      correctCell(doc, { record, column: cell.column, text: now, was }),
+    bench.change(`Correct ${cell.name} in record ${number}`, (doc) =>
+      correctCell(doc, { record: number, column: cell.column, text: now, was }),
     );
   }
 </script>
 
 <div class="pad" data-test="record-panel">
-  <h3 class="serif">Record {showCount(record + 1)}</h3>
+  <h3 class="serif">Record {showCount(number)}</h3>
   <div class="acts">
     {#if aside}
       <button
         type="button"
         class="plain-button"
-        onclick={() =>
-          bench.change(`Put back record ${record + 1}`, (doc) => putBack(doc, [record]))}
+        onclick={() => bench.change(`Put back record ${number}`, (doc) => putBack(doc, [number]))}
         >Put back</button
       >
     {:else}
@@ -69,7 +71,7 @@
         type="button"
         class="plain-button"
         onclick={() =>
-          bench.change(`Set aside record ${record + 1}`, (doc) => setAsideRecords(doc, [record]))}
+          bench.change(`Set aside record ${number}`, (doc) => setAsideRecords(doc, [number]))}
         data-test="set-aside">Set aside</button
       >
     {/if}
@@ -107,7 +109,7 @@
                 class="act"
                 onclick={() =>
                   bench.change(`Take back the correction of ${cell.name}`, (doc) =>
-                    takeBackCorrection(doc, record, cell.column),
+                    takeBackCorrection(doc, number, cell.column),
                   )}>Take back</button
               >
             {/if}

@@ -26,7 +26,7 @@
         {#if d.places.length}
           <ul>
             {#each d.places as place (place.record)}<li>
-                record {showCount(place.record + 1)}: {place.text || '–'}
+                record {showCount(place.record)}: {place.text || '–'}
               </li>{/each}
             {#if d.count > d.places.length}<li>
                 and {showCount(d.count - d.places.length)} more

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Condition, Joined, Leaf } from '../../core/scope/condition';
+  import { describeCondition } from '../../core/scope/describe';
   import { choicesFor, newLeaf } from '../../core/scope/choices';
   import type { BenchState } from '../bench/bench.svelte';
   import ConditionPart from './ConditionPart.svelte';
@@ -16,6 +17,7 @@
   }
   let { bench, condition, onchange, onremove, depth = 0 }: Props = $props();
 
+  const JOINS = ['all', 'any', 'none'] as const;
   const EXAMPLE = '"Fares taken" / NULLIF(Boarded, 0) > 20';
   function typeOf(id: string): ColumnType {
     const column = bench.column(id);
@@ -64,6 +66,11 @@
       oninput={(e) => onchange({ ...byExpression, expression: e.currentTarget.value })}
       data-test="condition-expression"></textarea></label
   >
+{:else if condition.kind === 'records'}
+  <p class="named" data-test="condition-records">
+    {describeCondition(condition, new Map())}
+    {#if onremove}<button type="button" class="act" onclick={onremove}>Take out</button>{/if}
+  </p>
 {:else if condition.kind === 'leaf'}
   {@const leaf = condition}
   {@const choices = choicesFor(typeOf(leaf.column))}
@@ -124,10 +131,14 @@
         aria-label="How the conditions join"
         value={joined.kind}
         onchange={(e) =>
-          onchange({ ...joined, kind: e.currentTarget.value === 'any' ? 'any' : 'all' })}
+          onchange({
+            ...joined,
+            kind: JOINS.find((kind) => kind === e.currentTarget.value) ?? joined.kind,
+          })}
       >
         <option value="all">all of these (and)</option>
         <option value="any">any of these (or)</option>
+        <option value="none">none of these (blanks stay)</option>
       </select>
       <label class="not"
         ><input

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { untrack } from 'svelte';
+  import { recordNumber } from '../../core/table/recordNumber';
   import { putBack, setAsideRecords, setGroupWidth, turnGroup } from '../../core/bench/edits';
   import { counted } from '../../core/table/format';
   import { groupKeyText } from '../../core/tally/ledger/lines';
@@ -160,13 +161,14 @@
       return;
     }
     const first = lineAt(from);
+    const numbers = records.map(recordNumber);
     const back = first?.kind === 'record' && first.aside > 0;
     cursor.letGo();
     if (back)
-      bench.change(`Put back ${counted(records.length, 'record')}`, (doc) => putBack(doc, records));
+      bench.change(`Put back ${counted(records.length, 'record')}`, (doc) => putBack(doc, numbers));
     else
       bench.change(`Set aside ${counted(records.length, 'record')}`, (doc) =>
-        setAsideRecords(doc, records),
+        setAsideRecords(doc, numbers),
       );
   }
 

@@ -1,3 +1,5 @@
+import type { Condition } from '../../scope/condition';
+import { recordNumber } from '../../table/recordNumber';
 import { warn } from '../warnings';
 import { TallyRefused } from '../../errors';
 import { climb } from '../../scope/ladder';
@@ -16,7 +18,6 @@ import {
   type FigureColumn,
   type FigureRow,
   type FigureTable,
-  type Where,
 } from '../result';
 import { simpleKind } from '../simple';
 import { visitAll } from '../visit';
@@ -79,7 +80,7 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
         traced?.gone ?? null,
         traced?.changed ?? null,
       ],
-      ...(traced && { where: { records: traced.records } }),
+      ...(traced && { where: numbered(traced.records) }),
     };
   });
   return {
@@ -122,8 +123,8 @@ interface MovedFigure {
   readonly before: Figure;
   readonly after: Figure;
   readonly difference: number | null;
-  readonly rowWhere: Where;
-  readonly columnWhere: Where;
+  readonly rowWhere?: Condition | undefined;
+  readonly columnWhere?: Condition | undefined;
 }
 
 /** Figures of two tables by the labels of their rows and the titles of their columns. */
@@ -162,8 +163,8 @@ function movedFigures(now: AnswerTable, then: AnswerTable, unmoved: boolean): Mo
           typeof before === 'number' || typeof after === 'number'
             ? difference(before, after)
             : null,
-        rowWhere: (b ?? a)?.where ?? {},
-        columnWhere: (n !== undefined ? now.columns[n] : then.columns[p ?? 0]).where ?? {},
+        rowWhere: (b ?? a)?.where,
+        columnWhere: (n !== undefined ? now.columns[n] : then.columns[p ?? 0]).where,
       });
     }
   }
@@ -249,13 +250,20 @@ const COLUMNS: FigureColumn[] = [
   },
 ];
 
+/** Records by their places as a condition. */
+const numbered = (places: readonly number[]): Condition => ({
+  kind: 'records',
+  not: false,
+  records: places.map(recordNumber),
+});
+
 /** How the records of the two readings correspond, as a small table. */
 function recordsTable(matched: Matched): FigureTable {
   const row = (label: string, n: number, records?: Int32Array): FigureRow => ({
     kind: 'group',
     level: 0,
     cells: [label, n],
-    ...(records && { where: { records: [...records] } }),
+    ...(records && { where: numbered([...records]) }),
   });
   return {
     name: 'records',

@@ -1,3 +1,4 @@
+import { noneOf } from '../whereCondition';
 import { totalGrouping } from '../../measure/grouping';
 import { MEASURES } from '../../measure/measure';
 import { computeMeasures } from '../../measure/compute';
@@ -131,9 +132,7 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
       level: row.kind === 'total' ? 0 : 1,
       cells,
       ...(row.kind !== 'total' && {
-        where: row.condition
-          ? { condition: row.condition }
-          : { except: row.except?.map((condition) => ({ condition })) },
+        where: row.condition ?? noneOf(row.except ?? []) ?? undefined,
       }),
       ...(row.key !== undefined && { keys: [row.key] }),
       ...(row.kind !== 'total' && adds && { partOf: 0 }),
@@ -154,7 +153,7 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
         (spec.columns[c].condition
           ? ` where ${describeCondition(spec.columns[c].condition, names)}`
           : ''),
-    ...(spec.columns[c].condition && { where: { condition: spec.columns[c].condition } }),
+    ...(spec.columns[c].condition && { where: spec.columns[c].condition }),
   }));
   return {
     tables: [

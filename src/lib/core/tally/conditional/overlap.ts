@@ -2,7 +2,9 @@ import { and, count, type Bitset } from '../../table/bitset';
 import { counted } from '../../table/format';
 import { tableOf, type AnswerTable } from '../answer';
 import { RECORDS_COLUMN, textLabel } from '../figure';
-import type { FigureColumn, FigureRow, Where } from '../result';
+import type { Condition } from '../../scope/condition';
+import type { FigureColumn, FigureRow } from '../result';
+import { anyOf, noneOf } from '../whereCondition';
 import type { Row } from './row';
 
 /** Rows that a matrix of overlaps can be read with. */
@@ -19,17 +21,14 @@ export function overlapTables(
   const conditions = rows.flatMap(({ condition }) => condition ?? []);
   const byKey = rows.some((row) => row.key !== undefined);
   if (byKey || conditions.length < 2 || conditions.length !== rows.length) return [];
-  const all = conditions.map((condition): Where => ({ condition }));
   const pairs = conditions.flatMap((a, k) =>
-    conditions
-      .slice(k + 1)
-      .map((b): Where => ({ condition: { kind: 'all', not: false, parts: [a, b] } })),
+    conditions.slice(k + 1).map((b): Condition => ({ kind: 'all', not: false, parts: [a, b] })),
   );
-  const line = (name: string, set: Bitset, where: Where): FigureRow => ({
+  const line = (name: string, set: Bitset, where: Condition | null): FigureRow => ({
     kind: 'outside',
     level: 0,
     cells: [name, count(set)],
-    where,
+    where: where ?? undefined,
   });
   const coverage = tableOf({
     name: 'coverage',
@@ -37,8 +36,8 @@ export function overlapTables(
     labels: 1,
     columns: [textLabel('meets', 'Meets'), { ...RECORDS_COLUMN, adds: undefined }],
     rows: [
-      line('none of the rows', none, { except: all }),
-      line('more than one row', several, { any: pairs }),
+      line('none of the rows', none, noneOf(conditions)),
+      line('more than one row', several, anyOf(pairs)),
     ],
   });
   return rows.length > MOST_ROWS ? [coverage] : [overlap(rows), coverage];
@@ -57,14 +56,14 @@ function overlap(rows: readonly Row[]): AnswerTable {
         key: `r${k + 1}`,
         title: name,
         adds: undefined,
-        where: { condition },
+        where: condition,
       })),
     ],
     rows: rows.map((row): FigureRow => ({
       kind: 'group',
       level: 0,
       cells: [row.name, ...rows.map((other) => count(and(row.selection, other.selection)))],
-      where: { condition: row.condition },
+      where: row.condition,
     })),
   });
 }

@@ -1,3 +1,5 @@
+import { groupKeys } from '../../arrange/tree';
+import type { Condition } from '../../scope/condition';
 import type { GroupKey } from '../../arrange/groupKey';
 import { MEASURES } from '../../measure/measure';
 import type { Steps } from '../../steps/steps';
@@ -9,14 +11,7 @@ import { figureFrom, measureColumns, shownColumn, RECORDS_COLUMN, labelColumns }
 import { checkKey, checkOrder, codesOf, groupWhere } from '../keys';
 import { GroupWalk } from '../groupWalk';
 import { type Names, type TallyAnswer, type TallyKind } from '../kind';
-import {
-  type Figure,
-  type FigureColumn,
-  type FigureRow,
-  type Mark,
-  type Where,
-  shareOf,
-} from '../result';
+import { type Figure, type FigureColumn, type FigureRow, type Mark, shareOf } from '../result';
 import { walkGroups } from '../sortedGroups';
 import { visitAll, visitMeasures, withOrderMoved } from '../visit';
 import { measurePhrase } from '../words';
@@ -119,8 +114,14 @@ function acrossColumns(
 ): { columns: FigureColumn[]; groups: Across[] } {
   const { across } = cross;
   const depth = across.levels.length;
-  const order: { level: number; group: number; parent: number; title: string; where?: Where }[] =
-    [];
+  const order: {
+    level: number;
+    group: number;
+    parent: number;
+    title: string;
+    where?: Condition;
+    keys?: Figure[];
+  }[] = [];
   const open: number[] = [];
   const path: string[] = [];
   walkGroups(
@@ -138,7 +139,8 @@ function acrossColumns(
         group,
         parent: level === 0 ? -1 : open[level - 1],
         title: path.slice(0, level + 1).join(' › ') + (level < depth - 1 ? ' total' : ''),
-        where: { condition: groupWhere(across, level, group) },
+        where: groupWhere(across, level, group),
+        keys: groupKeys(across, level, group),
       });
     },
   );
@@ -146,13 +148,13 @@ function acrossColumns(
   const whole = order.length - 1;
   const at = (k: number): number => labels.length + k * own.length;
   const columns: FigureColumn[] = [...labels];
-  order.forEach(({ parent, title, where }, k) => {
+  order.forEach(({ parent, title, where, keys }, k) => {
     own.forEach((column, c) => {
       columns.push({
         ...column,
         key: `${k === whole ? 'all' : `a${k + 1}`}.${column.key}`,
         title: `${title} › ${column.title}`,
-        ...(where && { where }),
+        ...(where && { where, keys }),
         ...(k !== whole && column.adds && { partOf: at(parent < 0 ? whole : parent) + c }),
       });
     });

@@ -108,14 +108,7 @@ export function past(
       ],
       keys: keysAt(series, k),
       ...(k >= points.y.length - heldOut && { marks: [HELD_OUT] }),
-      where: {
-        condition: periodCondition(
-          spec.series.column,
-          series.first + k,
-          series.period,
-          series.calendar,
-        ),
-      },
+      where: periodCondition(spec.series.column, series.first + k, series.period, series.calendar),
     })),
   };
 }

@@ -115,7 +115,7 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
         outside ? null : share(cumulative),
         ...cells((k) => figures[k][leaf]),
       ],
-      where: { condition: codes.where(code) },
+      where: codes.where(code),
       partOf: 0,
       ...(few && {
         marks: spec.measures.flatMap((m, k) =>

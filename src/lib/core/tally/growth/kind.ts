@@ -1,3 +1,4 @@
+import type { Condition } from '../../scope/condition';
 import { TallyRefused } from '../../errors';
 import type { Steps } from '../../steps/steps';
 import { dayOfIso } from '../../table/calendar';
@@ -239,7 +240,7 @@ function* growthOfSeries(base: Base, spec: GrowthSpec, asked: SeriesSpec): Steps
           level: 0,
           cells: [label(from + k), figureOf(v), figureOf(rates[k])],
           keys: periodKeys(first + from + k, period, calendar).slice(0, 1),
-          where: { condition: periodCondition(asked.column, first + from + k, period, calendar) },
+          where: periodCondition(asked.column, first + from + k, period, calendar),
         })),
       }),
     ],
@@ -279,12 +280,12 @@ const betweenPeriods = (
   { first, period, calendar }: Series,
   from: number,
   to: number,
-) => {
+): Condition | undefined => {
   const start = periodCondition(asked.column, first + from, period, calendar);
   const end = periodCondition(asked.column, first + to, period, calendar);
-  if (start.kind !== 'leaf' || end.kind !== 'leaf') return {};
-  if (start.test.test !== 'between' || end.test.test !== 'between') return {};
-  return { condition: { ...start, test: { ...start.test, to: end.test.to } } };
+  if (start.kind !== 'leaf' || end.kind !== 'leaf') return undefined;
+  if (start.test.test !== 'between' || end.test.test !== 'between') return undefined;
+  return { ...start, test: { ...start.test, to: end.test.to } };
 };
 
 function partialNotes(

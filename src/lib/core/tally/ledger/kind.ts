@@ -1,3 +1,4 @@
+import { recordNumber } from '../../table/recordNumber';
 import type { Steps } from '../../steps/steps';
 import { isText, type Column } from '../../table/column';
 import { has } from '../../table/bitset';
@@ -123,8 +124,8 @@ function recordTable(
       return {
         kind: 'group',
         level: 0,
-        cells: [i + 1, ...columns.map((c) => cellFigure(c, i))],
-        where: { records: [i] },
+        cells: [recordNumber(i), ...columns.map((c) => cellFigure(c, i))],
+        where: { kind: 'records', not: false, records: [recordNumber(i)] },
       };
     },
   );

@@ -10,7 +10,9 @@ import { wholeBase, type Base } from '../base';
 import { Faults } from '../fault';
 import { type Names, type TallyAnswer, type TallyKind } from '../kind';
 import { recordsWithin } from '../recordsWithin';
-import type { FigureColumn, Where } from '../result';
+import type { Condition } from '../../scope/condition';
+import type { FigureColumn } from '../result';
+import { anyOf } from '../whereCondition';
 import { resultTable } from '../resultTable';
 import { simpleKind } from '../simple';
 import { nestedFact } from './fact';
@@ -109,9 +111,10 @@ function ownWords(column: FigureColumn): FigureColumn {
 /** From rows of the inner result back to the records they stand on: any of those groups. */
 const recordsBehind =
   (table: AnswerTable, rows: readonly number[]) =>
-  (outer: Base, where: Where): Where => ({
-    any: Array.from(
-      members(recordsWithin(outer, outer.all, [where])),
-      (k) => table.row(rows[k]).where ?? {},
-    ),
-  });
+  (outer: Base, where: Condition): Condition | undefined => {
+    const places = [...members(recordsWithin(outer, outer.all, [where]))];
+    const parts = places.flatMap((k) => table.row(rows[k]).where ?? []);
+    // A group without a condition is the whole; no group at all is no record.
+    if (parts.length < places.length) return undefined;
+    return parts.length ? anyOf(parts) : { kind: 'records', not: false, records: [] };
+  };

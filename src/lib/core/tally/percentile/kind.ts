@@ -1,3 +1,4 @@
+import type { Condition } from '../../scope/condition';
 import { warn } from '../warnings';
 import { TallyRefused } from '../../errors';
 import { buildTree } from '../../arrange/tree';
@@ -24,7 +25,7 @@ import { recordsOf, selectionOf, type Base } from '../base';
 import { labelColumn } from '../figure';
 import { checkKey, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
 import { type TallyAnswer, type TallyKind } from '../kind';
-import { figureOf, type Figure, type FigureColumn, type FigureRow, type Where } from '../result';
+import { figureOf, type Figure, type FigureColumn, type FigureRow } from '../result';
 import { visitNeeded, visitOptional } from '../visit';
 import { percentileFact } from './fact';
 import { percentileSentence } from './sentence';
@@ -59,7 +60,7 @@ interface Ordered {
   readonly label: string | null;
   readonly key: Figure;
   readonly values: Float64Array;
-  readonly where?: Where;
+  readonly where?: Condition;
 }
 
 function* computePercentiles(base: Base, spec: PercentileSpec): Steps<TallyAnswer> {
@@ -92,7 +93,7 @@ function* computePercentiles(base: Base, spec: PercentileSpec): Steps<TallyAnswe
       label: coded ? coded.codes.label(code) : null,
       key: coded ? coded.codes.key(code) : null,
       values,
-      ...(coded && { where: { condition: coded.codes.where(code) } }),
+      ...(coded && { where: coded.codes.where(code) }),
     });
     yield undefined;
   }

@@ -202,7 +202,7 @@ function periodRow(
         ...level.followed[j].map((values) => figureOf(values[k])),
       ]),
     ],
-    where: { condition: periodCondition(spec.column, index, period, calendar) },
+    where: periodCondition(spec.column, index, period, calendar),
     ...(marks.length && { marks }),
     run: yearOf(index, period, calendar),
   };
@@ -240,14 +240,12 @@ function* undatedRow(
       ]),
     ],
     where: {
-      condition: {
-        kind: 'any',
-        not: false,
-        parts: [
-          { kind: 'leaf', column: spec.column, not: false, test: { test: 'blank' } },
-          { kind: 'leaf', column: spec.column, not: false, test: { test: 'unread' } },
-        ],
-      },
+      kind: 'any',
+      not: false,
+      parts: [
+        { kind: 'leaf', column: spec.column, not: false, test: { test: 'blank' } },
+        { kind: 'leaf', column: spec.column, not: false, test: { test: 'unread' } },
+      ],
     },
     partOf: 0,
   };

@@ -19,6 +19,7 @@ import { codesOf, groupWhere, MOST_GROUPS, refuseTooMany } from '../keys';
 import { type TallyAnswer } from '../kind';
 import { computeGroups, type GroupFigures } from '../groupFigures';
 import { type FigureColumn, type FigureRow, shareOf } from '../result';
+import { allOf, noneOf } from '../whereCondition';
 import { warn, type Warning } from '../warnings';
 import { placesOf, withinTop } from './places';
 import { withinBottom } from './records';
@@ -71,7 +72,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
           ...(change ? change.cells(g) : []),
         ],
         keys: [places[k], ...groupKeys(tree, deepest, g)],
-        where: { condition: groupWhere(tree, deepest, g) },
+        where: groupWhere(tree, deepest, g),
       });
     });
     const left = [...order.slice(0, from), ...order.slice(to)];
@@ -245,8 +246,12 @@ function* others(
         ? counted(left.length, 'other')
         : null,
   );
+  const parents = spec.within > 0 ? groupKeys(tree, spec.within - 1, parent) : [];
+  const keys = [null, ...spec.groups.map((_, k) => parents[k] ?? null)];
   return {
     kind: 'others',
+    stands: left.length,
+    keys,
     level: 0,
     cells: [
       null,
@@ -256,10 +261,11 @@ function* others(
       ...(shares ? [shareOf(total, whole), null] : []),
       ...Array.from({ length: blank }, () => null),
     ],
-    where: {
-      ...(spec.within > 0 && { condition: groupWhere(tree, spec.within - 1, parent) }),
-      except: out.map((g) => ({ condition: groupWhere(tree, deepest, g) })),
-    },
+    where:
+      allOf([
+        spec.within > 0 ? groupWhere(tree, spec.within - 1, parent) : undefined,
+        noneOf(out.map((g) => groupWhere(tree, deepest, g))) ?? undefined,
+      ]) ?? undefined,
   };
 }
 

@@ -1,3 +1,4 @@
+import { recordNumber } from '../../table/recordNumber';
 import { TallyRefused } from '../../errors';
 import { sortByColumn, type SortedColumn } from '../../arrange/sort';
 import { columnFor } from '../../expression/columnFor';
@@ -105,18 +106,20 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyAnswer> 
       level: 0,
       cells: [
         places[k],
-        i + 1,
+        recordNumber(i),
         ...shown.map((c) => (isMissing(c, i) ? null : fullCell(c, i))),
         cellFigure(column, i),
         ...(adds ? [shareOf(values[i], total), shareOf(sums[k], total)] : []),
       ],
-      where: { records: [i] },
+      where: { kind: 'records', not: false, records: [recordNumber(i)] },
     };
   };
   const others = (): FigureRow => {
     const sum = total - (kept ? sums[to - 1] - (from ? sums[from - 1] : 0) : 0);
     return {
       kind: 'others',
+      stands: left,
+      keys: [null, null, ...shown.map(() => null)],
       level: 0,
       cells: [
         null,
@@ -125,7 +128,7 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyAnswer> 
         adds ? figureOf(sum) : null,
         ...(adds ? [shareOf(sum, total), null] : []),
       ],
-      where: { condition: beyond(spec, column, order[spec.bottom === undefined ? to - 1 : from]) },
+      where: beyond(spec, column, order[spec.bottom === undefined ? to - 1 : from]),
     };
   };
   const about = {

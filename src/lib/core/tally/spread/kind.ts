@@ -94,7 +94,7 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
         ...row('group', 1, coded?.codes.label(code) ?? null, counts[leaf], byLeaf, leaf),
         ...(coded && {
           keys: [column.name, coded.codes.key(code)],
-          where: { condition: coded.codes.where(code) },
+          where: coded.codes.where(code),
         }),
       });
     }

@@ -5,6 +5,7 @@ import type { Bench } from '$lib/core/bench/document';
 import { setGroups, setMeasures, setShowDown } from '$lib/core/bench/edits';
 import { newBench } from '$lib/core/bench/newBench';
 import { openLedger } from '$lib/core/bench/tray';
+import { recordNumber } from '$lib/core/table/recordNumber';
 import { addTally } from '$lib/core/bench/trayEdits';
 import { HEAD_BYTES } from '$lib/core/read/decode';
 import { DelimitedReader, proposeRecipe } from '$lib/core/read/delimited';
@@ -28,7 +29,7 @@ export async function demo(task: Extract<Task, { task: 'demo' }>): Promise<void>
     const doc = newBench(
       table,
       id,
-      totals.map((t) => t.record),
+      totals.map((t) => recordNumber(t.record)),
     );
     const keys = task.groups.filter((column) => table.columns.some((c) => c.id === column));
     return JSON.stringify(withTray(keys.length ? arrangeDemo(doc, keys) : doc, task.file));

@@ -18,7 +18,8 @@ const Given = z.object({
   chunks: z.int().min(1).max(100_000),
   recipe: Recipe,
   doubts: z.array(Doubt).max(5000),
-  setAside: z.array(z.int().min(0)).max(1_000_000),
+  /** Numbers of the records to set aside, from 1. */
+  setAside: z.array(z.int().min(1)).max(1_000_000),
 });
 
 /**
