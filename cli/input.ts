@@ -2,7 +2,9 @@ import { closeSync, openSync, readFileSync, readSync } from 'node:fs';
 import path from 'node:path';
 import { HEAD_BYTES } from '$lib/core/read/decode';
 import { DelimitedReader, proposeRecipe, type DelimitedReading } from '$lib/core/read/delimited';
+import type { ColumnType } from '$lib/core/table/column';
 import { Recipe } from '$lib/core/read/recipe';
+import { fitRecipe, retyped } from '$lib/core/read/givenRecipe';
 import { settle, type SettledReading } from '$lib/core/read/settle';
 import { Failed, Misused } from './exit';
 
@@ -46,20 +48,42 @@ interface Source {
   chunks(): Iterable<Uint8Array>;
 }
 
-/** Reads a delimited file by a recipe, or by the one it gets by itself. @throws Failed, IntakeError */
-export function readList(file: string, given: Recipe | null): SettledReading {
-  if (file !== '-') return withFile(file, (source) => readFrom(source, given));
-  const bytes = readBytes(file);
-  const whole = bytes.length <= HEAD_BYTES;
-  return readFrom({ head: bytes.subarray(0, HEAD_BYTES), whole, chunks: () => [bytes] }, given);
+/** What the call says about how a file is read. */
+export interface ReadAs {
+  /** As it stands; else the file gets one by itself. */
+  readonly recipe: Recipe | null;
+  readonly types: ReadonlyMap<string, ColumnType>;
+  /** What of the recipe's columns that the file has not. */
+  readonly missing: 'refuse' | 'blank';
 }
 
-function readFrom(source: Source, given: Recipe | null): SettledReading {
-  const recipe = given ?? proposeRecipe(source.head, source.whole);
-  // A recipe that was given stands.
-  const steps = settle(recipe, new Set(given?.columns.map((c) => c.id)));
+/** Nothing is said: the file is read as the intake would propose. */
+export const BY_ITSELF: ReadAs = { recipe: null, types: new Map(), missing: 'refuse' };
+
+/** A list that was read, and headings of the file that a given recipe does not take. */
+export interface ReadList extends SettledReading {
+  readonly leftOut: readonly string[];
+}
+
+/** Reads a delimited file. @throws Failed, IntakeError */
+export function readList(file: string, as: ReadAs): ReadList {
+  if (file !== '-') return withFile(file, (source) => readFrom(source, as));
+  const bytes = readBytes(file);
+  const whole = bytes.length <= HEAD_BYTES;
+  return readFrom({ head: bytes.subarray(0, HEAD_BYTES), whole, chunks: () => [bytes] }, as);
+}
+
+function readFrom(source: Source, { recipe: given, types, missing }: ReadAs): ReadList {
+  const { head, whole } = source;
+  const { recipe: found, leftOut } = given
+    ? fitRecipe(given, head, whole, missing)
+    : { recipe: proposeRecipe(head, whole), leftOut: [] };
+  const recipe = retyped(found, types);
+  // What was given stands, whatever the file shows.
+  const fixed = recipe.columns.filter((c, k) => given || c !== found.columns[k]);
+  const steps = settle(recipe, new Set(fixed.map((c) => c.id)));
   for (let step = steps.next(); ; step = steps.next(readBy(source, step.value)))
-    if (step.done) return step.value;
+    if (step.done) return { ...step.value, leftOut };
 }
 
 function readBy(source: Source, recipe: Recipe): DelimitedReading {

@@ -6,6 +6,7 @@ import { readAsk } from '$lib/core/ask/badAsk';
 import { LEFT_OUT, type Ask } from '$lib/core/ask/ask';
 import type { AskResult } from '$lib/core/ask/result';
 import type { AskedList } from '$lib/core/ask/stand';
+import type { Doubt } from '$lib/core/read/doubts';
 import type { Recipe } from '$lib/core/read/recipe';
 import { examine } from '$lib/core/read/examine';
 import { finish } from '$lib/core/steps/steps';
@@ -13,12 +14,12 @@ import { counted } from '$lib/core/table/format';
 import type { Table } from '$lib/core/table/table';
 import { resultsAsDelimited } from '$lib/core/write/resultFile';
 import { Failed, Misused } from './exit';
-import { listName, readJson, readList, readRecipe } from './input';
+import { BY_ITSELF, listName, readJson, readList, type ReadAs } from './input';
 import { note, write } from './output';
+import { readAs, type ReadOptions } from './readAs';
 
-export interface ReckonOptions {
+export interface ReckonOptions extends ReadOptions {
   readonly data: string;
-  readonly recipe?: string;
   readonly ask: string;
   readonly out?: string;
   readonly format: string;
@@ -33,9 +34,7 @@ export function reckon(options: ReckonOptions): void {
   if (options.format !== 'json' && options.format !== 'csv')
     throw new Misused(`The format is json or csv, not “${options.format}”.`);
   const ask = leaner(readAsk(readJson(options.ask, 'ask')), options.leaveOut);
-  const recipe =
-    options.recipe === undefined ? null : readRecipe(readJson(options.recipe, 'recipe'));
-  const { table, recipe: read } = readChecked(options.data, recipe);
+  const { table, recipe: read } = readChecked(options.data, readAs(options));
   const others = otherLists(ask, options.ask === '-' ? '.' : path.dirname(options.ask));
   const result = answered({ name: listName(options.data), table, recipe: read, others }, ask);
   const text =
@@ -68,13 +67,23 @@ function answered(list: AskedList, ask: Ask): AskResult {
 }
 
 /** The list of a file; what is doubtful goes to the notes, and what asks for an answer stops the run. */
-function readChecked(file: string, given: Recipe | null): { table: Table; recipe: Recipe } {
-  const { recipe, reading } = readList(file, given);
+function readChecked(file: string, as: ReadAs): { table: Table; recipe: Recipe } {
+  const { recipe, reading, leftOut } = readList(file, as);
   const { doubts } = examine(recipe, reading);
-  const asking = given ? [] : doubts.filter((d) => d.asks);
+  // What a recipe or a type says was decided by whoever wrote it.
+  const decided = ({ column }: Doubt): boolean =>
+    as.recipe !== null ||
+    recipe.columns.some(
+      ({ id, name }) => id === column && (as.types.has(id) || as.types.has(name)),
+    );
+  const asking = doubts.filter((d) => d.asks && !decided(d));
   if (asking.length)
     throw new Failed(
       `${asking.map((d) => d.says).join('\n')}\nAnswer it in a recipe: “tally check --data ${file}” writes one to begin from.`,
+    );
+  if (leftOut.length)
+    note(
+      `${listName(file)}: ${leftOut.map((c) => `“${c}”`).join(', ')} ${leftOut.length === 1 ? 'is' : 'are'} not in the recipe and left out.`,
     );
   if (doubts.length)
     note(
@@ -92,7 +101,13 @@ function otherLists(ask: Ask, folder: string): Map<string, Table> {
       throw new Misused(
         `lists.${name}.file: This is missing. The command line reads other lists from files.`,
       );
-    out.set(name, readChecked(path.resolve(folder, source.file), source.recipe ?? null).table);
+    out.set(
+      name,
+      readChecked(path.resolve(folder, source.file), {
+        ...BY_ITSELF,
+        recipe: source.recipe ?? null,
+      }).table,
+    );
   }
   return out;
 }

@@ -11,22 +11,33 @@ const program = new Command('tally')
   .exitOverride()
   .configureHelp({ sortSubcommands: false });
 
-program
-  .command('reckon')
-  .description('answer an ask about a file')
-  .requiredOption('--data <FILE>', 'the delimited file')
+/** A command that reads a list, with the options that say how. */
+const reading = (name: string, description: string): Command =>
+  program
+    .command(name)
+    .description(description)
+    .requiredOption('--data <FILE>', 'the delimited file')
+    .option('--recipe <FILE>', 'how the file is read; found by itself unless given')
+    .option(
+      '--type <NAME=TYPE>',
+      'reads a column as text, number, date, datetime, time or yesno; may be given often',
+      (given: string, before: readonly string[]) => [...before, given],
+      [],
+    )
+    .option(
+      '--missing <refuse|blank>',
+      "what of the recipe's columns that the file has not",
+      'refuse',
+    );
+
+reading('reckon', 'answer an ask about a file')
   .requiredOption('--ask <FILE>', 'the ask, a JSON document (docs/ask.md)')
-  .option('--recipe <FILE>', 'how the file is read; found by itself unless given')
   .option('--out <FILE>', 'where the results go; standard output unless given')
   .option('--leave-out <PARTS>', 'what the answer goes without: where, marks, or where,marks')
   .option('--format <json|csv>', 'json with full precision, or csv', 'json')
   .action(reckon);
 
-program
-  .command('check')
-  .description('write how a file is read, and everything doubtful in it')
-  .requiredOption('--data <FILE>', 'the delimited file')
-  .option('--recipe <FILE>', 'a recipe to try')
+reading('check', 'write how a file is read, and everything doubtful in it')
   .option('--out <FILE>', 'where the report goes; standard output unless given')
   .action(check);
 

@@ -133,6 +133,62 @@ describe('tally reckon', () => {
   });
 });
 
+describe('how a file is read', () => {
+  const SUM = JSON.stringify({
+    tallies: [{ kind: 'ledger', measures: [{ kind: 'sum', column: 'fares' }] }],
+    leaveOut: ['where'],
+  });
+  const sumOf = (out: string): unknown =>
+    AskResult.parse(JSON.parse(out)).tallies[0].tables[0].rows[0].cells[1];
+
+  it('a recipe finds its columns by their headings, and stops where one is gone', () => {
+    const recipe = path.join(folder, 'recipe.json');
+    const first = path.join(folder, 'first.csv');
+    writeFileSync(first, 'route,fares\nHolm,5\nNess,6\n');
+    const { recipe: found } = JSON.parse(tally(['check', '--data', first]).out) as {
+      recipe: unknown;
+    };
+    writeFileSync(recipe, JSON.stringify(found));
+    const args = ['reckon', '--data', '-', '--ask', path.join(folder, 'sum.json')];
+    writeFileSync(path.join(folder, 'sum.json'), SUM);
+    const turned = tally([...args, '--recipe', recipe], 'crew,fares,route\n3,7,Holm\n4,8,Ness\n');
+    expect([turned.code, sumOf(turned.out)]).toEqual([0, 15]);
+    expect(turned.notes).toContain('“crew” is not in the recipe and left out.');
+    const gone = tally([...args, '--recipe', recipe], 'crew,route\n3,Holm\n');
+    expect([gone.code, gone.out]).toEqual([1, '']);
+    expect(gone.notes).toContain('The file has no “fares”, which the recipe takes.');
+    const blank = tally(
+      [...args, '--recipe', recipe, '--missing', 'blank'],
+      'crew,route\n3,Holm\n',
+    );
+    expect([blank.code, sumOf(blank.out)]).toEqual([0, 0]);
+  });
+
+  it('a blank column gets the type that the call gives it', () => {
+    const args = ['reckon', '--data', '-', '--ask', path.join(folder, 'sum.json')];
+    const data = 'route,fares\nHolm,\nNess,\n';
+    expect(tally(args, data).notes).toContain('“fares” is text, but this needs a number');
+    const { code, out } = tally([...args, '--type', 'fares=number'], data);
+    expect([code, sumOf(out)]).toEqual([0, 0]);
+    expect(tally([...args, '--type', 'fares=figure'], data).code).toBe(2);
+    expect(tally([...args, '--type', 'fare=number'], data).notes).toContain(
+      'Did you mean “fares”?',
+    );
+  });
+
+  it('records are numbered from 1, in totals found as in what is set aside', () => {
+    const data = 'route,fares\nHolm,5\nNess,6\nTotal,11\n';
+    const { totals } = JSON.parse(tally(['check', '--data', '-'], data).out) as {
+      totals: number[];
+    };
+    expect(totals).toEqual([3]);
+    const ask = path.join(folder, 'aside.json');
+    const given = JSON.parse(SUM) as object;
+    writeFileSync(ask, JSON.stringify({ ...given, ladder: { setAside: { records: totals } } }));
+    expect(sumOf(tally(['reckon', '--data', '-', '--ask', ask], data).out)).toBe(11);
+  });
+});
+
 describe('tally check and schema', () => {
   it('check writes a recipe that reckon takes', () => {
     const { code, out } = tally(['check', '--data', sailings]);

@@ -2,7 +2,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
-import { readList } from '../../cli/input';
+import { BY_ITSELF, readList } from '../../cli/input';
 import { proposeRecipe } from '$lib/core/read/delimited';
 import { examine } from '$lib/core/read/examine';
 import { marksAmbiguous } from '$lib/core/read/infer';
@@ -271,14 +271,14 @@ describe('one reader', () => {
       file,
       ['day', ...Array.from({ length: 60_000 }, (_, k) => either(k)), '03/17/2025', ''].join('\n'),
     );
-    const { recipe, reading } = readList(file, null);
+    const { recipe, reading } = readList(file, BY_ITSELF);
     expect(recipe.columns[0]).toMatchObject({ type: 'date', dateOrder: 'mdy' });
     const [read] = reading.table.columns;
     expect(!isText(read) && read.unread.size).toBe(0);
     // A recipe that was given stands, and what does not fit it stays unread.
     const { columns } = recipe;
     const fixed = { ...recipe, columns: [{ ...columns[0], dateOrder: 'dmy' as const }] };
-    const [other] = readList(file, fixed).reading.table.columns;
+    const [other] = readList(file, { ...BY_ITSELF, recipe: fixed }).reading.table.columns;
     expect(!isText(other) && [...other.unread.values()]).toEqual(['03/17/2025']);
   });
 
@@ -294,7 +294,7 @@ describe('one reader', () => {
           ...Array.from({ length: lines }, () => line).flat(),
         ]),
       );
-      const fromFile = readList(file, null);
+      const fromFile = readList(file, BY_ITSELF);
       const fromBytes = readText(readFileSync(file));
       expect(fromFile.recipe).toEqual(fromBytes.recipe);
       expect(fromFile.reading.table).toEqual(fromBytes.reading.table);

@@ -126,6 +126,8 @@ export class IntakeError extends Trouble {
       | 'unclosedQuote'
       | 'noRecords'
       | 'noColumns'
+      /** Columns that were asked for and are not there. */
+      | 'columns'
       | 'tooLarge',
     message: string,
   ) {

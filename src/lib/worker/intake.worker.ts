@@ -121,10 +121,6 @@ function obey(message: ToIntake): Promise<void> | void {
     }
     case 'recipe':
       return take(message.recipe, recipeFor(head, message.recipe, whole), new Set(message.settled));
-    case 'stop':
-      turn++;
-      send({ kind: 'stopped' });
-      return;
     case 'accept':
       return accept(message).catch((error: unknown) =>
         send({ kind: 'refused', message: faultOf(error) }),

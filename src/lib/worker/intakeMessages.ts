@@ -10,7 +10,6 @@ export const ToIntake = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('layout'), recipe: Recipe }),
   /** Another recipe for the same cells. `settled`: columns the analyst set by hand. */
   z.object({ kind: z.literal('recipe'), recipe: Recipe, settled: z.array(z.string()) }),
-  z.object({ kind: z.literal('stop') }),
   z.object({
     kind: z.literal('accept'),
     base: z.string(),
@@ -42,7 +41,6 @@ export const FromIntake = z.discriminatedUnion('kind', [
     /** Numbers of the records proposed for setting aside. */
     totals: z.array(z.int().min(1)),
   }),
-  z.object({ kind: z.literal('stopped') }),
   z.object({ kind: z.literal('fault'), message: z.string() }),
   z.object({ kind: z.literal('sending'), share: z.number() }),
   z.object({

@@ -155,7 +155,20 @@
         <p><a href={benchLink}>To the list</a></p>
       {/if}
     </main>
-  {:else if recipe}
+  {:else if !recipe}
+    <main class="start" aria-live="polite" data-test="state">
+      {#if intake.stage === 'stopped'}
+        <p>Stopped. Nothing was kept.</p>
+        <button type="button" class="plain-button" onclick={() => intake.again()}
+          >Read on from the start</button
+        >
+      {:else}
+        <h1 class="serif">Reading {intake.fileName}</h1>
+        <ProgressBar value={intake.progress || null} name="Read so far" />
+        <button type="button" class="plain-button" onclick={() => intake.stop()}>Stop</button>
+      {/if}
+    </main>
+  {:else}
     <div class="floor">
       <section class="recipe" aria-label="Recipe">
         <label class="name"
@@ -208,7 +221,9 @@
           {#if intake.stage === 'reading'}
             <ProgressBar value={intake.progress} name="Read so far" />
             <span
-              >{showCount(intake.records)} records read, {Math.round(intake.progress * 100)} %</span
+              >{showCount(intake.records)} records read, {intake.progress < 1
+                ? `${Math.round(intake.progress * 100)} %`
+                : 'looking for doubts…'}</span
             >
             <button type="button" class="plain-button" onclick={() => intake.stop()}>Stop</button>
           {:else if intake.stage === 'sending'}

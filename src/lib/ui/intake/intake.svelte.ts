@@ -140,12 +140,15 @@ export class IntakeState {
     return (this.file?.columns ?? []).filter((c) => !taken.has(c.at));
   }
 
+  /** Ends the reading at once, whatever the worker is at. What was decided stays. */
   stop(): void {
-    this.#post({ kind: 'stop' });
+    this.#stopWorker();
+    this.stage = 'stopped';
   }
 
+  /** Reads the file from its start again, with what was decided. */
   again(): void {
-    if (this.recipe) this.#use(this.recipe);
+    if (this.#given) this.begin(this.#given, this.left?.decided ?? null);
   }
 
   accept(): void {
@@ -239,9 +242,6 @@ export class IntakeState {
         this.doubts = message.doubts;
         this.totals = message.totals;
         this.stage = 'read';
-        return;
-      case 'stopped':
-        this.stage = 'stopped';
         return;
       case 'fault':
         return this.#fail(message.message);
