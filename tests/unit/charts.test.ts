@@ -4,7 +4,6 @@ import { everyNth, extent } from '$lib/ui/chart/figures';
 import { cut, spreadLabels } from '$lib/ui/chart/labels';
 import { tickTexts } from '$lib/ui/chart/ticks';
 import { wishOf } from '$lib/ui/finder/wish';
-import { alikeValues } from '$lib/ui/ladder/alikeValues';
 import { readBands, readNumbers, writeBands } from '$lib/ui/sentence/bandsText';
 import { crossModel } from '$lib/ui/tally/crosstab/model';
 import { alongTime, yearsOverlaid } from '$lib/ui/tally/periods/model';
@@ -110,19 +109,6 @@ describe('what is typed', () => {
       wrong: 'Line 1: type a name, a lower and an upper edge.',
     });
     expect(readBands('\n')).toEqual({ wrong: 'Type one band a line.' });
-  });
-
-  it('values that look the same are one choice, under their commonest spelling', () => {
-    expect(
-      alikeValues([
-        { text: 'Ness', count: 9 },
-        { text: 'Holm', count: 4 },
-        { text: ' ness', count: 2 },
-      ]),
-    ).toEqual([
-      { text: 'Ness', texts: ['Ness', ' ness'], count: 11 },
-      { text: 'Holm', texts: ['Holm'], count: 4 },
-    ]);
   });
 });
 

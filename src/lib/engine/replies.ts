@@ -220,6 +220,13 @@ export const Sketch = z.object({
 });
 export type Sketch = z.infer<typeof Sketch>;
 
+/** A value, with all the ways of writing it that look the same. */
+const Choice = z.object({
+  text: z.string(),
+  count: z.int(),
+  spellings: z.array(z.object({ text: z.string(), count: z.int() })),
+});
+
 export const Distribution = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('bins'),
@@ -232,7 +239,7 @@ export const Distribution = z.discriminatedUnion('kind', [
   }),
   z.object({
     kind: z.literal('values'),
-    items: z.array(z.object({ text: z.string(), count: z.int() })),
+    items: z.array(Choice),
     others: z.int(),
   }),
   z.object({ kind: z.literal('none') }),
@@ -299,7 +306,7 @@ export const Replies = {
   file: z.object({ text: z.string(), rows: z.int(), guarded: z.int() }),
   facts: ColumnFacts,
   values: z.object({
-    items: z.array(z.object({ text: z.string(), count: z.int() })),
+    items: z.array(Choice),
     more: z.int(),
     blank: z.int(),
   }),

@@ -1,3 +1,4 @@
+import { asChoice, choicesOf, type Choice } from '../../core/table/lookAlikes';
 import { compareText } from '../../core/table/collate';
 import { fromMoments } from '../../core/measure/fromMoments';
 import { measureWords, suits, type Measure, type MeasureKind } from '../../core/measure/measure';
@@ -120,7 +121,7 @@ function fromSorted(kind: MeasureKind, sorted: Float64Array, commonest: number):
   return kind === 'mode' || share === undefined ? commonest : quantileBy(sorted, share, 7);
 }
 
-/** Distinct values of a column over a selection with their counts, commonest first; for menus. */
+/** The values of a column with their counts, those that look the same as one; for menus. */
 export function* answerValues(
   { table, stand }: Held,
   { column: id, search, limit }: ArgsOf<'values'>,
@@ -128,11 +129,11 @@ export function* answerValues(
   const column = columnOf(table, id);
   const records = recordsOf(stand.base.all);
   const wanted = foldText(search);
-  let items: { text: string; count: number }[];
+  let items: Choice[];
   let blank = 0;
   if (isText(column)) {
     const counts = countTexts(column, records);
-    items = column.dictionary.map((text, code) => ({ text, count: counts[code] }));
+    items = choicesOf(column, counts);
     blank = records.length - counts.reduce((a, b) => a + b, 0);
   } else {
     const byValue = new Map<number, number>();
@@ -142,11 +143,12 @@ export function* answerValues(
       else if (!column.unread.has(i)) blank++;
       if (i % STRIDE === 0) yield undefined;
     }
-    items = [...byValue].map(([v, count]) => ({ text: fullScalar(column, v), count }));
+    items = Array.from(byValue, ([v, count]) => asChoice(fullScalar(column, v), count));
+    items.sort((a, b) => b.count - a.count || compareText(a.text, b.text));
   }
-  items = items.filter(
-    (item) => item.count > 0 && (wanted === '' || foldText(item.text).includes(wanted)),
-  );
-  items.sort((a, b) => b.count - a.count || compareText(a.text, b.text));
+  if (wanted !== '')
+    items = items.filter(({ spellings }) =>
+      spellings.some(({ text }) => foldText(text).includes(wanted)),
+    );
   return { items: items.slice(0, limit), more: Math.max(0, items.length - limit), blank };
 }

@@ -1,7 +1,8 @@
+import { asChoice, choicesOf } from '../../core/table/lookAlikes';
 import { isText, type Column, type ScalarColumn, type TextColumn } from '../../core/table/column';
 import { showScalar } from '../../core/table/cell';
 import { select } from '../../core/measure/quantile';
-import { compareText } from '../../core/table/collate';
+
 import { STRIDE, type Steps } from '../../core/steps/steps';
 import type { Distribution } from '../replies';
 
@@ -91,10 +92,7 @@ function yesNo(column: ScalarColumn, records: Int32Array): Distribution {
   }
   return {
     kind: 'values',
-    items: [
-      { text: 'yes', count: yes },
-      { text: 'no', count: no },
-    ],
+    items: [asChoice('yes', yes), asChoice('no', no)],
     others: 0,
   };
 }
@@ -110,13 +108,7 @@ export function countTexts(column: TextColumn, records: Int32Array): Int32Array 
 }
 
 function commonest(column: TextColumn, records: Int32Array, most: number): Distribution {
-  const counts = countTexts(column, records);
-  const codes = [...counts.keys()].filter((code) => counts[code] > 0);
-  codes.sort(
-    (a, b) => counts[b] - counts[a] || compareText(column.dictionary[a], column.dictionary[b]),
-  );
-  const items = codes
-    .slice(0, most)
-    .map((code) => ({ text: column.dictionary[code], count: counts[code] }));
-  return { kind: 'values', items, others: codes.length - items.length };
+  const choices = choicesOf(column, countTexts(column, records));
+  const items = choices.slice(0, most);
+  return { kind: 'values', items, others: choices.length - items.length };
 }

@@ -133,20 +133,24 @@
   </p>
 {:else if distribution.kind === 'values'}
   <ul>
-    {#each distribution.items as { text, count } (text)}
+    {#each distribution.items as { text, count, spellings } (text)}
       <li>
         <button
           type="button"
-          title="Narrow to {text}"
+          title={spellings.length > 1
+            ? `Narrow to ${text} in all its spellings: ${spellings.map((s) => `“${s.text}” ${showCount(s.count)}`).join(', ')}`
+            : `Narrow to ${text}`}
           onclick={() =>
             onnarrow({
               kind: 'leaf',
               column,
               not: false,
-              test: { test: 'is', values: [text], exact: true },
+              test: { test: 'is', values: spellings.map((s) => s.text), exact: true },
             })}
         >
-          <span>{text}</span><small>{showCount(count)}</small>
+          <span
+            >{text}{#if spellings.length > 1}<em> {spellings.length} spellings</em>{/if}</span
+          ><small>{showCount(count)}</small>
           <i style:width="{(count / most) * 100}%"></i>
         </button>
       </li>
@@ -161,6 +165,12 @@
 {/if}
 
 <style>
+  em {
+    color: var(--plum);
+    font-size: 12px;
+    font-style: normal;
+    margin-left: 6px;
+  }
   svg {
     display: block;
     touch-action: none;

@@ -199,19 +199,21 @@ async function valueActs(bench: BenchState, search: string): Promise<Act[]> {
         { column: c.id, search, limit: 6 },
         `find ${c.id}`,
       );
-      return items.map(({ text, count }): Act => {
+      return items.map(({ text, count, spellings }): Act => {
         const says = `Narrow to ${c.name}: ${text}`;
         return {
           kind: 'value',
           label: says,
-          keys: counted(count, 'record'),
+          keys:
+            counted(count, 'record') +
+            (spellings.length > 1 ? `, ${spellings.length} spellings` : ''),
           run: () =>
             bench.change(says, (doc) =>
               addRung(doc, {
                 kind: 'leaf',
                 column: c.id,
                 not: false,
-                test: { test: 'is', values: [text], exact: true },
+                test: { test: 'is', values: spellings.map((s) => s.text), exact: true },
               }),
             ),
         };

@@ -1,7 +1,6 @@
 <script lang="ts">
   import { showCount } from '../../core/table/format';
   import type { ReplyOf } from '../../engine/protocol';
-  import { alikeValues, type AlikeValues } from './alikeValues';
   import type { BenchState } from '../bench/bench.svelte';
 
   interface Props {
@@ -13,6 +12,8 @@
   let { bench, column, values, onchange }: Props = $props();
   let search = $state('');
   let found = $state.raw<ReplyOf<'values'>>({ items: [], more: 0, blank: 0 });
+  /** The choice whose spellings are chosen one by one. */
+  let apart = $state<string | null>(null);
 
   $effect(() => {
     bench.ask('values', { column, search, limit: 200 }).then(
@@ -21,8 +22,7 @@
     );
   });
 
-  const choices = $derived(alikeValues(found.items));
-  const turn = ({ texts }: AlikeValues, on: boolean): void => {
+  const turn = (texts: readonly string[], on: boolean): void => {
     const others = values.filter((v) => !texts.includes(v));
     onchange(on ? [...others, ...texts] : others);
   };
@@ -37,23 +37,41 @@
     data-test="value-search"
   />
   <div class="values" role="group" aria-label="Values">
-    {#each choices as choice (choice.text)}
-      <label
-        title={choice.texts.length > 1
-          ? `Written ${choice.texts.length} ways, which differ only in case or outer spaces: ${choice.texts.map((t) => `“${t}”`).join(', ')}`
-          : undefined}
-      >
-        <input
-          type="checkbox"
-          checked={choice.texts.some((t) => values.includes(t))}
-          onchange={(e) => turn(choice, e.currentTarget.checked)}
-        />
-        <span
-          >{choice.text}{#if choice.texts.length > 1}<em>
-              {choice.texts.length} spellings</em
-            >{/if}</span
-        ><small>{showCount(choice.count)}</small>
-      </label>
+    {#each found.items as { text, count, spellings } (text)}
+      {@const texts = spellings.map((s) => s.text)}
+      {@const chosen = texts.filter((t) => values.includes(t)).length}
+      <div class="choice">
+        <label>
+          <input
+            type="checkbox"
+            checked={chosen > 0}
+            indeterminate={chosen > 0 && chosen < texts.length}
+            onchange={(e) => turn(texts, e.currentTarget.checked)}
+          />
+          <span>{text}</span><small>{showCount(count)}</small>
+        </label>
+        {#if texts.length > 1}
+          <button
+            type="button"
+            class="act spellings"
+            aria-expanded={apart === text}
+            title="They look the same, and are chosen together. Choose them apart here."
+            onclick={() => (apart = apart === text ? null : text)}>{texts.length} spellings</button
+          >
+        {/if}
+      </div>
+      {#if apart === text}
+        {#each spellings as spelling (spelling.text)}
+          <label class="spelling">
+            <input
+              type="checkbox"
+              checked={values.includes(spelling.text)}
+              onchange={(e) => turn([spelling.text], e.currentTarget.checked)}
+            />
+            <span>“{spelling.text}”</span><small>{showCount(spelling.count)}</small>
+          </label>
+        {/each}
+      {/if}
     {/each}
     {#if found.more > 0}<p>{showCount(found.more)} more: narrow the search.</p>{/if}
   </div>
@@ -75,16 +93,27 @@
     display: grid;
     gap: 1px;
   }
+  .choice {
+    display: flex;
+    align-items: baseline;
+    min-width: 0;
+  }
   label {
+    flex: 1;
+    min-width: 0;
     display: flex;
     gap: 8px;
     padding: 2px 4px;
     align-items: baseline;
   }
-  em {
+  .spelling {
+    padding-left: 26px;
+    white-space: pre-wrap;
+  }
+  .spellings {
     color: var(--plum);
     font-size: 12px;
-    margin-left: 5px;
+    white-space: nowrap;
   }
   small {
     margin-left: auto;
