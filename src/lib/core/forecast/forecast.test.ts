@@ -133,6 +133,16 @@ describe('plain methods', () => {
   it('mean, naive, drift, seasonal naive and compound growth by hand', () => {
     expect(fit('mean', [1, 2, 6]).forecast(4)).toBe(3);
     expect(fit('mean', [1, 2, 6], 1, { k: 2 }).forecast(1)).toBe(4);
+    // One-step errors 6 − 1.5 and 3 − 4; their mean square is 10.625, and z of 80 % 1.281552.
+    const last2 = fit('mean', [1, 2, 6, 3], 1, { k: 2 });
+    const [low, high] = last2.interval(3, 0.8);
+    expect(low).toBeCloseTo(4.5 - 1.281552 * Math.sqrt(10.625), 5);
+    expect(high).toBeCloseTo(4.5 + 1.281552 * Math.sqrt(10.625), 5);
+    // About the mean of all, 3: squares 4, 1, 9, 0 over 3, and a quarter of that for the mean.
+    expect(fit('mean', [1, 2, 6, 3]).interval(1, 0.8)[1]).toBeCloseTo(
+      3 + 1.281552 * Math.sqrt((14 / 3) * 1.25),
+      5,
+    );
     expect(fit('naive', [1, 2, 6]).forecast(9)).toBe(6);
     expect(fit('drift', [1, 2, 6]).forecast(2)).toBe(11);
     const seasonal = fit('seasonalNaive', [1, 2, 3, 4, 5, 6], 3);

@@ -87,7 +87,9 @@ export const mean: Method = ({ y }, { k: given }) => {
   // With k given, forecasts begin once k values are there; without, each stands on all before it.
   const begin = given === undefined ? 1 : k;
   const fitted = y.map((_, t) => (t < begin ? NaN : average(given === undefined ? 0 : t - k, t)));
-  // Without k the errors are those about the mean itself.
+  // Without k the errors are those about the mean itself, which is as uncertain as 1/n of them; the
+  // one-step errors of k values have that of their mean in them already.
+  const ofMean = given === undefined ? 1 / n : 0;
   const variance =
     given === undefined
       ? errorVariance(
@@ -95,14 +97,14 @@ export const mean: Method = ({ y }, { k: given }) => {
           y.map(() => level),
           1,
         )
-      : errorVariance(y, fitted, 0) / (1 + 1 / k);
+      : errorVariance(y, fitted, 0);
   return {
     fitted,
     parameters: { k },
     forecast: () => level,
     interval: normalBounds(
       () => level,
-      () => variance * (1 + 1 / k),
+      () => variance * (1 + ofMean),
     ),
   };
 };
