@@ -20,6 +20,7 @@ export default defineConfig({
         bench: 'scripts/bench/bench.ts',
         docs: 'scripts/docs/docs.ts',
         pictures: 'scripts/pictures/pictures.ts',
+        load: 'scripts/load/load.ts',
       },
       output: { entryFileNames: '[name].js' },
     },
