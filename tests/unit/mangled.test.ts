@@ -4,7 +4,7 @@ import { examine } from '$lib/core/read/examine';
 import type { DateOrder } from '$lib/core/read/recipe';
 import { dayNumber } from '$lib/core/table/calendar';
 import { isText } from '$lib/core/table/column';
-import { readText } from '../support/demo';
+import { readSettled, readText } from '../support/demo';
 
 /** Files made at random: every line is accounted for, every digit and every day kept or told. */
 const RUNS = Number(process.env.TALLY_LOFT_MANGLE ?? 300);
@@ -29,32 +29,36 @@ describe('lines', () => {
         blanks: fc.array(fc.nat(30), { maxLength: 3 }),
         again: fc.boolean(),
         trailing: fc.boolean(),
+        notes: fc.array(fc.constantFrom('A note', 'Source: the port', '* late'), { maxLength: 3 }),
       }),
     );
     fc.assert(
-      fc.property(file, ({ titles, header, rows, blanks, again, trailing }) => {
+      fc.property(file, ({ titles, header, rows, blanks, again, trailing, notes }) => {
         const body = [...rows];
         if (again && header) body.splice(body.length >> 1, 0, header);
         for (const at of blanks) body.splice(at % (body.length + 1), 0, '');
         const table = [...(header ? [header] : []), ...body].map((line) =>
           trailing && line ? `${line},` : line,
         );
-        const lines = [...titles, ...table];
+        const lines = [...titles, ...table, ...notes];
         const text = `${lines.join('\n')}\n`;
-        const { recipe, reading } = readText(text);
+        const { recipe, reading } = readSettled(text);
         const { evidence } = reading;
         const accounted =
           reading.table.length +
           Number(recipe.header) +
           evidence.headerAgain.count +
           evidence.emptyLines +
-          evidence.skipped.length;
+          evidence.skipped.length +
+          evidence.notes.length;
         // Blank lines among those that are skipped hold nothing to tell of.
         const blankSkipped = lines.slice(0, recipe.skipLines).filter((l) => l === '').length;
         if (accounted + blankSkipped !== lines.length)
           throw new Error(`${accounted} of ${lines.length} lines of ${JSON.stringify(text)}`);
         if (evidence.skipped.length > 0)
           expect(examine(recipe, reading).doubts.map((d) => d.kind)).toContain('skippedLines');
+        if (evidence.notes.length > 0)
+          expect(examine(recipe, reading).doubts.map((d) => d.kind)).toContain('notesBelow');
       }),
       { numRuns: RUNS },
     );

@@ -8,7 +8,7 @@ import { examine } from '$lib/core/read/examine';
 import { marksAmbiguous } from '$lib/core/read/infer';
 import type { Doubt } from '$lib/core/read/doubts';
 import { isText } from '$lib/core/table/column';
-import { readText } from '../support/demo';
+import { readSettled, readText } from '../support/demo';
 
 /** How a file reads: its columns as `name: type`, its records, and what is doubtful. */
 function looked(text: string): { columns: string[]; records: number; doubts: Doubt[] } {
@@ -88,6 +88,17 @@ describe('lines', () => {
   it('are told where they are neither header nor record', () => {
     expect(says('Keld Sound Ferries\nroute,n,fares\nHolm,1,2\n', 'skippedLines')).toContain(
       '“Keld Sound Ferries”',
+    );
+    const noted = readSettled(
+      'n,route,fares\n1,Holm,2\n2,Ness,3\n3,Holm,4\n4,Ness,\n5,Holm,9\n\nSource: the port office\n* provisional\n',
+    );
+    expect(noted.recipe.notesBelow).toBe(2);
+    expect(noted.recipe.columns.map((c) => c.type)).toEqual(['number', 'text', 'number']);
+    expect(noted.reading.table.length).toBe(5);
+    expect(
+      examine(noted.recipe, noted.reading).doubts.find((d) => d.kind === 'notesBelow')?.says,
+    ).toContain(
+      '2 lines below the table are left out: “Source: the port office”, “* provisional”.',
     );
     expect(says('route,n\nHolm,1\nroute,n\nNess,3\n', 'headerAgain')).toContain('1 line below');
     expect(says('Region,2023,2024\nHolm,1,2\nNess,3,5\n', 'headerNumbers')).toContain('2023, 2024');

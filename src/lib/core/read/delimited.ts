@@ -3,8 +3,8 @@ import type { Table } from '../table/table';
 import { ColumnReader, type ColumnEvidence } from './columnReader';
 import { detectEncoding, TextStream } from './decode';
 import { columnIds, inferColumn, uniqueNames } from './infer';
-import { detectLayout, headRows, isSameRow, trimmedRow } from './layout';
-import { MAX_COLUMNS, type ColumnRecipe, type Layout, type Recipe } from './recipe';
+import { detectLayout, headRows, isSameRow, mayBeNote, trimmedRow } from './layout';
+import { MAX_COLUMNS, MOST_NOTES, type ColumnRecipe, type Layout, type Recipe } from './recipe';
 import { isEmptyRow, Splitter } from './split';
 
 /** A record whose number of cells is not the header's. */
@@ -32,6 +32,10 @@ export interface ReadingEvidence {
   readonly headerAgain: { count: number; records: number[] };
   /** Cells that hold many lines, by their record. */
   readonly spanning: { count: number; first: { record: number; lines: number }[] };
+  /** Lines below the table that the recipe leaves out. */
+  readonly notes: readonly string[];
+  /** Records that fill a cell or two of a wide table: how many, and how many of them stand at the end. */
+  readonly sparse: { readonly count: number; readonly last: number };
 }
 
 export interface DelimitedReading {
@@ -71,6 +75,11 @@ export class DelimitedReader {
   readonly #spanning = { count: 0, first: [] as { record: number; lines: number }[] };
   #header: readonly string[] | null = null;
   #headerSeen: boolean;
+  /** The last lines so far, which are notes if no more come. */
+  readonly #held: (readonly string[])[] = [];
+  readonly #notesBelow: number;
+  #sparse = 0;
+  #sparseLast = 0;
   #emptyLines = 0;
   #records = 0;
 
@@ -82,6 +91,7 @@ export class DelimitedReader {
     this.#width = recipe.width;
     this.#samples = recipe.columns.map(() => []);
     this.#headerSeen = !recipe.header;
+    this.#notesBelow = recipe.notesBelow ?? 0;
   }
 
   get records(): number {
@@ -100,8 +110,6 @@ export class DelimitedReader {
   }
 
   #pushRows(rows: readonly (readonly string[])[]): void {
-    const readers = this.#readers;
-    const places = this.#places;
     const width = this.#width;
     for (const row of rows) {
       if (row.length !== width && isEmptyRow(row)) {
@@ -117,13 +125,28 @@ export class DelimitedReader {
         note(this.#headerAgain, this.#records);
         continue;
       }
-      // A delimiter behind the last cell makes an empty one more, which is nobody's.
-      if (row.length !== width && !(row.length === width + 1 && row[width] === ''))
-        this.#noteWidth(row, width);
-      for (let c = 0; c < readers.length; c++) readers[c].push(row[places[c]] ?? '');
-      if (this.#records < SAMPLE) places.forEach((at, c) => this.#samples[c].push(row[at] ?? ''));
-      this.#records++;
+      if (this.#notesBelow === 0) this.#pushRecord(row);
+      else {
+        this.#held.push(row);
+        if (this.#held.length > this.#notesBelow) this.#pushRecord(this.#held.shift() ?? []);
+      }
     }
+  }
+
+  #pushRecord(row: readonly string[]): void {
+    const readers = this.#readers;
+    const places = this.#places;
+    const width = this.#width;
+    // A delimiter behind the last cell makes an empty one more, which is nobody's.
+    if (row.length !== width && !(row.length === width + 1 && row[width] === ''))
+      this.#noteWidth(row, width);
+    if (!row[width - 1] && mayBeNote(row, width)) {
+      this.#sparse++;
+      this.#sparseLast++;
+    } else this.#sparseLast = 0;
+    for (let c = 0; c < readers.length; c++) readers[c].push(row[places[c]] ?? '');
+    if (this.#records < SAMPLE) places.forEach((at, c) => this.#samples[c].push(row[at] ?? ''));
+    this.#records++;
   }
 
   /** Cells of many lines; a look at lengths spares most rows. */
@@ -170,6 +193,8 @@ export class DelimitedReader {
         skipped: this.#splitter.skipped,
         headerAgain: this.#headerAgain,
         spanning: this.#spanning,
+        notes: this.#held.map((row) => trimmedRow(row).join(' ').slice(0, 500)),
+        sparse: { count: this.#sparse, last: this.#sparseLast },
       },
     };
   }
@@ -258,12 +283,30 @@ export function proposeRecipe(bytes: Uint8Array, complete: boolean): Recipe {
 /** A recipe under a given layout, its columns inferred from the first bytes. */
 export function recipeFor(
   bytes: Uint8Array,
-  { format, delimiter, quote, encoding, header, skipLines }: Layout,
+  { format, delimiter, quote, encoding, header, skipLines, notesBelow }: Layout,
   complete: boolean,
 ): Recipe {
-  const layout: Layout = { format, delimiter, quote, encoding, header, skipLines };
+  const layout: Layout = {
+    format,
+    delimiter,
+    quote,
+    encoding,
+    header,
+    skipLines,
+    ...(notesBelow !== undefined && { notesBelow }),
+  };
   const head = readHead(bytes, layout, complete);
   return { ...layout, width: head.heads.length, columns: inferColumns(head) };
+}
+
+/**
+ * Notes below the table, where the recipe says nothing of them: the last lines fill a cell or two of a
+ * wide table, and no other line does.
+ */
+function notesFound({ notesBelow, width }: Recipe, { table, evidence }: DelimitedReading): number {
+  const { count, last } = evidence.sparse;
+  if (notesBelow !== undefined || width < 2 || last === 0 || last < count) return 0;
+  return last <= MOST_NOTES && 2 * last < table.length ? last : 0;
 }
 
 /**
@@ -277,6 +320,21 @@ export function reconsider(
   reading: DelimitedReading,
   fixed: ReadonlySet<string>,
 ): Recipe | null {
+  const notes = notesFound(recipe, reading);
+  if (notes > 0) {
+    // Columns were judged with the notes among their cells; a sample of all shows them without.
+    const samples = reading.table.length <= SAMPLE ? reading.evidence.samples : [];
+    const judged = recipe.columns.map((column, c) =>
+      fixed.has(column.id) || !samples[c]
+        ? column
+        : {
+            ...column,
+            ...inferColumn(column.source, samples[c].slice(0, -notes)),
+            name: column.name,
+          },
+    );
+    return { ...recipe, notesBelow: notes, columns: judged };
+  }
   let changed = false;
   const columns = recipe.columns.map((column, c) => {
     const read = reading.table.columns[c];

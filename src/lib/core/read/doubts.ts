@@ -23,6 +23,7 @@ export const DOUBT_KINDS = [
   'lineEnds',
   'emptyLines',
   'skippedLines',
+  'notesBelow',
   'headerAgain',
   'headerNumbers',
   'spanningCells',

@@ -242,6 +242,17 @@ function fileDoubts(recipe: Recipe, { evidence }: DelimitedReading): Doubt[] {
           )}. Change the number of lines to skip if a record or the header is among them.`,
       ),
     );
+  if (evidence.notes.length > 0)
+    out.push(
+      doubt(
+        'notesBelow',
+        evidence.notes.length,
+        `${counted(evidence.notes.length, 'line')} below the table ${evidence.notes.length === 1 ? 'is' : 'are'} left out: ${evidence.notes
+          .slice(0, 3)
+          .map((line) => `“${line.slice(0, 60)}”`)
+          .join(', ')}. Change the number of notes below if a record is among them.`,
+      ),
+    );
   if (evidence.headerAgain.count > 0)
     out.push(
       doubt(

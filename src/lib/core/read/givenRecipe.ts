@@ -26,7 +26,8 @@ export function fitRecipe(
   whole: boolean,
   missing: 'refuse' | 'blank' = 'refuse',
 ): FittedRecipe {
-  const file = recipeFor(head, given, whole);
+  // What it does not say of notes below the table, there are none.
+  const file = recipeFor(head, { ...given, notesBelow: given.notesBelow ?? 0 }, whole);
   const { recipe, differences } = matchRecipe(file, given);
   const gone = differences.flatMap((d) => (d.kind === 'missing' ? [d.column] : []));
   const unsaid = gone.filter((c) => given.columns.some((g) => g.id === c.id && g.at !== null));

@@ -62,13 +62,28 @@ export function trimmedRow(row: readonly string[]): readonly string[] {
 }
 
 /**
- * Lines above the table: titles and notes, which fill a cell or two of a wide one. A line that only
- * lacks a cell, or has one more, is no title: it is a header or a record.
+ * Cells that a line of a table fills at least: titles above it and notes below fill one or two of a
+ * wide one. A line that only lacks a cell, or has one more, is a header or a record.
  */
+export const leastFilled = (width: number): number =>
+  Math.min(width, Math.max(2, Math.ceil(width / 2) + Number(width > 3)));
+
+/**
+ * Whether a line may be a note below a table so wide: it has a cell or two and ends there, or, filled up
+ * with delimiters, it is one cell of three words or more. A record may end in blanks.
+ */
+export function mayBeNote(row: readonly string[], width: number): boolean {
+  if (row.length < leastFilled(width)) return true;
+  return (
+    width > 3 && !row[width - 1] && trimmedRow(row).length === 1 && /\S\s+\S+\s+\S/.test(row[0])
+  );
+}
+
+/** Lines above the table. */
 function leadingLines(rows: readonly string[][], width: number): number {
   if (width < 2) return 0;
-  const least = Math.max(2, Math.ceil(width / 2) + Number(width > 3));
-  const at = rows.findIndex((row) => trimmedRow(row).length >= Math.min(least, width));
+  const least = leastFilled(width);
+  const at = rows.findIndex((row) => trimmedRow(row).length >= least);
   return at > 0 && at < 50 ? at : 0;
 }
 

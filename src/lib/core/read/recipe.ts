@@ -14,6 +14,9 @@ export type DateOrder = (typeof DATE_ORDERS)[number];
 /** Words that may stand for a blank (calculations, section 2). */
 export const BLANK_WORDS = ['NA', 'N/A', 'n/a', 'null', 'none', '-', '–', '.'] as const;
 
+/** More lines at the end are no notes below a table. */
+export const MOST_NOTES = 50;
+
 export const MAX_COLUMNS = 1000;
 
 /** How one column of the file is read. */
@@ -52,6 +55,8 @@ export const Recipe = z
     encoding: z.enum(ENCODINGS),
     header: z.boolean(),
     skipLines: z.int().min(0).max(10_000),
+    /** Lines below the table that are no records, blank ones not counted; left out: to be found. */
+    notesBelow: z.int().min(0).max(MOST_NOTES).optional(),
     /** Cells that a record should have. */
     width: z.int().min(1).max(100_000),
     /** The columns taken into the list, in its order; cells of others are left out. */

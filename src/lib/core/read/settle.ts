@@ -8,8 +8,8 @@ export interface SettledReading {
 }
 
 /**
- * The readings that a file needs: one by its recipe, and one more where the whole of it shows a
- * better one (the first half-million dates may leave open what the last ones tell). Page and command
+ * The readings that a file needs: one by its recipe, and more where the whole of it shows a better
+ * one (notes below the table; what half a million dates leave open and the last ones tell). Page and command
  * line drive the same: each recipe given out is read by, and its reading handed back.
  * @param fixed columns whose recipe stands whatever the file shows
  *
@@ -21,7 +21,12 @@ export function* settle(
   recipe: Recipe,
   fixed: ReadonlySet<string>,
 ): Generator<Recipe, SettledReading, DelimitedReading> {
-  const reading = yield recipe;
-  const better = reconsider(recipe, reading, fixed);
-  return better ? { recipe: better, reading: yield better } : { recipe, reading };
+  let [used, reading] = [recipe, yield recipe];
+  // Notes below the table first, then what they said of the columns is out of the way.
+  for (let n = 0; n < 2; n++) {
+    const better = reconsider(used, reading, fixed);
+    if (!better) break;
+    [used, reading] = [better, yield better];
+  }
+  return { recipe: used, reading };
 }

@@ -1,12 +1,11 @@
 <script lang="ts">
-  import type { Recipe } from '../../core/read/recipe';
+  import { MOST_NOTES, type Recipe } from '../../core/read/recipe';
+  import type { LayoutChange } from './intake.svelte';
   import OneOf from '../fields/OneOf.svelte';
 
   interface Props {
     recipe: Recipe;
-    onchange: (
-      change: Partial<Pick<Recipe, 'delimiter' | 'quote' | 'encoding' | 'header' | 'skipLines'>>,
-    ) => void;
+    onchange: (change: LayoutChange) => void;
   }
   let { recipe, onchange }: Props = $props();
   const DELIMITER = [
@@ -58,7 +57,7 @@
     /></label
   >
   <label
-    >Lines to skip
+    >Lines above to skip
     <input
       class="field"
       type="number"
@@ -70,7 +69,22 @@
       data-test="skip"
     /></label
   >
-  <label class="check"
+  <label
+    >Notes below
+    <input
+      class="field"
+      type="number"
+      min="0"
+      max={MOST_NOTES}
+      value={recipe.notesBelow ?? 0}
+      onchange={(e) =>
+        onchange({
+          notesBelow: Math.max(0, Math.min(MOST_NOTES, e.currentTarget.valueAsNumber || 0)),
+        })}
+      data-test="notes-below"
+    /></label
+  >
+  <label class="check wide"
     ><input
       type="checkbox"
       checked={recipe.header}

@@ -11,6 +11,11 @@ export interface Refreshed {
   readonly recipe: Recipe;
 }
 
+/** Another way of cutting a file into cells. */
+export type LayoutChange = Partial<
+  Pick<Recipe, 'delimiter' | 'quote' | 'encoding' | 'header' | 'skipLines' | 'notesBelow'>
+>;
+
 type Stage = 'empty' | 'reading' | 'read' | 'stopped' | 'sending' | 'done' | 'fault';
 
 /** A file being read: its recipe, first records and doubts, until it is accepted or left. */
@@ -82,14 +87,13 @@ export class IntakeState {
     this.#post({ kind: 'begin', file, previous: this.refreshed ? this.refreshed.recipe : null });
   }
 
-  /** Another delimiter, quote, encoding, header or number of lines to skip. */
-  changeLayout(
-    change: Partial<Pick<Recipe, 'delimiter' | 'quote' | 'encoding' | 'header' | 'skipLines'>>,
-  ): void {
+  /** Another delimiter, quote, encoding, header or number of lines above and below. */
+  changeLayout(change: LayoutChange): void {
     if (!this.recipe) return;
     this.#settled.clear();
     this.#reading();
-    this.#post({ kind: 'layout', recipe: { ...this.recipe, ...change } });
+    // Another way of cutting the lines may find other notes below.
+    this.#post({ kind: 'layout', recipe: { ...this.recipe, notesBelow: undefined, ...change } });
   }
 
   changeColumn(id: string, change: Partial<ColumnRecipe>): void {
