@@ -99,11 +99,13 @@ export class ExpressionError extends Trouble {
   /**
    * @param fault what is wrong: `Text cannot be added.`
    * @param remedy what to do about it: `Use || to join texts.`
+   * @param fix what to write in the place of the span, where that mends it
    */
   constructor(
     readonly fault: string,
     readonly span: { readonly start: number; readonly end: number },
     readonly remedy: string,
+    readonly fix: string | null = null,
   ) {
     super('badExpression', `Character ${span.start + 1}: ${fault} ${remedy}`.trim());
   }

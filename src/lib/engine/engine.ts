@@ -103,4 +103,6 @@ const ANSWERS: Answers = {
   values: onHeld(HANDLERS.values),
   try: onHeld(HANDLERS.try),
   recordCells: onHeld(HANDLERS.recordCells),
+  draft: onHeld(HANDLERS.draft),
+  uses: onHeld(HANDLERS.uses),
 };

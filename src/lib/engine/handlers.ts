@@ -18,6 +18,7 @@ import { copyShown, fileRecords, fileShown } from './answers/handOver';
 import { copyTally, fileTally } from './answers/handOverTally';
 import { answerLedger, groupAt, labelsOf } from './answers/ledger';
 import { answerLines } from './answers/lines';
+import { answerDraft, answerUses } from './answers/made';
 import { answerRows } from './answers/rows';
 import { answerShape } from './answers/shape';
 import type { Held } from './held';
@@ -96,6 +97,8 @@ export const HANDLERS: { readonly [K in Exclude<Do, 'stand'>]: Handler<K> } = {
       : fileRecords(held, ledger.ledger.order, full);
   },
   facts: answerFacts,
+  draft: answerDraft,
+  uses: answerUses,
   values: answerValues,
   *try({ stand, table }, { condition, at }) {
     yield undefined;

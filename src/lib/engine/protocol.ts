@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { Bench } from '../core/bench/document';
+import type { ComputedSpec } from '../core/prepare/specs';
 import type { Condition } from '../core/scope/condition';
 import type { Wish } from '../core/tally/guess';
 import type { Figure, FigurePlace, ScopeName } from '../core/tally/result';
@@ -66,6 +67,10 @@ export interface Asks {
   /** What a condition would keep of what the rungs before place `at` keep. */
   try: On & { readonly condition: Condition; readonly at: number };
   recordCells: On & { readonly record: number };
+  /** A column in the making, in the place of a computed one where it changes that. */
+  /** Where the bench uses a column, in words. */
+  uses: On & { readonly column: string };
+  draft: On & { readonly spec: ComputedSpec; readonly at: number | null };
 }
 export type Do = keyof Asks;
 export type ArgsOf<K extends Do> = Asks[K];

@@ -317,6 +317,39 @@ export const Replies = {
     unread: z.int(),
     says: z.string(),
   }),
+  uses: z.array(z.string()),
+  draft: z.object({
+    /** What is wrong and where, in characters of the expression; null: nothing. */
+    fault: z
+      .object({
+        start: z.int(),
+        end: z.int(),
+        message: z.string(),
+        remedy: z.string(),
+        /** What to write there instead. */
+        fix: z.string().nullable(),
+      })
+      .nullable(),
+    /** What it comes to; null where it is at fault. */
+    column: z
+      .object({
+        type: z.string(),
+        /** Columns it is made of, and itself as the last. */
+        heads: z.array(z.object({ name: z.string(), unit: z.string(), right: z.boolean() })),
+        /** The first counted records; `none`: why there is no value. */
+        rows: z.array(z.object({ record: z.int(), cells: z.array(z.string()), none: z.string() })),
+        values: z.int(),
+        blank: z.int(),
+        unread: z.int(),
+        none: z.int(),
+        lowest: z.string(),
+        highest: z.string(),
+        /** The end that lies far off all others, by the record's number. */
+        far: z.object({ record: z.int(), text: z.string() }).nullable(),
+        distinct: z.int().nullable(),
+      })
+      .nullable(),
+  }),
   recordCells: z.array(
     z.object({
       column: z.string(),

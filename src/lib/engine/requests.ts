@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Bench } from '../core/bench/document';
 import { MEASURE_KINDS } from '../core/measure/measure';
+import { ComputedSpec } from '../core/prepare/specs';
 import { Condition } from '../core/scope/condition';
 import { CALENDAR_PERIODS } from '../core/table/period';
 import { FigurePlace, ScopeName } from '../core/tally/result';
@@ -80,4 +81,6 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   }),
   try: z.strictObject({ ...on, condition: Condition, at: z.int().min(0) }),
   recordCells: z.strictObject({ ...on, record: z.int().min(0) }),
+  uses: z.strictObject({ ...on, column: z.string() }),
+  draft: z.strictObject({ ...on, spec: ComputedSpec, at: z.int().min(0).nullable() }),
 };

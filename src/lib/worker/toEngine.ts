@@ -27,6 +27,8 @@ const DOES: Record<Do, true> = {
   values: true,
   try: true,
   recordCells: true,
+  draft: true,
+  uses: true,
 };
 const isDo = (value: unknown): value is Do => typeof value === 'string' && value in DOES;
 

@@ -5,9 +5,9 @@ import { joinColumns } from '../prepare/join';
 import { inOrder, preparations, type Preparation } from '../prepare/order';
 import { freeId, reshape } from '../prepare/reshape';
 import { acrossColumn } from '../prepare/rowMeasure';
-import type { ComputedSpec, JoinSpec, ReshapeSpec } from '../prepare/specs';
+import type { AcrossSpec, ComputedSpec, JoinSpec, ReshapeSpec } from '../prepare/specs';
 import type { Steps } from '../steps/steps';
-import type { Column } from '../table/column';
+import { typeName, type Column } from '../table/column';
 import { counted } from '../table/format';
 import { findColumn, type Table } from '../table/table';
 import { Faults, type Fault } from '../tally/fault';
@@ -130,7 +130,11 @@ function* perform(
   checkComputed(computed, found, path);
   faults.push(...found.found);
   if (found.found.length) return [];
-  const facts = { id: idOf(computed.name), name: computed.name, unit: computed.unit };
+  const facts = {
+    id: idOf(computed.id ?? computed.name),
+    name: computed.name,
+    unit: computed.unit,
+  };
   if (computed.across) return [acrossColumn(table, computed.across, facts)];
   return [yield* computeColumn(table, computed.expression ?? '', facts)];
 }
@@ -158,7 +162,43 @@ function checkJoin(
   return other;
 }
 
-function checkComputed(spec: ComputedSpec, faults: Faults, path: string): void {
+/** Measures that mean something across dates and times; a total of days does not. */
+const OF_MOMENTS: readonly AcrossSpec['measure'][] = [
+  'values',
+  'blanks',
+  'distinct',
+  'min',
+  'max',
+  'median',
+  'range',
+  'highestColumn',
+  'lowestColumn',
+];
+
+/** Columns taken together are of one type: numbers and yes/no, or dates, or times. */
+function checkAcross({ measure, columns }: AcrossSpec, faults: Faults, path: string): void {
+  const found = columns.map((ref, k) =>
+    faults.column(`${path}.columns[${k}]`, ref, ['number', 'yesno', 'date', 'datetime', 'time']),
+  );
+  const sort = ({ type }: Column): string => (type === 'yesno' ? 'number' : type);
+  const first = found.find((c) => c !== null);
+  const odd = found.findIndex((c) => c && first && sort(c) !== sort(first));
+  if (first && odd >= 0)
+    faults.add(
+      `${path}.columns[${odd}]`,
+      `“${first.name}” is ${typeName[first.type]} and “${found[odd]?.name}” ${typeName[found[odd]?.type ?? 'text']}: they cannot be taken together.`,
+      'Take columns of one type.',
+    );
+  else if (first && sort(first) !== 'number' && !OF_MOMENTS.includes(measure))
+    faults.add(
+      `${path}.measure`,
+      `“${first.name}” is ${typeName[first.type]}: what is asked for has no meaning across such columns.`,
+      `Take one of ${OF_MOMENTS.join(', ')}.`,
+    );
+}
+
+/** Names what of a computed column does not fit the columns there are. */
+export function checkComputed(spec: ComputedSpec, faults: Faults, path: string): void {
   if ((spec.expression === undefined) === (spec.across === undefined)) {
     faults.add(
       path,
@@ -167,15 +207,7 @@ function checkComputed(spec: ComputedSpec, faults: Faults, path: string): void {
     );
     return;
   }
-  spec.across?.columns.forEach((ref, k) =>
-    faults.column(`${path}.across.columns[${k}]`, ref, [
-      'number',
-      'yesno',
-      'date',
-      'datetime',
-      'time',
-    ]),
-  );
+  if (spec.across) checkAcross(spec.across, faults, `${path}.across`);
   if (spec.expression === undefined) return;
   try {
     checkExpression(spec.expression, faults.columns);

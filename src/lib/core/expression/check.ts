@@ -12,6 +12,7 @@ import { likeTest } from './like';
 import { UNIT_MS, type MomentType } from './moments';
 import { parseExpression } from './parse';
 import type { Typed } from './types';
+import { writeName } from './writeName';
 import { TYPE_WORDS, type ValueType } from './valueType';
 
 /**
@@ -36,8 +37,8 @@ export function checkCondition(source: string, columns: readonly Column[]): Type
 const isMoment = (type: ValueType): type is MomentType =>
   type === 'date' || type === 'datetime' || type === 'time';
 
-const fail = (fault: string, span: Span, remedy: string): never => {
-  throw new ExpressionError(fault, span, remedy);
+const fail = (fault: string, span: Span, remedy: string, fix: string | null = null): never => {
+  throw new ExpressionError(fault, span, remedy, fix);
 };
 
 class Checker {
@@ -137,7 +138,8 @@ class Checker {
       span,
       near === null
         ? 'A text is written in single quotes, a column name with spaces in double quotes.'
-        : `The nearest is “${near}”: write "${near.replaceAll('"', '""')}".`,
+        : `The nearest is “${near}”: write ${writeName(near)}.`,
+      near === null ? null : writeName(near),
     );
   }
 

@@ -3,14 +3,7 @@ import { finish } from '../steps/steps';
 import type { Column } from '../table/column';
 import { columnOf, type Table } from '../table/table';
 import { computeColumn } from './evaluate';
-
-/** How a reference says that it is an expression and not the name of a column. */
-const MARK = /^expression:\s*/;
-
-/** The expression in a reference such as `expression: fares / boarded`; null for a plain one. */
-export function expressionIn(ref: string): string | null {
-  return MARK.test(ref) ? ref.replace(MARK, '') : null;
-}
+import { expressionIn } from './reference';
 
 /** Columns of expressions that a table keeps at most, the longest unused dropped first. */
 const MOST_KEPT = 8;

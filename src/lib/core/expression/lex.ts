@@ -82,12 +82,39 @@ function quoted(source: string, start: number): { text: string; length: number }
   );
 }
 
+/** What mends some of them where they stand. */
+const MENDED: Record<string, string> = {
+  '!=': '<>',
+  '==': '=',
+  '&&': 'AND',
+  '&': '||',
+  ';': '',
+};
+
+/** Quotes that open and close, with the straight ones they stand for. */
+const CURLY: Record<string, readonly [close: string, straight: string]> = {
+  '“': ['”', '"'],
+  '‘': ['’', "'"],
+};
+
 function foreign(source: string, at: number): ExpressionError {
   const two = source.slice(at, at + 2);
   const found = FOREIGN[two] ? two : String.fromCodePoint(source.codePointAt(at) ?? 0);
+  const [close, straight] = CURLY[found] ?? [];
+  const end = close === undefined ? -1 : source.indexOf(close, at);
+  if (straight !== undefined && end > 0) {
+    const inner = source.slice(at + 1, end).replaceAll(straight, straight + straight);
+    return new ExpressionError(
+      `“${found}” means nothing here.`,
+      { start: at, end: end + 1 },
+      FOREIGN[found],
+      straight + inner + straight,
+    );
+  }
   return new ExpressionError(
     `“${found}” means nothing here.`,
     { start: at, end: at + found.length },
     FOREIGN[found] ?? 'Take it out.',
+    MENDED[found] ?? (FOREIGN[found] ? null : ''),
   );
 }

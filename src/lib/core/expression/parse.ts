@@ -10,7 +10,8 @@ const LONGEST = 20_000;
 const DEEPEST = 200;
 
 /** Words that cannot stand as a bare column name. */
-const RESERVED = new Set(
+/** Words that are no names of columns unless in double quotes. */
+export const RESERVED: ReadonlySet<string> = new Set(
   'AND OR NOT IS NULL TRUE FALSE UNKNOWN BETWEEN IN LIKE ESCAPE CASE WHEN THEN ELSE END CAST AS EXTRACT FROM FOR DATE TIME TIMESTAMP INTERVAL LEADING TRAILING BOTH'.split(
     ' ',
   ),

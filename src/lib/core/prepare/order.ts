@@ -1,5 +1,5 @@
 import { Circle } from '../errors';
-import { expressionIn } from '../expression/columnFor';
+import { expressionIn } from '../expression/reference';
 import { namesIn } from '../expression/names';
 import type { ComputedSpec, JoinSpec } from './specs';
 
@@ -41,7 +41,7 @@ export function preparations(
     ...computed.map((spec, k): Preparation => ({
       path: `computed[${k}]`,
       spec: { computed: spec },
-      makes: [spec.name],
+      makes: spec.id === undefined ? [spec.name] : [spec.name, spec.id],
       needs:
         spec.expression !== undefined
           ? namesOrNone(spec.expression)

@@ -3,10 +3,9 @@ import { fromSlice } from '../measure/fromSlices';
 import type { MeasureKind } from '../measure/measure';
 import { isText, type Column, type ScalarColumn } from '../table/column';
 import type { Table } from '../table/table';
-import type { ComputedSpec } from './specs';
+import type { AcrossSpec } from './specs';
 
-type Across = NonNullable<ComputedSpec['across']>;
-type RowKind = Extract<Across['measure'], MeasureKind>;
+type RowKind = Extract<AcrossSpec['measure'], MeasureKind>;
 
 /**
  * A measure across columns within each record; blanks and unread cells are skipped and can be
@@ -15,7 +14,7 @@ type RowKind = Extract<Across['measure'], MeasureKind>;
  */
 export function acrossColumn(
   table: Table,
-  spec: Across,
+  spec: AcrossSpec,
   facts: { id: string; name: string; unit: string },
 ): Column {
   const columns = spec.columns

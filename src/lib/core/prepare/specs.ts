@@ -6,6 +6,8 @@ const name = z.string().min(1).max(200);
 /** A column worked out from others of the same record. */
 export const ComputedSpec = z.strictObject({
   name,
+  /** What the rest calls it by, where that is another than its name: it was renamed since. */
+  id: name.optional(),
   unit: z.string().max(40).default(''),
   /** Scalar expression of standard SQL (docs/expressions.md). */
   expression: z.string().max(20_000).optional(),
@@ -35,6 +37,8 @@ export const ComputedSpec = z.strictObject({
     .optional(),
 });
 export type ComputedSpec = z.infer<typeof ComputedSpec>;
+/** A measure across columns of a record. */
+export type AcrossSpec = NonNullable<ComputedSpec['across']>;
 
 /** Columns brought from another list by equal keys (calculations, section 12). */
 export const JoinSpec = z.strictObject({

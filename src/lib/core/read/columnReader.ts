@@ -9,7 +9,7 @@ import {
 } from './dates';
 import { noNumberFacts, numberReader } from './numbers';
 import type { ColumnRecipe } from './recipe';
-import { LONG_CELL } from './split';
+import { LONG_CELL } from './recipe';
 import { readYesNo } from './yesno';
 
 /** What a column showed while it was read, beyond its values. */

@@ -14,6 +14,9 @@ export type DateOrder = (typeof DATE_ORDERS)[number];
 /** Words that may stand for a blank (calculations, section 2). */
 export const BLANK_WORDS = ['NA', 'N/A', 'n/a', 'null', 'none', '-', '–', '.'] as const;
 
+/** A cell longer than this is listed as a doubt. */
+export const LONG_CELL = 1_000_000;
+
 /** More lines at the end are no notes below a table. */
 export const MOST_NOTES = 50;
 

@@ -5,9 +5,6 @@ import type { Layout } from './recipe';
 /** A record that does not end within this many characters has an unclosed quote in it. */
 const LONGEST_RECORD = 32 << 20;
 
-/** A cell longer than this is listed as a doubt. */
-export const LONG_CELL = 1_000_000;
-
 /** Papa Parse's record splitter below its streaming layer; its type package leaves these out. */
 interface RecordParser {
   parse(

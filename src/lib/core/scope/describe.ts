@@ -2,7 +2,7 @@ import { MONTHS, plainDate, WEEKDAYS } from '../table/calendar';
 import { counted, showCount } from '../table/format';
 import { periodLabel, periodOf } from '../table/period';
 import { noDateFacts, readDate } from '../read/dates';
-import { expressionIn } from '../expression/columnFor';
+import { expressionIn } from '../expression/reference';
 import type { Comparison, Condition, Test } from './condition';
 
 const OP: Record<Comparison, string> = {

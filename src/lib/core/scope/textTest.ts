@@ -13,7 +13,7 @@ export const foldText = (text: string): string =>
   text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 
 /** `*` any run, `?` one character, a backslash before one makes it literal. */
-function patternPlaces(pattern: string): Wildcard[] {
+export function patternPlaces(pattern: string): Wildcard[] {
   const out: Wildcard[] = [];
   const characters = [...pattern];
   for (let i = 0; i < characters.length; i++) {

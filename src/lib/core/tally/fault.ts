@@ -1,6 +1,6 @@
 import { ExpressionError } from '../errors';
 import { z } from 'zod';
-import { expressionIn } from '../expression/columnFor';
+import { expressionIn } from '../expression/reference';
 import { expressionType } from '../expression/evaluate';
 import { scalarColumn, textColumn, type Column, type ColumnType } from '../table/column';
 import { findColumn, nearestColumn } from '../table/table';

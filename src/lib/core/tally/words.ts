@@ -2,7 +2,7 @@ import type { Bands } from '../arrange/bands';
 import type { GroupKey } from '../arrange/groupKey';
 import type { SortKey } from '../arrange/sortKey';
 import { measureWords, needsOther, ofRecords, type Measure } from '../measure/measure';
-import { expressionIn } from '../expression/columnFor';
+import { expressionIn } from '../expression/reference';
 import { showNumber } from '../table/format';
 import type { Period } from '../table/period';
 import { listedWords, nameIn, type Names } from './kind';

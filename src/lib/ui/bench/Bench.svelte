@@ -20,6 +20,7 @@
   import Tally from '../tally/Tally.svelte';
   import Chooser from '../tray/Chooser.svelte';
   import Tray from '../tray/Tray.svelte';
+  import MadeRail from '../made/MadeRail.svelte';
   import ProgressBar from '../shell/ProgressBar.svelte';
   import TopBar from '../shell/TopBar.svelte';
   import { turnTheme } from '../shell/theme';
@@ -50,6 +51,7 @@
     { kind: 'act', label: 'Redo', keys: 'Ctrl+Shift+Z', run: () => bench.redo() },
     { kind: 'act', label: 'Narrow by…', keys: 'n', run: () => bench.step.begin() },
     { kind: 'act', label: 'New tally…', keys: 't', run: () => bench.choose() },
+    { kind: 'act', label: 'Make a column…', keys: 'c', run: () => makeColumn() },
     { kind: 'act', label: 'Hand over: copy what is shown', run: () => void handOver.copyShown() },
     {
       kind: 'act',
@@ -85,6 +87,8 @@
     ...benchActs(bench, { narrow: (column) => bench.step.begin(column) }),
   ]);
 
+  const makeColumn = (): void => void (bench.side = { kind: 'made', at: null });
+
   /** Fields that take no letters. */
   const TICKED: readonly string[] = ['checkbox', 'radio'];
 
@@ -96,7 +100,8 @@
     const typing =
       (event.target instanceof HTMLInputElement && !TICKED.includes(event.target.type)) ||
       event.target instanceof HTMLTextAreaElement ||
-      event.target instanceof HTMLSelectElement;
+      event.target instanceof HTMLSelectElement ||
+      (event.target instanceof HTMLElement && event.target.isContentEditable);
     if (ctrl && key === 'k') void finder.show();
     else if (ctrl && key === 'z' && !typing) {
       if (event.shiftKey) bench.redo();
@@ -110,6 +115,7 @@
     else if (typing || ctrl || document.querySelector('[role=dialog][data-state=open]')) return;
     else if (event.key === 'n') bench.step.begin();
     else if (event.key === 't') bench.choose();
+    else if (event.key === 'c') makeColumn();
     else if (event.key === '?') void goto('/keys');
     else return;
     event.preventDefault();
@@ -174,6 +180,12 @@
     } else bench.fault = 'The copy could not be saved.';
   }
 
+  const SIDES = {
+    behind: 'Behind this figure',
+    column: 'Column',
+    record: 'Record',
+    made: 'Made column',
+  } as const;
   const SAVED = {
     saved: 'saved',
     saving: 'saving…',
@@ -243,6 +255,7 @@
     <nav class="left" aria-label="What counts and tallies">
       <Ladder {bench} />
       <Tray {bench} />
+      <MadeRail {bench} />
     </nav>
     <main class="centre">
       <h1 class="visually-hidden">
@@ -276,11 +289,8 @@
     {#if bench.side}
       {@const side = bench.side}
       <SidePanel
-        title={side.kind === 'behind'
-          ? 'Behind this figure'
-          : side.kind === 'column'
-            ? 'Column'
-            : 'Record'}
+        title={SIDES[side.kind]}
+        wide={side.kind === 'made'}
         onclose={() => (bench.side = null)}
       >
         {#if side.kind === 'behind'}<Behind {bench} place={side.place} onledger={toFigure} />
@@ -289,6 +299,10 @@
             column={side.column}
             onnarrow={(column) => bench.step.begin(column)}
           />
+        {:else if side.kind === 'made'}
+          {#await import('../made/MadePanel.svelte') then { default: MadePanel }}
+            {#key side.at}<MadePanel {bench} at={side.at} />{/key}
+          {/await}
         {:else}<RecordPanel
             {bench}
             record={side.record}

@@ -2,13 +2,15 @@
   import type { Snippet } from 'svelte';
   interface Props {
     title: string;
+    /** What is made there needs more room than what is read. */
+    wide?: boolean;
     onclose: () => void;
     children: Snippet;
   }
-  let { title, onclose, children }: Props = $props();
+  let { title, wide = false, onclose, children }: Props = $props();
 </script>
 
-<aside class="side" aria-label={title}>
+<aside class="side" class:wide aria-label={title}>
   <header>
     <h2 class="caps">{title}</h2>
     <button type="button" class="act" onclick={onclose} data-test="close-side"
@@ -28,8 +30,12 @@
     min-height: 0;
     overflow: auto;
   }
+  .side.wide {
+    width: 420px;
+  }
   @media (width < 1024px) {
-    .side {
+    .side,
+    .side.wide {
       width: auto;
       max-height: 44vh;
       border-left: 0;

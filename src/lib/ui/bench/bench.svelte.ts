@@ -49,7 +49,9 @@ export interface BenchFacts {
 export type Side =
   | { kind: 'behind'; place: Place }
   | { kind: 'column'; column: string }
-  | { kind: 'record'; record: number; column: string | null };
+  | { kind: 'record'; record: number; column: string | null }
+  /** A column in the making; `at`: the place of a made one that is changed. */
+  | { kind: 'made'; at: number | null };
 
 /** Lines fetched beyond those in view, on each side. */
 const MARGIN = 14;

@@ -63,6 +63,8 @@
     ),
   );
 
+  /** Its place among the made columns; -1: the list's own. */
+  const made = $derived(bench.doc.computed.findIndex((spec) => (spec.id ?? spec.name) === column));
   function sort(descending: boolean): void {
     bench.change(`Sort by ${name}`, (doc) =>
       setSort(doc, [{ column, descending, blanks: 'last' }]),
@@ -135,6 +137,12 @@
   <p class="soft">
     {facts?.type ?? ''}{facts?.unit ? `, in ${facts.unit}` : ''}. Facts of the counted records.
   </p>
+  {#if made >= 0}<button
+      type="button"
+      class="act"
+      onclick={() => (bench.side = { kind: 'made', at: made })}
+      data-test="change-made">Change how it is made</button
+    >{/if}
   {#if fault}<p>{fault}</p>{/if}
   {#if facts}
     {#key column}<BrushChart

@@ -99,6 +99,13 @@ function ledgerActs(bench: BenchState, { tally: spec, view }: LedgerItem): Act[]
           setSort(doc, [{ column: c.id, descending: false, blanks: 'last' }]),
         ),
     });
+    const made = bench.doc.computed.findIndex((spec) => (spec.id ?? spec.name) === c.id);
+    if (made >= 0)
+      acts.push({
+        kind: 'act',
+        label: `Change how ${c.name} is made`,
+        run: () => (bench.side = { kind: 'made', at: made }),
+      });
     acts.push({
       kind: 'act',
       label: `Sort by ${c.name}, highest first`,

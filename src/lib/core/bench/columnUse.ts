@@ -1,0 +1,61 @@
+import { expressionIn } from '../expression/reference';
+import { namesIn } from '../expression/names';
+import { columnsAsked } from '../scope/condition';
+import { describeCondition } from '../scope/describe';
+import { refs } from '../tally/refs';
+import type { Bench } from './document';
+
+/** A place of a bench that uses a column: `the step “Delay is at least 10”`. */
+export type ColumnUse = string;
+
+const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
+
+/** The columns that a reference speaks of: itself, or those of its expression. */
+function spokenOf(ref: string): string[] {
+  const source = expressionIn(ref);
+  return source === null ? [ref] : namesOrNone(source);
+}
+
+/** A faulty expression speaks of none; its fault is told where it stands. */
+function namesOrNone(source: string): string[] {
+  try {
+    return [...namesIn(source)];
+  } catch {
+    return [];
+  }
+}
+
+/**
+ * Where a bench uses a column: its steps, orders, tallies and other made columns, each in words.
+ * @param calls what the column is called by: its id, its name
+ * @param nameOf what a tally of the tray goes by
+ */
+export function columnUses(
+  doc: Bench,
+  calls: readonly string[],
+  names: ReadonlyMap<string, string>,
+  nameOf: (item: Bench['tray'][number]) => string,
+): ColumnUse[] {
+  const uses = (found: readonly string[]): boolean =>
+    found.flatMap(spokenOf).some((ref) => calls.some((call) => same(call, ref)));
+  const out: ColumnUse[] = [];
+  for (const { condition } of doc.ladder.rungs)
+    if (uses(columnsAsked(condition)))
+      out.push(`the step “${describeCondition(condition, names)}”`);
+  if (uses(doc.ladder.setAside.values.map((v) => v.column))) out.push('what is set aside by value');
+  if (uses(doc.sort.map((key) => key.column))) out.push('the order of the records');
+  for (const item of doc.tray) {
+    const { columns, conditions } = refs(item.tally);
+    const asked = conditions.flatMap(({ to }) => columnsAsked(to));
+    if (uses([...columns.map(({ to }) => to), ...asked])) out.push(`the tally “${nameOf(item)}”`);
+  }
+  for (const spec of doc.computed) {
+    if (calls.some((call) => same(call, spec.id ?? spec.name))) continue;
+    const needed =
+      spec.expression !== undefined ? namesOrNone(spec.expression) : (spec.across?.columns ?? []);
+    if (uses(needed)) out.push(`the made column “${spec.name}”`);
+  }
+  for (const join of doc.joins)
+    if (uses(join.on.map((on) => on.column))) out.push(`the columns from “${join.list}”`);
+  return out;
+}

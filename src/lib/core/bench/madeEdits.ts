@@ -1,0 +1,42 @@
+import type { ComputedSpec, JoinSpec } from '../prepare/specs';
+import type { ListSource } from '../ask/question';
+import type { Bench } from './document';
+
+/** Which made column, or columns from another list, of a bench: by its place. */
+export interface MadePlace {
+  readonly of: 'computed' | 'joins';
+  readonly at: number;
+}
+
+/** What the rest of a bench calls a computed column. */
+export const idOfComputed = ({ id, name }: ComputedSpec): string => id ?? name;
+
+/** Puts a computed column in, or in the place of another; renamed, the rest finds it as before. */
+export function setComputed(doc: Bench, at: number | null, spec: ComputedSpec): Bench {
+  if (at === null) return { ...doc, computed: [...doc.computed, spec] };
+  const before = doc.computed[at];
+  const id = idOfComputed(before);
+  const { id: _, ...rest } = spec;
+  const now = rest.name === id ? rest : { ...rest, id };
+  return { ...doc, computed: doc.computed.map((c, k) => (k === at ? now : c)) };
+}
+
+/** Puts columns from another list in, with the list where the bench does not name it yet. */
+export function setJoin(
+  doc: Bench,
+  at: number | null,
+  spec: JoinSpec,
+  source: ListSource | null = null,
+): Bench {
+  const lists =
+    source && !(spec.list in doc.lists) ? { ...doc.lists, [spec.list]: source } : doc.lists;
+  const joins =
+    at === null ? [...doc.joins, spec] : doc.joins.map((join, k) => (k === at ? spec : join));
+  return { ...doc, lists, joins };
+}
+
+export function removeMade(doc: Bench, { of, at }: MadePlace): Bench {
+  return of === 'computed'
+    ? { ...doc, computed: doc.computed.filter((_, k) => k !== at) }
+    : { ...doc, joins: doc.joins.filter((_, k) => k !== at) };
+}

@@ -1,0 +1,202 @@
+import { checkComputed } from '../../core/ask/prepare';
+import { columnUses } from '../../core/bench/columnUse';
+import { Circle, ExpressionError } from '../../core/errors';
+import { checkExpression } from '../../core/expression/check';
+import { columnsRead } from '../../core/expression/types';
+import { computeColumn } from '../../core/expression/evaluate';
+import { acrossColumn } from '../../core/prepare/rowMeasure';
+import { inOrder, preparations } from '../../core/prepare/order';
+import type { ComputedSpec } from '../../core/prepare/specs';
+import { STRIDE, type Steps } from '../../core/steps/steps';
+import { showCell, showScalar } from '../../core/table/cell';
+import { isMissing, isText, isUnread, typeName, type Column } from '../../core/table/column';
+import { recordNumber } from '../../core/table/recordNumber';
+import { findColumn, namesOf, type Table } from '../../core/table/table';
+import { Faults } from '../../core/tally/fault';
+import { plainSentence } from '../../core/tally/sentence';
+import { sentenceOf } from '../../core/tally/sentences';
+import type { Held } from '../held';
+import type { ArgsOf, ReplyOf } from '../protocol';
+
+type Draft = ReplyOf<'draft'>;
+type DraftFault = NonNullable<Draft['fault']>;
+
+/** Records shown of a column in the making; the first without a result is one more. */
+const SHOWN = 5;
+/** Columns that stand beside it. */
+const MOST_HEADS = 3;
+
+/** What a column in the making comes to: its fault, or its first records and what came out of all. */
+export function* answerDraft(held: Held, { spec, at }: ArgsOf<'draft'>): Steps<Draft> {
+  const own = at === null ? null : (held.doc.computed[at]?.id ?? held.doc.computed[at]?.name);
+  const columns = held.table.columns.filter((c) => c.id !== own);
+  const table: Table = { ...held.table, columns };
+  const fault = faultOf(held, spec, at, columns);
+  if (fault) return { fault, column: null };
+  yield undefined;
+  const facts = { id: '\u0000draft', name: spec.name || 'New column', unit: spec.unit };
+  const column = spec.across
+    ? acrossColumn(table, spec.across, facts)
+    : yield* computeColumn(table, spec.expression ?? '', facts);
+  yield undefined;
+  const beside = besides(spec, columns);
+  return {
+    fault: null,
+    column: {
+      type: typeName[column.type],
+      heads: [...beside.slice(0, MOST_HEADS), column].map(({ name, unit, type }) => ({
+        name,
+        unit,
+        right: type === 'number',
+      })),
+      rows: rowsOf(held, column, beside),
+      ...(yield* cameOut(column, beside, table.length)),
+    },
+  };
+}
+
+/** Where the bench uses a column, in words. */
+export function* answerUses(
+  { doc, table, listName }: Held,
+  { column: ref }: ArgsOf<'uses'>,
+): Steps<string[]> {
+  yield undefined;
+  const names = namesOf(table);
+  const calls = [ref, names.get(ref) ?? ref];
+  return columnUses(
+    doc,
+    calls,
+    names,
+    ({ name, tally }) => name ?? plainSentence(sentenceOf(tally, names, listName)),
+  );
+}
+
+function faultOf(
+  { doc }: Held,
+  spec: ComputedSpec,
+  at: number | null,
+  columns: readonly Column[],
+): DraftFault | null {
+  const at0 = { start: 0, end: spec.expression?.length ?? 0, fix: null };
+  if (spec.expression?.trim() === '')
+    return { ...at0, message: 'Nothing is written yet.', remedy: '' };
+  if (spec.expression !== undefined)
+    try {
+      checkExpression(spec.expression, columns);
+    } catch (error) {
+      if (!(error instanceof ExpressionError)) throw error;
+      return { ...error.span, message: error.fault, remedy: error.remedy, fix: error.fix };
+    }
+  const faults = new Faults(columns);
+  checkComputed(spec, faults, 'column');
+  if (findColumn(columns, spec.name))
+    faults.add('column', `There is a column “${spec.name}” already.`, 'Give it another name.');
+  if (faults.found.length) return { ...at0, ...pick(faults.found[0]) };
+  const others = doc.computed.filter((_, k) => k !== at);
+  const names = columns.flatMap((c) => [c.id, c.name]);
+  const made = new Set(others.flatMap((c) => [c.id ?? c.name, c.name]));
+  try {
+    inOrder(
+      preparations([...others, spec], doc.joins),
+      names.filter((name) => !made.has(name)),
+    );
+  } catch (error) {
+    if (!(error instanceof Circle)) throw error;
+    return { ...at0, message: error.message, remedy: 'Take one of them out of its own making.' };
+  }
+  return null;
+}
+
+const pick = ({ message, remedy }: { message: string; remedy: string }) => ({ message, remedy });
+
+/** The columns that it is made of, in the order it names them. */
+function besides(spec: ComputedSpec, columns: readonly Column[]): Column[] {
+  if (spec.across) return spec.across.columns.flatMap((ref) => findColumn(columns, ref) ?? []);
+  return [...columnsRead(checkExpression(spec.expression ?? '', columns))];
+}
+
+function rowsOf(
+  { counted }: Held,
+  column: Column,
+  beside: readonly Column[],
+): NonNullable<Draft['column']>['rows'] {
+  const first = [...counted.subarray(0, SHOWN)];
+  const none = counted.find((i, k) => k >= SHOWN && isMissing(column, i));
+  return [...first, ...(none === undefined ? [] : [none])].map((i) => ({
+    record: i,
+    cells: [...beside.slice(0, MOST_HEADS).map((c) => showCell(c, i)), showCell(column, i)],
+    none: isMissing(column, i) ? whyNone(column, beside, i) : '',
+  }));
+}
+
+function whyNone(column: Column, beside: readonly Column[], i: number): string {
+  const unread = beside.find((c) => isUnread(c, i));
+  if (unread) return `none: ${unread.name} is unread`;
+  const blank = beside.find((c) => isMissing(c, i));
+  return blank ? `none: ${blank.name} is blank` : 'none: no value there';
+}
+
+type CameOut = Pick<
+  NonNullable<Draft['column']>,
+  'values' | 'blank' | 'unread' | 'none' | 'lowest' | 'highest' | 'far' | 'distinct'
+>;
+
+/** How many records got a value, why the others have none, and the ends of what came out. */
+function* cameOut(column: Column, beside: readonly Column[], length: number): Steps<CameOut> {
+  let [values, blank, unread, none] = [0, 0, 0, 0];
+  let [lowest, highest] = [-1, -1];
+  const numbers = isText(column) ? null : column.values;
+  for (let i = 0; i < length; i++) {
+    if (isMissing(column, i)) {
+      if (beside.some((c) => isUnread(c, i))) unread++;
+      else if (beside.some((c) => isMissing(c, i))) blank++;
+      else none++;
+    } else {
+      values++;
+      if (numbers) {
+        if (lowest < 0 || numbers[i] < numbers[lowest]) lowest = i;
+        if (highest < 0 || numbers[i] > numbers[highest]) highest = i;
+      }
+    }
+    if (i % STRIDE === 0) yield undefined;
+  }
+  const show = (i: number): string =>
+    i < 0 || isText(column) ? '' : showScalar(column, column.values[i]);
+  return {
+    values,
+    blank,
+    unread,
+    none,
+    lowest: show(lowest),
+    highest: show(highest),
+    far: farthest(column, lowest, highest),
+    distinct: isText(column) ? column.dictionary.length : null,
+  };
+}
+
+/** Values looked at for where the middle half of them lies. */
+const SAMPLE = 20_000;
+/** So many times the middle half's width beyond it is far off (Tukey 1977, "far out"). */
+const FAR = 3;
+
+/** The one of the two ends that lies far outside the middle half, by its record's number. */
+function farthest(
+  column: Column,
+  lowest: number,
+  highest: number,
+): { record: number; text: string } | null {
+  if (isText(column) || column.type !== 'number' || lowest < 0) return null;
+  const { values } = column;
+  const step = Math.max(1, Math.floor(values.length / SAMPLE));
+  const sample: number[] = [];
+  for (let i = 0; i < values.length; i += step) if (values[i] === values[i]) sample.push(values[i]);
+  const sorted = Float64Array.from(sample).sort();
+  const [q1, q3] = [sorted[sorted.length >> 2], sorted[(3 * sorted.length) >> 2]];
+  const width = q3 - q1;
+  if (!(width > 0)) return null;
+  const beyond = (i: number): number => Math.max(q1 - values[i], values[i] - q3) / width;
+  const end = beyond(highest) >= beyond(lowest) ? highest : lowest;
+  return beyond(end) > FAR
+    ? { record: recordNumber(end), text: showScalar(column, values[end]) }
+    : null;
+}

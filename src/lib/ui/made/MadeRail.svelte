@@ -1,0 +1,101 @@
+<script lang="ts">
+  import Pencil from '@lucide/svelte/icons/pencil';
+  import { idOfComputed } from '../../core/bench/madeEdits';
+  import type { BenchState } from '../bench/bench.svelte';
+
+  /** The made columns of a bench. */
+  let { bench }: { bench: BenchState } = $props();
+  const faulty = $derived(
+    new Set(
+      (bench.counts?.faults ?? []).flatMap(
+        ({ path }) => /^computed\[(\d+)\]/.exec(path)?.slice(1).map(Number) ?? [],
+      ),
+    ),
+  );
+  const open = $derived(bench.side?.kind === 'made' ? bench.side.at : undefined);
+</script>
+
+<section class="made" aria-labelledby="made">
+  <div class="head">
+    <h2 class="caps" id="made">Made columns</h2>
+    <button
+      type="button"
+      class="act"
+      title="Make a column (c)"
+      aria-pressed={open === null}
+      onclick={() => (bench.side = { kind: 'made', at: null })}
+      data-test="new-made">+ New</button
+    >
+  </div>
+  <ul>
+    {#each bench.doc.computed as spec, k (idOfComputed(spec))}
+      <li class:open={open === k}>
+        <button
+          type="button"
+          onclick={() => (bench.side = { kind: 'made', at: k })}
+          data-test="made-{k}"
+        >
+          <Pencil size={14} aria-hidden="true" />
+          <span>{spec.name}</span>
+          <small class:bad={faulty.has(k)}
+            >{faulty.has(k)
+              ? 'at fault'
+              : `${spec.unit ? `${spec.unit}, ` : ''}${spec.across ? 'across' : 'worked out'}`}</small
+          >
+        </button>
+      </li>
+    {/each}
+  </ul>
+</section>
+
+<style>
+  .made {
+    padding: 4px 14px 14px;
+  }
+  .head {
+    display: flex;
+    justify-content: space-between;
+    align-items: baseline;
+  }
+  ul {
+    list-style: none;
+    padding: 0;
+    margin: 6px 0;
+  }
+  li {
+    border-radius: 6px;
+  }
+  li:hover {
+    background: var(--band);
+  }
+  li.open {
+    background: var(--tide-wash);
+  }
+  li button {
+    width: 100%;
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    padding: 5px 8px;
+    background: none;
+    border: 0;
+    font: inherit;
+    color: inherit;
+    text-align: left;
+    cursor: pointer;
+  }
+  span {
+    flex: 1;
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  small {
+    color: var(--ink-soft);
+    white-space: nowrap;
+  }
+  .bad {
+    color: var(--bad);
+  }
+</style>

@@ -1,0 +1,96 @@
+<script lang="ts">
+  import { counted, showCount } from '../../core/table/format';
+  import type { ReplyOf } from '../../engine/protocol';
+
+  interface Props {
+    column: NonNullable<ReplyOf<'draft'>['column']>;
+    /** Opens a record by its number. */
+    onrecord: (number: number) => void;
+  }
+  let { column, onrecord }: Props = $props();
+
+  const without = $derived(
+    [
+      column.blank && `${showCount(column.blank)} where a column it needs is blank`,
+      column.unread && `${showCount(column.unread)} where one is unread`,
+      column.none && `${showCount(column.none)} where it has no value`,
+    ].filter(Boolean),
+  );
+  const missing = $derived(column.blank + column.unread + column.none);
+</script>
+
+<h3 class="caps">The first records</h3>
+<div class="scroll">
+  <table>
+    <thead>
+      <tr
+        >{#each column.heads as head, k (k)}<th scope="col" class:right={head.right}
+            >{head.name}<small>{head.unit}</small></th
+          >{/each}</tr
+      >
+    </thead>
+    <tbody>
+      {#each column.rows as { record, cells, none } (record)}
+        <tr>
+          {#each cells as cell, k (k)}
+            {@const last = k === cells.length - 1}
+            <td class:right={column.heads[k]?.right} class:soft={last && none !== ''}
+              >{#if last && none}<i>{none}</i>{:else if last}<b>{cell}</b>{:else}{cell ||
+                  '–'}{/if}</td
+            >
+          {/each}
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+</div>
+<p data-test="made-outcome">
+  {column.type[0].toUpperCase()}{column.type.slice(1)}, in {counted(
+    column.values,
+    'record',
+  )}{#if column.distinct !== null},
+    {counted(column.distinct, 'value')} of it{/if}.
+  {#if missing}None in {showCount(missing)}: {without.join(', ')}.{/if}
+  {#if column.lowest}From {column.lowest} to {column.highest}{#if column.far},
+      <button type="button" class="act far" onclick={() => onrecord(column.far?.record ?? 1)}
+        >one far off: {column.far.text} in record {showCount(column.far.record)}</button
+      >{/if}.{/if}
+</p>
+
+<style>
+  .scroll {
+    overflow-x: auto;
+  }
+  table {
+    border-collapse: collapse;
+    width: 100%;
+  }
+  th,
+  td {
+    padding: 4px 6px;
+    border-bottom: 1px solid var(--rule);
+    text-align: left;
+    vertical-align: top;
+    max-width: 150px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  th {
+    border-bottom: 1.5px solid var(--rule-strong);
+  }
+  th small {
+    display: block;
+    font-weight: 400;
+    color: var(--ink-soft);
+  }
+  .right {
+    text-align: right;
+  }
+  .soft {
+    color: var(--ink-soft);
+  }
+  .far {
+    color: var(--plum);
+    display: inline;
+  }
+</style>

@@ -1,0 +1,101 @@
+import { idOfComputed, removeMade, setComputed, type MadePlace } from '../../core/bench/madeEdits';
+import type { AcrossSpec, ComputedSpec } from '../../core/prepare/specs';
+import type { ReplyOf } from '../../engine/protocol';
+import type { BenchState } from '../bench/bench.svelte';
+
+/** How a column is made. */
+export type Way = 'worked out' | 'across columns';
+
+/** A column in the making, or a made one being changed: shown as it is typed, kept when it is kept. */
+export class MadeDraft {
+  name = $state('');
+  unit = $state('');
+  way = $state<Way>('worked out');
+  expression = $state('');
+  across = $state.raw<AcrossSpec>({ measure: 'sum', columns: [] });
+  /** What it comes to; null before the first answer. */
+  reply = $state.raw<ReplyOf<'draft'> | null>(null);
+  /** Its place among the computed columns; null: a new one. */
+  readonly at: number | null;
+  readonly #bench: BenchState;
+  /** A name that nobody typed follows from how the column is made. */
+  #named: boolean;
+
+  constructor(bench: BenchState, at: number | null) {
+    this.#bench = bench;
+    this.at = at;
+    const spec = at === null ? undefined : bench.doc.computed[at];
+    this.#named = spec !== undefined;
+    if (!spec) {
+      this.name = this.#freeName('New column');
+      return;
+    }
+    this.name = spec.name;
+    this.unit = spec.unit;
+    this.expression = spec.expression ?? '';
+    if (spec.across) {
+      this.way = 'across columns';
+      this.across = spec.across;
+    }
+  }
+
+  get spec(): ComputedSpec {
+    const { name, unit, way, expression, across } = this;
+    const facts = { name: name.trim() || 'New column', unit: unit.trim() };
+    return way === 'worked out' ? { ...facts, expression } : { ...facts, across };
+  }
+
+  get isNew(): boolean {
+    return this.at === null;
+  }
+
+  get canKeep(): boolean {
+    return this.name.trim() !== '' && this.reply?.fault === null;
+  }
+
+  rename(name: string): void {
+    this.name = name;
+    this.#named = true;
+  }
+
+  /** Takes an example, with the name that it goes by. */
+  take(expression: string, says: string): void {
+    this.expression = expression;
+    if (!this.#named) this.name = this.#freeName(says[0].toUpperCase() + says.slice(1));
+  }
+
+  /** Has the engine look at it; what was typed since takes the place of what is asked. */
+  async look(): Promise<void> {
+    const { spec, at } = this;
+    try {
+      this.reply = await this.#bench.ask('draft', { spec: $state.snapshot(spec), at }, 'draft');
+    } catch {
+      // Typed on meanwhile: the newer one is being looked at.
+    }
+  }
+
+  keep(): void {
+    if (!this.canKeep) return;
+    const { spec, at } = this;
+    const says = at === null ? `Make the column ${spec.name}` : `Change the column ${spec.name}`;
+    this.#bench.change(says, (doc) => setComputed(doc, at, spec));
+    // What can be asked of it next stands in its own panel.
+    const { computed } = this.#bench.doc;
+    const made = at === null ? computed.at(-1) : computed[at];
+    this.#bench.side = made ? { kind: 'column', column: idOfComputed(made) } : null;
+  }
+
+  takeOut(): void {
+    if (this.at === null) return;
+    const place: MadePlace = { of: 'computed', at: this.at };
+    this.#bench.change(`Take out the column ${this.name}`, (doc) => removeMade(doc, place));
+    this.#bench.side = null;
+  }
+
+  #freeName(wanted: string): string {
+    const taken = new Set(this.#bench.columns.map((c) => c.name.toLowerCase()));
+    let name = wanted;
+    for (let n = 2; taken.has(name.toLowerCase()); n++) name = `${wanted} ${n}`;
+    return name;
+  }
+}

@@ -1,0 +1,148 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { sailingsInSql } from '../support/sql';
+import { Key, Page } from './support/browser';
+import { number, openBench, seenFoot, seenHeads, seenLines, showDown } from './support/ledger';
+import { TestServer } from './support/server';
+
+const server = new TestServer();
+let page: Page;
+beforeAll(async () => {
+  await server.start();
+  page = await Page.open(server.address);
+});
+afterAll(async () => {
+  await page?.close();
+  await server.stop();
+});
+
+const SAILINGS = '/benches/6';
+const KIOSKS = '/benches/4';
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+/** Writes in the place of what a field holds. */
+async function write(test: string, text: string): Promise<void> {
+  const field = await page.find(test);
+  await field.sendKeys(Key.chord(Key.CONTROL, 'a'), text);
+}
+const untilNotice = (part: string): Promise<string> => page.untilText('notice', part);
+
+describe('made columns', () => {
+  it('worked out by keys alone: completed, its fault mended, kept, averaged, undone', async () => {
+    await openBench(page, SAILINGS);
+    await page.until('the ledger', async () => (await seenLines(page)).length > 0);
+    await (await page.all('[data-line]'))[0].click();
+    await page.type('c');
+    await page.find('made-panel');
+    await page.until('the editor', async () =>
+      page.run<boolean>(`return document.activeElement.classList.contains('cm-content')`),
+    );
+    await page.type('"Fares');
+    await page.until(
+      'what completes it',
+      async () => (await page.all('.cm-tooltip-autocomplete li')).length === 1,
+    );
+    // A list that has just come up takes no key yet, so that none is taken unseen.
+    await page.driver.sleep(150);
+    await page.type(Key.ENTER, ' / NULLIF(boarde, 0)');
+    expect(await page.untilText('made-fault', 'Character 24')).toContain('no column “boarde”');
+    await page.chord(Key.ALT, Key.ENTER);
+    const outcome = await page.untilText('made-outcome', 'From');
+    const sql = sailingsInSql();
+    const got = sql
+      .prepare(
+        `select count(fares / nullif(boarded, 0)) n, sum(boarded = 0) zero,
+         sum(boarded is null or fares is null) blank from s`,
+      )
+      .get() as { n: number; zero: number; blank: number };
+    expect(outcome).toContain(`in ${got.n.toLocaleString('en')} records`);
+    expect(outcome).toContain(`${got.zero} where it has no value`);
+    await write('made-name', 'Fare a head');
+    await write('made-unit', '£');
+    await (await page.find('made-name')).sendKeys(Key.ENTER);
+    await untilNotice('Make the column Fare a head');
+
+    // What can be asked of it stands in its panel.
+    await page.untilText('column-panel', 'Fare a head');
+    await page.press('mean', '[data-test=column-panel]');
+    await page.until('its head', async () =>
+      (await seenHeads(page)).some((head) => head.startsWith('Fare a head|mean, £')),
+    );
+    const mean = sql
+      .prepare('select avg(fares / nullif(boarded, 0)) m from s')
+      .pluck()
+      .get() as number;
+    const foot = await seenFoot(page, 'counted');
+    expect(number(foot.at(-1) ?? '')).toBeCloseTo(mean, 2);
+    expect(await page.text('made-0')).toContain('Fare a head');
+    await page.click('undo');
+    await page.click('undo');
+    await page.until(
+      'no made column',
+      async () => (await page.all('[data-test=made-0]')).length === 0,
+    );
+    await page.click('redo');
+    await page.click('redo');
+    await page.untilText('made-0', 'Fare a head');
+  });
+
+  it('is changed and renamed where it stands, and says where it is used before it goes', async () => {
+    await page.click('made-0');
+    await page.find('made-panel');
+    await write('made-name', 'Fare for each');
+    await page.until('that it can be kept', async () => (await page.find('made-keep')).isEnabled());
+    await page.click('made-keep');
+    await page.until('the new name', async () =>
+      (await seenHeads(page)).some((head) => head.startsWith('Fare for each|')),
+    );
+    await page.click('made-0');
+    await page.click('made-out');
+    expect(await page.untilText('made-uses', 'It is used by')).toContain('the tally');
+    await page.press('Take it out all the same');
+    await page.untilText('notice', 'Take out the column');
+    await page.click('undo');
+    await page.until('it is back', async () =>
+      (await seenHeads(page)).some((head) => head.startsWith('Fare for each|')),
+    );
+  });
+
+  it('outlives a reload, on the bench’s own document', async () => {
+    await page.untilText('save-state', /^saved$/);
+    await openBench(page, SAILINGS);
+    await page.untilText('made-0', 'Fare for each');
+    await page.run(`${axe}; window.axe = axe;`);
+    await page.click('made-0');
+    await page.find('made-panel');
+    const found = await page.driver.executeAsyncScript<string[]>(
+      `const done = arguments[arguments.length - 1];
+       axe.run(document, { resultTypes: ['violations'] }).then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes.map((n) => n.target).join(' '))));`,
+    );
+    expect(found).toEqual([]);
+  });
+
+  it('across columns: the total of each day over the kiosks, and the best kiosk', async () => {
+    await openBench(page, KIOSKS);
+    await page.click('new-made');
+    await page.press('across columns');
+    await page.click('take-run');
+    const outcome = await page.untilText('made-outcome', 'Number, in');
+    expect(outcome).toContain('365 records');
+    await write('made-name', 'All kiosks');
+    await (await page.find('made-name')).sendKeys(Key.ENTER);
+    await untilNotice('Make the column All kiosks');
+    const lines = readFileSync('demo/kiosks.csv', 'utf8').trim().split(/\r?\n/).slice(1);
+    const total = (line: string): number =>
+      line
+        .split(',')
+        .slice(1)
+        .reduce((sum, cell) => sum + Number(cell || 0), 0);
+    await showDown(page, 'Records').catch(() => undefined);
+    await page.until('its head', async () =>
+      (await seenHeads(page)).some((head) => head.startsWith('All kiosks')),
+    );
+    const at = (await seenHeads(page)).findIndex((head) => head.startsWith('All kiosks'));
+    const [first] = await seenLines(page);
+    expect(number(first.cells[at])).toBe(total(lines[0]));
+  });
+});
