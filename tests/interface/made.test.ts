@@ -121,6 +121,51 @@ describe('made columns', () => {
     expect(found).toEqual([]);
   });
 
+  it('from another list: keys proposed, the match as a count, and a figure by both lists', async () => {
+    await openBench(page, SAILINGS);
+    await page.until('the ledger', async () => (await seenLines(page)).length > 0);
+    await page.click('new-made');
+    await page.press('from another list');
+    await page.choose('join-list', 'Vessels');
+    expect(await page.untilText('join-meets', 'find')).toContain('17,631 of 17,631 records');
+    await page.click('bring-passengers');
+    await page.until('that it can be kept', async () => (await page.find('join-keep')).isEnabled());
+    await page.click('join-keep');
+    await page.untilText('column-panel', 'Passengers');
+    await page.untilText('join-0', 'from Vessels');
+
+    // The share of the seats taken, from both.
+    await page.click('new-made');
+    await page.find('made-expression');
+    await page.type('100 * Boarded / NULLIF(Passengers, 0)');
+    await page.untilText('made-outcome', 'Number, in');
+    await write('made-name', 'Seats taken');
+    await (await page.find('made-name')).sendKeys(Key.ENTER);
+    await page.untilText('column-panel', 'Seats taken');
+    await page.press('mean', '[data-test=column-panel]');
+    await page.until('its head', async () =>
+      (await seenHeads(page)).some((head) => head.startsWith('Seats taken|mean')),
+    );
+    const sql = sailingsInSql();
+    sql.exec('create table v (vessel text, seats real)');
+    for (const line of readFileSync('demo/vessels.csv', 'utf8').trim().split(/\r?\n/).slice(1)) {
+      const [vessel, , seats] = line.split(',');
+      sql.prepare('insert into v values (?, ?)').run(vessel, Number(seats));
+    }
+    const mean = sql
+      .prepare('select avg(100.0 * boarded / nullif(seats, 0)) from s join v using (vessel)')
+      .pluck()
+      .get() as number;
+    expect(number((await seenFoot(page, 'counted')).at(-1) ?? '')).toBeCloseTo(mean, 1);
+    // Without the list's columns what rests on them says so; undone, all is back.
+    await page.click('join-0');
+    await page.click('join-out');
+    await page.press('Take them out all the same');
+    await page.untilText('made-1', 'at fault');
+    await page.click('undo');
+    await page.until('all is back', async () => !(await page.text('made-1')).includes('at fault'));
+  });
+
   it('across columns: the total of each day over the kiosks, and the best kiosk', async () => {
     await openBench(page, KIOSKS);
     await page.click('new-made');

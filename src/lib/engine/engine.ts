@@ -104,5 +104,7 @@ const ANSWERS: Answers = {
   try: onHeld(HANDLERS.try),
   recordCells: onHeld(HANDLERS.recordCells),
   draft: onHeld(HANDLERS.draft),
+  other: onHeld(HANDLERS.other),
+  match: onHeld(HANDLERS.match),
   uses: onHeld(HANDLERS.uses),
 };

@@ -18,6 +18,7 @@ import { copyShown, fileRecords, fileShown } from './answers/handOver';
 import { copyTally, fileTally } from './answers/handOverTally';
 import { answerLedger, groupAt, labelsOf } from './answers/ledger';
 import { answerLines } from './answers/lines';
+import { answerMatch, answerOther } from './answers/join';
 import { answerDraft, answerUses } from './answers/made';
 import { answerRows } from './answers/rows';
 import { answerShape } from './answers/shape';
@@ -98,6 +99,8 @@ export const HANDLERS: { readonly [K in Exclude<Do, 'stand'>]: Handler<K> } = {
   },
   facts: answerFacts,
   draft: answerDraft,
+  other: answerOther,
+  match: answerMatch,
   uses: answerUses,
   values: answerValues,
   *try({ stand, table }, { condition, at }) {

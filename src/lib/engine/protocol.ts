@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { Bench } from '../core/bench/document';
-import type { ComputedSpec } from '../core/prepare/specs';
+import type { ComputedSpec, JoinSpec } from '../core/prepare/specs';
 import type { Condition } from '../core/scope/condition';
 import type { Wish } from '../core/tally/guess';
 import type { Figure, FigurePlace, ScopeName } from '../core/tally/result';
@@ -68,6 +68,10 @@ export interface Asks {
   try: On & { readonly condition: Condition; readonly at: number };
   recordCells: On & { readonly record: number };
   /** A column in the making, in the place of a computed one where it changes that. */
+  /** Columns of another list at hand, and keys by which it could meet this one. */
+  other: On & { readonly list: string };
+  /** A join in the making, in the place of another where it changes that. */
+  match: On & { readonly spec: JoinSpec; readonly at: number | null };
   /** Where the bench uses a column, in words. */
   uses: On & { readonly column: string };
   draft: On & { readonly spec: ComputedSpec; readonly at: number | null };

@@ -317,6 +317,43 @@ export const Replies = {
     unread: z.int(),
     says: z.string(),
   }),
+  other: z.object({
+    records: z.int(),
+    columns: z.array(
+      z.object({ id: z.string(), name: z.string(), type: FigureType, unit: z.string() }),
+    ),
+    keys: z.array(
+      z.object({ column: z.string(), with: z.string(), found: z.number(), single: z.boolean() }),
+    ),
+  }),
+  match: z.object({
+    fault: Fault.nullable(),
+    /** How the keys meet; null where they cannot be looked up. */
+    meets: z
+      .object({
+        records: z.int(),
+        matched: z.int(),
+        /** Records whose own key is blank. */
+        blank: z.int(),
+        /** Keys that the other list has not, the commonest first, and how many there are. */
+        missing: z.array(z.object({ key: z.string(), records: z.int() })),
+        missingKeys: z.int(),
+        /** Keys of the other list that nothing here uses. */
+        never: z.array(z.string()),
+        neverKeys: z.int(),
+        /** Keys that stand there more than once. */
+        repeated: z.array(z.object({ key: z.string(), records: z.int() })),
+        repeatedKeys: z.int(),
+      })
+      .nullable(),
+    /** The first counted records with what they would get. */
+    shown: z
+      .object({
+        heads: z.array(z.object({ name: z.string(), unit: z.string(), right: z.boolean() })),
+        rows: z.array(z.object({ record: z.int(), cells: z.array(z.string()) })),
+      })
+      .nullable(),
+  }),
   uses: z.array(z.string()),
   draft: z.object({
     /** What is wrong and where, in characters of the expression; null: nothing. */

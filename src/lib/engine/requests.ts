@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Bench } from '../core/bench/document';
 import { MEASURE_KINDS } from '../core/measure/measure';
-import { ComputedSpec } from '../core/prepare/specs';
+import { ComputedSpec, JoinDraft } from '../core/prepare/specs';
 import { Condition } from '../core/scope/condition';
 import { CALENDAR_PERIODS } from '../core/table/period';
 import { FigurePlace, ScopeName } from '../core/tally/result';
@@ -81,6 +81,8 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   }),
   try: z.strictObject({ ...on, condition: Condition, at: z.int().min(0) }),
   recordCells: z.strictObject({ ...on, record: z.int().min(0) }),
+  other: z.strictObject({ ...on, list: z.string() }),
+  match: z.strictObject({ ...on, spec: JoinDraft, at: z.int().min(0).nullable() }),
   uses: z.strictObject({ ...on, column: z.string() }),
   draft: z.strictObject({ ...on, spec: ComputedSpec, at: z.int().min(0).nullable() }),
 };

@@ -28,6 +28,8 @@ const DOES: Record<Do, true> = {
   try: true,
   recordCells: true,
   draft: true,
+  other: true,
+  match: true,
   uses: true,
 };
 const isDo = (value: unknown): value is Do => typeof value === 'string' && value in DOES;

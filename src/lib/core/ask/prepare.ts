@@ -139,7 +139,8 @@ function* perform(
   return [yield* computeColumn(table, computed.expression ?? '', facts)];
 }
 
-function checkJoin(
+/** The other list where it is at hand; names what of a join does not fit the two. */
+export function checkJoin(
   spec: JoinSpec,
   faults: Faults,
   others: ReadonlyMap<string, Table>,
@@ -160,6 +161,21 @@ function checkJoin(
   spec.bring.forEach(({ column }, k) => there.column(`${path}.bring[${k}].column`, column));
   faults.found.push(...there.found);
   return other;
+}
+
+/** Names columns of a join that would take the place of others. */
+export function joinTaken({ bring }: JoinSpec, faults: Faults): void {
+  const made = new Set<string>();
+  bring.forEach(({ column, as }, k) => {
+    const name = as ?? column;
+    if (made.has(name) || findColumn(faults.columns, name))
+      faults.add(
+        `join.bring[${k}]`,
+        `There is a column “${name}” already.`,
+        'Give this one another name.',
+      );
+    made.add(name);
+  });
 }
 
 /** Measures that mean something across dates and times; a total of days does not. */

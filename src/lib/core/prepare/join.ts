@@ -22,6 +22,66 @@ export interface Joined {
   readonly unmatched: number;
 }
 
+/** How the keys of two lists meet. */
+export interface KeyMatch {
+  /** Records of the other list by their keys, in the order they first stand there. */
+  readonly groups: readonly (readonly number[])[];
+  /** For each record here, the place of its key among those; -1: the other list has it not. */
+  readonly groupOf: Int32Array;
+  readonly unmatched: number;
+}
+
+/** Meets the keys of two lists. @throws UnknownColumn, ExpressionError */
+export function matchKeys(
+  table: Table,
+  other: Table,
+  { on, loose }: Pick<JoinSpec, 'on' | 'loose'>,
+): KeyMatch {
+  const here = on.map(({ column }) => columnFor(table, column));
+  const there = on.map(({ column, with: ref }) => columnFor(other, ref ?? column));
+  const byKey = new Map<string, number[]>();
+  for (let i = 0; i < other.length; i++) {
+    const key = keyOf(there, i, loose);
+    if (key === null) continue;
+    const list = byKey.get(key);
+    if (list) list.push(i);
+    else byKey.set(key, [i]);
+  }
+  const places = new Map([...byKey.keys()].map((key, k) => [key, k]));
+  const placeOf = placing(here, loose, places);
+  const groupOf = new Int32Array(table.length);
+  let unmatched = 0;
+  for (let i = 0; i < table.length; i++) {
+    const at = placeOf(i);
+    groupOf[i] = at;
+    if (at < 0) unmatched++;
+  }
+  return { groups: [...byKey.values()], groupOf, unmatched };
+}
+
+/** The place of a record's key; a column of texts is looked up once for each text. */
+function placing(
+  columns: readonly Column[],
+  loose: boolean,
+  places: ReadonlyMap<string, number>,
+): (record: number) => number {
+  const [only] = columns;
+  if (columns.length === 1 && isText(only)) {
+    const byCode = Int32Array.from(
+      only.dictionary,
+      (text) => places.get(partOfKey(only, text, loose)) ?? -1,
+    );
+    return (i) => (only.codes[i] < 0 ? -1 : byCode[only.codes[i]]);
+  }
+  return (i) => {
+    const key = keyOf(columns, i, loose);
+    return key === null ? -1 : (places.get(key) ?? -1);
+  };
+}
+
+const partOfKey = (column: Column, text: string, loose: boolean): string =>
+  `${loose && isText(column) ? looseForm(text) : text}\u001f`;
+
 /**
  * Brings columns from another list by equal keys. Never adds or drops a record: no match gives a
  * blank. A key that stands more than once there needs a choice for every column brought.
@@ -33,36 +93,14 @@ export function joinColumns(
   spec: JoinSpec,
   idOf: (name: string) => string,
 ): Joined {
-  const here = spec.on.map(({ column }) => columnFor(table, column));
-  const there = spec.on.map(({ column, with: ref }) => columnFor(other, ref ?? column));
-  const byKey = new Map<string, number[]>();
-  for (let i = 0; i < other.length; i++) {
-    const key = keyOf(there, i, spec.loose);
-    if (key === null) continue;
-    const list = byKey.get(key);
-    if (list) list.push(i);
-    else byKey.set(key, [i]);
-  }
+  const { groups, groupOf, unmatched } = matchKeys(table, other, spec);
   const open = spec.bring.filter((b) => b.repeated === undefined);
-  const repeated = [...byKey.values()].filter((list) => list.length > 1);
-  if (repeated.length > 0 && open.length > 0)
+  const repeated = groups.filter((list) => list.length > 1);
+  if (repeated.length > 0 && open.length > 0) {
+    const there = spec.on.map(({ column, with: ref }) => columnFor(other, ref ?? column));
     throw new PrepareRefused(
       `In “${spec.list}” ${counted(repeated.length, 'key')} ${repeated.length === 1 ? 'stands' : 'stand'} more than once, the first in record ${repeated[0][1] + 1} (${there.map((c) => fullCell(c, repeated[0][0])).join(', ')}). Choose for “${open[0].column}” the first, the last or a measure (repeated).`,
     );
-  const groups = [...byKey.values()];
-  const groupOf = new Int32Array(table.length).fill(-1);
-  const places = new Map([...byKey.keys()].map((key, k) => [key, k]));
-  const known = new Map<string, number>();
-  let unmatched = 0;
-  for (let i = 0; i < table.length; i++) {
-    const key = keyOf(here, i, spec.loose);
-    let at = -1;
-    if (key !== null) {
-      at = known.get(key) ?? places.get(key) ?? -1;
-      known.set(key, at);
-    }
-    groupOf[i] = at;
-    if (at < 0) unmatched++;
   }
   const columns = spec.bring.map(({ column: ref, as, repeated: how }) => {
     const source = columnFor(other, ref);
@@ -77,15 +115,14 @@ function keyOf(columns: readonly Column[], record: number, loose: boolean): stri
   let key = '';
   for (const column of columns) {
     if (isMissing(column, record)) return null;
-    const text = fullCell(column, record);
-    key += `${loose && isText(column) ? looseForm(text) : text}\u001f`;
+    key += partOfKey(column, fullCell(column, record), loose);
   }
   return key;
 }
 
 function brought(
   source: Column,
-  groups: readonly number[][],
+  groups: readonly (readonly number[])[],
   groupOf: Int32Array,
   how: NonNullable<JoinSpec['bring'][number]['repeated']>,
   facts: { id: string; name: string },

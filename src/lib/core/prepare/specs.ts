@@ -65,6 +65,8 @@ export const JoinSpec = z.strictObject({
   loose: z.boolean().default(true),
 });
 export type JoinSpec = z.infer<typeof JoinSpec>;
+/** The same while it is being made: nothing may be brought yet. */
+export const JoinDraft = JoinSpec.extend({ bring: z.array(JoinSpec.shape.bring.element).max(200) });
 
 /** A table with a column for each thing as one record for each thing, or back. */
 export const ReshapeSpec = z.discriminatedUnion('do', [

@@ -87,7 +87,7 @@
     ...benchActs(bench, { narrow: (column) => bench.step.begin(column) }),
   ]);
 
-  const makeColumn = (): void => void (bench.side = { kind: 'made', at: null });
+  const makeColumn = (): void => void (bench.side = { kind: 'made', of: 'computed', at: null });
 
   /** Fields that take no letters. */
   const TICKED: readonly string[] = ['checkbox', 'radio'];
@@ -301,7 +301,7 @@
           />
         {:else if side.kind === 'made'}
           {#await import('../made/MadePanel.svelte') then { default: MadePanel }}
-            {#key side.at}<MadePanel {bench} at={side.at} />{/key}
+            {#key `${side.of} ${side.at}`}<MadePanel {bench} of={side.of} at={side.at} />{/key}
           {/await}
         {:else}<RecordPanel
             {bench}

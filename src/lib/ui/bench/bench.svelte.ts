@@ -1,7 +1,9 @@
+import type { ListSource } from '../../core/ask/question';
 import type { Bench, TrayItem, View } from '../../core/bench/document';
 import { addRung, setTally } from '../../core/bench/edits';
 import { addTally, lookAt, openTally } from '../../core/bench/trayEdits';
 import { isLedger, openItem, openLedger, type LedgerItem } from '../../core/bench/tray';
+import type { MadePlace } from '../../core/bench/madeEdits';
 import type { Wish } from '../../core/tally/guess';
 import type { Condition } from '../../core/scope/condition';
 import { plainSentence, slotsOf } from '../../core/tally/sentence';
@@ -51,7 +53,7 @@ export type Side =
   | { kind: 'column'; column: string }
   | { kind: 'record'; record: number; column: string | null }
   /** A column in the making; `at`: the place of a made one that is changed. */
-  | { kind: 'made'; at: number | null };
+  | { kind: 'made'; of: MadePlace['of']; at: number | null };
 
 /** Lines fetched beyond those in view, on each side. */
 const MARGIN = 14;
@@ -93,6 +95,7 @@ export class BenchState {
     () => this.shown.view,
     (error) => this.#fail(error),
   );
+  #lent: Bench['lists'] = {};
   readonly #history = new History();
   #window = { from: 0, count: 60 };
   #seen = { first: 0, count: 0 };
@@ -192,12 +195,27 @@ export class BenchState {
     if (missing.length === 0) return doc;
     const lists = { ...doc.lists };
     for (const name of missing) {
-      const reading = this.facts.readings.find((r) => r.name === name);
-      const list = this.facts.lists.find((l) => l.name === name);
-      if (reading) lists[name] = { list: this.facts.listId, reading: reading.id, table: 'main' };
-      else if (list) lists[name] = { list: list.id, table: 'main' };
+      const source = this.sourceOf(name);
+      if (source) lists[name] = source;
     }
     return { ...doc, lists };
+  }
+
+  /** Where a list or reading of that name comes from; null where the shelf has none. */
+  sourceOf(name: string): ListSource | null {
+    const reading = this.facts.readings.find((r) => r.name === name);
+    if (reading) return { list: this.facts.listId, reading: reading.id, table: 'main' };
+    const list = this.facts.lists.find((l) => l.name === name);
+    return list ? { list: list.id, table: 'main' } : null;
+  }
+
+  /** Has another list at hand for what is in the making; the document does not have it yet. */
+  async lend(name: string | null): Promise<void> {
+    const source = name === null || name in this.doc.lists ? null : this.sourceOf(name);
+    const lent = name !== null && source ? { [name]: source } : {};
+    if (JSON.stringify(lent) === JSON.stringify(this.#lent)) return;
+    this.#lent = lent;
+    await this.compute(false);
   }
 
   /** Other lists by the names that tallies call them: those of the bench, and those of the shelf. */
@@ -372,7 +390,7 @@ export class BenchState {
     this.busy = true;
     try {
       const counts = await this.engine.ask('stand', {
-        doc: $state.snapshot(this.step.asked(this.doc)) as Bench,
+        doc: $state.snapshot(this.#asked()) as Bench,
       });
       const { token } = counts;
       await (isLedger(this.shown) ? this.#computeLedger(counts) : this.#computeTally(counts));
@@ -382,6 +400,12 @@ export class BenchState {
     } catch (error) {
       this.#fail(error);
     }
+  }
+
+  /** The document with the step and the list that are being tried. */
+  #asked(): Bench {
+    const doc = this.step.asked(this.doc);
+    return { ...doc, lists: { ...this.#lent, ...doc.lists } };
   }
 
   async #computeLedger(counts: Counts): Promise<void> {

@@ -140,7 +140,7 @@
   {#if made >= 0}<button
       type="button"
       class="act"
-      onclick={() => (bench.side = { kind: 'made', at: made })}
+      onclick={() => (bench.side = { kind: 'made', of: 'computed', at: made })}
       data-test="change-made">Change how it is made</button
     >{/if}
   {#if fault}<p>{fault}</p>{/if}

@@ -104,7 +104,7 @@ function ledgerActs(bench: BenchState, { tally: spec, view }: LedgerItem): Act[]
       acts.push({
         kind: 'act',
         label: `Change how ${c.name} is made`,
-        run: () => (bench.side = { kind: 'made', at: made }),
+        run: () => (bench.side = { kind: 'made', of: 'computed', at: made }),
       });
     acts.push({
       kind: 'act',

@@ -83,22 +83,23 @@
     />
     <button type="button" class="act" onclick={takeRun} data-test="take-run">Take the run</button>
   </div>
-  <form
-    class="row"
-    onsubmit={(e) => {
-      e.preventDefault();
-      takePattern();
-    }}
-  >
+  <div class="row">
     <input
       class="field"
       bind:value={pattern}
       placeholder="*kiosk*"
       aria-label="Columns with a name like this; * stands for anything"
+      onkeydown={(e) => {
+        if (e.key !== 'Enter') return;
+        e.preventDefault();
+        takePattern();
+      }}
       data-test="across-pattern"
     />
-    <button type="submit" class="act" disabled={!pattern.trim()}>Take those named so</button>
-  </form>
+    <button type="button" class="act" disabled={!pattern.trim()} onclick={takePattern}
+      >Take those named so</button
+    >
+  </div>
   <div class="head">
     <span class="caps">{across.columns.length} of {columns.length} columns</span>
     {#if across.columns.length}<button type="button" class="act" onclick={() => take(new Set())}

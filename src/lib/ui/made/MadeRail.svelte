@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Link2 from '@lucide/svelte/icons/link-2';
   import Pencil from '@lucide/svelte/icons/pencil';
   import { idOfComputed } from '../../core/bench/madeEdits';
   import type { BenchState } from '../bench/bench.svelte';
@@ -12,7 +13,14 @@
       ),
     ),
   );
-  const open = $derived(bench.side?.kind === 'made' ? bench.side.at : undefined);
+  const faultyJoins = $derived(
+    new Set(
+      (bench.counts?.faults ?? []).flatMap(
+        ({ path }) => /^joins\[(\d+)\]/.exec(path)?.slice(1).map(Number) ?? [],
+      ),
+    ),
+  );
+  const open = $derived(bench.side?.kind === 'made' ? bench.side : null);
 </script>
 
 <section class="made" aria-labelledby="made">
@@ -22,17 +30,17 @@
       type="button"
       class="act"
       title="Make a column (c)"
-      aria-pressed={open === null}
-      onclick={() => (bench.side = { kind: 'made', at: null })}
+      aria-pressed={open?.at === null}
+      onclick={() => (bench.side = { kind: 'made', of: 'computed', at: null })}
       data-test="new-made">+ New</button
     >
   </div>
   <ul>
     {#each bench.doc.computed as spec, k (idOfComputed(spec))}
-      <li class:open={open === k}>
+      <li class:open={open?.of === 'computed' && open.at === k}>
         <button
           type="button"
-          onclick={() => (bench.side = { kind: 'made', at: k })}
+          onclick={() => (bench.side = { kind: 'made', of: 'computed', at: k })}
           data-test="made-{k}"
         >
           <Pencil size={14} aria-hidden="true" />
@@ -41,6 +49,21 @@
             >{faulty.has(k)
               ? 'at fault'
               : `${spec.unit ? `${spec.unit}, ` : ''}${spec.across ? 'across' : 'worked out'}`}</small
+          >
+        </button>
+      </li>
+    {/each}
+    {#each bench.doc.joins as join, k (k)}
+      <li class:open={open?.of === 'joins' && open.at === k}>
+        <button
+          type="button"
+          onclick={() => (bench.side = { kind: 'made', of: 'joins', at: k })}
+          data-test="join-{k}"
+        >
+          <Link2 size={14} aria-hidden="true" />
+          <span>{join.bring.map((b) => b.as ?? b.column).join(', ')}</span>
+          <small class:bad={faultyJoins.has(k)}
+            >{faultyJoins.has(k) ? 'at fault' : `from ${join.list}`}</small
           >
         </button>
       </li>

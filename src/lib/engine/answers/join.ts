@@ -1,0 +1,123 @@
+import { checkJoin, joinTaken } from '../../core/ask/prepare';
+import { PrepareRefused } from '../../core/errors';
+import { columnFor } from '../../core/expression/columnFor';
+import { joinColumns, matchKeys, type KeyMatch } from '../../core/prepare/join';
+import { keyGuesses } from '../../core/prepare/keyGuess';
+import type { JoinSpec } from '../../core/prepare/specs';
+import type { Steps } from '../../core/steps/steps';
+import { fullCell, showCell } from '../../core/table/cell';
+import { isMissing } from '../../core/table/column';
+import { findColumn, type Table } from '../../core/table/table';
+import { Faults } from '../../core/tally/fault';
+import { EngineError } from '../../core/errors';
+import type { Held } from '../held';
+import type { ArgsOf, ReplyOf } from '../protocol';
+
+type Match = ReplyOf<'match'>;
+
+/** Keys that are listed, of each sort. */
+const LISTED = 20;
+/** Records shown with what they would get. */
+const SHOWN = 5;
+
+/** @throws EngineError where the bench does not have it at hand */
+function otherList({ stand }: Held, name: string): Table {
+  const other = stand.base.others.get(name);
+  if (!other) throw new EngineError('noTally', `The list “${name}” is not at hand.`);
+  return other;
+}
+
+/** Another list's columns, and by which of them it could meet this one. */
+export function* answerOther(held: Held, { list }: ArgsOf<'other'>): Steps<ReplyOf<'other'>> {
+  const other = otherList(held, list);
+  yield undefined;
+  return {
+    records: other.length,
+    columns: other.columns.map(({ id, name, type, unit }) => ({ id, name, type, unit })),
+    keys: keyGuesses(ownTable(held, null), other),
+  };
+}
+
+/** The list without the columns that a join brought. */
+function ownTable({ doc, table }: Held, at: number | null): Table {
+  const brought = new Set(at === null ? [] : doc.joins[at].bring.map((b) => b.as ?? b.column));
+  return { ...table, columns: table.columns.filter((c) => !brought.has(c.id)) };
+}
+
+/** How the keys of a join in the making meet, and what the first records would get. */
+export function* answerMatch(held: Held, { spec, at }: ArgsOf<'match'>): Steps<Match> {
+  const table = ownTable(held, at);
+  const faults = new Faults(table.columns);
+  const other = checkJoin(spec, faults, held.stand.base.others, 'join');
+  joinTaken(spec, faults);
+  const [fault] = faults.found;
+  if (!other || (fault && !fault.path.includes('.bring')))
+    return { fault: fault ?? null, meets: null, shown: null };
+  const match = matchKeys(table, other, spec);
+  yield undefined;
+  const meets = meetsOf(spec, table, other, match);
+  if (fault) return { fault, meets, shown: null };
+  try {
+    return { fault: null, meets, shown: shownOf(held, spec, table, other) };
+  } catch (error) {
+    if (!(error instanceof PrepareRefused)) throw error;
+    return {
+      fault: { path: 'join.bring', message: error.message, remedy: '' },
+      meets,
+      shown: null,
+    };
+  }
+}
+
+function meetsOf(
+  { on }: JoinSpec,
+  table: Table,
+  other: Table,
+  { groups, groupOf, unmatched }: KeyMatch,
+): NonNullable<Match['meets']> {
+  const here = on.map((o) => columnFor(table, o.column));
+  const there = on.map((o) => columnFor(other, o.with ?? o.column));
+  const used = new Uint8Array(groups.length);
+  const missing = new Map<string, number>();
+  let blank = 0;
+  groupOf.forEach((group, i) => {
+    if (group >= 0) used[group] = 1;
+    else if (here.some((c) => isMissing(c, i))) blank++;
+    else {
+      const key = here.map((c) => fullCell(c, i)).join(', ');
+      missing.set(key, (missing.get(key) ?? 0) + 1);
+    }
+  });
+  const never = groups.filter((_, k) => used[k] === 0);
+  const keyThere = (record: number): string => there.map((c) => fullCell(c, record)).join(', ');
+  const repeated = groups.filter((g) => g.length > 1);
+  return {
+    records: table.length,
+    matched: table.length - unmatched,
+    blank,
+    missing: [...missing]
+      .toSorted((a, b) => b[1] - a[1])
+      .slice(0, LISTED)
+      .map(([key, records]) => ({ key, records })),
+    missingKeys: missing.size,
+    never: never.slice(0, LISTED).map(([first]) => keyThere(first)),
+    neverKeys: never.length,
+    repeated: repeated
+      .slice(0, LISTED)
+      .map((list) => ({ key: keyThere(list[0]), records: list.length })),
+    repeatedKeys: repeated.length,
+  };
+}
+
+function shownOf(held: Held, spec: JoinSpec, table: Table, other: Table): Match['shown'] {
+  const { columns } = joinColumns(table, other, spec, (name) => name);
+  const keys = spec.on.flatMap((o) => findColumn(table.columns, o.column) ?? []);
+  const all = [...keys, ...columns];
+  return {
+    heads: all.map(({ name, unit, type }) => ({ name, unit, right: type === 'number' })),
+    rows: Array.from(held.counted.subarray(0, SHOWN), (i) => ({
+      record: i,
+      cells: all.map((c) => showCell(c, i)),
+    })),
+  };
+}
