@@ -157,6 +157,13 @@ describe('made columns', () => {
       .pluck()
       .get() as number;
     expect(number((await seenFoot(page, 'counted')).at(-1) ?? '')).toBeCloseTo(mean, 1);
+    // The server reckons the same of the saved bench, the other list at hand.
+    await page.untilText('save-state', /^saved$/);
+    const served = await page.run<{ faults: unknown[]; heads: { name: string }[] }>(
+      `return fetch('/api/benches/6/ledger').then((r) => r.json())`,
+    );
+    expect(served.faults).toEqual([]);
+    expect(served.heads.map((h) => h.name)).toContain('Seats taken');
     // Without the list's columns what rests on them says so; undone, all is back.
     await page.click('join-0');
     await page.click('join-out');
@@ -164,6 +171,32 @@ describe('made columns', () => {
     await page.untilText('made-1', 'at fault');
     await page.click('undo');
     await page.until('all is back', async () => !(await page.text('made-1')).includes('at fault'));
+  });
+
+  it('a step by the values of another list’s column is made, kept, and counted', async () => {
+    await openBench(page, SAILINGS);
+    await page.until('the ledger', async () => (await seenLines(page)).length > 0);
+    await page.click('narrow');
+    const step = await page.find('step');
+    const [column, test] = await step.findElements({ css: 'select' });
+    await column.sendKeys('Vessel');
+    await test.sendKeys('is one of the values of');
+    await page.choose('listed-list', 'Vessels');
+    await page.untilText('preview', 'keeps 17,631');
+    await page.choose('listed-column', 'home_route');
+    await page.untilText('preview', 'keeps 0');
+    await page.choose('listed-column', 'vessel');
+    await page.untilText('preview', 'keeps 17,631');
+    await page.press('Narrow');
+    await page.until(
+      'the step',
+      async () =>
+        (await page.all('[data-test=rung]')).length > 0 ||
+        (await page.text('counted')).includes('17,631'),
+    );
+    await page.untilText('save-state', /^saved$/);
+    await openBench(page, SAILINGS);
+    await page.untilText('counted', '17,631');
   });
 
   it('across columns: the total of each day over the kiosks, and the best kiosk', async () => {

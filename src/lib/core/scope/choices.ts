@@ -124,6 +124,13 @@ export const TEST_CHOICES: readonly TestChoice[] = [
     is: (t) => t.test === 'outlying',
   },
   {
+    key: 'listed',
+    label: 'is one of the values of another list',
+    types: ['text', 'number', 'date'],
+    make: () => ({ test: 'listed', list: '', column: '', exact: false }),
+    is: (t) => t.test === 'listed',
+  },
+  {
     key: 'blank',
     label: 'is blank',
     types: ANY,
@@ -175,6 +182,8 @@ export function isComplete(condition: Condition): boolean {
       return test.days.every(filled);
     case 'season':
       return test.values.length > 0;
+    case 'listed':
+      return test.list !== '' && test.column !== '';
     case 'extreme':
     case 'deviations':
     case 'outlying':

@@ -161,6 +161,10 @@ export function* leavesOf(condition: Condition): Generator<Leaf> {
   else if ('parts' in condition) for (const part of condition.parts) yield* leavesOf(part);
 }
 
+/** The other lists whose values a condition asks for. */
+export const listsAsked = (condition: Condition): string[] =>
+  [...leavesOf(condition)].flatMap(({ test }) => (test.test === 'listed' ? [test.list] : []));
+
 /** Every column a condition asks about, as it refers to it; a faulty expression asks about none. */
 export function columnsAsked(condition: Condition): string[] {
   switch (condition.kind) {

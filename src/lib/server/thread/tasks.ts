@@ -47,6 +47,8 @@ export const Task = z.discriminatedUnion('task', [
     task: z.literal('ledger'),
     database: z.string(),
     doc: Bench,
+    /** Readings behind the names of the bench's other lists. */
+    others: z.record(z.string(), z.int()),
     csv: z.enum(['', 'full', 'shown']),
   }),
   /** Answers an ask about a stored reading, within a time and a size. */

@@ -180,17 +180,22 @@ export class BenchState {
   begin(says: string, tally: Tally): void {
     this.choosing = false;
     this.side = null;
-    this.change(says, (doc) => addTally(this.#withLists(doc, tally), tally));
+    this.change(says, (doc) => addTally(this.#withListsOf(doc, tally), tally));
   }
 
   /** The bench with the lists and readings that a tally names among its own. */
-  #withLists(doc: Bench, tally: Tally): Bench {
+  #withListsOf(doc: Bench, tally: Tally): Bench {
     const named = slotsOf(sentenceOf(tally, this.names, '')).flatMap(({ takes }) => {
       if (takes.a === 'list') return [takes.value];
       const bands =
         takes.a === 'bands' ? takes.value : takes.a === 'key' ? takes.value?.bands : null;
       return bands?.by === 'list' ? [bands.list] : [];
     });
+    return this.withLists(doc, named);
+  }
+
+  /** The bench with lists and readings of the shelf among its own, by their names. */
+  withLists(doc: Bench, named: readonly string[]): Bench {
     const missing = named.filter((name) => !(name in doc.lists));
     if (missing.length === 0) return doc;
     const lists = { ...doc.lists };
@@ -281,7 +286,7 @@ export class BenchState {
   retell(says: string, id: string, tally: Tally): void {
     const now = this.doc.tray.find((item) => item.id === id)?.tally;
     if (JSON.stringify(now) === JSON.stringify(tally)) return;
-    this.change(says, (doc) => setTally(this.#withLists(doc, tally), id, tally));
+    this.change(says, (doc) => setTally(this.#withListsOf(doc, tally), id, tally));
   }
 
   /** The same while an edge or a value is dragged: all of it is one step to undo. */

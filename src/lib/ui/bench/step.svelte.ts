@@ -1,7 +1,7 @@
 import type { Bench } from '../../core/bench/document';
 import { addRung, changeRung } from '../../core/bench/edits';
 import { isComplete, newLeaf } from '../../core/scope/choices';
-import type { Condition } from '../../core/scope/condition';
+import { listsAsked, type Condition } from '../../core/scope/condition';
 import type { Counts } from '../../engine/protocol';
 
 /** The step being made goes by this name until it is kept. */
@@ -18,6 +18,8 @@ interface Of {
   readonly doc: Bench;
   readonly columns: Counts['columns'];
   change(says: string, edit: (doc: Bench) => Bench): void;
+  /** A document with lists of the shelf among its own. */
+  withLists(doc: Bench, named: readonly string[]): Bench;
   compute(small?: boolean): Promise<void>;
 }
 
@@ -53,8 +55,9 @@ export class StepDraft {
     this.now = null;
     if (!step) return;
     const { id, condition } = step;
-    if (id === null) this.bench.change('Narrow', (doc) => addRung(doc, condition));
-    else this.bench.change('Change a step', (doc) => changeRung(doc, id, condition));
+    const listed = (doc: Bench): Bench => this.bench.withLists(doc, listsAsked(condition));
+    if (id === null) this.bench.change('Narrow', (doc) => addRung(listed(doc), condition));
+    else this.bench.change('Change a step', (doc) => changeRung(listed(doc), id, condition));
   }
 
   drop(): void {
@@ -64,9 +67,10 @@ export class StepDraft {
   }
 
   /** The document with the step in it, where nothing of the step is empty. */
-  asked(doc: Bench): Bench {
-    if (!this.now || !isComplete(this.now.condition)) return doc;
+  asked(bench: Bench): Bench {
+    if (!this.now || !isComplete(this.now.condition)) return bench;
     const { id, condition } = this.now;
+    const doc = this.bench.withLists(bench, listsAsked(condition));
     if (id !== null) return changeRung(doc, id, condition);
     const rungs = [...doc.ladder.rungs, { id: NEW_STEP, on: true, condition }];
     return { ...doc, ladder: { ...doc.ladder, rungs } };

@@ -53,6 +53,10 @@
       values={test.values}
       onchange={(values) => onchange({ ...test, values })}
     />
+  {:else if test.test === 'listed'}
+    {#await import('./ListedFields.svelte') then { default: ListedFields }}
+      <ListedFields {bench} {column} {test} {onchange} />
+    {/await}
   {:else if 'text' in test}
     <input
       class="field wide"

@@ -1,4 +1,5 @@
 import { isLedger } from '$lib/core/bench/tray';
+import type { Table } from '$lib/core/table/table';
 import { Engine } from '$lib/engine/engine';
 import { openDatabase } from '../../storage/database';
 import { loadTable } from '../load';
@@ -7,13 +8,20 @@ import type { Task } from '../tasks';
 /** The list asked last stays in memory for the next question. */
 let held: { key: string; engine: Engine } | null = null;
 
-async function engineOf(database: string, reading: number): Promise<Engine> {
-  const key = `${database}|${reading}`;
+async function engineOf(
+  database: string,
+  reading: number,
+  others: Readonly<Record<string, number>>,
+): Promise<Engine> {
+  const key = JSON.stringify([database, reading, others]);
   if (held?.key === key) return held.engine;
   const db = openDatabase(database);
   try {
     const { table, recipe, listName } = await loadTable(db, reading);
-    const engine = new Engine({ name: listName, table, recipe, others: new Map() });
+    const beside = new Map<string, Table>();
+    for (const [name, other] of Object.entries(others))
+      beside.set(name, (await loadTable(db, other)).table);
+    const engine = new Engine({ name: listName, table, recipe, others: beside });
     held = { key, engine };
     return engine;
   } finally {
@@ -25,9 +33,10 @@ async function engineOf(database: string, reading: number): Promise<Engine> {
 export async function ledger({
   database,
   doc,
+  others,
   csv,
 }: Extract<Task, { task: 'ledger' }>): Promise<unknown> {
-  const engine = await engineOf(database, doc.reading);
+  const engine = await engineOf(database, doc.reading, others);
   const counts = engine.now('stand', { doc });
   const tally = doc.tray.find(isLedger)?.id ?? doc.open;
   const at = { token: counts.token, tally };

@@ -3,6 +3,7 @@ import { Replies } from '$lib/engine/replies';
 import { application } from '$lib/server/application';
 import { answering, idOf, notFound } from '$lib/server/http/problem';
 import { findBench } from '$lib/server/storage/benches';
+import { readingsOfLists } from '$lib/server/storage/otherReadings';
 import { databasePath } from '$lib/server/storage/database';
 import type { RequestHandler } from './$types';
 
@@ -21,6 +22,7 @@ export const GET: RequestHandler = ({ params, url }) =>
       task: 'ledger',
       database: databasePath(config.dataFolder),
       doc: bench.doc,
+      others: await readingsOfLists(db, bench.doc.lists),
       csv: csv ? (full ? 'full' : 'shown') : '',
     });
     if (!csv) return json(Overview.parse(answer));

@@ -7,6 +7,7 @@ import { application } from '$lib/server/application';
 import { answering, idOf, jsonOf, notFound } from '$lib/server/http/problem';
 import { databasePath, type Database } from '$lib/server/storage/database';
 import { findList } from '$lib/server/storage/lists';
+import { readingOfSource } from '$lib/server/storage/otherReadings';
 import { findReading } from '$lib/server/storage/readings';
 import type { RequestHandler } from './$types';
 
@@ -60,13 +61,12 @@ async function readingsOfOthers(db: Database, ask: Ask): Promise<Record<string, 
         message: 'The server opens no files.',
         remedy: 'Name a stored list by its number (list).',
       });
-    else if (source.reading !== undefined) {
-      if (await findReading(db, source.reading)) out[name] = source.reading;
-      else faults.push(missing(`${path}.reading`, 'reading', source.reading));
-    } else if (source.list !== undefined) {
-      const list = await findList(db, source.list);
-      if (list?.current_reading) out[name] = list.current_reading;
-      else faults.push(missing(`${path}.list`, 'list', source.list));
+    else if (source.reading !== undefined || source.list !== undefined) {
+      const reading = await readingOfSource(db, source);
+      if (reading !== null) out[name] = reading;
+      else if (source.reading !== undefined)
+        faults.push(missing(`${path}.reading`, 'reading', source.reading));
+      else faults.push(missing(`${path}.list`, 'list', source.list ?? 0));
     } else
       faults.push({
         path,
