@@ -59,6 +59,16 @@ try {
   await page.click('tally-ledger');
   await page.find('foot-counted');
 
+  await page.click('new-made');
+  await page.find('made-expression');
+  await page.type('"Fares taken" / NULLIF(Boarded, 0)');
+  const made = await page.find('made-name');
+  await made.clear();
+  await made.sendKeys('Fare a head');
+  await page.untilText('made-outcome', 'far off');
+  await picture('made-column');
+  await page.click('close-side');
+
   await page.click('narrow');
   await page.choose('condition-column', 'delay');
   await page.choose('condition-test', 'compare-ge-1');

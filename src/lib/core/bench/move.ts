@@ -1,3 +1,5 @@
+import { prepareTable } from '../ask/prepare';
+import { finish } from '../steps/steps';
 import { carryRecords } from '../read/carry';
 import { numbersIn, renumbered } from '../scope/byNumber';
 import type { Condition } from '../scope/condition';
@@ -12,22 +14,27 @@ export interface BroughtBench {
   readonly lost: number;
 }
 
-/** Brings a bench to another reading: records named by number are found again by what they hold. */
+/**
+ * Brings a bench to another reading: records named by number are found again by what they hold.
+ * Corrections name records of the list; what is set aside, and conditions, name those it is stacked
+ * to, where it is.
+ */
 export function moveBench(doc: Bench, from: Table, to: Table, reading: number): BroughtBench {
   const { setAside } = doc.ladder;
-  const named = new Set([
-    ...setAside.records,
-    ...setAside.kept,
-    ...doc.corrections.map((c) => c.record),
-  ]);
+  const corrected = new Set(doc.corrections.map((c) => c.record));
+  const counted = new Set([...setAside.records, ...setAside.kept]);
   withConditions(doc, (condition) => {
-    for (const number of numbersIn(condition)) named.add(number);
+    for (const number of numbersIn(condition)) counted.add(number);
     return condition;
   });
-  const carried = carryRecords(from, to, [...named]);
+  const ofList = carried(from, to, corrected);
+  const ofCounted = carried(reshaped(from, doc), reshaped(to, doc), counted);
   const follow = (numbers: readonly number[]): number[] =>
-    numbers.flatMap((n) => carried.get(n) ?? []).sort((a, b) => a - b);
+    numbers.flatMap((n) => ofCounted.get(n) ?? []).sort((a, b) => a - b);
   const moved = withConditions(doc, (condition) => renumbered(condition, follow));
+  const lostOf = (named: ReadonlySet<number>, found: ReadonlyMap<number, number>): number[] =>
+    [...named].filter((n) => !found.has(n));
+  const lost = [lostOf(corrected, ofList), lostOf(counted, ofCounted)];
   return {
     doc: {
       ...moved,
@@ -37,13 +44,23 @@ export function moveBench(doc: Bench, from: Table, to: Table, reading: number): 
         setAside: { ...setAside, records: follow(setAside.records), kept: follow(setAside.kept) },
       },
       corrections: doc.corrections.flatMap((c) => {
-        const record = carried.get(c.record);
+        const record = ofList.get(c.record);
         return record === undefined ? [] : [{ ...c, record }];
       }),
     },
-    lost: named.size - carried.size,
+    // A record of the list that was both corrected and set aside is one.
+    lost: doc.reshape.length ? lost.flat().length : new Set(lost.flat()).size,
   };
 }
+
+const carried = (from: Table, to: Table, named: ReadonlySet<number>): Map<number, number> =>
+  named.size ? carryRecords(from, to, [...named]) : new Map<number, number>();
+
+/** The records that a bench counts. */
+const reshaped = (table: Table, { reshape }: Bench): Table =>
+  reshape.length
+    ? finish(prepareTable(table, { reshape, joins: [], computed: [] }, new Map())).table
+    : table;
 
 /** A bench with every condition of it put in another's place. */
 function withConditions(doc: Bench, change: (condition: Condition) => Condition): Bench {

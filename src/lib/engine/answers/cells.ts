@@ -10,9 +10,11 @@ const LONGEST_SHOWN = 500;
 const shorten = (text: string): string =>
   text.length > LONGEST_SHOWN ? `${text.slice(0, LONGEST_SHOWN)}…` : text;
 
-/** Corrected cells of a bench, as `place/column`. */
+/** Corrected cells of a bench, as `place/column`; stacked records are no longer those of the list. */
 export const correctedCells = (doc: Bench): ReadonlySet<string> =>
-  new Set(doc.corrections.map((c) => `${recordPlace(c.record)}/${c.column}`));
+  new Set(
+    doc.reshape.length ? [] : doc.corrections.map((c) => `${recordPlace(c.record)}/${c.column}`),
+  );
 
 /** A cell of a record as the page shows it. */
 export function cellOf(

@@ -52,6 +52,11 @@
     { kind: 'act', label: 'Narrow by…', keys: 'n', run: () => bench.step.begin() },
     { kind: 'act', label: 'New tally…', keys: 't', run: () => bench.choose() },
     { kind: 'act', label: 'Make a column…', keys: 'c', run: () => makeColumn() },
+    {
+      kind: 'act',
+      label: 'Stack columns as records…',
+      run: () => (bench.side = { kind: 'stack' }),
+    },
     { kind: 'act', label: 'Hand over: copy what is shown', run: () => void handOver.copyShown() },
     {
       kind: 'act',
@@ -185,6 +190,7 @@
     column: 'Column',
     record: 'Record',
     made: 'Made column',
+    stack: 'Stack columns as records',
   } as const;
   const SAVED = {
     saved: 'saved',
@@ -290,7 +296,7 @@
       {@const side = bench.side}
       <SidePanel
         title={SIDES[side.kind]}
-        wide={side.kind === 'made'}
+        wide={side.kind === 'made' || side.kind === 'stack'}
         onclose={() => (bench.side = null)}
       >
         {#if side.kind === 'behind'}<Behind {bench} place={side.place} onledger={toFigure} />
@@ -299,6 +305,10 @@
             column={side.column}
             onnarrow={(column) => bench.step.begin(column)}
           />
+        {:else if side.kind === 'stack'}
+          {#await import('../made/StackPanel.svelte') then { default: StackPanel }}
+            <StackPanel {bench} />
+          {/await}
         {:else if side.kind === 'made'}
           {#await import('../made/MadePanel.svelte') then { default: MadePanel }}
             {#key `${side.of} ${side.at}`}<MadePanel {bench} of={side.of} at={side.at} />{/key}

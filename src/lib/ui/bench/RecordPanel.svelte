@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { notOwn } from '../../core/bench/ownCells';
   import { recordNumber } from '../../core/table/recordNumber';
   import {
     correctCell,
@@ -114,12 +115,16 @@
               >
             {/if}
             <span class="tools">
-              <button
-                type="button"
-                class="act"
-                aria-label="Correct {cell.name}"
-                onclick={() => begin(cell)}>Correct</button
-              >
+              {#if notOwn(bench.doc, cell.column) === ''}
+                <button
+                  type="button"
+                  class="act"
+                  aria-label="Correct {cell.name}"
+                  onclick={() => begin(cell)}>Correct</button
+                >
+              {:else if cell.column === column}
+                <small>{notOwn(bench.doc, cell.column)}</small>
+              {/if}
               <button
                 type="button"
                 class="act"

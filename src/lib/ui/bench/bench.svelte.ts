@@ -52,7 +52,8 @@ export type Side =
   | { kind: 'behind'; place: Place }
   | { kind: 'column'; column: string }
   | { kind: 'record'; record: number; column: string | null }
-  /** A column in the making; `at`: the place of a made one that is changed. */
+  /** Columns being stacked; a column in the making, `at`: the place of a made one that is changed. */
+  | { kind: 'stack' }
   | { kind: 'made'; of: MadePlace['of']; at: number | null };
 
 /** Lines fetched beyond those in view, on each side. */

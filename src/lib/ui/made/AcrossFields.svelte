@@ -1,8 +1,7 @@
 <script lang="ts">
   import type { AcrossSpec } from '../../core/prepare/specs';
-  import { wildcardTest } from '../../core/match/wildcard';
-  import { patternPlaces } from '../../core/scope/textTest';
   import OneOf from '../fields/OneOf.svelte';
+  import ColumnsTaken from './ColumnsTaken.svelte';
 
   interface Props {
     across: AcrossSpec;
@@ -28,33 +27,6 @@
     ['product', 'the product'],
     ['geometricMean', 'the geometric mean'],
   ] as const;
-
-  let pattern = $state('');
-  let from = $state('');
-  let to = $state('');
-  const taken = $derived(new Set(across.columns));
-  const options = $derived(columns.map((c) => [c.id, c.name] as const));
-  /** Columns keep the order of the list, however they were picked. */
-  const take = (ids: ReadonlySet<string>): void =>
-    onchange({ ...across, columns: columns.filter((c) => ids.has(c.id)).map((c) => c.id) });
-
-  function turn(id: string, on: boolean): void {
-    const ids = new Set(taken);
-    if (on) ids.add(id);
-    else ids.delete(id);
-    take(ids);
-  }
-  function takeRun(): void {
-    const at = (id: string): number => columns.findIndex((c) => c.id === id);
-    const [a, b] = [at(from || (columns[0]?.id ?? '')), at(to || (columns.at(-1)?.id ?? ''))];
-    const run = columns.slice(Math.min(a, b), Math.max(a, b) + 1);
-    take(new Set([...taken, ...run.map((c) => c.id)]));
-  }
-  function takePattern(): void {
-    const fits = wildcardTest(patternPlaces(pattern.trim().toLowerCase()));
-    const found = columns.filter((c) => fits(c.name.toLowerCase()));
-    take(new Set([...taken, ...found.map((c) => c.id)]));
-  }
 </script>
 
 <div class="fields">
@@ -67,57 +39,11 @@
       onchange={(measure) => onchange({ ...across, measure })}
     /></label
   >
-  <div class="row">
-    <OneOf
-      label="First column of a run"
-      value={from || (columns[0]?.id ?? '')}
-      {options}
-      onchange={(id) => (from = id)}
-    />
-    to
-    <OneOf
-      label="Last column of a run"
-      value={to || (columns.at(-1)?.id ?? '')}
-      {options}
-      onchange={(id) => (to = id)}
-    />
-    <button type="button" class="act" onclick={takeRun} data-test="take-run">Take the run</button>
-  </div>
-  <div class="row">
-    <input
-      class="field"
-      bind:value={pattern}
-      placeholder="*kiosk*"
-      aria-label="Columns with a name like this; * stands for anything"
-      onkeydown={(e) => {
-        if (e.key !== 'Enter') return;
-        e.preventDefault();
-        takePattern();
-      }}
-      data-test="across-pattern"
-    />
-    <button type="button" class="act" disabled={!pattern.trim()} onclick={takePattern}
-      >Take those named so</button
-    >
-  </div>
-  <div class="head">
-    <span class="caps">{across.columns.length} of {columns.length} columns</span>
-    {#if across.columns.length}<button type="button" class="act" onclick={() => take(new Set())}
-        >Let all go</button
-      >{/if}
-  </div>
-  <div class="columns" role="group" aria-label="Columns taken together">
-    {#each columns as { id, name, unit } (id)}
-      <label
-        ><input
-          type="checkbox"
-          checked={taken.has(id)}
-          onchange={(e) => turn(id, e.currentTarget.checked)}
-        />
-        {name}<small>{unit}</small></label
-      >
-    {/each}
-  </div>
+  <ColumnsTaken
+    {columns}
+    taken={across.columns}
+    onchange={(ids) => onchange({ ...across, columns: ids })}
+  />
 </div>
 
 <style>
@@ -126,42 +52,11 @@
     grid-template-columns: minmax(0, 1fr);
     gap: 8px;
   }
-  .fields > label {
+  label {
     display: grid;
     grid-template-columns: minmax(0, 1fr);
     gap: 2px;
     color: var(--ink-soft);
     font-size: 13px;
-  }
-  .row {
-    display: flex;
-    gap: 6px;
-    align-items: center;
-  }
-  .row :global(select),
-  .row input {
-    min-width: 0;
-    flex: 1;
-  }
-  .row button {
-    white-space: nowrap;
-  }
-  .head {
-    display: flex;
-    justify-content: space-between;
-  }
-  .columns {
-    max-height: 170px;
-    overflow: auto;
-    display: grid;
-  }
-  .columns label {
-    display: flex;
-    gap: 6px;
-    padding: 2px 4px;
-  }
-  small {
-    margin-left: auto;
-    color: var(--ink-soft);
   }
 </style>

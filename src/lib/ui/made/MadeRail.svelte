@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Layers from '@lucide/svelte/icons/layers';
   import Link2 from '@lucide/svelte/icons/link-2';
   import Pencil from '@lucide/svelte/icons/pencil';
   import { idOfComputed } from '../../core/bench/madeEdits';
@@ -36,6 +37,17 @@
     >
   </div>
   <ul>
+    {#each bench.doc.reshape as spec, k (k)}
+      <li class="stacked" data-test="stacked-{k}">
+        <Layers size={14} aria-hidden="true" />
+        <span>{spec.name}, {spec.value}</span>
+        <small
+          >{spec.do === 'stack'
+            ? `stacked from ${spec.columns.length} columns`
+            : 'unstacked'}</small
+        >
+      </li>
+    {/each}
     {#each bench.doc.computed as spec, k (idOfComputed(spec))}
       <li class:open={open?.of === 'computed' && open.at === k}>
         <button
@@ -69,6 +81,12 @@
       </li>
     {/each}
   </ul>
+  <button
+    type="button"
+    class="act small"
+    onclick={() => (bench.side = { kind: 'stack' })}
+    data-test="stack">Stack columns as records…</button
+  >
 </section>
 
 <style>
@@ -94,6 +112,12 @@
   li.open {
     background: var(--tide-wash);
   }
+  .stacked {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    padding: 5px 8px;
+  }
   li button {
     width: 100%;
     display: flex;
@@ -117,6 +141,9 @@
   small {
     color: var(--ink-soft);
     white-space: nowrap;
+  }
+  .small {
+    font-size: 13px;
   }
   .bad {
     color: var(--bad);

@@ -10,6 +10,7 @@
         ['Ctrl Shift Z', 'Redo it'],
         ['n', 'Narrow by a new condition'],
         ['t', 'Begin a tally'],
+        ['c', 'Make a column'],
         ['Esc', 'Close what is open'],
         ['?', 'This page'],
       ],
@@ -46,6 +47,14 @@
         ['Up, Down', 'Go from tally to tally'],
         ['Alt with Up, Down', 'Move the tally'],
         ['Delete', 'Take it out'],
+      ],
+    ],
+    [
+      'While a column is made',
+      [
+        ['Ctrl Enter', 'Keep it'],
+        ['Alt Enter', 'Take the remedy of the fault'],
+        ['Ctrl Space', 'Complete columns, functions, and the values of a column in a text'],
       ],
     ],
     [
