@@ -373,6 +373,8 @@ export const Replies = {
         type: z.string(),
         /** Columns it is made of, and itself as the last. */
         heads: z.array(z.object({ name: z.string(), unit: z.string(), right: z.boolean() })),
+        /** How many columns it is made of. */
+        of: z.int(),
         /** The first counted records; `none`: why there is no value. */
         rows: z.array(z.object({ record: z.int(), cells: z.array(z.string()), none: z.string() })),
         values: z.int(),

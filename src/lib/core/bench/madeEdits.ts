@@ -11,6 +11,14 @@ export interface MadePlace {
 /** What the rest of a bench calls a computed column. */
 export const idOfComputed = ({ id, name }: ComputedSpec): string => id ?? name;
 
+/** How a column of a bench is made; null where it is the list's own. */
+export function madePlace(doc: Bench, column: string): MadePlace | null {
+  const at = doc.computed.findIndex((spec) => idOfComputed(spec) === column);
+  if (at >= 0) return { of: 'computed', at };
+  const join = doc.joins.findIndex((j) => j.bring.some((b) => (b.as ?? b.column) === column));
+  return join >= 0 ? { of: 'joins', at: join } : null;
+}
+
 /** Puts a computed column in, or in the place of another; renamed, the rest finds it as before. */
 export function setComputed(doc: Bench, at: number | null, spec: ComputedSpec): Bench {
   if (at === null) return { ...doc, computed: [...doc.computed, spec] };

@@ -1,3 +1,4 @@
+import { madePlace } from './madeEdits';
 import type { Bench } from './document';
 
 /**
@@ -7,9 +8,12 @@ import type { Bench } from './document';
 export function notOwn(doc: Bench, column: string): string {
   if (doc.reshape.length)
     return 'These records are stacked from the list: put cells right in a bench of the list itself.';
-  if (doc.computed.some((c) => (c.id ?? c.name) === column))
-    return 'This column is made: change how it is made, or the cells it is made of.';
-  if (doc.joins.some((j) => j.bring.some((b) => (b.as ?? b.column) === column)))
-    return 'This column comes from another list: put the cell right there.';
-  return '';
+  switch (madePlace(doc, column)?.of) {
+    case 'computed':
+      return 'This column is made: change how it is made, or the cells it is made of.';
+    case 'joins':
+      return 'This column comes from another list: put the cell right there.';
+    default:
+      return '';
+  }
 }

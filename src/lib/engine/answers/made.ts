@@ -49,6 +49,7 @@ export function* answerDraft(held: Held, { spec, at }: ArgsOf<'draft'>): Steps<D
         unit,
         right: type === 'number',
       })),
+      of: beside.length,
       rows: rowsOf(held, column, beside),
       ...(yield* cameOut(column, beside, table.length)),
     },

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { madePlace } from '../../core/bench/madeEdits';
   import {
     addRung,
     changeColumn,
@@ -63,8 +64,7 @@
     ),
   );
 
-  /** Its place among the made columns; -1: the list's own. */
-  const made = $derived(bench.doc.computed.findIndex((spec) => (spec.id ?? spec.name) === column));
+  const made = $derived(madePlace(bench.doc, column));
   function sort(descending: boolean): void {
     bench.change(`Sort by ${name}`, (doc) =>
       setSort(doc, [{ column, descending, blanks: 'last' }]),
@@ -137,10 +137,10 @@
   <p class="soft">
     {facts?.type ?? ''}{facts?.unit ? `, in ${facts.unit}` : ''}. Facts of the counted records.
   </p>
-  {#if made >= 0}<button
+  {#if made}<button
       type="button"
       class="act"
-      onclick={() => (bench.side = { kind: 'made', of: 'computed', at: made })}
+      onclick={() => (bench.side = { kind: 'made', ...made })}
       data-test="change-made">Change how it is made</button
     >{/if}
   {#if fault}<p>{fault}</p>{/if}

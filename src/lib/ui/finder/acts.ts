@@ -11,6 +11,7 @@ import {
   setTotals,
   switchRung,
 } from '../../core/bench/edits';
+import { madePlace } from '../../core/bench/madeEdits';
 import { MEASURES, suits, type MeasureKind } from '../../core/measure/measure';
 import { counted } from '../../core/table/format';
 import { isLedger, type LedgerItem } from '../../core/bench/tray';
@@ -99,12 +100,12 @@ function ledgerActs(bench: BenchState, { tally: spec, view }: LedgerItem): Act[]
           setSort(doc, [{ column: c.id, descending: false, blanks: 'last' }]),
         ),
     });
-    const made = bench.doc.computed.findIndex((spec) => (spec.id ?? spec.name) === c.id);
-    if (made >= 0)
+    const made = madePlace(bench.doc, c.id);
+    if (made)
       acts.push({
         kind: 'act',
         label: `Change how ${c.name} is made`,
-        run: () => (bench.side = { kind: 'made', of: 'computed', at: made }),
+        run: () => (bench.side = { kind: 'made', ...made }),
       });
     acts.push({
       kind: 'act',

@@ -47,6 +47,12 @@
           each group</span
         >
       {/if}
+      <button
+        type="button"
+        class="act make"
+        title="Make a column (c)"
+        onclick={() => (bench.side = { kind: 'made', of: 'computed', at: null })}>+ column</button
+      >
     </div>
     {#if footing}
       <p
@@ -95,6 +101,7 @@
   }
   @container (max-width: 760px) {
     .what,
+    .make,
     .totals {
       display: none;
     }

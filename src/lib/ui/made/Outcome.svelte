@@ -44,6 +44,11 @@
     </tbody>
   </table>
 </div>
+{#if column.of >= column.heads.length}
+  <p class="soft">
+    The first {column.heads.length - 1} of {column.of} columns it is made of are shown.
+  </p>
+{/if}
 <p data-test="made-outcome">
   {column.type[0].toUpperCase()}{column.type.slice(1)}, in {counted(
     column.values,
@@ -88,6 +93,9 @@
   }
   .soft {
     color: var(--ink-soft);
+  }
+  p {
+    margin: 0;
   }
   .far {
     color: var(--plum);
