@@ -159,19 +159,23 @@ const SPECS: Record<Tally['kind'], fc.Arbitrary<unknown>> = {
     definition: fc.integer({ min: 1, max: 9 }),
     ranksOf: fc.array(fc.integer({ min: 0, max: 40 }), { maxLength: 2 }),
   }),
-  ranking: fc.record({
-    kind: fc.constant('ranking'),
-    scope,
-    groups: fc.constantFrom(
-      [{ column: 'Vessel' }],
-      [{ column: 'Route' }, { column: 'Vessel' }],
-      [],
-    ),
-    by: fc.record({ kind: fc.constant('sum'), column }),
-    from: fc.constantFrom('highest', 'lowest'),
-    ties: fc.constantFrom('gap', 'noGap', 'order', 'mean'),
-    top: fc.integer({ min: 1, max: 12 }),
-  }),
+  ranking: fc
+    .record({
+      kind: fc.constant('ranking'),
+      scope,
+      groups: fc.constantFrom(
+        [{ column: 'Vessel' }],
+        [{ column: 'Route' }, { column: 'Vessel' }],
+        [],
+      ),
+      // As many as there are groups: records within them.
+      within: fc.constantFrom(0, 1),
+      by: fc.record({ kind: fc.constant('sum'), column }),
+      from: fc.constantFrom('highest', 'lowest'),
+      ties: fc.constantFrom('gap', 'noGap', 'order', 'mean'),
+      top: fc.integer({ min: 1, max: 12 }),
+    })
+    .map((spec) => ({ ...spec, within: Math.min(spec.within, spec.groups.length) })),
   periods: fc.record({
     kind: fc.constant('periods'),
     scope,

@@ -56,6 +56,87 @@ describe('ranking', () => {
     );
   });
 
+  it('records within groups: places, shares of the group, ties at the edge, and the others of each', () => {
+    for (const [ties, rank] of [
+      ['gap', 'rank'],
+      ['noGap', 'dense_rank'],
+    ] as const) {
+      const result = answered(table, {
+        tallies: [
+          {
+            kind: 'ranking',
+            groups: [key('Route'), key('Weather')],
+            within: 2,
+            by: { kind: 'sum', column: 'Delay' },
+            ties,
+            top: 3,
+          },
+        ],
+      });
+      // The edge is the third highest of the group; all that equal it stay in.
+      const ranked = `select n, route, coalesce(weather, 'blank') w, weather is null b, delay,
+        ${rank}() over (partition by route, weather order by delay desc) p,
+        row_number() over (partition by route, weather order by delay desc, n) k,
+        nth_value(delay, 3) over (partition by route, weather order by delay desc, n
+          rows between unbounded preceding and unbounded following) edge,
+        sum(delay) over (partition by route, weather) whole
+        from s where delay is not null`;
+      const want = sql(
+        `select * from (${ranked}) where edge is null or delay >= edge order by route, b, w, delay desc, n`,
+      );
+      expect(
+        groups(result).map((g) => [g['Route'], g['Weather'], g['Record'], g['Place'], g['Share']]),
+      ).toEqual(
+        want.map((r) => [
+          r.route,
+          r.w,
+          Number(r.n) + 1,
+          r.p,
+          Number(r.whole) === 0 ? null : near(Number(r.delay) / Number(r.whole)),
+        ]),
+      );
+      const others = rows(result).filter(
+        (_, k) => result.tallies[0].tables[0].rows[k].kind === 'others',
+      );
+      const left = sql(
+        `select route, w, count(*) n, sum(delay) s from (${ranked}) where delay < edge group by route, b, w order by route, b, w`,
+      );
+      expect(others.map((g) => [g['Route'], g['Weather'], g['Delay']])).toEqual(
+        left.map((r) => [r.route, r.w, near(Number(r.s))]),
+      );
+      expect(result.tallies[0].tables[0].rows.flatMap((r) => r.stands ?? [])).toEqual(
+        left.map((r) => r.n),
+      );
+      expect(result.tallies[0].footing.foots).toBe(true);
+      expect(result.tallies[0].says).toContain('within each Route and Weather');
+    }
+  });
+
+  it('records within groups, from the lowest and from the bottom', () => {
+    const of = (more: object) =>
+      groups(
+        answered(table, {
+          tallies: [
+            {
+              kind: 'ranking',
+              groups: [key('Vessel')],
+              within: 1,
+              by: { kind: 'sum', column: 'Fares taken' },
+              ties: 'order',
+              ...more,
+            },
+          ],
+        }),
+      ).map((g) => [g['Vessel'], g['Record']]);
+    const want = (order: string, k: string) =>
+      sql(
+        `select vessel, n from (select vessel, n, fares, row_number() over (partition by vessel order by fares ${order}, n) k,
+         count(fares) over (partition by vessel) c from s where fares is not null) where ${k} order by vessel, fares ${order}, n`,
+      ).map((r) => [r.vessel, Number(r.n) + 1]);
+    expect(of({ from: 'lowest' })).toEqual(want('asc', '1'));
+    expect(of({}).length).toBe(want('desc', '1').length);
+  });
+
   it('records, with ties at the edge kept and blanks left out', () => {
     const result = answered(table, {
       tallies: [

@@ -1,7 +1,7 @@
 import { showCount } from '../../table/format';
 import type { TallyAnswer } from '../answer';
 import { groupRows } from '../groupRows';
-import type { RankingSpec } from './spec';
+import { ranksRecords, type RankingSpec } from './spec';
 
 /** `first 5` */
 export const rankingFact = ({ tables: [main] }: TallyAnswer, spec: RankingSpec): string =>
@@ -9,4 +9,4 @@ export const rankingFact = ({ tables: [main] }: TallyAnswer, spec: RankingSpec):
     ? `first ${showCount(spec.top)}`
     : spec.bottom !== undefined
       ? `last ${showCount(spec.bottom)}`
-      : `${showCount(spec.groups.length ? groupRows(main) : main.length)} places`;
+      : `${showCount(!ranksRecords(spec) ? groupRows(main) : main.length)} places`;

@@ -7,23 +7,24 @@ import { rankGroups } from './groups';
 import { rankRecords } from './records';
 import { rankingFact } from './fact';
 import { rankingSentence } from './sentence';
-import type { RankingSpec } from './spec';
+import { rankRecordsWithin } from './recordsWithin';
+import { ranksRecords, type RankingSpec } from './spec';
 
 export const rankingKind: TallyKind<RankingSpec> = {
   check(spec, faults, path) {
     spec.groups.forEach((key, k) => checkKey(key, faults, `${path}.groups[${k}]`));
-    if (spec.within >= Math.max(1, spec.groups.length))
+    if (spec.within > spec.groups.length)
       faults.add(
         `${path}.within`,
         `Places are given within ${counted(spec.within, 'key')}, but there ${spec.groups.length === 1 ? 'is' : 'are'} ${spec.groups.length}.`,
-        'At least one key must be left to rank.',
+        'Give as many at most: with all of them records are ranked within the groups.',
       );
     faults.measure(
       `${path}.by`,
       spec.by,
       RELATIVE.filter((kind) => kind !== 'running'),
     );
-    if (spec.groups.length === 0) {
+    if (ranksRecords(spec)) {
       if (spec.by.column === undefined)
         faults.add(
           `${path}.by.column`,
@@ -61,7 +62,10 @@ export const rankingKind: TallyKind<RankingSpec> = {
     };
   },
   *compute(base, spec) {
-    return spec.groups.length ? yield* rankGroups(base, spec) : yield* rankRecords(base, spec);
+    if (!ranksRecords(spec)) return yield* rankGroups(base, spec);
+    return spec.groups.length
+      ? yield* rankRecordsWithin(base, spec)
+      : yield* rankRecords(base, spec);
   },
   sentence: rankingSentence,
   fact: rankingFact,

@@ -172,7 +172,11 @@ function* cumulative(values: Float64Array, order: Int32Array): Steps<Float64Arra
 }
 
 /** "All others" as a rule: a tie at the edge is kept, so they are the values beyond the edge's own. */
-function beyond({ by, from, bottom }: RankingSpec, column: ScalarColumn, edge: number): Condition {
+export function beyond(
+  { by, from, bottom }: RankingSpec,
+  column: ScalarColumn,
+  edge: number,
+): Condition {
   const higher = (from === 'highest') === (bottom !== undefined);
   const value = cellFigure(column, edge);
   return {
@@ -183,10 +187,12 @@ function beyond({ by, from, bottom }: RankingSpec, column: ScalarColumn, edge: n
   };
 }
 
-function columnsOf(
+/** The columns of ranked records. @param reach which of the rows before a cumulative share is of */
+export function columnsOf(
   { by }: RankingSpec,
   column: ScalarColumn,
   shown: readonly Column[],
+  reach: 'above' | 'run' = 'above',
 ): FigureColumn[] {
   const adds = column.type === 'number';
   const share = (key: string, title: string, says: string): FigureColumn => ({
@@ -218,7 +224,7 @@ function columnsOf(
               'Cumulative share',
               'The values down to this one ÷ the sum of all ranked.',
             ),
-            reach: 'above' as const,
+            reach,
           },
         ]
       : []),
@@ -238,7 +244,7 @@ export function withinBottom(
   return n;
 }
 
-function notes(unranked: number, spec: RankingSpec, kept: number): Warning[] {
+export function notes(unranked: number, spec: RankingSpec, kept: number): Warning[] {
   const out: Warning[] = [];
   if (unranked > 0)
     out.push(

@@ -14,27 +14,36 @@ import {
 } from '../slots';
 import { groupWords, nameOf } from '../words';
 import { TIES, TIES_WORDS } from './places';
-import type { RankingSpec } from './spec';
+import { ranksRecords, type RankingSpec } from './spec';
 
 type Change = NonNullable<RankingSpec['change']>;
 
 /** `Each Vessel ranked by sum of Fares taken, highest first, within each Route; …; the first 5 and all others.` */
 export function rankingSentence(spec: RankingSpec, names: Names): Part<RankingSpec>[] {
   const { groups, within, by } = spec;
+  const ofRecords = ranksRecords(spec);
   const keys = keySlots<RankingSpec>(
     'groups',
     groups,
     names,
-    (next) => ({ ...spec, groups: next, within: Math.min(within, Math.max(0, next.length - 1)) }),
-    { empty: groups.length ? 'then…' : 'each group of…', least: 0 },
+    (next) => ({
+      ...spec,
+      groups: next,
+      // A key that is added is ranked within those before; one that changes stays what it is.
+      within:
+        ofRecords && next.length <= groups.length
+          ? next.length
+          : Math.min(within, Math.max(0, next.length - 1)),
+    }),
+    { empty: ofRecords ? 'each group of…' : 'then…', least: 0 },
   );
   const inner = keys.slots.slice(within);
   const outer = keys.slots.slice(0, within);
   const changed = change(spec, names);
   return begun<RankingSpec>([
-    ...(groups.length ? ['each ', ...joined(inner), ' ', keys.add] : ['every record ', keys.add]),
+    ...(ofRecords ? ['every record ', keys.add] : ['each ', ...joined(inner), ' ', keys.add]),
     ' ranked by ',
-    groups.length
+    !ofRecords
       ? measureSlot<RankingSpec>('by', by, names, (next) => (next ? { ...spec, by: next } : spec), {
           needed: true,
         })
@@ -57,11 +66,7 @@ export function rankingSentence(spec: RankingSpec, names: Names): Part<RankingSp
       ],
       (from) => ({ ...spec, from }),
     ),
-    ...(within
-      ? [', within each ', ...joined(outer)]
-      : groups.length
-        ? [' ', parent(spec, names)]
-        : []),
+    ...(within ? [', within each ', ...joined(outer)] : [' ', parent(spec, names)]),
     '; ',
     choiceSlot<RankingSpec, RankingSpec['ties']>(
       'ties',
@@ -74,7 +79,7 @@ export function rankingSentence(spec: RankingSpec, names: Names): Part<RankingSp
     ...changed.said,
     ...ending<RankingSpec>(
       [
-        ...(groups.length > 1 ? [withinOption(spec, names)] : []),
+        ...(groups.length > 1 && !ofRecords ? [withinOption(spec, names)] : []),
         ...shown(spec, names),
         ...(spec.change
           ? calendarSlots<RankingSpec>('change.calendar', spec.change.calendar, (calendar) => ({
@@ -160,7 +165,7 @@ function change(
   spec: RankingSpec,
   names: Names,
 ): { said: Part<RankingSpec>[]; add: Slot<RankingSpec>[] } {
-  if (spec.groups.length === 0) return { said: [], add: [] };
+  if (ranksRecords(spec)) return { said: [], add: [] };
   const now = spec.change;
   const { change: _, ...rest } = spec;
   const put = (next: Change | null): RankingSpec => (next ? { ...spec, change: next } : rest);
@@ -204,7 +209,7 @@ function change(
 
 /** Columns that name a ranked record. */
 function shown(spec: RankingSpec, names: Names): Option<RankingSpec>[] {
-  if (spec.groups.length) return [];
+  if (!ranksRecords(spec)) return [];
   const slot = (ref: string | null, k: number): Slot<RankingSpec> =>
     columnSlot<RankingSpec>(
       `show[${k}]`,

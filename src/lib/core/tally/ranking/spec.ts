@@ -9,9 +9,12 @@ import { TIES } from './places';
 export const RankingSpec = z.strictObject({
   ...tallyCommon,
   kind: z.literal('ranking'),
-  /** Groups to rank, from the outermost; none: the records themselves. */
+  /** Groups to rank, from the outermost; none that is not in `within`: the records themselves. */
   groups: z.array(GroupKey).max(6).default([]),
-  /** How many of the first keys make the parent group that places are given within. */
+  /**
+   * How many of the first keys make the parent group that places are given within; as many as there
+   * are keys: records are ranked, within the groups of all of them.
+   */
   within: z.int().min(0).max(5).default(0),
   /** What groups are ranked by; for records a measure of their column. */
   by: Measure,
@@ -34,3 +37,7 @@ export const RankingSpec = z.strictObject({
     .optional(),
 });
 export type RankingSpec = z.infer<typeof RankingSpec>;
+
+/** Whether records are ranked, and not groups. */
+export const ranksRecords = ({ groups, within }: Pick<RankingSpec, 'groups' | 'within'>): boolean =>
+  within >= groups.length;

@@ -7,7 +7,7 @@
   let { tally, source, width, small = false, chosen = null, onopen }: ViewProps = $props();
   const MOST = 24;
   const table = $derived(source.table('main'));
-  const grouped = $derived(tally.kind === 'ranking' && tally.groups.length > 0);
+  const grouped = $derived(tally.kind === 'ranking' && tally.within < tally.groups.length);
   const rows = $derived(
     (table?.rows ?? [])
       .filter((r) => r.kind === 'group' || (r.kind === 'others' && grouped))

@@ -1,0 +1,212 @@
+import { sortByColumn } from '../../arrange/sort';
+import { buildTree, groupKeys, groupPath, type GroupTree } from '../../arrange/tree';
+import { TallyRefused } from '../../errors';
+import { columnFor } from '../../expression/columnFor';
+import { CompensatedSum } from '../../measure/compensated';
+import { STRIDE, type Steps } from '../../steps/steps';
+import { has } from '../../table/bitset';
+import { fullCell } from '../../table/cell';
+import { isMissing, isText, type ScalarColumn } from '../../table/column';
+import { counted } from '../../table/format';
+import { recordNumber } from '../../table/recordNumber';
+import { lazyTable } from '../answer';
+import { recordsOf, selectionOf, type Base } from '../base';
+import { cellFigure, labelColumns } from '../figure';
+import { codesOf, groupWhere, MOST_GROUPS, refuseTooMany } from '../keys';
+import type { TallyAnswer } from '../kind';
+import { figureOf, shareOf, type FigureRow } from '../result';
+import { walkGroups } from '../sortedGroups';
+import { allOf } from '../whereCondition';
+import { placesOf, withinTop } from './places';
+import { beyond, columnsOf, notes, withinBottom } from './records';
+import type { RankingSpec } from './spec';
+
+/** The records of one group in order of their places, and which of them are kept. */
+interface Ranked {
+  readonly leaf: number;
+  readonly order: Int32Array;
+  readonly places: Float64Array;
+  /** Sums from the group's first place to each. */
+  readonly sums: Float64Array;
+  readonly from: number;
+  readonly to: number;
+  /** Its first row in the table. */
+  readonly row: number;
+}
+
+/**
+ * Every record with a value in its place among those of its group, group after group in their order;
+ * or the first or last of each group, and its others in one row.
+ */
+export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
+  const { table } = base;
+  const column = columnFor(table, spec.by.column ?? '');
+  if (isText(column)) throw new TallyRefused(`“${column.name}” is text and cannot be ranked.`);
+  const selection = selectionOf(base, spec.scope);
+  const coded = spec.groups.map((key) => codesOf(base, key, selection));
+  const tree = buildTree(
+    table.length,
+    coded.map((c) => c.codes),
+  );
+  refuseTooMany(tree.leaves, 'groups', MOST_GROUPS);
+  yield undefined;
+  const descending = spec.from === 'highest';
+  const sorted = yield* sortByColumn(column, { descending, blanks: 'last' }, base.order);
+  const present = sorted.order.filter(
+    (i) => column.values[i] === column.values[i] && has(selection, i),
+  );
+  yield undefined;
+  const groups = yield* rankedIn(tree, spec, column, dealt(tree, present));
+  const length = groups.reduce((n, g) => n + rowsOf(g), 0);
+  const shown = spec.show.map((ref) => columnFor(table, ref));
+  const depth = tree.levels.length;
+  const adds = column.type === 'number';
+  const labels = 2 + depth + shown.length;
+  const [place, record, ...rest] = columnsOf(spec, column, shown, 'run');
+  const rowAt = (n: number): FigureRow => {
+    const group = groups[groupAt(groups, n)];
+    const k = group.from + n - group.row;
+    return k < group.to ? rankedRow(group, k) : othersRow(group);
+  };
+  const rankedRow = ({ leaf, order, places, sums }: Ranked, k: number): FigureRow => {
+    const i = order[k];
+    const total = sums[sums.length - 1];
+    const cells = shown.map((c) => (isMissing(c, i) ? null : fullCell(c, i)));
+    return {
+      kind: 'group',
+      level: 0,
+      cells: [
+        places[k],
+        ...groupPath(tree, depth - 1, leaf),
+        recordNumber(i),
+        ...cells,
+        cellFigure(column, i),
+        ...(adds ? [shareOf(column.values[i], total), shareOf(sums[k], total)] : []),
+      ],
+      keys: [places[k], ...groupKeys(tree, depth - 1, leaf), recordNumber(i), ...cells],
+      where: { kind: 'records', not: false, records: [recordNumber(i)] },
+      run: leaf,
+    };
+  };
+  const othersRow = ({ leaf, order, sums, from, to }: Ranked): FigureRow => {
+    const left = order.length - (to - from);
+    const total = sums[sums.length - 1];
+    const kept = to > from ? sums[to - 1] - (from ? sums[from - 1] : 0) : 0;
+    const edge = order[spec.bottom === undefined ? to - 1 : from];
+    return {
+      kind: 'others',
+      stands: left,
+      level: 0,
+      cells: [
+        null,
+        ...groupPath(tree, depth - 1, leaf),
+        counted(left, 'other record'),
+        ...shown.map(() => null),
+        adds ? figureOf(total - kept) : null,
+        ...(adds ? [shareOf(total - kept, total), null] : []),
+      ],
+      keys: [null, ...groupKeys(tree, depth - 1, leaf), null, ...shown.map(() => null)],
+      where: allOf([groupWhere(tree, depth - 1, leaf), beyond(spec, column, edge)]) ?? undefined,
+      run: leaf,
+    };
+  };
+  return {
+    tables: [
+      lazyTable(
+        {
+          name: 'main',
+          caption: 'Ranking',
+          labels,
+          whole: true,
+          columns: [place, ...labelColumns(spec.groups, tree.keys, table), record, ...rest],
+        },
+        length,
+        rowAt,
+      ),
+    ],
+    warnings: [
+      ...coded.flatMap((c) => c.warnings),
+      ...notes(
+        recordsOf(selection).length - present.length,
+        spec,
+        Math.max(0, ...groups.map((g) => g.to - g.from)),
+      ),
+    ],
+  };
+}
+
+const rowsOf = ({ order, from, to }: Pick<Ranked, 'order' | 'from' | 'to'>): number =>
+  to - from + Number(order.length > to - from);
+
+/** The group that a row is of: the last that begins at it or before. */
+function groupAt(groups: readonly Ranked[], row: number): number {
+  let [low, high] = [0, groups.length - 1];
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (groups[middle].row <= row) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
+/** Sorted records dealt to their groups, those of each in the order they come. */
+function dealt(tree: GroupTree, sorted: Int32Array): Int32Array[] {
+  const counts = new Int32Array(tree.leaves);
+  for (const i of sorted) counts[tree.leafOf[i]]++;
+  const out = Array.from(counts, (n) => new Int32Array(n));
+  const next = new Int32Array(tree.leaves);
+  for (const i of sorted) {
+    const leaf = tree.leafOf[i];
+    out[leaf][next[leaf]++] = i;
+  }
+  return out;
+}
+
+function* rankedIn(
+  tree: GroupTree,
+  spec: RankingSpec,
+  { values }: ScalarColumn,
+  orders: readonly Int32Array[],
+): Steps<Ranked[]> {
+  const deepest = tree.levels.length - 1;
+  const counts = tree.levels.map((level) => new Float64Array(level.size));
+  orders.forEach((order, leaf) => {
+    for (let l = deepest, g = leaf; l >= 0; l--) {
+      counts[l][g] += order.length;
+      g = tree.levels[l].parent[g];
+    }
+  });
+  const leaves: number[] = [];
+  walkGroups(
+    tree,
+    spec.groups.map((key) => key.order),
+    counts.map((records) => ({ records, measures: [] })),
+    (level, group) => {
+      if (level === deepest) leaves.push(group);
+    },
+  );
+  const out: Ranked[] = [];
+  let [row, done] = [0, 0];
+  for (const leaf of leaves) {
+    const order = orders[leaf];
+    const sum = new CompensatedSum();
+    const sums = Float64Array.from(order, (i) => (sum.add(values[i]), sum.value));
+    const group = {
+      leaf,
+      order,
+      places: placesOf(values, order, spec.ties),
+      sums,
+      from: spec.bottom === undefined ? 0 : order.length - withinBottom(values, order, spec.bottom),
+      to: spec.top === undefined ? order.length : withinTop(values, order, spec.top),
+      row,
+    };
+    out.push(group);
+    row += rowsOf(group);
+    done += order.length;
+    if (done > STRIDE) {
+      done = 0;
+      yield undefined;
+    }
+  }
+  return out;
+}
