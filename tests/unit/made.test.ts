@@ -35,7 +35,7 @@ function opened(doc: Bench = newBench(list, 1)): {
   bench.show(doc);
   return {
     bench,
-    draft: (spec, at = null) => Replies.draft.parse(bench.ask('draft', { spec, at })),
+    draft: (spec, at = null) => Replies.draft.parse(bench.ask('draft', { spec, at, whole: true })),
   };
 }
 
@@ -45,7 +45,11 @@ describe('a column in the making', () => {
       worked('Fare a head', '"Fares taken" / NULLIF(Boarded, 0)'),
     );
     expect(fault).toBeNull();
-    expect(column).toMatchObject({ type: 'number', values: 6, blank: 1, unread: 0, none: 1 });
+    expect(column).toMatchObject({
+      type: 'number',
+      of: 2,
+      all: { values: 6, blank: 1, unread: 0, none: 1 },
+    });
     expect(column?.heads.map((h) => h.name)).toEqual(['Fares taken', 'Boarded', 'Fare a head']);
     expect(column?.rows.map((r) => [r.cells.at(-1), r.none])).toEqual([
       ['10', ''],
@@ -54,13 +58,40 @@ describe('a column in the making', () => {
       ['10', ''],
       ['', 'none: Fares taken is blank'],
     ]);
-    expect([column?.lowest, column?.highest]).toEqual(['10', '1,000']);
+    expect([column?.all?.lowest, column?.all?.highest]).toEqual(['10', '1,000']);
+  });
+
+  it('shows the first records before all of them were gone through, and the same', () => {
+    const { bench, draft } = opened();
+    for (const spec of [
+      worked('Fare a head', '"Fares taken" / NULLIF(Boarded, 0)'),
+      ComputedSpec.parse({
+        name: 'x',
+        across: { measure: 'mean', columns: ['Boarded', 'Fares taken'] },
+      }),
+      worked('x', "UPPER(Route) || '!'"),
+    ]) {
+      const first = Replies.draft.parse(
+        bench.ask('draft', { spec, at: null, whole: false }),
+      ).column;
+      const all = draft(spec).column;
+      expect(first?.all).toBeNull();
+      expect(first?.heads).toEqual(all?.heads);
+      expect(first?.rows.map((r) => [r.record, r.none])).toEqual(
+        all?.rows.slice(0, 5).map((r) => [r.record, r.none]),
+      );
+      const figures = (cells: string[] = []): (number | string)[] =>
+        cells.map((cell) => (cell === '' || Number.isNaN(Number(cell)) ? cell : Number(cell)));
+      first?.rows.forEach((row, k) =>
+        expect(figures(row.cells)).toEqual(figures(all?.rows[k].cells)),
+      );
+    }
   });
 
   it('one value far off all others is named by its record', () => {
     const { column } = opened().draft(worked('x', '"Fares taken" + 0'));
-    expect(column?.far).toEqual({ record: 8, text: '8,000' });
-    expect(opened().draft(worked('x', 'Boarded + 0')).column?.far).toBeNull();
+    expect(column?.all?.far).toEqual({ record: 8, text: '8,000' });
+    expect(opened().draft(worked('x', 'Boarded + 0')).column?.all?.far).toBeNull();
   });
 
   it.each([
@@ -109,7 +140,7 @@ describe('a column in the making', () => {
       ).column;
     expect(across('sum')?.rows.map((r) => r.cells.at(-1))).toEqual(['11', '22', '30', '44', '5']);
     expect(across('blanks')?.rows[4].cells.at(-1)).toBe('1');
-    expect(across('highestColumn')).toMatchObject({ type: 'text', distinct: 2 });
+    expect(across('highestColumn')).toMatchObject({ type: 'text', all: { distinct: 2 } });
   });
 
   it('never dates with numbers, nor a total of days', () => {
@@ -124,6 +155,7 @@ describe('a column in the making', () => {
       bench.ask('draft', {
         spec: ComputedSpec.parse({ name: 'x', across: { measure, columns } }),
         at: null,
+        whole: true,
       }).fault?.message;
     expect(fault('sum', ['Day', 'Boarded'])).toContain('cannot be taken together');
     expect(fault('max', ['Boarded', 'Day'])).toContain('cannot be taken together');

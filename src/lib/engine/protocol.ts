@@ -74,7 +74,12 @@ export interface Asks {
   match: On & { readonly spec: JoinSpec; readonly at: number | null };
   /** Where the bench uses a column, in words. */
   uses: On & { readonly column: string };
-  draft: On & { readonly spec: ComputedSpec; readonly at: number | null };
+  /** `whole`: what comes out of all records too, and not only the first of them. */
+  draft: On & {
+    readonly spec: ComputedSpec;
+    readonly at: number | null;
+    readonly whole: boolean;
+  };
 }
 export type Do = keyof Asks;
 export type ArgsOf<K extends Do> = Asks[K];

@@ -377,15 +377,20 @@ export const Replies = {
         of: z.int(),
         /** The first counted records; `none`: why there is no value. */
         rows: z.array(z.object({ record: z.int(), cells: z.array(z.string()), none: z.string() })),
-        values: z.int(),
-        blank: z.int(),
-        unread: z.int(),
-        none: z.int(),
-        lowest: z.string(),
-        highest: z.string(),
-        /** The end that lies far off all others, by the record's number. */
-        far: z.object({ record: z.int(), text: z.string() }).nullable(),
-        distinct: z.int().nullable(),
+        /** What came out of all records; null where only the first were looked at. */
+        all: z
+          .object({
+            values: z.int(),
+            blank: z.int(),
+            unread: z.int(),
+            none: z.int(),
+            lowest: z.string(),
+            highest: z.string(),
+            /** The end that lies far off all others, by the record's number. */
+            far: z.object({ record: z.int(), text: z.string() }).nullable(),
+            distinct: z.int().nullable(),
+          })
+          .nullable(),
       })
       .nullable(),
   }),

@@ -84,5 +84,10 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   other: z.strictObject({ ...on, list: z.string() }),
   match: z.strictObject({ ...on, spec: JoinDraft, at: z.int().min(0).nullable() }),
   uses: z.strictObject({ ...on, column: z.string() }),
-  draft: z.strictObject({ ...on, spec: ComputedSpec, at: z.int().min(0).nullable() }),
+  draft: z.strictObject({
+    ...on,
+    spec: ComputedSpec,
+    at: z.int().min(0).nullable(),
+    whole: z.boolean(),
+  }),
 };

@@ -39,15 +39,24 @@ export function matchKeys(
 ): KeyMatch {
   const here = on.map(({ column }) => columnFor(table, column));
   const there = on.map(({ column, with: ref }) => columnFor(other, ref ?? column));
-  const byKey = new Map<string, number[]>();
+  const places = new Map<string, number>();
+  const groups: number[][] = [];
+  const [only] = there;
+  const known =
+    there.length === 1 && isText(only) ? new Int32Array(only.dictionary.length).fill(-1) : null;
   for (let i = 0; i < other.length; i++) {
-    const key = keyOf(there, i, loose);
-    if (key === null) continue;
-    const list = byKey.get(key);
-    if (list) list.push(i);
-    else byKey.set(key, [i]);
+    // A text that was met before has its place already.
+    const code = known && isText(only) ? only.codes[i] : -1;
+    let at = known && code >= 0 ? known[code] : -1;
+    if (at < 0) {
+      const key = keyOf(there, i, loose);
+      if (key === null) continue;
+      at = places.get(key) ?? -1;
+      if (at < 0) places.set(key, (at = groups.push([]) - 1));
+      if (known && code >= 0) known[code] = at;
+    }
+    groups[at].push(i);
   }
-  const places = new Map([...byKey.keys()].map((key, k) => [key, k]));
   const placeOf = placing(here, loose, places);
   const groupOf = new Int32Array(table.length);
   let unmatched = 0;
@@ -56,7 +65,7 @@ export function matchKeys(
     groupOf[i] = at;
     if (at < 0) unmatched++;
   }
-  return { groups: [...byKey.values()], groupOf, unmatched };
+  return { groups, groupOf, unmatched };
 }
 
 /** The place of a record's key; a column of texts is looked up once for each text. */
@@ -85,6 +94,7 @@ const partOfKey = (column: Column, text: string, loose: boolean): string =>
 /**
  * Brings columns from another list by equal keys. Never adds or drops a record: no match gives a
  * blank. A key that stands more than once there needs a choice for every column brought.
+ * @param match how the keys meet, where that is known already
  * @throws PrepareRefused, UnknownColumn
  */
 export function joinColumns(
@@ -92,8 +102,9 @@ export function joinColumns(
   other: Table,
   spec: JoinSpec,
   idOf: (name: string) => string,
+  match: KeyMatch = matchKeys(table, other, spec),
 ): Joined {
-  const { groups, groupOf, unmatched } = matchKeys(table, other, spec);
+  const { groups, groupOf, unmatched } = match;
   const open = spec.bring.filter((b) => b.repeated === undefined);
   const repeated = groups.filter((list) => list.length > 1);
   if (repeated.length > 0 && open.length > 0) {
@@ -149,12 +160,19 @@ function brought(
     ...facts,
     unit: how === 'values' ? '' : source.unit,
     type: how === 'values' || isText(source) ? 'number' : source.type,
-    values: Float64Array.from(groupOf, (g) => (g < 0 ? NaN : figures[g])),
+    values: pickedBy(groupOf, Float64Array.from(figures)),
     unread: new Map(),
     decimals: how === 'values' || isText(source) ? 0 : source.decimals + (how === 'mean' ? 1 : 0),
     percent: !isText(source) && source.percent,
     grain: isText(source) ? 'day' : source.grain,
   };
+}
+
+/** For each record the value of its group; none where it has no group. */
+function pickedBy(groupOf: Int32Array, values: Float64Array): Float64Array {
+  const out = new Float64Array(groupOf.length);
+  for (let i = 0; i < out.length; i++) out[i] = groupOf[i] < 0 ? NaN : values[groupOf[i]];
+  return out;
 }
 
 const pickText = (
@@ -184,6 +202,9 @@ function pickScalar(
     ...source,
     ...facts,
     unread,
-    values: Float64Array.from(groupOf, (g) => (g < 0 ? NaN : source.values[pick[g]])),
+    values: pickedBy(
+      groupOf,
+      Float64Array.from(pick, (i) => source.values[i]),
+    ),
   };
 }

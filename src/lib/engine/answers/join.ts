@@ -58,7 +58,7 @@ export function* answerMatch(held: Held, { spec, at }: ArgsOf<'match'>): Steps<M
   const meets = meetsOf(spec, table, other, match);
   if (fault) return { fault, meets, shown: null };
   try {
-    return { fault: null, meets, shown: shownOf(held, spec, table, other) };
+    return { fault: null, meets, shown: shownOf(held, spec, table, other, match) };
   } catch (error) {
     if (!(error instanceof PrepareRefused)) throw error;
     return {
@@ -109,8 +109,14 @@ function meetsOf(
   };
 }
 
-function shownOf(held: Held, spec: JoinSpec, table: Table, other: Table): Match['shown'] {
-  const { columns } = joinColumns(table, other, spec, (name) => name);
+function shownOf(
+  held: Held,
+  spec: JoinSpec,
+  table: Table,
+  other: Table,
+  match: KeyMatch,
+): Match['shown'] {
+  const { columns } = joinColumns(table, other, spec, (name) => name, match);
   const keys = spec.on.flatMap((o) => findColumn(table.columns, o.column) ?? []);
   const all = [...keys, ...columns];
   return {

@@ -6,6 +6,7 @@ import { columnsRead } from '../../core/expression/types';
 import { computeColumn } from '../../core/expression/evaluate';
 import { acrossColumn } from '../../core/prepare/rowMeasure';
 import { inOrder, preparations } from '../../core/prepare/order';
+import { taking } from '../../core/prepare/reshape';
 import type { ComputedSpec } from '../../core/prepare/specs';
 import { STRIDE, type Steps } from '../../core/steps/steps';
 import { showCell, showScalar } from '../../core/table/cell';
@@ -27,34 +28,50 @@ const SHOWN = 5;
 const MOST_HEADS = 3;
 
 /** What a column in the making comes to: its fault, or its first records and what came out of all. */
-export function* answerDraft(held: Held, { spec, at }: ArgsOf<'draft'>): Steps<Draft> {
+export function* answerDraft(held: Held, { spec, at, whole }: ArgsOf<'draft'>): Steps<Draft> {
   const own = at === null ? null : (held.doc.computed[at]?.id ?? held.doc.computed[at]?.name);
   const columns = held.table.columns.filter((c) => c.id !== own);
   const table: Table = { ...held.table, columns };
   const fault = faultOf(held, spec, at, columns);
   if (fault) return { fault, column: null };
   yield undefined;
+  const beside = besides(spec, columns);
+  const first = [...held.counted.subarray(0, SHOWN)];
+  if (!whole) {
+    // The first records are there before the whole list is gone through.
+    const few: Table = { length: first.length, columns: beside.map((c) => taking(c, first)) };
+    const column = yield* made(few, spec);
+    const rows = first.map((record, k) => rowOf(column, few.columns, k, record));
+    return { fault: null, column: { ...about(column, beside), rows, all: null } };
+  }
+  const column = yield* made(table, spec);
+  yield undefined;
+  const none = held.counted.find((i, k) => k >= SHOWN && isMissing(column, i));
+  const rows = [...first, ...(none === undefined ? [] : [none])].map((i) =>
+    rowOf(column, beside, i, i),
+  );
+  const all = yield* cameOut(column, beside, table.length);
+  return { fault: null, column: { ...about(column, beside), rows, all } };
+}
+
+function* made(table: Table, spec: ComputedSpec): Steps<Column> {
   const facts = { id: '\u0000draft', name: spec.name || 'New column', unit: spec.unit };
-  const column = spec.across
+  return spec.across
     ? acrossColumn(table, spec.across, facts)
     : yield* computeColumn(table, spec.expression ?? '', facts);
-  yield undefined;
-  const beside = besides(spec, columns);
-  return {
-    fault: null,
-    column: {
-      type: typeName[column.type],
-      heads: [...beside.slice(0, MOST_HEADS), column].map(({ name, unit, type }) => ({
-        name,
-        unit,
-        right: type === 'number',
-      })),
-      of: beside.length,
-      rows: rowsOf(held, column, beside),
-      ...(yield* cameOut(column, beside, table.length)),
-    },
-  };
 }
+
+type Made = NonNullable<Draft['column']>;
+
+const about = (column: Column, beside: readonly Column[]): Pick<Made, 'type' | 'heads' | 'of'> => ({
+  type: typeName[column.type],
+  heads: [...beside.slice(0, MOST_HEADS), column].map(({ name, unit, type }) => ({
+    name,
+    unit,
+    right: type === 'number',
+  })),
+  of: beside.length,
+});
 
 /** Where the bench uses a column, in words. */
 export function* answerUses(
@@ -116,19 +133,17 @@ function besides(spec: ComputedSpec, columns: readonly Column[]): Column[] {
   return [...columnsRead(checkExpression(spec.expression ?? '', columns))];
 }
 
-function rowsOf(
-  { counted }: Held,
+/** A row of what is shown. @param at the record's place in these columns */
+const rowOf = (
   column: Column,
   beside: readonly Column[],
-): NonNullable<Draft['column']>['rows'] {
-  const first = [...counted.subarray(0, SHOWN)];
-  const none = counted.find((i, k) => k >= SHOWN && isMissing(column, i));
-  return [...first, ...(none === undefined ? [] : [none])].map((i) => ({
-    record: i,
-    cells: [...beside.slice(0, MOST_HEADS).map((c) => showCell(c, i)), showCell(column, i)],
-    none: isMissing(column, i) ? whyNone(column, beside, i) : '',
-  }));
-}
+  at: number,
+  record: number,
+): Made['rows'][number] => ({
+  record,
+  cells: [...beside.slice(0, MOST_HEADS).map((c) => showCell(c, at)), showCell(column, at)],
+  none: isMissing(column, at) ? whyNone(column, beside, at) : '',
+});
 
 function whyNone(column: Column, beside: readonly Column[], i: number): string {
   const unread = beside.find((c) => isUnread(c, i));
@@ -137,10 +152,7 @@ function whyNone(column: Column, beside: readonly Column[], i: number): string {
   return blank ? `none: ${blank.name} is blank` : 'none: no value there';
 }
 
-type CameOut = Pick<
-  NonNullable<Draft['column']>,
-  'values' | 'blank' | 'unread' | 'none' | 'lowest' | 'highest' | 'far' | 'distinct'
->;
+type CameOut = NonNullable<Made['all']>;
 
 /** How many records got a value, why the others have none, and the ends of what came out. */
 function* cameOut(column: Column, beside: readonly Column[], length: number): Steps<CameOut> {

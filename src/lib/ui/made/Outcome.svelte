@@ -9,14 +9,17 @@
   }
   let { column, onrecord }: Props = $props();
 
+  const all = $derived(column.all);
   const without = $derived(
-    [
-      column.blank && `${showCount(column.blank)} where a column it needs is blank`,
-      column.unread && `${showCount(column.unread)} where one is unread`,
-      column.none && `${showCount(column.none)} where it has no value`,
-    ].filter(Boolean),
+    all
+      ? [
+          all.blank && `${showCount(all.blank)} where a column it needs is blank`,
+          all.unread && `${showCount(all.unread)} where one is unread`,
+          all.none && `${showCount(all.none)} where it has no value`,
+        ].filter(Boolean)
+      : [],
   );
-  const missing = $derived(column.blank + column.unread + column.none);
+  const missing = $derived(all ? all.blank + all.unread + all.none : 0);
 </script>
 
 <h3 class="caps">The first records</h3>
@@ -50,16 +53,16 @@
   </p>
 {/if}
 <p data-test="made-outcome">
-  {column.type[0].toUpperCase()}{column.type.slice(1)}, in {counted(
-    column.values,
-    'record',
-  )}{#if column.distinct !== null},
-    {counted(column.distinct, 'value')} of it{/if}.
-  {#if missing}None in {showCount(missing)}: {without.join(', ')}.{/if}
-  {#if column.lowest}From {column.lowest} to {column.highest}{#if column.far},
-      <button type="button" class="act far" onclick={() => onrecord(column.far?.record ?? 1)}
-        >one far off: {column.far.text} in record {showCount(column.far.record)}</button
-      >{/if}.{/if}
+  {column.type[0].toUpperCase()}{column.type.slice(1)}{#if all}, in {counted(
+      all.values,
+      'record',
+    )}{#if all.distinct !== null}, {counted(all.distinct, 'value')} of it{/if}.
+    {#if missing}None in {showCount(missing)}: {without.join(', ')}.{/if}
+    {#if all.lowest}From {all.lowest} to {all.highest}{#if all.far}{@const { far } = all},
+        <button type="button" class="act far" onclick={() => onrecord(far.record)}
+          >one far off: {far.text} in record {showCount(far.record)}</button
+        >{/if}.{/if}
+  {:else}…{/if}
 </p>
 
 <style>

@@ -64,11 +64,17 @@ export class MadeDraft {
     if (!this.#named) this.name = this.#freeName(says[0].toUpperCase() + says.slice(1));
   }
 
-  /** Has the engine look at it; what was typed since takes the place of what is asked. */
+  /**
+   * Has the engine look at it: the first records at once, then all of them. What was typed since takes
+   * the place of what is asked.
+   */
   async look(): Promise<void> {
-    const { spec, at } = this;
+    const asked = { spec: $state.snapshot(this.spec), at: this.at };
     try {
-      this.reply = await this.#bench.ask('draft', { spec: $state.snapshot(spec), at }, 'draft');
+      const first = await this.#bench.ask('draft', { ...asked, whole: false }, 'draft');
+      this.reply = first;
+      if (first.column)
+        this.reply = await this.#bench.ask('draft', { ...asked, whole: true }, 'draft of all');
     } catch {
       // Typed on meanwhile: the newer one is being looked at.
     }
