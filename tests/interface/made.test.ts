@@ -44,8 +44,14 @@ describe('made columns', () => {
       async () => (await page.all('.cm-tooltip-autocomplete li')).length === 1,
     );
     // A list that has just come up takes no key yet, so that none is taken unseen.
-    await page.driver.sleep(150);
-    await page.type(Key.ENTER, ' / NULLIF(boarde, 0)');
+    await page.driver.sleep(400);
+    await page.type(Key.ENTER);
+    await page.until('the name completed', async () =>
+      page.run<boolean>(
+        `return document.querySelector('.cm-content').textContent === '"Fares taken"'`,
+      ),
+    );
+    await page.type(' / NULLIF(boarde, 0)');
     expect(await page.untilText('made-fault', 'Character 24')).toContain('no column “boarde”');
     await page.chord(Key.ALT, Key.ENTER);
     const outcome = await page.untilText('made-outcome', 'From');

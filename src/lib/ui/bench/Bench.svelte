@@ -18,7 +18,6 @@
   import { isLedger } from '../../core/bench/tray';
   import LedgerSentence from '../sentence/LedgerSentence.svelte';
   import Tally from '../tally/Tally.svelte';
-  import Chooser from '../tray/Chooser.svelte';
   import Tray from '../tray/Tray.svelte';
   import MadeRail from '../made/MadeRail.svelte';
   import ProgressBar from '../shell/ProgressBar.svelte';
@@ -29,7 +28,6 @@
   import Earlier from './Earlier.svelte';
   import Faults from './Faults.svelte';
   import Leaving from './Leaving.svelte';
-  import RecordPanel from './RecordPanel.svelte';
   import SidePanel from './SidePanel.svelte';
 
   let { facts }: { facts: BenchFacts } = $props();
@@ -185,6 +183,9 @@
     } else bench.fault = 'The copy could not be saved.';
   }
 
+  /** What is fetched when it is first needed may be out of reach then. */
+  const UNREACHED =
+    'This could not be fetched: the server does not answer. Try again when it is back.';
   const SIDES = {
     behind: 'Behind this figure',
     column: 'Column',
@@ -269,7 +270,11 @@
       </h1>
       {#if bench.columns.length}
         {#if bench.choosing}
-          <Chooser {bench} />
+          {#await import('../tray/Chooser.svelte') then { default: Chooser }}
+            <Chooser {bench} />
+          {:catch}
+            <p class="opening">{UNREACHED}</p>
+          {/await}
         {:else if isLedger(bench.shown)}
           <LedgerSentence {bench} />
           <Faults {bench} />
@@ -308,17 +313,22 @@
         {:else if side.kind === 'stack'}
           {#await import('../made/StackPanel.svelte') then { default: StackPanel }}
             <StackPanel {bench} />
+          {:catch}
+            <p class="opening">{UNREACHED}</p>
           {/await}
         {:else if side.kind === 'made'}
           {#await import('../made/MadePanel.svelte') then { default: MadePanel }}
             {#key `${side.of} ${side.at}`}<MadePanel {bench} of={side.of} at={side.at} />{/key}
+          {:catch}
+            <p class="opening">{UNREACHED}</p>
           {/await}
-        {:else}<RecordPanel
-            {bench}
-            record={side.record}
-            column={side.column}
-            onledger={toRecord}
-          />{/if}
+        {:else}
+          {#await import('./RecordPanel.svelte') then { default: RecordPanel }}
+            <RecordPanel {bench} record={side.record} column={side.column} onledger={toRecord} />
+          {:catch}
+            <p class="opening">{UNREACHED}</p>
+          {/await}
+        {/if}
       </SidePanel>
     {/if}
   </div>
