@@ -18,6 +18,7 @@
   import { isLedger } from '../../core/bench/tray';
   import LedgerSentence from '../sentence/LedgerSentence.svelte';
   import Tally from '../tally/Tally.svelte';
+  import Chooser from '../tray/Chooser.svelte';
   import Tray from '../tray/Tray.svelte';
   import MadeRail from '../made/MadeRail.svelte';
   import ProgressBar from '../shell/ProgressBar.svelte';
@@ -28,6 +29,7 @@
   import Earlier from './Earlier.svelte';
   import Faults from './Faults.svelte';
   import Leaving from './Leaving.svelte';
+  import RecordPanel from './RecordPanel.svelte';
   import SidePanel from './SidePanel.svelte';
 
   let { facts }: { facts: BenchFacts } = $props();
@@ -270,11 +272,7 @@
       </h1>
       {#if bench.columns.length}
         {#if bench.choosing}
-          {#await import('../tray/Chooser.svelte') then { default: Chooser }}
-            <Chooser {bench} />
-          {:catch}
-            <p class="opening">{UNREACHED}</p>
-          {/await}
+          <Chooser {bench} />
         {:else if isLedger(bench.shown)}
           <LedgerSentence {bench} />
           <Faults {bench} />
@@ -323,11 +321,7 @@
             <p class="opening">{UNREACHED}</p>
           {/await}
         {:else}
-          {#await import('./RecordPanel.svelte') then { default: RecordPanel }}
-            <RecordPanel {bench} record={side.record} column={side.column} onledger={toRecord} />
-          {:catch}
-            <p class="opening">{UNREACHED}</p>
-          {/await}
+          <RecordPanel {bench} record={side.record} column={side.column} onledger={toRecord} />
         {/if}
       </SidePanel>
     {/if}
