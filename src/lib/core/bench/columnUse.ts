@@ -1,5 +1,4 @@
-import { expressionIn } from '../expression/reference';
-import { namesIn } from '../expression/names';
+import { namesOrNone, spokenOf } from '../expression/names';
 import { columnsAsked } from '../scope/condition';
 import { describeCondition } from '../scope/describe';
 import { refs } from '../tally/refs';
@@ -9,21 +8,6 @@ import type { Bench } from './document';
 export type ColumnUse = string;
 
 const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
-
-/** The columns that a reference speaks of: itself, or those of its expression. */
-function spokenOf(ref: string): string[] {
-  const source = expressionIn(ref);
-  return source === null ? [ref] : namesOrNone(source);
-}
-
-/** A faulty expression speaks of none; its fault is told where it stands. */
-function namesOrNone(source: string): string[] {
-  try {
-    return [...namesIn(source)];
-  } catch {
-    return [];
-  }
-}
 
 /**
  * Where a bench uses a column: its steps, orders, tallies and other made columns, each in words.

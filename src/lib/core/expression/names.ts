@@ -1,11 +1,27 @@
 import type { Ast } from './ast';
 import { parseExpression } from './parse';
+import { expressionIn } from './reference';
 
 /** Names an expression speaks of, as written: what must be there before it can be reckoned. @throws ExpressionError */
 export function namesIn(source: string): Set<string> {
   const names = new Set<string>();
   gather(parseExpression(source), names);
   return names;
+}
+
+/** The same; a faulty expression speaks of none: its own check names the fault. */
+export function namesOrNone(source: string): string[] {
+  try {
+    return [...namesIn(source)];
+  } catch {
+    return [];
+  }
+}
+
+/** The columns that a reference speaks of: itself, or those of its expression. */
+export function spokenOf(ref: string): string[] {
+  const source = expressionIn(ref);
+  return source === null ? [ref] : namesOrNone(source);
 }
 
 function gather(part: unknown, into: Set<string>): void {

@@ -1,6 +1,5 @@
 import { Circle } from '../errors';
-import { expressionIn } from '../expression/reference';
-import { namesIn } from '../expression/names';
+import { namesOrNone, spokenOf } from '../expression/names';
 import type { ComputedSpec, JoinSpec } from './specs';
 
 /** One preparation: what it makes, and the names it must find. */
@@ -13,20 +12,6 @@ export interface Preparation {
 
 const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
 
-const plain = (ref: string): string[] => {
-  const source = expressionIn(ref);
-  return source === null ? [ref] : namesOrNone(source);
-};
-
-/** A faulty expression needs nothing here: its own check names the fault. */
-function namesOrNone(source: string): string[] {
-  try {
-    return [...namesIn(source)];
-  } catch {
-    return [];
-  }
-}
-
 export function preparations(
   computed: readonly ComputedSpec[],
   joins: readonly JoinSpec[],
@@ -36,7 +21,7 @@ export function preparations(
       path: `joins[${k}]`,
       spec: { join },
       makes: join.bring.map((b) => b.as ?? b.column),
-      needs: join.on.flatMap((o) => plain(o.column)),
+      needs: join.on.flatMap((o) => spokenOf(o.column)),
     })),
     ...computed.map((spec, k): Preparation => ({
       path: `computed[${k}]`,
@@ -45,7 +30,7 @@ export function preparations(
       needs:
         spec.expression !== undefined
           ? namesOrNone(spec.expression)
-          : (spec.across?.columns.flatMap(plain) ?? []),
+          : (spec.across?.columns.flatMap(spokenOf) ?? []),
     })),
   ];
 }
