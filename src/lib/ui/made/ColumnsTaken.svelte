@@ -7,14 +7,18 @@
   interface Props {
     columns: readonly { readonly id: string; readonly name: string; readonly unit: string }[];
     taken: readonly string[];
+    /** Where a run begins unless it is said otherwise; the first column unless given. */
+    first?: string | undefined;
     onchange: (ids: string[]) => void;
   }
-  let { columns, taken, onchange }: Props = $props();
+  let { columns, taken, first, onchange }: Props = $props();
 
   let pattern = $state('');
   let from = $state('');
   let to = $state('');
   const ids = $derived(new Set(taken));
+  const start = $derived(from || (first ?? columns[0]?.id ?? ''));
+  const end = $derived(to || (columns.at(-1)?.id ?? ''));
   const options = $derived(columns.map((c) => [c.id, c.name] as const));
   /** Columns keep the order of the list, however they were picked. */
   const take = (now: ReadonlySet<string>): void =>
@@ -28,7 +32,7 @@
   }
   function takeRun(): void {
     const at = (id: string): number => columns.findIndex((c) => c.id === id);
-    const [a, b] = [at(from || (columns[0]?.id ?? '')), at(to || (columns.at(-1)?.id ?? ''))];
+    const [a, b] = [at(start), at(end)];
     const run = columns.slice(Math.min(a, b), Math.max(a, b) + 1);
     take(new Set([...ids, ...run.map((c) => c.id)]));
   }
@@ -41,19 +45,9 @@
 
 <div class="fields">
   <div class="row">
-    <OneOf
-      label="First column of a run"
-      value={from || (columns[0]?.id ?? '')}
-      {options}
-      onchange={(id) => (from = id)}
-    />
+    <OneOf label="First column of a run" value={start} {options} onchange={(id) => (from = id)} />
     to
-    <OneOf
-      label="Last column of a run"
-      value={to || (columns.at(-1)?.id ?? '')}
-      {options}
-      onchange={(id) => (to = id)}
-    />
+    <OneOf label="Last column of a run" value={end} {options} onchange={(id) => (to = id)} />
     <button type="button" class="act" onclick={takeRun} data-test="take-run">Take the run</button>
   </div>
   <div class="row">

@@ -26,6 +26,13 @@
   const columns = $derived(
     bench.columns.filter((c) => !made.has(c.id)).map((c) => ({ ...c, type: usedAs(c) })),
   );
+  /** What is stacked is mostly what there is most of: the kiosks, and not the day. */
+  const first = $derived.by(() => {
+    const counts = new Map<string, number>();
+    for (const { type } of columns) counts.set(type, (counts.get(type) ?? 0) + 1);
+    const [most] = [...counts].sort((a, b) => b[1] - a[1])[0] ?? [];
+    return columns.find((c) => c.type === most)?.id;
+  });
   const chosen = $derived(columns.filter((c) => taken.includes(c.id)));
   const rest = $derived(columns.filter((c) => !taken.includes(c.id)));
   const odd = $derived(chosen.find((c) => c.type !== chosen[0]?.type));
@@ -83,7 +90,7 @@
     this list, and follows it to every new reading. What counts here, and tallies, are not taken
     along.
   </p>
-  <ColumnsTaken {columns} {taken} onchange={(ids) => (taken = ids)} />
+  <ColumnsTaken {columns} {taken} {first} onchange={(ids) => (taken = ids)} />
   <label
     >The column that says which one a value stood in
     <input class="field" bind:value={name} maxlength="200" data-test="stack-name" /></label
