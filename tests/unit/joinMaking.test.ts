@@ -1,9 +1,11 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { removeMade, setJoin } from '$lib/core/bench/madeEdits';
 import { newBench } from '$lib/core/bench/newBench';
+import { joinColumns } from '$lib/core/prepare/join';
 import { keyGuesses } from '$lib/core/prepare/keyGuess';
 import { JoinDraft, type JoinSpec } from '$lib/core/prepare/specs';
-import { scalarColumn, textColumn } from '$lib/core/table/column';
+import { scalarColumn, textColumn, type ScalarColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { Replies } from '$lib/engine/replies';
 import type { ReplyOf } from '$lib/engine/protocol';
@@ -102,6 +104,45 @@ describe('columns from another list, in the making', () => {
       ['Skua', ''],
     ]);
     expect(match(spec({ bring: bring('mean') })).shown?.rows[0].cells[1]).toBe('305.0');
+  });
+
+  it('brings what a look through all records would, whatever the keys', () => {
+    const key = fc.constantFrom('a', 'b', 'B ', 'c', 'd', null);
+    fc.assert(
+      fc.property(
+        fc.array(key, { minLength: 1, maxLength: 30 }),
+        fc.array(key, { minLength: 1, maxLength: 30 }),
+        fc.boolean(),
+        (here, there, loose) => {
+          const table: Table = { length: here.length, columns: [textColumn('k', here)] };
+          const other: Table = {
+            length: there.length,
+            columns: [
+              textColumn('k', there),
+              scalarColumn(
+                'v',
+                'number',
+                there.map((_, i) => i),
+              ),
+            ],
+          };
+          const join = JoinDraft.parse({
+            list: 'o',
+            on: [{ column: 'k' }],
+            bring: [{ column: 'v', repeated: 'last' }],
+            loose,
+          });
+          const [{ values }] = joinColumns(table, other, join, (name) => name)
+            .columns as ScalarColumn[];
+          const form = (text: string | null): string | null =>
+            text !== null && loose ? text.trim().toLowerCase() : text;
+          here.forEach((text, i) => {
+            const last = there.findLastIndex((t) => t !== null && form(t) === form(text));
+            expect([i, values[i]]).toEqual([i, text === null || last < 0 ? NaN : last]);
+          });
+        },
+      ),
+    );
   });
 
   it('names taken, columns gone and several keys', () => {
