@@ -20,6 +20,8 @@ export class MadeDraft {
   readonly #bench: BenchState;
   /** A name that nobody typed follows from how the column is made. */
   #named: boolean;
+  /** Counts the looks; an older one that comes late is dropped. */
+  #turn = 0;
 
   constructor(bench: BenchState, at: number | null) {
     this.#bench = bench;
@@ -70,11 +72,15 @@ export class MadeDraft {
    */
   async look(): Promise<void> {
     const asked = { spec: $state.snapshot(this.spec), at: this.at };
+    const turn = ++this.#turn;
     try {
       const first = await this.#bench.ask('draft', { ...asked, whole: false }, 'draft');
+      // Late answers never take the place of newer ones.
+      if (turn !== this.#turn) return;
       this.reply = first;
-      if (first.column)
-        this.reply = await this.#bench.ask('draft', { ...asked, whole: true }, 'draft of all');
+      if (!first.column) return;
+      const all = await this.#bench.ask('draft', { ...asked, whole: true }, 'draft of all');
+      if (turn === this.#turn) this.reply = all;
     } catch {
       // Typed on meanwhile: the newer one is being looked at.
     }
