@@ -44,7 +44,7 @@ export const HANDLERS: { readonly [K in Exclude<Do, 'stand'>]: Handler<K> } = {
     for (const { column, cells } of columns.slots) {
       out.push(
         column && cells
-          ? yield* distributionOf(columnOf(held.table, column), held.counted, HEAD_BINS)
+          ? yield* distributionOf(columnOf(held.table, column), held.counted, HEAD_BINS, true)
           : { kind: 'none' },
       );
       yield undefined;

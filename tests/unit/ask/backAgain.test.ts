@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { answerAsk } from '$lib/core/ask/answer';
 import { readAsk } from '$lib/core/ask/badAsk';
 import { upgraded } from '$lib/core/ask/upgrade';
 import type { AskResult } from '$lib/core/ask/result';
@@ -6,7 +7,9 @@ import type { Condition } from '$lib/core/scope/condition';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { resultsAsDelimited } from '$lib/core/write/resultFile';
+import { finish } from '$lib/core/steps/steps';
 import { answered, behind, standing } from '../../support/ask';
+import { readText } from '../../support/demo';
 
 /** With blanks, the word “blank”, and equal values. */
 const list: Table = {
@@ -151,6 +154,26 @@ describe('the expression for a column', () => {
       { names: other },
     );
     expect(result.counts.counted).toBe(2);
+  });
+});
+
+describe('a cell put right', () => {
+  const { recipe, reading } = readText('Route,Fares taken\nHolm,5\nNess,6\n');
+  const total = (column: string): unknown => {
+    const ask = readAsk({
+      corrections: [{ record: 2, column, text: '9', was: '6' }],
+      tallies: [{ kind: 'ledger', measures: [{ kind: 'sum', column: 'Fares taken' }] }],
+    });
+    const list = { name: 'l', table: reading.table, recipe, others: new Map() };
+    return finish(answerAsk(list, ask)).result.tallies[0].tables[0].rows[0].cells[1];
+  };
+
+  it('is found by the name of its column as by its id, whatever the case', () => {
+    expect(['fares_taken', 'Fares taken', ' fares TAKEN'].map(total)).toEqual([14, 14, 14]);
+  });
+
+  it('is refused where its column is an expression', () => {
+    expect(() => total('expression: "Fares taken"')).toThrow(/corrections\[0\]\.column: An expr/);
   });
 });
 

@@ -1,6 +1,7 @@
 import { BadCondition, UnknownColumn } from '../errors';
 import { sortRecords } from '../arrange/sort';
-import { correct } from '../read/correct';
+import { expressionIn } from '../expression/reference';
+import { correct, type Correction } from '../read/correct';
 import type { Recipe } from '../read/recipe';
 import type { Ladder } from '../scope/condition';
 import type { Outcome } from '../scope/evaluate';
@@ -156,18 +157,29 @@ function corrected(
   faults: Faults,
   cache: StandCache,
 ): Table {
-  corrections.forEach(({ column, record }, k) => {
-    if (faults.column(`corrections[${k}].column`, column) && record > table.length)
+  const own = corrections.flatMap((correction, k): Correction[] => {
+    const path = `corrections[${k}]`;
+    if (expressionIn(correction.column) !== null) {
       faults.add(
-        `corrections[${k}].record`,
-        `There is no record ${record}: the list has ${table.length}.`,
-        'Take the correction out.',
+        `${path}.column`,
+        'An expression has no cells that could be put right.',
+        'Name the column of the list whose cell it is.',
       );
+      return [];
+    }
+    const column = faults.column(`${path}.column`, correction.column);
+    if (!column) return [];
+    if (correction.record <= table.length) return [{ ...correction, column: column.id }];
+    faults.add(
+      `${path}.record`,
+      `There is no record ${correction.record}: the list has ${table.length}.`,
+      'Take the correction out.',
+    );
+    return [];
   });
-  if (corrections.length === 0 || !recipe) return table;
-  const key = JSON.stringify(corrections);
-  if (cache.corrected?.key !== key)
-    cache.corrected = { key, value: correct(table, recipe, corrections) };
+  if (own.length === 0 || !recipe) return table;
+  const key = JSON.stringify(own);
+  if (cache.corrected?.key !== key) cache.corrected = { key, value: correct(table, recipe, own) };
   return cache.corrected.value;
 }
 

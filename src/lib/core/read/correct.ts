@@ -18,7 +18,7 @@ export const Correction = z.strictObject({
 export type Correction = z.infer<typeof Correction>;
 
 /**
- * The table with corrections in it. Only the columns concerned are copied; a correction that
+ * The table with corrections in it, their columns named by their ids. Only the columns concerned are copied; a correction that
  * cannot be read as its column's type stays an unread cell.
  */
 export function correct(table: Table, recipe: Recipe, corrections: readonly Correction[]): Table {

@@ -1,4 +1,4 @@
-import { asChoice, choicesOf, type Choice } from '../../core/table/lookAlikes';
+import { asChoice, choicesOf } from '../../core/table/lookAlikes';
 import { compareText } from '../../core/table/collate';
 import { fromMoments } from '../../core/measure/fromMoments';
 import { measureWords, suits, type Measure, type MeasureKind } from '../../core/measure/measure';
@@ -129,26 +129,24 @@ export function* answerValues(
   const column = columnOf(table, id);
   const records = recordsOf(stand.base.all);
   const wanted = foldText(search);
-  let items: Choice[];
-  let blank = 0;
+  const fits = (text: string): boolean => foldText(text).includes(wanted);
   if (isText(column)) {
     const counts = countTexts(column, records);
-    items = choicesOf(column, counts);
-    blank = records.length - counts.reduce((a, b) => a + b, 0);
-  } else {
-    const byValue = new Map<number, number>();
-    for (let i = 0; i < table.length; i++) {
-      const v = column.values[i];
-      if (v === v) byValue.set(v, (byValue.get(v) ?? 0) + 1);
-      else if (!column.unread.has(i)) blank++;
-      if (i % STRIDE === 0) yield undefined;
-    }
-    items = Array.from(byValue, ([v, count]) => asChoice(fullScalar(column, v), count));
-    items.sort((a, b) => b.count - a.count || compareText(a.text, b.text));
+    const blank = records.length - counts.reduce((a, b) => a + b, 0);
+    const asked = { most: limit, ...(wanted !== '' && { fits }) };
+    const { choices, more } = yield* choicesOf(column, counts, asked);
+    return { items: choices, more, blank };
   }
-  if (wanted !== '')
-    items = items.filter(({ spellings }) =>
-      spellings.some(({ text }) => foldText(text).includes(wanted)),
-    );
+  const byValue = new Map<number, number>();
+  let blank = 0;
+  for (let i = 0; i < table.length; i++) {
+    const v = column.values[i];
+    if (v === v) byValue.set(v, (byValue.get(v) ?? 0) + 1);
+    else if (!column.unread.has(i)) blank++;
+    if (i % STRIDE === 0) yield undefined;
+  }
+  const items = Array.from(byValue, ([v, count]) => asChoice(fullScalar(column, v), count))
+    .filter(({ text }) => fits(text))
+    .sort((a, b) => b.count - a.count || compareText(a.text, b.text));
   return { items: items.slice(0, limit), more: Math.max(0, items.length - limit), blank };
 }

@@ -12,13 +12,15 @@ const SAMPLE = 4096;
  * How a column's values fall over a selection: bins for numbers and dates, the commonest values
  * for text. The outermost bins reach from the 1st to the 99th percentile (of an even sample), so
  * that one absurd value does not flatten the rest; what lies outside is counted apart.
+ * @param apart texts that look the same are drawn apart: bars without words need no look at them
  */
 export function* distributionOf(
   column: Column,
   records: Int32Array,
   bins: number,
+  apart = false,
 ): Steps<Distribution> {
-  if (isText(column)) return commonest(column, records, bins);
+  if (isText(column)) return yield* commonest(column, records, bins, apart);
   if (column.type === 'yesno') return yesNo(column, records);
   return yield* binned(column, records, bins);
 }
@@ -107,8 +109,13 @@ export function countTexts(column: TextColumn, records: Int32Array): Int32Array 
   return counts;
 }
 
-function commonest(column: TextColumn, records: Int32Array, most: number): Distribution {
-  const choices = choicesOf(column, countTexts(column, records));
-  const items = choices.slice(0, most);
-  return { kind: 'values', items, others: choices.length - items.length };
+function* commonest(
+  column: TextColumn,
+  records: Int32Array,
+  most: number,
+  apart: boolean,
+): Steps<Distribution> {
+  const counts = countTexts(column, records);
+  const { choices, more } = yield* choicesOf(column, counts, { most, apart });
+  return { kind: 'values', items: choices, others: more };
 }
