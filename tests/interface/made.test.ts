@@ -93,6 +93,25 @@ describe('made columns', () => {
     await page.untilText('made-0', 'Fare a head');
   });
 
+  it('its panel goes with it when its making is undone, and the page stays whole', async () => {
+    await page.click('made-0');
+    await page.find('made-panel');
+    await page.click('undo');
+    await page.find('made-panel');
+    await page.click('undo');
+    await page.until(
+      'no panel',
+      async () =>
+        (await page.all('[data-test=made-panel]')).length === 0 &&
+        (await page.all('[data-test=made-0]')).length === 0,
+    );
+    await page.click('redo');
+    await page.click('redo');
+    await page.until('its head', async () =>
+      (await seenHeads(page)).some((head) => head.startsWith('Fare a head|mean')),
+    );
+  });
+
   it('is changed and renamed where it stands, and says where it is used before it goes', async () => {
     await page.click('made-0');
     await page.find('made-panel');
@@ -104,7 +123,7 @@ describe('made columns', () => {
     );
     await page.click('made-0');
     await page.click('made-out');
-    expect(await page.untilText('made-uses', 'It is used by')).toContain('the tally');
+    expect(await page.untilText('made-uses', 'Used by')).toContain('the tally');
     await page.press('Take it out all the same');
     await page.untilText('notice', 'Take out the column');
     await page.click('undo');

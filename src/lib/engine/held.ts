@@ -6,6 +6,7 @@ import { isLedger } from '../core/bench/tray';
 import { directTotal } from '../core/measure/compensated';
 import { StepCache } from '../core/steps/cache';
 import type { Steps } from '../core/steps/steps';
+import type { KeyMatch } from '../core/prepare/join';
 import type { Table } from '../core/table/table';
 import { recordsOf, type Base } from '../core/tally/base';
 import type { Answer } from '../core/tally/answer';
@@ -28,6 +29,8 @@ export class Held implements Standing {
   readonly facts = new StepCache<ColumnFacts>(8);
   /** Rows in the order they are looked at, by table and view. */
   readonly orders = new StepCache<Int32Array>(6);
+  /** How keys meet those of other lists, for joins in the making. */
+  readonly matches = new StepCache<KeyMatch>(2);
   readonly wholes = new StepCache<ReadonlySet<number>>(6);
 
   constructor(

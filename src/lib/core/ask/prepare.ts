@@ -5,7 +5,14 @@ import { joinColumns } from '../prepare/join';
 import { inOrder, preparations, type Preparation } from '../prepare/order';
 import { freeId, reshape } from '../prepare/reshape';
 import { acrossColumn } from '../prepare/rowMeasure';
-import type { AcrossSpec, ComputedSpec, JoinSpec, ReshapeSpec } from '../prepare/specs';
+import {
+  broughtAs,
+  idOfComputed,
+  type AcrossSpec,
+  type ComputedSpec,
+  type JoinSpec,
+  type ReshapeSpec,
+} from '../prepare/specs';
 import type { Steps } from '../steps/steps';
 import { typeName, type Column } from '../table/column';
 import { counted } from '../table/format';
@@ -131,7 +138,7 @@ function* perform(
   faults.push(...found.found);
   if (found.found.length) return [];
   const facts = {
-    id: idOf(computed.id ?? computed.name),
+    id: idOf(idOfComputed(computed)),
     name: computed.name,
     unit: computed.unit,
   };
@@ -166,8 +173,8 @@ export function checkJoin(
 /** Names columns of a join that would take the place of others. */
 export function joinTaken({ bring }: JoinSpec, faults: Faults): void {
   const made = new Set<string>();
-  bring.forEach(({ column, as }, k) => {
-    const name = as ?? column;
+  bring.forEach((brought, k) => {
+    const name = broughtAs(brought);
     if (made.has(name) || findColumn(faults.columns, name))
       faults.add(
         `join.bring[${k}]`,

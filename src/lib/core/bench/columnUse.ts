@@ -1,4 +1,5 @@
 import { namesOrNone, spokenOf } from '../expression/names';
+import { idOfComputed } from '../prepare/specs';
 import { columnsAsked } from '../scope/condition';
 import { describeCondition } from '../scope/describe';
 import { refs } from '../tally/refs';
@@ -34,7 +35,7 @@ export function columnUses(
     if (uses([...columns.map(({ to }) => to), ...asked])) out.push(`the tally “${nameOf(item)}”`);
   }
   for (const spec of doc.computed) {
-    if (calls.some((call) => same(call, spec.id ?? spec.name))) continue;
+    if (calls.some((call) => same(call, idOfComputed(spec)))) continue;
     const needed =
       spec.expression !== undefined ? namesOrNone(spec.expression) : (spec.across?.columns ?? []);
     if (uses(needed)) out.push(`the made column “${spec.name}”`);

@@ -1,4 +1,4 @@
-import type { ComputedSpec, JoinSpec } from '../prepare/specs';
+import { broughtAs, idOfComputed, type ComputedSpec, type JoinSpec } from '../prepare/specs';
 import type { ListSource } from '../ask/question';
 import type { Bench } from './document';
 
@@ -8,14 +8,11 @@ export interface MadePlace {
   readonly at: number;
 }
 
-/** What the rest of a bench calls a computed column. */
-export const idOfComputed = ({ id, name }: ComputedSpec): string => id ?? name;
-
 /** How a column of a bench is made; null where it is the list's own. */
 export function madePlace(doc: Bench, column: string): MadePlace | null {
   const at = doc.computed.findIndex((spec) => idOfComputed(spec) === column);
   if (at >= 0) return { of: 'computed', at };
-  const join = doc.joins.findIndex((j) => j.bring.some((b) => (b.as ?? b.column) === column));
+  const join = doc.joins.findIndex((j) => j.bring.some((b) => broughtAs(b) === column));
   return join >= 0 ? { of: 'joins', at: join } : null;
 }
 

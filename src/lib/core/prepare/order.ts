@@ -1,6 +1,6 @@
 import { Circle } from '../errors';
 import { namesOrNone, spokenOf } from '../expression/names';
-import type { ComputedSpec, JoinSpec } from './specs';
+import { broughtAs, type ComputedSpec, type JoinSpec } from './specs';
 
 /** One preparation: what it makes, and the names it must find. */
 export interface Preparation {
@@ -20,7 +20,7 @@ export function preparations(
     ...joins.map((join, k): Preparation => ({
       path: `joins[${k}]`,
       spec: { join },
-      makes: join.bring.map((b) => b.as ?? b.column),
+      makes: join.bring.map(broughtAs),
       needs: join.on.flatMap((o) => spokenOf(o.column)),
     })),
     ...computed.map((spec, k): Preparation => ({

@@ -37,6 +37,8 @@ export const ComputedSpec = z.strictObject({
     .optional(),
 });
 export type ComputedSpec = z.infer<typeof ComputedSpec>;
+/** What the rest calls a computed column. */
+export const idOfComputed = ({ id, name }: Pick<ComputedSpec, 'id' | 'name'>): string => id ?? name;
 /** A measure across columns of a record. */
 export type AcrossSpec = NonNullable<ComputedSpec['across']>;
 
@@ -65,6 +67,8 @@ export const JoinSpec = z.strictObject({
   loose: z.boolean().default(true),
 });
 export type JoinSpec = z.infer<typeof JoinSpec>;
+/** What a brought column is called here. */
+export const broughtAs = ({ as, column }: JoinSpec['bring'][number]): string => as ?? column;
 /** The same while it is being made: nothing may be brought yet. */
 export const JoinDraft = JoinSpec.extend({ bring: z.array(JoinSpec.shape.bring.element).max(200) });
 

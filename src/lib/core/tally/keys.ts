@@ -1,10 +1,10 @@
-import { warn } from './warnings';
+import { warn, type Warning } from './warnings';
 import { BadBands, TallyRefused } from '../errors';
 import type { GroupOrder } from '../arrange/groupKey';
 import { groupCodes } from '../arrange/groupCodes';
 import { checkBands, type SettledBand } from '../arrange/bands';
 import type { GroupKey } from '../arrange/groupKey';
-import type { GroupTree } from '../arrange/tree';
+import { buildTree, type GroupTree } from '../arrange/tree';
 import { columnFor } from '../expression/columnFor';
 import { settleBands } from '../measure/settleBands';
 import type { Condition } from '../scope/condition';
@@ -46,6 +46,24 @@ function code(table: Table, key: GroupKey, records: Int32Array): Coded {
     bands,
     warnings: faults.map(({ kind, says }) => warn(`bands-${kind}`, says)),
   };
+}
+
+/**
+ * The tree of keys over a selection, with what should be known of their bands.
+ * @throws TallyRefused for too many groups, BadBands, UnknownColumn, ExpressionError
+ */
+export function treeOf(
+  base: Base,
+  keys: readonly GroupKey[],
+  selection: Bitset,
+): { tree: GroupTree; warnings: Warning[] } {
+  const coded = keys.map((key) => codesOf(base, key, selection));
+  const tree = buildTree(
+    base.table.length,
+    coded.map((c) => c.codes),
+  );
+  refuseTooMany(tree.leaves, 'groups', MOST_GROUPS);
+  return { tree, warnings: coded.flatMap((c) => c.warnings) };
 }
 
 /** Names what in a key does not fit the list. */

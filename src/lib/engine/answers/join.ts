@@ -1,15 +1,15 @@
 import { checkJoin, joinTaken } from '../../core/ask/prepare';
-import { PrepareRefused } from '../../core/errors';
+import { EngineError, PrepareRefused } from '../../core/errors';
 import { columnFor } from '../../core/expression/columnFor';
 import { joinColumns, matchKeys, type KeyMatch } from '../../core/prepare/join';
 import { keyGuesses } from '../../core/prepare/keyGuess';
-import type { JoinSpec } from '../../core/prepare/specs';
+import { taking } from '../../core/prepare/reshape';
+import { broughtAs, type JoinSpec } from '../../core/prepare/specs';
 import type { Steps } from '../../core/steps/steps';
 import { fullCell, showCell } from '../../core/table/cell';
 import { isMissing } from '../../core/table/column';
 import { findColumn, type Table } from '../../core/table/table';
 import { Faults } from '../../core/tally/fault';
-import { EngineError } from '../../core/errors';
 import type { Held } from '../held';
 import type { ArgsOf, ReplyOf } from '../protocol';
 
@@ -40,7 +40,7 @@ export function* answerOther(held: Held, { list }: ArgsOf<'other'>): Steps<Reply
 
 /** The list without the columns that a join brought. */
 function ownTable({ doc, table }: Held, at: number | null): Table {
-  const brought = new Set(at === null ? [] : doc.joins[at].bring.map((b) => b.as ?? b.column));
+  const brought = new Set(at === null ? [] : doc.joins[at]?.bring.map(broughtAs));
   return { ...table, columns: table.columns.filter((c) => !brought.has(c.id)) };
 }
 
@@ -53,7 +53,9 @@ export function* answerMatch(held: Held, { spec, at }: ArgsOf<'match'>): Steps<M
   const [fault] = faults.found;
   if (!other || (fault && !fault.path.includes('.bring')))
     return { fault: fault ?? null, meets: null, shown: null };
-  const match = matchKeys(table, other, spec);
+  // Which columns are brought changes nothing of how the keys meet.
+  const key = JSON.stringify([spec.list, spec.on, spec.loose, at]);
+  const match = held.matches.once(key, () => matchKeys(table, other, spec));
   yield undefined;
   const meets = meetsOf(spec, table, other, match);
   if (fault) return { fault, meets, shown: null };
@@ -116,14 +118,14 @@ function shownOf(
   other: Table,
   match: KeyMatch,
 ): Match['shown'] {
-  const { columns } = joinColumns(table, other, spec, (name) => name, match);
+  const first = [...held.counted.subarray(0, SHOWN)];
   const keys = spec.on.flatMap((o) => findColumn(table.columns, o.column) ?? []);
-  const all = [...keys, ...columns];
+  const few = { length: first.length, columns: keys.map((c) => taking(c, first)) };
+  const groupOf = Int32Array.from(first, (i) => match.groupOf[i]);
+  const { columns } = joinColumns(few, other, spec, (name) => name, { ...match, groupOf });
+  const all = [...few.columns, ...columns];
   return {
     heads: all.map(({ name, unit, type }) => ({ name, unit, right: type === 'number' })),
-    rows: Array.from(held.counted.subarray(0, SHOWN), (i) => ({
-      record: i,
-      cells: all.map((c) => showCell(c, i)),
-    })),
+    rows: first.map((record, k) => ({ record, cells: all.map((c) => showCell(c, k)) })),
   };
 }

@@ -7,7 +7,7 @@ import { computeColumn } from '../../core/expression/evaluate';
 import { acrossColumn } from '../../core/prepare/rowMeasure';
 import { inOrder, preparations } from '../../core/prepare/order';
 import { taking } from '../../core/prepare/reshape';
-import type { ComputedSpec } from '../../core/prepare/specs';
+import { idOfComputed, type ComputedSpec } from '../../core/prepare/specs';
 import { STRIDE, type Steps } from '../../core/steps/steps';
 import { showCell, showScalar } from '../../core/table/cell';
 import { isMissing, isText, isUnread, typeName, type Column } from '../../core/table/column';
@@ -29,7 +29,8 @@ const MOST_HEADS = 3;
 
 /** What a column in the making comes to: its fault, or its first records and what came out of all. */
 export function* answerDraft(held: Held, { spec, at, whole }: ArgsOf<'draft'>): Steps<Draft> {
-  const own = at === null ? null : (held.doc.computed[at]?.id ?? held.doc.computed[at]?.name);
+  const changed = at === null ? undefined : held.doc.computed[at];
+  const own = changed && idOfComputed(changed);
   const columns = held.table.columns.filter((c) => c.id !== own);
   const table: Table = { ...held.table, columns };
   const fault = faultOf(held, spec, at, columns);
@@ -112,7 +113,7 @@ function faultOf(
   if (faults.found.length) return { ...at0, ...pick(faults.found[0]) };
   const others = doc.computed.filter((_, k) => k !== at);
   const names = columns.flatMap((c) => [c.id, c.name]);
-  const made = new Set(others.flatMap((c) => [c.id ?? c.name, c.name]));
+  const made = new Set(others.flatMap((c) => [idOfComputed(c), c.name]));
   try {
     inOrder(
       preparations([...others, spec], doc.joins),

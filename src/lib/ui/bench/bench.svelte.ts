@@ -218,10 +218,9 @@ export class BenchState {
   /** Has another list at hand for what is in the making; the document does not have it yet. */
   async lend(name: string | null): Promise<void> {
     const source = name === null || name in this.doc.lists ? null : this.sourceOf(name);
-    const lent = name !== null && source ? { [name]: source } : {};
-    if (JSON.stringify(lent) === JSON.stringify(this.#lent)) return;
-    this.#lent = lent;
-    await this.compute(false);
+    const before = JSON.stringify(this.#asked().lists);
+    this.#lent = name !== null && source ? { [name]: source } : {};
+    if (JSON.stringify(this.#asked().lists) !== before) await this.compute(false);
   }
 
   /** Other lists by the names that tallies call them: those of the bench, and those of the shelf. */
@@ -370,6 +369,7 @@ export class BenchState {
   replace(doc: Bench, says: string): void {
     const reopen = doc.reading !== this.doc.reading;
     this.#history.record(says, this.doc, doc);
+    this.#closeMade(doc);
     this.doc = doc;
     this.#marks(says);
     if (reopen) void this.open();
@@ -378,11 +378,23 @@ export class BenchState {
 
   #take(doc: Bench, says: string): void {
     const reopen = doc.reading !== this.doc.reading;
+    this.#closeMade(doc);
     this.doc = doc;
     this.saver.save(doc);
     this.#marks(says);
     if (reopen) void this.open();
     else void this.compute();
+  }
+
+  /** A panel of a made column goes where the next document has another one there, or none. */
+  #closeMade(next: Bench): void {
+    const { side, doc } = this;
+    if (
+      side?.kind === 'made' &&
+      side.at !== null &&
+      doc[side.of][side.at] !== next[side.of][side.at]
+    )
+      this.side = null;
   }
 
   #marks(says: string): void {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { idOfComputed } from '../../core/bench/madeEdits';
+  import { idOfComputed } from '../../core/prepare/specs';
   import { examplesFor } from '../../core/expression/examples';
   import { FUNCTIONS } from '../../core/expression/functions';
   import { recordPlace } from '../../core/table/recordNumber';
@@ -9,6 +9,7 @@
   import { MadeDraft, type Way } from './draft.svelte';
   import ExpressionField from './ExpressionField.svelte';
   import Outcome from './Outcome.svelte';
+  import UsedBy from './UsedBy.svelte';
 
   interface Props {
     bench: BenchState;
@@ -21,7 +22,6 @@
   // svelte-ignore state_referenced_locally
   const draft = new MadeDraft(bench, at);
   let editor = $state<ExpressionField>();
-  let leaving = $state(false);
 
   /** Columns it can be made of: all but itself. */
   const own = $derived(at === null ? null : bench.doc.computed[at]);
@@ -61,9 +61,11 @@
 
   /** A column used elsewhere says where before it goes. */
   async function takeOut(): Promise<void> {
-    if (own && !leaving) uses = await bench.ask('uses', { column: idOfComputed(own) }, 'uses');
-    if (uses.length && !leaving) leaving = true;
-    else draft.takeOut();
+    if (own && uses.length === 0) {
+      uses = await bench.ask('uses', { column: idOfComputed(own) }, 'uses');
+      if (uses.length) return;
+    }
+    draft.takeOut();
   }
 </script>
 
@@ -161,21 +163,13 @@
     </details>
   {/if}
 
-  {#if leaving}
-    <div class="fault" role="alert" data-test="made-uses">
-      <p>
-        It is used by {uses.length === 1 ? '' : `${uses.length} others: `}{uses.join(', ')}. Without
-        it {uses.length === 1 ? 'that takes' : 'those take'} no part in the figures until it is changed.
-        It can be undone.
-      </p>
-    </div>
-  {/if}
+  {#if uses.length}<UsedBy {uses} />{/if}
   <div class="acts">
     {#if !draft.isNew}<button
         type="button"
         class="plain-button"
         onclick={() => void takeOut()}
-        data-test="made-out">{leaving ? 'Take it out all the same' : 'Take it out'}</button
+        data-test="made-out">{uses.length ? 'Take it out all the same' : 'Take it out'}</button
       >{/if}
     <button type="submit" class="main-button" disabled={!draft.canKeep} data-test="made-keep"
       >Keep <kbd>Ctrl Enter</kbd></button
@@ -203,9 +197,6 @@
     border-radius: 6px;
     background: var(--plum-wash);
     color: var(--plum);
-  }
-  .fault p {
-    margin: 0;
   }
   .fault .act {
     text-decoration: underline;

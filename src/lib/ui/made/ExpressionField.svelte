@@ -40,13 +40,6 @@
     return true;
   }
 
-  /** Puts a text where the caret stands. */
-  export function write(text: string): void {
-    if (!view) return;
-    view.dispatch(view.state.replaceSelection(text));
-    view.focus();
-  }
-
   onMount(() => {
     view = new EditorView({
       parent: host,

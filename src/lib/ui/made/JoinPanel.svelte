@@ -1,9 +1,12 @@
 <script lang="ts">
   import { onMount } from 'svelte';
+  import { broughtAs } from '../../core/prepare/specs';
   import type { BenchState } from '../bench/bench.svelte';
   import OneOf from '../fields/OneOf.svelte';
   import { JoinDraft } from './joinDraft.svelte';
+  import FirstRecords from './FirstRecords.svelte';
   import Meeting from './Meeting.svelte';
+  import UsedBy from './UsedBy.svelte';
 
   interface Props {
     bench: BenchState;
@@ -29,7 +32,7 @@
     ...bench.listNames.map((name) => [name, name] as const),
   ]);
   const own = $derived(
-    new Set(at === null ? [] : (bench.doc.joins[at]?.bring.map((b) => b.as ?? b.column) ?? [])),
+    new Set(at === null ? [] : (bench.doc.joins[at]?.bring.map(broughtAs) ?? [])),
   );
   const here = $derived(
     bench.columns.filter((c) => !own.has(c.id)).map((c) => [c.id, c.name] as const),
@@ -179,32 +182,10 @@
         </p>{/if}
     </div>
     {#if reply?.shown && draft.bring.length}
-      <div class="scroll">
-        <table>
-          <thead
-            ><tr
-              >{#each reply.shown.heads as head, k (k)}<th scope="col" class:right={head.right}
-                  >{head.name}<small>{head.unit}</small></th
-                >{/each}</tr
-            ></thead
-          >
-          <tbody
-            >{#each reply.shown.rows as { record, cells } (record)}<tr
-                >{#each cells as cell, k (k)}<td class:right={reply.shown.heads[k]?.right}
-                    >{cell || '–'}</td
-                  >{/each}</tr
-              >{/each}</tbody
-          >
-        </table>
-      </div>
+      <FirstRecords heads={reply.shown.heads} rows={reply.shown.rows} own={draft.on.length} />
     {/if}
   {/if}
-  {#if uses.length}
-    <p class="fault" role="alert">
-      Used by {uses.join(', ')}. Without these columns they take no part in the figures until they
-      are changed. It can be undone.
-    </p>
-  {/if}
+  {#if uses.length}<UsedBy {uses} />{/if}
   <div class="acts">
     {#if at !== null}<button
         type="button"
@@ -257,10 +238,6 @@
   small {
     color: var(--ink-soft);
   }
-  th small {
-    display: block;
-    font-weight: 400;
-  }
   .doubt {
     color: var(--plum);
   }
@@ -270,25 +247,6 @@
     border-radius: 6px;
     background: var(--plum-wash);
     color: var(--plum);
-  }
-  .scroll {
-    overflow-x: auto;
-  }
-  table {
-    border-collapse: collapse;
-    width: 100%;
-  }
-  th,
-  td {
-    padding: 4px 6px;
-    border-bottom: 1px solid var(--rule);
-    text-align: left;
-  }
-  th {
-    border-bottom: 1.5px solid var(--rule-strong);
-  }
-  .right {
-    text-align: right;
   }
   .acts {
     display: flex;

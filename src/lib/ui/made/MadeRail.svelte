@@ -2,25 +2,21 @@
   import Layers from '@lucide/svelte/icons/layers';
   import Link2 from '@lucide/svelte/icons/link-2';
   import Pencil from '@lucide/svelte/icons/pencil';
-  import { idOfComputed } from '../../core/bench/madeEdits';
+  import { broughtAs, idOfComputed } from '../../core/prepare/specs';
   import type { BenchState } from '../bench/bench.svelte';
 
   /** The made columns of a bench. */
   let { bench }: { bench: BenchState } = $props();
-  const faulty = $derived(
+  /** The places in a part of the document that are at fault. */
+  const faultsOf = (part: 'computed' | 'joins'): Set<number> =>
     new Set(
-      (bench.counts?.faults ?? []).flatMap(
-        ({ path }) => /^computed\[(\d+)\]/.exec(path)?.slice(1).map(Number) ?? [],
-      ),
-    ),
-  );
-  const faultyJoins = $derived(
-    new Set(
-      (bench.counts?.faults ?? []).flatMap(
-        ({ path }) => /^joins\[(\d+)\]/.exec(path)?.slice(1).map(Number) ?? [],
-      ),
-    ),
-  );
+      (bench.counts?.faults ?? []).flatMap(({ path }) => {
+        const [, of, at] = /^(\w+)\[(\d+)\]/.exec(path) ?? [];
+        return of === part ? [Number(at)] : [];
+      }),
+    );
+  const faulty = $derived(faultsOf('computed'));
+  const faultyJoins = $derived(faultsOf('joins'));
   const open = $derived(bench.side?.kind === 'made' ? bench.side : null);
 </script>
 
@@ -73,7 +69,7 @@
           data-test="join-{k}"
         >
           <Link2 size={14} aria-hidden="true" />
-          <span>{join.bring.map((b) => b.as ?? b.column).join(', ')}</span>
+          <span>{join.bring.map(broughtAs).join(', ')}</span>
           <small class:bad={faultyJoins.has(k)}
             >{faultyJoins.has(k) ? 'at fault' : `from ${join.list}`}</small
           >

@@ -2,6 +2,7 @@
   import { counted, showCount } from '../../core/table/format';
   import type { ReplyOf } from '../../engine/protocol';
 
+  /** How the keys of two lists meet: found, missing, never used, standing more than once. */
   interface Props {
     meets: NonNullable<ReplyOf<'match'>['meets']>;
     list: string;

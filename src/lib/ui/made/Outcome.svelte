@@ -1,5 +1,6 @@
 <script lang="ts">
   import { counted, showCount } from '../../core/table/format';
+  import FirstRecords from './FirstRecords.svelte';
   import type { ReplyOf } from '../../engine/protocol';
 
   interface Props {
@@ -23,30 +24,7 @@
 </script>
 
 <h3 class="caps">The first records</h3>
-<div class="scroll">
-  <table>
-    <thead>
-      <tr
-        >{#each column.heads as head, k (k)}<th scope="col" class:right={head.right}
-            >{head.name}<small>{head.unit}</small></th
-          >{/each}</tr
-      >
-    </thead>
-    <tbody>
-      {#each column.rows as { record, cells, none } (record)}
-        <tr>
-          {#each cells as cell, k (k)}
-            {@const last = k === cells.length - 1}
-            <td class:right={column.heads[k]?.right} class:soft={last && none !== ''}
-              >{#if last && none}<i>{none}</i>{:else if last}<b>{cell}</b>{:else}{cell ||
-                  '–'}{/if}</td
-            >
-          {/each}
-        </tr>
-      {/each}
-    </tbody>
-  </table>
-</div>
+<FirstRecords heads={column.heads} rows={column.rows} own={column.heads.length - 1} />
 {#if column.of >= column.heads.length}
   <p class="soft">
     The first {column.heads.length - 1} of {column.of} columns it is made of are shown.
@@ -66,34 +44,6 @@
 </p>
 
 <style>
-  .scroll {
-    overflow-x: auto;
-  }
-  table {
-    border-collapse: collapse;
-    width: 100%;
-  }
-  th,
-  td {
-    padding: 4px 6px;
-    border-bottom: 1px solid var(--rule);
-    text-align: left;
-    vertical-align: top;
-    max-width: 150px;
-    overflow: hidden;
-    text-overflow: ellipsis;
-  }
-  th {
-    border-bottom: 1.5px solid var(--rule-strong);
-  }
-  th small {
-    display: block;
-    font-weight: 400;
-    color: var(--ink-soft);
-  }
-  .right {
-    text-align: right;
-  }
   .soft {
     color: var(--ink-soft);
   }

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { z } from 'zod';
+  import { madePlace } from '../../core/bench/madeEdits';
   import { stackedBench } from '../../core/bench/stackedBench';
   import { counted } from '../../core/table/format';
   import { typeName } from '../../core/table/column';
@@ -17,14 +18,10 @@
   let busy = $state(false);
 
   /** Made columns come after stacking: only the list's own can be stacked. */
-  const made = $derived(
-    new Set([
-      ...bench.doc.computed.map((c) => c.id ?? c.name),
-      ...bench.doc.joins.flatMap((j) => j.bring.map((b) => b.as ?? b.column)),
-    ]),
-  );
   const columns = $derived(
-    bench.columns.filter((c) => !made.has(c.id)).map((c) => ({ ...c, type: usedAs(c) })),
+    bench.columns
+      .filter((c) => madePlace(bench.doc, c.id) === null)
+      .map((c) => ({ ...c, type: usedAs(c) })),
   );
   /** What is stacked is mostly what there is most of: the kiosks, and not the day. */
   const first = $derived.by(() => {

@@ -1,5 +1,5 @@
-import { idOfComputed, removeMade, setComputed, type MadePlace } from '../../core/bench/madeEdits';
-import type { AcrossSpec, ComputedSpec } from '../../core/prepare/specs';
+import { removeMade, setComputed, type MadePlace } from '../../core/bench/madeEdits';
+import { idOfComputed, type AcrossSpec, type ComputedSpec } from '../../core/prepare/specs';
 import type { ReplyOf } from '../../engine/protocol';
 import type { BenchState } from '../bench/bench.svelte';
 

@@ -1,5 +1,5 @@
 import { removeMade, setJoin } from '../../core/bench/madeEdits';
-import type { JoinSpec } from '../../core/prepare/specs';
+import { broughtAs, type JoinSpec } from '../../core/prepare/specs';
 import type { ReplyOf } from '../../engine/protocol';
 import type { BenchState } from '../bench/bench.svelte';
 
@@ -97,7 +97,7 @@ export class JoinDraft {
     if (!this.canKeep) return;
     const { spec, at, list } = this;
     const source = this.#bench.sourceOf(list);
-    const names = spec.bring.map((b) => b.as ?? b.column);
+    const names = spec.bring.map(broughtAs);
     this.#bench.change(`Bring ${names.join(', ')} from ${list}`, (doc) =>
       setJoin(doc, at, spec, source),
     );

@@ -1,6 +1,6 @@
 import { TallyRefused } from '../../errors';
 import { periodCondition } from '../series';
-import { buildTree, groupKeys, groupPath, type GroupTree } from '../../arrange/tree';
+import { groupKeys, groupPath, type GroupTree } from '../../arrange/tree';
 import { computeMeasures } from '../../measure/compute';
 import type { Grouping } from '../../measure/grouping';
 import { columnFor } from '../../expression/columnFor';
@@ -15,7 +15,7 @@ import { periodLabel, periodOf, USUAL_CALENDAR } from '../../table/period';
 import { tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
 import { figureFrom, measureColumns, shownColumn, labelColumns, RECORDS_COLUMN } from '../figure';
-import { codesOf, groupWhere, MOST_GROUPS, refuseTooMany } from '../keys';
+import { groupWhere, treeOf } from '../keys';
 import { type TallyAnswer } from '../kind';
 import { computeGroups, type GroupFigures } from '../groupFigures';
 import { type FigureColumn, type FigureRow, shareOf } from '../result';
@@ -30,12 +30,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
   const { table } = base;
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
-  const coded = spec.groups.map((key) => codesOf(base, key, selection));
-  const tree = buildTree(
-    table.length,
-    coded.map((c) => c.codes),
-  );
-  refuseTooMany(tree.leaves, 'groups', MOST_GROUPS);
+  const { tree, warnings: ofKeys } = treeOf(base, spec.groups, selection);
   yield undefined;
   const deepest = tree.levels.length - 1;
   const figures = yield* figuresIn(base, tree, spec, selection);
@@ -46,7 +41,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
   const shown = shownColumn(spec.by, table);
   const shares = MEASURES[spec.by.kind].adds;
   const rows: FigureRow[] = [];
-  const warnings: Warning[] = coded.flatMap((c) => c.warnings);
+  const warnings: Warning[] = ofKeys;
   let [unranked, kept] = [0, 0];
   for (const [parent, { order, none }] of byParent) {
     unranked += none.length;

@@ -1,5 +1,5 @@
 import { sortByColumn } from '../../arrange/sort';
-import { buildTree, groupKeys, groupPath, type GroupTree } from '../../arrange/tree';
+import { groupKeys, groupPath, type GroupTree } from '../../arrange/tree';
 import { TallyRefused } from '../../errors';
 import { columnFor } from '../../expression/columnFor';
 import { CompensatedSum } from '../../measure/compensated';
@@ -12,7 +12,7 @@ import { recordNumber } from '../../table/recordNumber';
 import { lazyTable } from '../answer';
 import { recordsOf, selectionOf, type Base } from '../base';
 import { cellFigure, labelColumns } from '../figure';
-import { codesOf, groupWhere, MOST_GROUPS, refuseTooMany } from '../keys';
+import { groupWhere, treeOf } from '../keys';
 import type { TallyAnswer } from '../kind';
 import { figureOf, shareOf, type FigureRow } from '../result';
 import { walkGroups } from '../sortedGroups';
@@ -43,12 +43,7 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
   const column = columnFor(table, spec.by.column ?? '');
   if (isText(column)) throw new TallyRefused(`“${column.name}” is text and cannot be ranked.`);
   const selection = selectionOf(base, spec.scope);
-  const coded = spec.groups.map((key) => codesOf(base, key, selection));
-  const tree = buildTree(
-    table.length,
-    coded.map((c) => c.codes),
-  );
-  refuseTooMany(tree.leaves, 'groups', MOST_GROUPS);
+  const { tree, warnings: ofKeys } = treeOf(base, spec.groups, selection);
   yield undefined;
   const descending = spec.from === 'highest';
   const sorted = yield* sortByColumn(column, { descending, blanks: 'last' }, base.order);
@@ -125,7 +120,7 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
       ),
     ],
     warnings: [
-      ...coded.flatMap((c) => c.warnings),
+      ...ofKeys,
       ...notes(
         recordsOf(selection).length - present.length,
         spec,
