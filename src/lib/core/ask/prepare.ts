@@ -14,7 +14,7 @@ import {
   type ReshapeSpec,
 } from '../prepare/specs';
 import type { Steps } from '../steps/steps';
-import { typeName, type Column } from '../table/column';
+import { TYPE_PHRASES, type Column } from '../table/column';
 import { counted } from '../table/format';
 import { findColumn, type Table } from '../table/table';
 import { Faults, type Fault } from '../tally/fault';
@@ -209,13 +209,13 @@ function checkAcross({ measure, columns }: AcrossSpec, faults: Faults, path: str
   if (first && odd >= 0)
     faults.add(
       `${path}.columns[${odd}]`,
-      `“${first.name}” is ${typeName[first.type]} and “${found[odd]?.name}” ${typeName[found[odd]?.type ?? 'text']}: they cannot be taken together.`,
+      `“${first.name}” is ${TYPE_PHRASES[first.type]}, “${found[odd]?.name}” ${TYPE_PHRASES[found[odd]?.type ?? 'text']}: they cannot be taken together.`,
       'Take columns of one type.',
     );
   else if (first && sort(first) !== 'number' && !OF_MOMENTS.includes(measure))
     faults.add(
       `${path}.measure`,
-      `“${first.name}” is ${typeName[first.type]}: what is asked for has no meaning across such columns.`,
+      `“${first.name}” is ${TYPE_PHRASES[first.type]}: what is asked for has no meaning across such columns.`,
       `Take one of ${OF_MOMENTS.join(', ')}.`,
     );
 }

@@ -22,6 +22,16 @@ export const typeName: Record<ColumnType, string> = {
   yesno: 'yes or no',
 };
 
+/** Types as a sentence says what a column is: `“Delay” is a number`. */
+export const TYPE_PHRASES: Readonly<Record<ColumnType, string>> = {
+  text: 'text',
+  number: 'a number',
+  date: 'a date',
+  datetime: 'a date with time',
+  time: 'a time',
+  yesno: 'yes/no',
+};
+
 /** The span that one value of a date column of a file covers. */
 export const GRAINS = ['day', 'month', 'quarter', 'year'] as const;
 export type Grain = (typeof GRAINS)[number];

@@ -2,7 +2,13 @@ import { ExpressionError } from '../errors';
 import { z } from 'zod';
 import { expressionIn } from '../expression/reference';
 import { expressionType } from '../expression/evaluate';
-import { scalarColumn, textColumn, type Column, type ColumnType } from '../table/column';
+import {
+  scalarColumn,
+  textColumn,
+  TYPE_PHRASES,
+  type Column,
+  type ColumnType,
+} from '../table/column';
 import { findColumn, nearestColumn } from '../table/table';
 import {
   MEASURES,
@@ -20,15 +26,6 @@ export const Fault = z.object({
   remedy: z.string(),
 });
 export type Fault = Readonly<z.infer<typeof Fault>>;
-
-const TYPE_WORDS: Record<ColumnType, string> = {
-  text: 'text',
-  number: 'a number',
-  date: 'a date',
-  datetime: 'a date with time',
-  time: 'a time',
-  yesno: 'yes/no',
-};
 
 const listed = (words: readonly string[]): string =>
   words.length < 2
@@ -80,7 +77,7 @@ export class Faults {
     if (types && !types.includes(column.type)) {
       this.add(
         path,
-        `“${column.name}” is ${TYPE_WORDS[column.type]}, but this needs ${listed(types.map((t) => TYPE_WORDS[t]))}.`,
+        `“${column.name}” is ${TYPE_PHRASES[column.type]}, but this needs ${listed(types.map((t) => TYPE_PHRASES[t]))}.`,
         this.#remedyFor(types),
       );
       return null;

@@ -37,8 +37,8 @@
   <header>
     <h2 class="caps" id="what-counts">What counts</h2>
     <Pop title="The total that every step shows" width={220}>
-      {#snippet label()}{bench.column(bench.doc.lead)?.name ?? 'Total of…'}
-        <span aria-hidden="true">▾</span>{/snippet}
+      {#snippet label()}<span class="lead">{bench.column(bench.doc.lead)?.name ?? 'Total of…'}</span
+        ><span aria-hidden="true"> ▾</span>{/snippet}
       {#snippet children(close)}
         <Choices
           name="columns to total"
@@ -175,6 +175,17 @@
 <style>
   .ladder {
     padding: 14px;
+  }
+  h2 {
+    white-space: nowrap;
+  }
+  .lead {
+    display: inline-block;
+    max-width: 130px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    vertical-align: bottom;
   }
   header {
     display: flex;

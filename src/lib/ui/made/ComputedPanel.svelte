@@ -101,6 +101,7 @@
       value={draft.expression}
       {fault}
       {completing}
+      hint={examples[0]?.expression ?? ''}
       describedBy={FAULT}
       onchange={(text) => (draft.expression = text)}
       onkeep={() => draft.keep()}

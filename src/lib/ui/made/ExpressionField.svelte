@@ -18,12 +18,14 @@
     value: string;
     fault: Fault | null;
     completing: Completing;
+    /** An example for this list, shown while nothing is written. */
+    hint: string;
     /** Id of the element that says what is wrong. */
     describedBy: string;
     onchange: (text: string) => void;
     onkeep: () => void;
   }
-  let { value, fault, completing, describedBy, onchange, onkeep }: Props = $props();
+  let { value, fault, completing, hint, describedBy, onchange, onkeep }: Props = $props();
   let host: HTMLDivElement;
   let view: EditorView | null = null;
 
@@ -50,7 +52,7 @@
           closeBrackets(),
           autocompletion({ override: [completions(() => completing)], icons: false }),
           marking,
-          placeholder('"Fares taken" / NULLIF(Boarded, 0)'),
+          placeholder(hint),
           EditorView.lineWrapping,
           EditorView.contentAttributes.of({
             'aria-label': 'Expression',

@@ -126,7 +126,7 @@
       </div>
     {:else}
       <p class="doubt">
-        No column here has values that {draft.list} has. Choose the columns that say the same.
+        No column here shares its values with {draft.list}. Add a key if two columns say the same.
       </p>
     {/each}
     <div class="row">

@@ -4,7 +4,7 @@
   import { madePlace } from '../../core/bench/madeEdits';
   import { stackedBench } from '../../core/bench/stackedBench';
   import { counted } from '../../core/table/format';
-  import { typeName } from '../../core/table/column';
+  import { TYPE_PHRASES } from '../../core/table/column';
   import type { BenchState } from '../bench/bench.svelte';
   import { usedAs } from '../sentence/columnNote';
   import ColumnsTaken from './ColumnsTaken.svelte';
@@ -41,7 +41,7 @@
   });
   const wrong = $derived(
     odd && chosen[0]
-      ? `${chosen[0].name} is ${typeName[chosen[0].type]} and ${odd.name} ${typeName[odd.type]}: they cannot stand in one column.`
+      ? `“${chosen[0].name}” is ${TYPE_PHRASES[chosen[0].type]}, “${odd.name}” ${TYPE_PHRASES[odd.type]}: they cannot stand in one column.`
       : doubled !== undefined
         ? `There would be two columns “${doubled}”: give one another name.`
         : '',
