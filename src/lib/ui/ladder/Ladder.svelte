@@ -38,7 +38,7 @@
     <h2 class="caps" id="what-counts">What counts</h2>
     <Pop title="The total that every step shows" width={220}>
       {#snippet label()}<span class="lead">{bench.column(bench.doc.lead)?.name ?? 'Total of…'}</span
-        ><span aria-hidden="true"> ▾</span>{/snippet}
+        ><span class="turn" aria-hidden="true">▾</span>{/snippet}
       {#snippet children(close)}
         <Choices
           name="columns to total"
@@ -186,6 +186,9 @@
     text-overflow: ellipsis;
     white-space: nowrap;
     vertical-align: bottom;
+  }
+  .turn {
+    margin-left: 4px;
   }
   header {
     display: flex;
