@@ -59,6 +59,7 @@ const SPECS: Record<Tally['kind'], readonly unknown[]> = {
       measures: [SUM],
       moving: { k: 3 },
       index: { base: '2024-01-01' },
+      by: [{ column: 'r' }],
     },
   ],
   growth: [
@@ -69,7 +70,7 @@ const SPECS: Record<Tally['kind'], readonly unknown[]> = {
       values: { first: 100, last: 121, firstDate: '2024-01-01', lastDate: '2026-01-01' },
     },
   ],
-  forecast: [{ kind: 'forecast', series: SERIES }],
+  forecast: [{ kind: 'forecast', series: { ...SERIES, by: [{ column: 'r' }] } }],
   nested: [{ kind: 'nested', inner: LEDGER, outer: LEDGER }],
   comparison: [{ kind: 'comparison', with: 'before', tally: LEDGER, match: ['d'] }],
 };

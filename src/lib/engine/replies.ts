@@ -268,6 +268,8 @@ export const Behind = z.object({
   unread: z.int(),
   arithmetic: z.string(),
   warning: z.string(),
+  /** The record that carries most of the figure, by its place, and what it would be without it. */
+  rests: z.object({ record: z.int(), says: z.string(), much: z.boolean() }).nullable(),
   /** Columns of the record list. */
   columns: z.array(z.object({ name: z.string(), right: z.boolean() })),
   canCheck: z.boolean(),

@@ -44,6 +44,32 @@ export interface Parameters {
   readonly phi?: number;
   /** mean: how many of the last values; all unless given. */
   readonly k?: number;
+  /** Multiplicative seasons: what each value is divided by for its season's new index. */
+  readonly seasonBy?: SeasonBy;
+}
+
+/**
+ * The two usual updates of a multiplicative season: by the level and trend before the value came
+ * (the component form), or by the level that it made (Winters 1960).
+ */
+export const SEASON_BY = ['levelBefore', 'levelNow'] as const;
+export type SeasonBy = (typeof SEASON_BY)[number];
+
+/** A part that the forecast is made of, as it stands behind the last point. */
+export interface Term {
+  readonly name:
+    | 'level'
+    | 'trend'
+    | 'season'
+    | 'intercept'
+    | 'slope'
+    | 'logIntercept'
+    | 'logSlope'
+    | 'rate'
+    | 'change';
+  readonly value: number;
+  /** Seasons: how many periods ahead it comes first, from 1. */
+  readonly ahead?: number;
 }
 
 export interface Series {
@@ -58,6 +84,8 @@ export interface Fitted {
   readonly fitted: Float64Array;
   /** Parameters found or given, for the page to show. */
   readonly parameters: Parameters;
+  /** The level, trend and seasons that are carried on. */
+  readonly terms: readonly Term[];
   forecast(h: number): number;
   /** Bounds that hold the value with this probability; NaN where errors tell nothing. */
   interval(h: number, level: number): readonly [number, number];

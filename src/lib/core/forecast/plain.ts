@@ -26,6 +26,10 @@ export const line: Method = ({ y }) => {
   return {
     fitted: y.map((_, t) => lineAt(fit, t + 1)),
     parameters: {},
+    terms: [
+      { name: 'intercept', value: fit.intercept },
+      { name: 'slope', value: fit.slope },
+    ],
     forecast,
     interval(h, level) {
       const reach = studentQuantile((1 + level) / 2, n - 2) * predictionSd(fit, n + h);
@@ -44,6 +48,10 @@ export const exponential: Method = (series, parameters) => {
   return {
     fitted: logs.fitted.map(Math.exp),
     parameters: {},
+    terms: logs.terms.map(({ name, value }) => ({
+      name: name === 'slope' ? 'logSlope' : 'logIntercept',
+      value,
+    })),
     forecast: (h) => Math.exp(logs.forecast(h)),
     interval(h, level) {
       const [low, high] = logs.interval(h, level);
@@ -64,6 +72,10 @@ export const compound: Method = (series, parameters) => {
   return {
     fitted: y.map((_, t) => (t === 0 ? NaN : y[t - 1] * rate)),
     parameters: {},
+    terms: [
+      { name: 'level', value: y[n - 1] },
+      { name: 'rate', value: rate - 1 },
+    ],
     forecast: (h) => y[n - 1] * rate ** h,
     interval(h, level) {
       if (!logs || !('forecast' in logs)) return [NaN, NaN];
@@ -101,6 +113,7 @@ export const mean: Method = ({ y }, { k: given }) => {
   return {
     fitted,
     parameters: { k },
+    terms: [{ name: 'level', value: level }],
     forecast: () => level,
     interval: normalBounds(
       () => level,
@@ -118,6 +131,7 @@ export const naive: Method = ({ y }) => {
   return {
     fitted,
     parameters: {},
+    terms: [{ name: 'level', value: y[n - 1] }],
     forecast,
     interval: normalBounds(forecast, (h) => variance * h),
   };
@@ -133,6 +147,10 @@ export const drift: Method = ({ y }) => {
   return {
     fitted,
     parameters: {},
+    terms: [
+      { name: 'level', value: y[n - 1] },
+      { name: 'change', value: slope },
+    ],
     forecast,
     interval: normalBounds(forecast, (h) => variance * h * (1 + h / (n - 1))),
   };
@@ -148,10 +166,18 @@ export const seasonalNaive: Method = ({ y, season: m }) => {
   return {
     fitted,
     parameters: {},
+    terms: Array.from({ length: m }, (_, k) => ({
+      name: 'season' as const,
+      value: forecast(k + 1),
+      ahead: k + 1,
+    })),
     forecast,
     interval: normalBounds(forecast, (h) => variance * (Math.floor((h - 1) / m) + 1)),
   };
 };
+
+const average = (values: readonly number[]): number =>
+  values.reduce((sum, v) => sum + v, 0) / values.length;
 
 /**
  * A line and an index for each season, together by least squares: the residuals of y and of t from
@@ -184,9 +210,23 @@ export const seasonalLine: Method = ({ y, season: m }) => {
   const fitted = y.map((_, t) => at(t));
   const df = n - m - 1;
   const variance = df > 0 ? errorVariance(y, fitted, m + 1) : NaN;
+  // Seasons as what they add to the line through all: their indices add up to 0 over the seasons.
+  const base = average(Array.from({ length: m }, (_, s) => meanY[s] - slope * meanT[s]));
   return {
     fitted,
     parameters: {},
+    terms: [
+      { name: 'level', value: base + slope * (n - 1) },
+      { name: 'slope', value: slope },
+      ...Array.from({ length: m }, (_, k) => {
+        const s = (n + k) % m;
+        return {
+          name: 'season' as const,
+          value: meanY[s] - slope * meanT[s] - base,
+          ahead: k + 1,
+        };
+      }),
+    ],
     forecast: (h) => at(n - 1 + h),
     interval(h, level) {
       const t = n - 1 + h;

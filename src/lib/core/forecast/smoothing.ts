@@ -1,4 +1,12 @@
-import { errorVariance, type Fitted, type Method, type Parameters, type Series } from './method';
+import {
+  errorVariance,
+  type Fitted,
+  type Method,
+  type Parameters,
+  type SeasonBy,
+  type Series,
+  type Term,
+} from './method';
 import { normalBounds } from './plain';
 import { normalQuantile } from './quantiles';
 import { least } from './search';
@@ -26,9 +34,16 @@ interface Full {
   beta: number;
   gamma: number;
   phi: number;
+  seasonBy: SeasonBy;
 }
 
-const NAMES: Record<Kind, readonly (keyof Full)[]> = {
+/** What a value is divided by for its season: the level and trend before it, or the level it made. */
+const seasonBase = ({ seasonBy }: Full, before: number, now: number): number =>
+  seasonBy === 'levelNow' ? now : before;
+
+type Weight = Exclude<keyof Full, 'seasonBy'>;
+
+const NAMES: Record<Kind, readonly Weight[]> = {
   smoothing: ['alpha'],
   trend: ['alpha', 'beta'],
   damped: ['alpha', 'beta', 'phi'],
@@ -36,7 +51,7 @@ const NAMES: Record<Kind, readonly (keyof Full)[]> = {
   seasonalMultiplicative: ['alpha', 'beta', 'gamma'],
 };
 
-const BOUNDS: Record<keyof Full, readonly [number, number]> = {
+const BOUNDS: Record<Weight, readonly [number, number]> = {
   alpha: [0.0001, 0.9999],
   beta: [0.0001, 0.9999],
   gamma: [0.0001, 0.9999],
@@ -44,7 +59,8 @@ const BOUNDS: Record<keyof Full, readonly [number, number]> = {
 };
 
 /** Runs the recurrences once through the series. */
-function run(kind: Kind, { y, season: m }: Series, { alpha, beta, gamma, phi }: Full): State {
+function run(kind: Kind, { y, season: m }: Series, full: Full): State {
+  const { alpha, beta, gamma, phi } = full;
   const n = y.length;
   const fitted = new Float64Array(n).fill(NaN);
   let sse = 0;
@@ -61,7 +77,8 @@ function run(kind: Kind, { y, season: m }: Series, { alpha, beta, gamma, phi }: 
       const before = level;
       level = alpha * (times ? y[t] / s : y[t] - s) + (1 - alpha) * (level + trend);
       seasons[t % m] =
-        gamma * (times ? y[t] / (before + trend) : y[t] - before - trend) + (1 - gamma) * s;
+        gamma * (times ? y[t] / seasonBase(full, before + trend, level) : y[t] - before - trend) +
+        (1 - gamma) * s;
       trend = beta * (level - before) + (1 - beta) * trend;
     }
     return {
@@ -93,8 +110,9 @@ function average(y: Float64Array, from: number, to: number): number {
 
 /** Parameters as given, the rest found by least squared one-step error. */
 function settle(kind: Kind, series: Series, given: Parameters): Full {
-  const full = (x: readonly number[], open: readonly (keyof Full)[]): Full => {
-    const out: Full = { alpha: 0, beta: 0, gamma: 0, phi: 1 };
+  const full = (x: readonly number[], open: readonly Weight[]): Full => {
+    const seasonBy = given.seasonBy ?? 'levelBefore';
+    const out: Full = { alpha: 0, beta: 0, gamma: 0, phi: 1, seasonBy };
     for (const name of NAMES[kind]) out[name] = given[name] ?? x[open.indexOf(name)];
     return out;
   };
@@ -113,14 +131,17 @@ const smooth =
     if (why !== null) return { why };
     const full = settle(kind, series, given);
     const state = run(kind, series, full);
-    const parameters: Parameters = Object.fromEntries(
-      NAMES[kind].map((name) => [name, full[name]]),
-    );
+    const parameters: Parameters = {
+      ...Object.fromEntries(NAMES[kind].map((name) => [name, full[name]])),
+      ...(kind === 'seasonalMultiplicative' && { seasonBy: full.seasonBy }),
+    };
+    const terms = termsOf(kind, state);
     const forecast = (h: number): number => forecastOf(kind, state, full.phi, h);
     if (kind === 'seasonalMultiplicative')
       return {
         fitted: state.fitted,
         parameters,
+        terms,
         forecast,
         interval: simulated(series, state, full),
       };
@@ -128,10 +149,17 @@ const smooth =
     return {
       fitted: state.fitted,
       parameters,
+      terms,
       forecast,
       interval: normalBounds(forecast, (h) => variance * growth(kind, full, series.season, h)),
     };
   };
+
+const termsOf = (kind: Kind, { level, trend, seasons }: State): Term[] => [
+  { name: 'level', value: level },
+  ...(kind === 'smoothing' ? [] : [{ name: 'trend' as const, value: trend }]),
+  ...seasons.map((value, k) => ({ name: 'season' as const, value, ahead: k + 1 })),
+];
 
 function forecastOf(kind: Kind, { level, trend, seasons }: State, phi: number, h: number): number {
   const damping = phi === 1 ? h : (phi * (1 - phi ** h)) / (1 - phi);
@@ -179,11 +207,8 @@ const FURTHEST = 600;
  * Bounds of the multiplicative model by simulation: relative one-step errors are normal with the
  * spread they showed; the seed is fixed, so that the same series gives the same bounds.
  */
-function simulated(
-  { y, season: m }: Series,
-  state: State,
-  { alpha, beta, gamma }: Full,
-): Fitted['interval'] {
+function simulated({ y, season: m }: Series, state: State, full: Full): Fitted['interval'] {
+  const { alpha, beta, gamma } = full;
   let horizons: Float64Array[] | null = null;
   let [sum, n] = [0, 0];
   for (let t = m; t < y.length; t++) {
@@ -206,7 +231,8 @@ function simulated(
         out[h][path] = value;
         const before = level;
         level = alpha * (value / s) + (1 - alpha) * (level + trend);
-        seasons[h % m] = gamma * (value / (before + trend)) + (1 - gamma) * s;
+        seasons[h % m] =
+          gamma * (value / seasonBase(full, before + trend, level)) + (1 - gamma) * s;
         trend = beta * (level - before) + (1 - beta) * trend;
       }
     }

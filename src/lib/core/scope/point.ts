@@ -1,6 +1,6 @@
 import { BadCondition } from '../errors';
 import { noDateFacts, readClock, readDate, readDateTime } from '../read/dates';
-import { DAY_MS, isoWeekStart } from '../table/calendar';
+import { DAY_MS, dayNumber, isoWeekStart } from '../table/calendar';
 import type { ScalarColumn } from '../table/column';
 import { periodEnd, periodOf, type CalendarPeriod } from '../table/period';
 
@@ -11,7 +11,7 @@ export interface Span {
 }
 
 /** What may be written where a date is asked for. */
-export const DATE_FORMS = '2024-04-30, 2024-04, 2024-Q2, 2024-W07 or 2024';
+export const DATE_FORMS = '2024-04-30, 2024-04, 2024-Q2, 2024-H1, 2024-W07 or 2024';
 
 /**
  * A point of a condition as the column's numbers: a number, days, or milliseconds. A bare year,
@@ -75,6 +75,11 @@ export function daysCovered(text: string): Span | null {
   if (week) {
     const from = isoWeekStart(Number(week[1]), Number(week[2]));
     return from === null ? null : { from, to: from + 6 };
+  }
+  const half = /^(\d{4})-?H([12])$/i.exec(text);
+  if (half) {
+    const from = dayNumber(Number(half[1]), half[2] === '1' ? 1 : 7, 1);
+    return { from, to: periodEnd(periodOf(from, 'half'), 'half') };
   }
   const facts = noDateFacts();
   const from = readDate(text, 'ymd', facts);

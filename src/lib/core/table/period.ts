@@ -39,7 +39,8 @@ export function periodOf(days: number, period: Period, calendar = USUAL_CALENDAR
   return period === 'month' ? months : periodOfMonth(months, period, calendar);
 }
 
-const MONTHS_IN = { month: 1, quarter: 3, half: 6, year: 12 } as const;
+/** Months in the periods that months make. */
+export const MONTHS_IN = { month: 1, quarter: 3, half: 6, year: 12 } as const;
 
 /** The quarter, half-year or year that a month (counted from year 0) falls in. */
 export const periodOfMonth = (

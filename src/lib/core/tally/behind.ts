@@ -2,6 +2,7 @@ import { NoSuchFigure } from '../errors';
 import { columnFor } from '../expression/columnFor';
 import { fromSlice } from '../measure/fromSlices';
 import { MEASURES, needsOther, type Measure } from '../measure/measure';
+import { endsByLeaf } from '../measure/ends';
 import { gather } from '../measure/slices';
 import { valuesOf } from '../measure/valuesOf';
 import type { Steps } from '../steps/steps';
@@ -16,6 +17,8 @@ import { totalOf } from './figure';
 import { figureText, formatOf, type Formats } from './figureText';
 import { recordsWithin } from './recordsWithin';
 import type { Condition } from '../scope/condition';
+import { recordPlace } from '../table/recordNumber';
+import { canRest, restsOn, restsWords } from './resting';
 import { anyOf } from './whereCondition';
 import type { Figure, FigureColumn, FigurePlace, FigureRow } from './result';
 
@@ -40,6 +43,8 @@ export interface FigureBehind {
   readonly arithmetic: string;
   /** Empty unless few records carry it. */
   readonly warning: string;
+  /** The record that carries most of it, and what it would be without; null where none does. */
+  readonly rests: { readonly record: number; readonly says: string; readonly much: boolean } | null;
   /** Whether it is a sum of its records, which a known total can be compared with. */
   readonly isSum: boolean;
 }
@@ -61,7 +66,8 @@ export function* behind(
 ): Steps<FigureBehind> {
   const { table, n, row, column, at } = find(answer, place);
   const selection = selectionOf(base, answer.scope);
-  const reached = rowsReached(table, n, row, column);
+  const own = row.instead?.find(({ columns }) => columns.includes(at));
+  const reached = own ? [{ ...row, where: own.where }] : rowsReached(table, n, row, column);
   const records = members(union(base, selection, reached, column));
   yield undefined;
   const about = {
@@ -84,6 +90,7 @@ export function* behind(
       unread: 0,
       arithmetic: column.says ?? 'A label of the row.',
       warning: '',
+      rests: markedRest(row, at),
       isSum: false,
     };
   const of = measure.column === undefined ? null : columnFor(base.table, measure.column);
@@ -107,8 +114,37 @@ export function* behind(
     unread,
     arithmetic,
     warning: fewWarning(measure, column, of, records, values, formats),
+    rests: restOf(base, column, row.cells[at], records, formats),
     isSum: measure.kind === 'sum' && of !== null && isNumeric(of),
   };
+}
+
+type Rests = FigureBehind['rests'];
+
+/** What a figure that follows from others rests on, as its row says. */
+function markedRest({ marks = [] }: FigureRow, at: number): Rests {
+  const mark = marks.find(({ kind, column }) => kind === 'rests' && column === at);
+  return mark?.record === undefined
+    ? null
+    : { record: recordPlace(mark.record), says: mark.says, much: true };
+}
+
+/** What a sum or a mean rests on, whether it is much or not. */
+function restOf(
+  { table }: Base,
+  column: FigureColumn,
+  figure: Figure,
+  records: Int32Array,
+  formats: Formats,
+): Rests {
+  const { measure } = column;
+  if (!measure || typeof figure !== 'number' || !canRest(measure, table)) return null;
+  const { values } = valuesOf(columnFor(table, measure.column ?? ''));
+  const ends = endsByLeaf(values, { records, leafOf: new Int32Array(table.length), leaves: 1 });
+  const rests = restsOn(measure.kind === 'sum' ? 'sum' : 'mean', figure, values, ends, 0);
+  if (!rests || rests.values < 2) return null;
+  const { record, much } = rests;
+  return { record, much, says: restsWords(table, column, rests, formats) };
 }
 
 /** Where few records carry a figure: the one that moves it most, and the median beside a mean. */

@@ -5,6 +5,7 @@ import { countLeaves, computeMeasures } from '../measure/compute';
 import type { Leafed } from '../measure/leafed';
 import type { Steps } from '../steps/steps';
 import type { Table } from '../table/table';
+import { computeResting, type Resting } from './resting';
 
 /** Measures over the groups of every level, and over the whole selection. */
 export interface GroupFigures {
@@ -13,6 +14,8 @@ export interface GroupFigures {
   readonly total: Float64Array;
   /** Records of the selection in each group: `records[level][group]`. */
   readonly records: readonly Float64Array[];
+  /** What the figures rest on; grouping 0 is the whole, 1 the first level. */
+  readonly resting: Resting;
 }
 
 /** What reckoning needs besides the measures. */
@@ -38,6 +41,7 @@ export function* computeGroups(
     levels: figures.slice(1),
     total: Float64Array.from(figures[0], (values) => values[0]),
     records: countLevels(tree, countLeaves(input)),
+    resting: yield* computeResting(input, groupings, measures, figures),
   };
 }
 

@@ -1,12 +1,7 @@
-import { dayOfIso, MONTHS, WEEKDAYS } from '../table/calendar';
-import {
-  periodLabel,
-  periodOf,
-  USUAL_CALENDAR,
-  type Calendar,
-  type CalendarPeriod,
-} from '../table/period';
+import { MONTHS, WEEKDAYS } from '../table/calendar';
+import { periodLabel, USUAL_CALENDAR, type Calendar, type CalendarPeriod } from '../table/period';
 import type { Option } from './ending';
+import { periodNamed } from './periodNamed';
 import type { Slot } from './sentence';
 import { choiceSlot } from './slots';
 
@@ -70,24 +65,22 @@ export function calendarSlots<Spec>(
   ];
 }
 
-/** A period, named by a day in it. */
+/** A period by its name, or by a day in it. */
 export const dateSlot = <Spec>(
   path: string,
   value: string | undefined,
   unset: string,
-  set: (day: string | undefined) => Spec,
+  set: (name: string | undefined) => Spec,
   within: { readonly period: CalendarPeriod; readonly calendar?: Calendar | undefined } = {
     period: 'day',
   },
-): Slot<Spec> => ({
-  path,
-  words:
-    value === undefined
-      ? unset
-      : periodLabel(
-          periodOf(dayOfIso(value), within.period, within.calendar),
-          within.period,
-          within.calendar,
-        ),
-  takes: { a: 'date', value: value ?? null, set: (day) => set(day ?? undefined) },
-});
+): Slot<Spec> => {
+  const { period, calendar } = within;
+  const index = value === undefined ? null : periodNamed(value, period, calendar);
+  return {
+    path,
+    words:
+      value === undefined ? unset : index === null ? value : periodLabel(index, period, calendar),
+    takes: { a: 'date', value: value ?? null, period, set: (name) => set(name ?? undefined) },
+  };
+};

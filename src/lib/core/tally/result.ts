@@ -70,10 +70,17 @@ export type FigureColumn = z.infer<typeof FigureColumn>;
 export const Mark = z.object({
   /** The place of the column marked; left out: the whole row. */
   column: z.int().optional(),
-  kind: z.enum(['few', 'partial', 'tie', 'forecast', 'heldOut', 'doubt']),
+  kind: z.enum(['few', 'rests', 'partial', 'tie', 'forecast', 'heldOut', 'doubt']),
   says: z.string(),
+  /** Kind “rests”: the record that carries the figure, and what the figure would be without it. */
+  record: z.int().min(1).optional(),
+  without: Figure.optional(),
 });
 export type Mark = z.infer<typeof Mark>;
+
+/** The marks of a row, where it has any. */
+export const marked = (marks: readonly Mark[]): { marks?: Mark[] } =>
+  marks.length ? { marks: [...marks] } : {};
 
 export const FigureRow = z.object({
   /**
@@ -96,6 +103,8 @@ export const FigureRow = z.object({
   /** The place of the row this one is a part of. */
   partOf: z.int().optional(),
   marks: z.array(Mark).optional(),
+  /** Figures of the row that stand on other records than those of the row. */
+  instead: z.array(z.object({ columns: z.array(z.int()), where: Condition })).optional(),
   /** Rows of one run are added up to date together: the year, in a rollup. */
   run: z.int().optional(),
 });
@@ -146,6 +155,10 @@ export type FigurePlace = z.infer<typeof FigurePlace>;
 
 /** a ÷ b as a figure; none where b is 0. */
 export const shareOf = (a: number, b: number): number | null => figureOf(b === 0 ? NaN : a / b);
+
+/** (b − a) ÷ |a|; NaN where a is 0 or either is none. */
+export const relativeChange = (a: number, b: number): number =>
+  a === 0 ? NaN : (b - a) / Math.abs(a);
 
 /** A number as a figure: NaN is none, and so is what no double can hold. */
 export const figureOf = (value: number): number | null => (Number.isFinite(value) ? value : null);

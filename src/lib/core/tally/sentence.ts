@@ -1,3 +1,4 @@
+import type { CalendarPeriod } from '../table/period';
 import type { Bands } from '../arrange/bands';
 import type { GroupKey } from '../arrange/groupKey';
 import type { SortKey } from '../arrange/sortKey';
@@ -91,7 +92,13 @@ export type Takes<Spec> =
       readonly column: string;
       set(value: Bands | null): Spec;
     }
-  | { readonly a: 'date'; readonly value: string | null; set(value: string | null): Spec }
+  /** A period of a kind, by its name (`2024-Q2`) or by a day in it. */
+  | {
+      readonly a: 'date';
+      readonly value: string | null;
+      readonly period: CalendarPeriod;
+      set(value: string | null): Spec;
+    }
   | { readonly a: 'text'; readonly value: string; set(value: string): Spec }
   /** Another list, by the name the bench gives it. */
   | { readonly a: 'list'; readonly value: string; set(value: string): Spec }

@@ -1,9 +1,11 @@
 import type { Names } from './kind';
-import type { Part } from './sentence';
+import type { GroupKey } from '../arrange/groupKey';
+import type { Measure } from '../measure/measure';
+import { listedParts, type Part } from './sentence';
 import type { SeriesSpec } from './seriesSpec';
 import { type Option } from './ending';
 import { calendarSlots, PERIOD_CHOICES } from './periodSlots';
-import { choiceSlot, columnSlot, measureSlot } from './slots';
+import { choiceSlot, columnSlot, keySlots, measureSlot } from './slots';
 
 /** `sum of Boarded by month of Sailed on` */
 export const seriesParts = <Spec>(
@@ -35,7 +37,26 @@ export const seriesParts = <Spec>(
     (column) => put(column === null ? series : { ...series, column }),
     { needed: true },
   ),
+  ...groupParts<Spec>('series.by', series.by, names, [series.measure], (by) =>
+    put({ ...series, by }),
+  ),
 ];
+
+/** ` for each Route and Vessel`, and an empty place for one more. */
+export function groupParts<Spec>(
+  path: string,
+  by: readonly GroupKey[],
+  names: Names,
+  measures: readonly Measure[],
+  put: (by: GroupKey[]) => Spec,
+): Part<Spec>[] {
+  const { slots, add } = keySlots<Spec>(path, by, names, put, {
+    measures,
+    empty: by.length ? 'then…' : 'for each…',
+    least: 0,
+  });
+  return by.length ? [' for each ', ...listedParts(slots), ' ', add] : [' ', add];
+}
 
 export const seriesCalendar = <Spec>(
   series: SeriesSpec,

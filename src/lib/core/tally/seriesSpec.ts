@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { GroupKey } from '../arrange/groupKey';
 import { Measure } from '../measure/measure';
 import { Calendar, CALENDAR_PERIODS } from '../table/period';
 
@@ -8,5 +9,7 @@ export const SeriesSpec = z.strictObject({
   period: z.enum(CALENDAR_PERIODS),
   calendar: Calendar.optional(),
   measure: Measure,
+  /** A series for each group of these keys besides the whole. */
+  by: z.array(GroupKey).max(4).default([]),
 });
 export type SeriesSpec = z.infer<typeof SeriesSpec>;

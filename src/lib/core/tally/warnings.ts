@@ -29,6 +29,7 @@ export const WARNING_CODES = [
   'partial-first',
   'partial-last',
   'empty-periods',
+  'like-with-like',
   'no-index-base',
   'no-rate',
   'intervals',
@@ -40,6 +41,8 @@ export const WARNING_CODES = [
   'under-two-seasons',
   'gaps-filled',
   'last-far',
+  'not-forecast',
+  'sum-of-forecasts',
   /** Tallies built on others. */
   'of-group-results',
   'moved',

@@ -61,6 +61,7 @@ export function* answerBehind(held: Held, { place }: ArgsOf<'behind'>): Steps<Be
     unread: found.unread,
     arithmetic: found.arithmetic,
     warning: found.warning,
+    rests: found.rests,
     columns: listedColumns(held, place, found).map((c) => ({
       name: c.name,
       right: c.type === 'number',

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { setAsideRecords } from '../../core/bench/edits';
   import { recordNumber } from '../../core/table/recordNumber';
   import { counted, showCount } from '../../core/table/format';
   import type { Behind, BehindRecord, Place, ReplyOf } from '../../engine/protocol';
@@ -84,6 +85,28 @@
       {behind.arithmetic}
     </p>
     {#if behind.warning}<p class="warning">{behind.warning}</p>{/if}
+    {#if behind.rests}{@const { record, says, much } = behind.rests}
+      <div class="rests" class:warning={much} data-test="rests">
+        <p>{says}</p>
+        <div class="acts">
+          <button
+            type="button"
+            class="act"
+            onclick={() => (bench.side = { kind: 'record', record, column: null })}
+            >See the record</button
+          >
+          <button
+            type="button"
+            class="act"
+            onclick={() =>
+              bench.change(`Set aside record ${recordNumber(record)}`, (doc) =>
+                setAsideRecords(doc, [recordNumber(record)]),
+              )}
+            data-test="rests-aside">Set it aside</button
+          >
+        </div>
+      </div>
+    {/if}
     <div class="acts">
       {#if behind.records > 0 && (place.tally !== bench.ledgerItem?.id || (Array.isArray(place.row) && place.row.length))}<button
           type="button"
@@ -193,6 +216,13 @@
     color: var(--plum);
     padding: 6px 9px;
     border-radius: 5px;
+  }
+  .rests {
+    margin-bottom: 8px;
+    color: var(--ink-soft);
+  }
+  .rests.warning {
+    color: var(--plum);
   }
   .acts {
     display: flex;

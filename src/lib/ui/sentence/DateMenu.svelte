@@ -1,26 +1,29 @@
 <script lang="ts">
   import { daysCovered } from '../../core/scope/point';
-  import { isoDate } from '../../core/table/calendar';
+  import type { CalendarPeriod } from '../../core/table/period';
+  import { PERIOD_FORMS } from '../../core/tally/periodNamed';
   import DatePoint from '../fields/DatePoint.svelte';
 
   interface Props {
     name: string;
+    /** What is named: the name of one is shown as an example. */
+    period: CalendarPeriod;
     value: string | null;
-    onchange: (day: string | null) => void;
+    onchange: (name: string | null) => void;
     close: () => void;
   }
-  let { name, value, onchange, close }: Props = $props();
+  let { name, period, value, onchange, close }: Props = $props();
+  const example = $derived(PERIOD_FORMS[period]);
   /** What is being typed, until it can be read. */
   let typed = $state<string | null>(null);
 
   function take(text: string): void {
-    const days = daysCovered(text.trim());
-    if (days) onchange(isoDate(days.from));
+    if (daysCovered(text.trim())) onchange(text.trim());
   }
 </script>
 
 <div class="point">
-  <span>{name}: a day in it, or its name</span>
+  <span>{name}: its name ({example}), or a day in it</span>
   <DatePoint
     label={name}
     type="date"

@@ -149,6 +149,7 @@
   />
 {:else if takes.a === 'date'}<DateMenu
     name={slot.name ?? 'Period'}
+    period={takes.period}
     value={takes.value}
     onchange={(next) => onset('Change a period', takes.set(next))}
     {close}

@@ -66,7 +66,13 @@
       ? ''
       : row.cells[c];
 
-  const MARKS = { partial: 'in part', tie: 'tie', doubt: 'doubt', heldOut: 'held out' } as const;
+  const MARKS = {
+    partial: 'in part',
+    rests: 'on one',
+    tie: 'tie',
+    doubt: 'doubt',
+    heldOut: 'held out',
+  } as const;
   const markOf = (row: Row, column: number): Row['marks'][number] | undefined =>
     row.marks.find((mark) => mark.column === column);
   const rowMark = (row: Row): Row['marks'][number] | undefined =>

@@ -16,7 +16,8 @@ import type { Faults } from '../fault';
 import { figureFrom, labelColumn, measureColumns, shownColumn, textLabel } from '../figure';
 import { checkKey, codesOf, refuseTooMany } from '../keys';
 import { type TallyAnswer, type TallyKind } from '../kind';
-import type { Figure, FigureColumn, FigureRow, Mark } from '../result';
+import { computeResting, restsMark } from '../resting';
+import { marked, type Figure, type FigureColumn, type FigureRow, type Mark } from '../result';
 import { warn, type Warning } from '../warnings';
 import { visitNeeded } from '../visit';
 import { overlapTables } from './overlap';
@@ -105,41 +106,6 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
   const leafOf = new Int32Array(table.length);
   const names = namesOf(table);
   const shown = spec.columns.map((c) => shownColumn(c.measure, table));
-  const out: FigureRow[] = [];
-  for (const [k, row] of rows.entries()) {
-    const cells: Figure[] = [row.name];
-    const marks: Mark[] = [];
-    for (const [c, column] of spec.columns.entries()) {
-      const set = columnSets[c];
-      const met = set ? and(row.selection, set) : row.selection;
-      const both = recordsOf(met);
-      const ordered = orderedFor(base, met, [column.measure]);
-      const [[values]] = yield* computeMeasures(
-        { table, records: both, ordered, leafOf, leaves: 1 },
-        [totalGrouping(1)],
-        [column.measure],
-      );
-      if (
-        both.length > 0 &&
-        both.length < spec.few &&
-        MEASURES[column.measure.kind].figure !== 'count'
-      )
-        marks.push({ column: c + 1, kind: 'few', says: counted(both.length, 'record') });
-      cells.push(figureFrom(column.measure, shown[c], values[0]));
-    }
-    out.push({
-      kind: row.kind,
-      level: row.kind === 'total' ? 0 : 1,
-      cells,
-      ...(row.kind !== 'total' && {
-        where: row.condition ?? noneOf(row.except ?? []) ?? undefined,
-      }),
-      ...(row.key !== undefined && { keys: [row.key] }),
-      ...(row.kind !== 'total' && adds && { partOf: 0 }),
-      ...(marks.length && { marks }),
-    });
-    yield (k + 1) / rows.length;
-  }
   const figureColumns = measureColumns(
     spec.columns.map((c) => c.measure),
     table,
@@ -155,18 +121,54 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
           : ''),
     ...(spec.columns[c].condition && { where: spec.columns[c].condition }),
   }));
+  const columns = [
+    spec.key
+      ? labelColumn('row', spec.key, codesOf(base, spec.key, selection).codes, table)
+      : textLabel('row', 'Where'),
+    ...figureColumns,
+  ];
+  const out: FigureRow[] = [];
+  for (const [k, row] of rows.entries()) {
+    const cells: Figure[] = [row.name];
+    const marks: Mark[] = [];
+    for (const [c, column] of spec.columns.entries()) {
+      const set = columnSets[c];
+      const met = set ? and(row.selection, set) : row.selection;
+      const both = recordsOf(met);
+      const ordered = orderedFor(base, met, [column.measure]);
+      const input = { table, records: both, ordered, leafOf, leaves: 1 };
+      const figures = yield* computeMeasures(input, [totalGrouping(1)], [column.measure]);
+      const [[values]] = figures;
+      if (
+        both.length > 0 &&
+        both.length < spec.few &&
+        MEASURES[column.measure.kind].figure !== 'count'
+      )
+        marks.push({ column: c + 1, kind: 'few', says: counted(both.length, 'record') });
+      const resting = yield* computeResting(input, [totalGrouping(1)], [column.measure], figures);
+      marks.push(...restsMark(table, columns[c + 1], c + 1, resting.at(0, 0, 0)));
+      cells.push(figureFrom(column.measure, shown[c], values[0]));
+    }
+    out.push({
+      kind: row.kind,
+      level: row.kind === 'total' ? 0 : 1,
+      cells,
+      ...(row.kind !== 'total' && {
+        where: row.condition ?? noneOf(row.except ?? []) ?? undefined,
+      }),
+      ...(row.key !== undefined && { keys: [row.key] }),
+      ...(row.kind !== 'total' && adds && { partOf: 0 }),
+      ...marked(marks),
+    });
+    yield (k + 1) / rows.length;
+  }
   return {
     tables: [
       tableOf({
         name: 'main',
         caption: 'Conditional figures',
         labels: 1,
-        columns: [
-          spec.key
-            ? labelColumn('row', spec.key, codesOf(base, spec.key, selection).codes, table)
-            : textLabel('row', 'Where'),
-          ...figureColumns,
-        ],
+        columns,
         rows: out,
       }),
       ...overlapTables(named, { none, several }),

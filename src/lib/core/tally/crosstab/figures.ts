@@ -8,6 +8,7 @@ import type { Steps } from '../../steps/steps';
 import type { Table } from '../../table/table';
 import { refuseTooMany } from '../keys';
 import { levelGroupings } from '../groupFigures';
+import { computeResting, type Resting } from '../resting';
 import { MOST_ACROSS, MOST_CELLS } from './spec';
 
 /**
@@ -22,6 +23,8 @@ export interface CrossFigures {
   /** `records[i][j]` and `figures[i][j][measure]`. */
   readonly records: readonly (readonly Float64Array[])[];
   readonly figures: readonly (readonly (readonly Float64Array[])[])[];
+  /** What the figures rest on; levels i and j are grouping i · widths.length + j. */
+  readonly resting: Resting;
 }
 
 /** One pass over the records numbers the combinations that occur; all levels are reckoned from those. */
@@ -50,6 +53,7 @@ export function* computeCross(
   );
   // Counted with the measures, so that the records are gone through once.
   const flat = yield* computeMeasures(input, groupings, [...measures, { kind: 'records' }]);
+  const resting = yield* computeResting(input, groupings, measures, flat);
   const rows = <T>(all: readonly T[]): T[][] =>
     sides[0].map((_, i) => all.slice(i * sides[1].length, (i + 1) * sides[1].length));
   return {
@@ -58,6 +62,7 @@ export function* computeCross(
     widths: sides[1].map((a) => a.size),
     records: rows(flat.map((figures) => figures[measures.length])),
     figures: rows(flat),
+    resting,
   };
 }
 

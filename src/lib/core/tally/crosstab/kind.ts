@@ -11,7 +11,15 @@ import { figureFrom, measureColumns, shownColumn, RECORDS_COLUMN, labelColumns }
 import { checkKey, checkOrder, codesOf, groupWhere } from '../keys';
 import { GroupWalk } from '../groupWalk';
 import { type Names, type TallyAnswer, type TallyKind } from '../kind';
-import { type Figure, type FigureColumn, type FigureRow, type Mark, shareOf } from '../result';
+import {
+  marked,
+  type Figure,
+  type FigureColumn,
+  type FigureRow,
+  type Mark,
+  shareOf,
+} from '../result';
+import { restsMark } from '../resting';
 import { walkGroups } from '../sortedGroups';
 import { visitAll, visitMeasures, withOrderMoved } from '../visit';
 import { measurePhrase } from '../words';
@@ -75,7 +83,7 @@ function* computeCrosstab(base: Base, spec: CrosstabSpec): Steps<TallyAnswer> {
   const labels = labelColumns(spec.down, cross.down.keys, table);
   const own = ownColumns(spec, base, records, names);
   const { columns, groups } = acrossColumns(spec, cross, labels, own);
-  const rows = crossRows(spec, base, cross, labels.length, groups);
+  const rows = crossRows(spec, base, cross, columns, labels.length, groups);
   return {
     tables: [tableOf({ name: 'main', caption: 'Cross-tab', labels: labels.length, columns, rows })],
     warnings: [...down, ...across].flatMap((c) => c.warnings),
@@ -166,6 +174,7 @@ function crossRows(
   spec: CrosstabSpec,
   base: Base,
   cross: CrossFigures,
+  columns: readonly FigureColumn[],
   labels: number,
   groups: readonly Across[],
 ): FigureRow[] {
@@ -184,6 +193,14 @@ function crossRows(
         const v = value(i, g, across, k);
         if (n > 0 && n < spec.few && MEASURES[m.kind].figure !== 'count')
           marks.push({ column: labels + cells.length, kind: 'few', says: counted(n, 'record') });
+        const rests = cross.resting.at(
+          i * cross.widths.length + across.level,
+          k,
+          g * cross.widths[across.level] + across.group,
+        );
+        marks.push(
+          ...restsMark(base.table, columns[labels + cells.length], labels + cells.length, rests),
+        );
         cells.push(figureFrom(m, shown[k], v));
         for (const share of sharesOf(spec, k))
           cells.push(
@@ -211,6 +228,6 @@ function crossRows(
   return Array.from({ length: walk.length }, (_, n) => {
     const { level, group } = walk.at(n);
     const { cells, marks } = cellsOf(level + 1, group);
-    return { ...walk.row(n, cells), ...(marks.length && { marks }) };
+    return { ...walk.row(n, cells), ...marked(marks) };
   });
 }

@@ -19,6 +19,7 @@ export const forecastGuess: FirstGuess<ForecastSpec> = {
           column: date.id,
           period,
           measure: measureFor(facts, wish.column === date.id ? {} : wish),
+          by: [],
         },
         method: 'best',
         horizon: period === 'month' ? 12 : 8,

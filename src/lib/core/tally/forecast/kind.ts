@@ -1,21 +1,26 @@
-import { warn } from '../warnings';
 import { TallyRefused } from '../../errors';
-import { bestOf, fitMethod, holdOutLength, tryMethods } from '../../forecast/holdOut';
-import { isFitted, METHOD_WORDS, METHODS } from '../../forecast/method';
+import { METHOD_WORDS } from '../../forecast/method';
+import { MEASURES } from '../../measure/measure';
 import type { Steps } from '../../steps/steps';
 import { counted } from '../../table/format';
 import { periodLabel } from '../../table/period';
 import { tableOf } from '../answer';
 import { selectionOf, type Base } from '../base';
-import { measureColumn } from '../figure';
+import { labelColumn, measureColumn } from '../figure';
+import { codesOf } from '../keys';
 import { type TallyAnswer, type TallyKind } from '../kind';
-import { checkSeries, computeSeries, visitSeries } from '../series';
+import type { FigureTable } from '../result';
+import { checkSeries, computeSeries, visitSeries, type SeriesSet } from '../series';
+import { warn } from '../warnings';
+import { carry, fitErrors, type Carried } from './carry';
 import { doubts } from './doubts';
 import { forecastFact } from './fact';
+import { chosenTable, groupTable, sumTable, type GroupForecast } from './groupTables';
+import { errorTable, methodTable } from './methodTables';
+import { autocorrelationTable, parameterTable, termTable } from './partTables';
 import { forecastSentence } from './sentence';
 import type { ForecastSpec } from './spec';
-import { pointsOf } from './points';
-import { ahead, methodTable, parameterTable, past } from './tables';
+import { ahead, past } from './tables';
 
 export const forecastKind: TallyKind<ForecastSpec> = {
   check(spec, faults, path) {
@@ -38,40 +43,43 @@ export const forecastKind: TallyKind<ForecastSpec> = {
 };
 
 function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {
-  const series = yield* computeSeries(base, selectionOf(base, spec.scope), spec.series, [
-    spec.series.measure,
-  ]);
-  const standing = pointsOf(series, spec);
-  const { points } = standing;
-  const n = points.y.length;
-  const label = (k: number): string =>
-    periodLabel(series.first + k, series.period, series.calendar);
-  yield undefined;
-  const heldOut = spec.holdOut ?? holdOutLength(points);
-  const tried = tryMethods(
-    points,
-    spec.method === 'best' ? METHODS : [spec.method],
-    spec.parameters,
-    heldOut,
-  );
-  yield undefined;
-  const method = spec.method === 'best' ? bestOf(tried) : spec.method;
-  if (method === null)
-    throw new TallyRefused(
-      `No method can be fitted: the series has ${counted(n, 'point')}. Take a shorter period or more data.`,
-    );
-  const fitted = fitMethod(method, points, spec.parameters);
-  if (!isFitted(fitted))
-    throw new TallyRefused(`The ${METHOD_WORDS[method]} cannot be fitted: ${fitted.why}`);
+  const selection = selectionOf(base, spec.scope);
+  const set = yield* computeSeries(base, selection, spec.series);
+  const carried = yield* carry(set.whole, spec);
+  const { standing, fitted, method, tried, heldOut } = carried;
+  const n = standing.points.y.length;
+  const { first, period, calendar } = set.whole;
+  const label = (k: number): string => periodLabel(first + k, period, calendar);
   const value = measureColumn(spec.series.measure, base.table, 'value');
+  const forecasts = yield* forecastGroups(set, spec);
+  const labels = spec.series.by.map((key, k) =>
+    labelColumn(`g${k + 1}`, key, codesOf(base, key, selection).codes, base.table),
+  );
+  const adds = MEASURES[spec.series.measure.kind].adds;
+  const byGroups: FigureTable[] = forecasts.length
+    ? [
+        ...(adds ? [sumTable(spec, value, carried, forecasts)] : []),
+        chosenTable(labels, value, forecasts),
+        groupTable(spec, labels, value, forecasts),
+      ]
+    : [];
   return {
     tables: [
       ahead(spec, standing, fitted, value),
-      past(spec, standing, fitted, value, heldOut),
+      ...byGroups,
       methodTable(tried, method, value),
+      errorTable(
+        fitErrors(carried),
+        { accuracy: tried.find((t) => t.method === method)?.accuracy ?? null, points: heldOut },
+        value,
+      ),
       parameterTable(method, fitted),
+      termTable(method, fitted, standing, value),
+      past(spec, standing, fitted, value, heldOut),
+      autocorrelationTable(fitted, standing),
     ].map(tableOf),
     warnings: [
+      ...set.warnings,
       warn(
         'stands-on',
         `It stands on ${counted(n, 'point')}, from ${label(0)} to ${label(n - 1)}.`,
@@ -85,6 +93,56 @@ function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {
           ]
         : []),
       ...doubts(standing, fitted, spec, label),
+      ...missingGroups(forecasts),
+      ...(adds && forecasts.length ? [sumNote(spec, carried, forecasts)] : []),
     ],
   };
+}
+
+/** Each group carried on by itself; one that cannot be says why. */
+function* forecastGroups({ groups }: SeriesSet, spec: ForecastSpec): Steps<GroupForecast[]> {
+  const out: GroupForecast[] = [];
+  for (const [k, group] of groups.entries()) {
+    try {
+      out.push({ group, carried: yield* carry(group.series, spec), why: '' });
+    } catch (error) {
+      if (!(error instanceof TallyRefused)) throw error;
+      out.push({ group, carried: null, why: error.message });
+    }
+    yield (k + 1) / groups.length;
+  }
+  return out;
+}
+
+/** Groups that are in no forecast must not be missing from the sum in silence. */
+function missingGroups(forecasts: readonly GroupForecast[]): ReturnType<typeof warn>[] {
+  const missing = forecasts.filter(({ carried }) => !carried);
+  return missing.length
+    ? [
+        warn(
+          'not-forecast',
+          `${counted(missing.length, 'group')} ${missing.length === 1 ? 'is' : 'are'} not carried on and not in the sum of the groups’ forecasts: ${missing.map(({ group }) => group.path.join(' › ')).join(', ')}.`,
+        ),
+      ]
+    : [];
+}
+
+/** How far the sum of the groups’ forecasts lies from the forecast of the sum, over all periods. */
+function sumNote(
+  spec: ForecastSpec,
+  whole: Carried,
+  forecasts: readonly GroupForecast[],
+): ReturnType<typeof warn> {
+  const { first } = whole.standing.series;
+  const from = first + whole.standing.points.y.length;
+  let [ofGroups, ofSum] = [0, 0];
+  for (let h = 0; h < spec.horizon; h++) {
+    ofSum += whole.at(from + h);
+    for (const { carried } of forecasts) ofGroups += carried?.at(from + h) ?? 0;
+  }
+  const share = Math.abs(ofGroups - ofSum) / Math.abs(ofSum);
+  return warn(
+    'sum-of-forecasts',
+    `Over the ${counted(spec.horizon, 'period')} the groups’ forecasts add up to ${(share * 100).toFixed(1)} % ${ofGroups >= ofSum ? 'more' : 'less'} than the forecast of the sum.`,
+  );
 }

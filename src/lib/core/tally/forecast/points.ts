@@ -16,7 +16,7 @@ export interface ForecastPoints {
 export function pointsOf(series: Series, spec: ForecastSpec): ForecastPoints {
   const keep =
     series.partialLast && spec.incompleteLast === 'leaveOut' ? series.length - 1 : series.length;
-  const y = series.values[0].slice(0, keep);
+  const y = series.values.slice(0, keep);
   const empty = (k: number): boolean => y[k] !== y[k] || series.records[k] === 0;
   const gaps = Array.from(y.keys()).filter(empty);
   if (gaps.length > 0 && spec.gaps === 'refuse')

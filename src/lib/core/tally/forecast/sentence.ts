@@ -4,6 +4,7 @@ import type { Names } from '../kind';
 import { begun, type Part, type Slot } from '../sentence';
 import { seriesCalendar, seriesParts } from '../seriesSlots';
 import { ending, type Option } from '../ending';
+import { SEASON_BY_WORDS } from './seasonWords';
 import { choiceSlot, numbersWords, numberSlot, scopeSlot } from '../slots';
 import type { ForecastSpec } from './spec';
 
@@ -16,6 +17,7 @@ const PARAMETER_WORDS = {
   phi: 'the damping of the trend (phi)',
   k: 'how many last values the mean takes (k)',
 } as const;
+const parameterNames = ['alpha', 'beta', 'gamma', 'phi', 'k'] as const;
 
 /** `Sum of Boarded by month of Sailed on, carried on for 12 periods by the method that …` */
 export function forecastSentence(spec: ForecastSpec, names: Names): Part<ForecastSpec>[] {
@@ -64,7 +66,20 @@ export function forecastSentence(spec: ForecastSpec, names: Names): Part<Forecas
     },
     ...ending<ForecastSpec>([
       optionalNumber(spec, 'season', 'periods in a season', 400),
-      ...Object.entries(PARAMETER_WORDS).map(([key, label]) => parameter(spec, key, label)),
+      ...parameterNames.map((key) => parameter(spec, key, PARAMETER_WORDS[key])),
+      {
+        slot: choiceSlot<ForecastSpec, NonNullable<Parameters['seasonBy']>>(
+          'parameters.seasonBy',
+          'Seasons that multiply',
+          spec.parameters.seasonBy ?? 'levelBefore',
+          [
+            { value: 'levelBefore', label: `${SEASON_BY_WORDS.levelBefore} (component form)` },
+            { value: 'levelNow', label: `${SEASON_BY_WORDS.levelNow} (Winters)` },
+          ],
+          (seasonBy) => ({ ...spec, parameters: { ...spec.parameters, seasonBy } }),
+        ),
+        usual: (spec.parameters.seasonBy ?? 'levelBefore') === 'levelBefore',
+      },
       {
         slot: choiceSlot<ForecastSpec, ForecastSpec['gaps']>(
           'gaps',
@@ -117,9 +132,12 @@ function optionalNumber(
   return { slot, usual: now === undefined };
 }
 
-function parameter(spec: ForecastSpec, key: string, label: string): Option<ForecastSpec> {
-  const given: Readonly<Record<string, number | undefined>> = spec.parameters;
-  const now = given[key];
+function parameter(
+  spec: ForecastSpec,
+  key: keyof typeof PARAMETER_WORDS,
+  label: string,
+): Option<ForecastSpec> {
+  const now = spec.parameters[key];
   const slot = numberSlot<ForecastSpec>(
     `parameters.${key}`,
     now === undefined ? `${label}: found` : `${label} ${showNumber(now)}`,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { METHODS } from '../../forecast/method';
+import { METHODS, SEASON_BY } from '../../forecast/method';
 import { tallyCommon } from '../common';
 import { SeriesSpec } from '../seriesSpec';
 
@@ -23,6 +23,8 @@ export const ForecastSpec = z.strictObject({
       gamma: share.optional(),
       phi: z.number().min(0.01).max(1).optional(),
       k: z.int().min(1).max(10_000).optional(),
+      /** Multiplicative seasons: by the level before the value, or by the level that it made. */
+      seasonBy: z.enum(SEASON_BY).optional(),
     })
     .default({}),
   /** What to do about a period without a figure. */

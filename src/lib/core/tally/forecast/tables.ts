@@ -1,5 +1,4 @@
-import type { Tried } from '../../forecast/holdOut';
-import { METHOD_WORDS, type Fitted, type MethodKey } from '../../forecast/method';
+import type { Fitted } from '../../forecast/method';
 import { periodCells, periodColumns, periodKeys } from '../periodLabels';
 import {
   figureOf,
@@ -22,59 +21,71 @@ const keysAt = ({ first, period, calendar }: Series, k: number) =>
 /** The periods to come: the forecast and the bounds of each level. */
 export function ahead(
   spec: ForecastSpec,
-  { points, series }: ForecastPoints,
+  standing: ForecastPoints,
   fitted: Fitted,
   value: FigureColumn,
 ): FigureTable {
-  const n = points.y.length;
-  const plain = {
-    unit: value.unit,
-    type: 'number' as const,
-    ...(value.decimals !== undefined && { decimals: value.decimals }),
-  };
+  const { series } = standing;
   return {
     name: 'main',
     caption: 'Forecast',
     labels: 3,
-    columns: [
-      ...periodColumns(series.period, series.calendar),
-      {
-        key: 'forecast',
-        title: `Forecast of ${value.title}`,
-        ...plain,
-        says: 'The fitted method carried on.',
-      },
-      ...spec.levels.flatMap((level, k): FigureColumn[] => [
-        {
-          key: `low${k + 1}`,
-          title: `Lower bound, ${percent(level)}`,
-          ...plain,
-          says: `${percent(level)} of such values lie between the bounds, if the method holds.`,
-        },
-        {
-          key: `high${k + 1}`,
-          title: `Upper bound, ${percent(level)}`,
-          ...plain,
-          says: `${percent(level)} of such values lie between the bounds, if the method holds.`,
-        },
-      ]),
-    ],
-    rows: Array.from({ length: spec.horizon }, (_, h): FigureRow => ({
-      kind: 'group',
-      level: 0,
-      cells: [
-        ...cellsAt(series, n + h),
-        figureOf(fitted.forecast(h + 1)),
-        ...spec.levels.flatMap((level) => fitted.interval(h + 1, level).map(figureOf)),
-      ],
-      keys: keysAt(series, n + h),
-      marks: [{ kind: 'forecast', says: 'Not yet observed.' }],
-    })),
+    columns: [...periodColumns(series.period, series.calendar), ...aheadColumns(spec, value)],
+    rows: aheadRows(spec, standing, fitted),
   };
 }
 
-/** The points the forecast stands on, with what the method gives for each. */
-/** @param heldOut how many of the last points the methods were measured by */
+/** The forecast and the bounds of each level. */
+export function aheadColumns(spec: ForecastSpec, value: FigureColumn): FigureColumn[] {
+  const plain = plainOf(value);
+  const bound = (side: 'low' | 'high', level: number, k: number): FigureColumn => ({
+    key: `${side}${k + 1}`,
+    title: `${side === 'low' ? 'Lower' : 'Upper'} bound, ${percent(level)}`,
+    ...plain,
+    says: `${percent(level)} of such values lie between the bounds, if the method holds.`,
+  });
+  return [
+    {
+      key: 'forecast',
+      title: `Forecast of ${value.title}`,
+      ...plain,
+      says: 'The fitted method carried on.',
+    },
+    ...spec.levels.flatMap((level, k) => [bound('low', level, k), bound('high', level, k)]),
+  ];
+}
+
+/** A row for each period to come. */
+export const aheadRows = (
+  spec: ForecastSpec,
+  { points, series }: ForecastPoints,
+  fitted: Fitted,
+): FigureRow[] =>
+  Array.from({ length: spec.horizon }, (_, h): FigureRow => ({
+    kind: 'group',
+    level: 0,
+    cells: [
+      ...cellsAt(series, points.y.length + h),
+      figureOf(fitted.forecast(h + 1)),
+      ...spec.levels.flatMap((level) => fitted.interval(h + 1, level).map(figureOf)),
+    ],
+    keys: keysAt(series, points.y.length + h),
+    marks: [NOT_YET],
+  }));
+
+const NOT_YET: Mark = { kind: 'forecast', says: 'Not yet observed.' };
+
+/** How figures in the unit of the measure are written. */
+export const plainOf = (value: FigureColumn): Pick<FigureColumn, 'unit' | 'type' | 'decimals'> => ({
+  unit: value.unit,
+  type: 'number',
+  ...(value.decimals !== undefined && { decimals: value.decimals }),
+});
+
+/**
+ * The points the forecast stands on, with what the method gives for each.
+ * @param heldOut how many of the last points the methods were measured by
+ */
 export function past(
   spec: ForecastSpec,
   { points, series }: ForecastPoints,
@@ -82,11 +93,7 @@ export function past(
   value: FigureColumn,
   heldOut: number,
 ): FigureTable {
-  const plain = {
-    unit: value.unit,
-    type: 'number' as const,
-    ...(value.decimals !== undefined && { decimals: value.decimals }),
-  };
+  const plain = plainOf(value);
   return {
     name: 'points',
     caption: 'Points and fit',
@@ -114,89 +121,3 @@ export function past(
 }
 
 const HELD_OUT: Mark = { kind: 'heldOut', says: 'Held out, to measure the methods by.' };
-
-/** How each method did on the points held out. */
-export function methodTable(
-  tried: readonly Tried[],
-  chosen: MethodKey,
-  value: FigureColumn,
-): FigureTable {
-  const plain = { unit: value.unit, type: 'number' as const };
-  return {
-    name: 'methods',
-    caption: 'Methods, measured on the points held out',
-    labels: 1,
-    columns: [
-      { key: 'method', title: 'Method', unit: '', type: 'text' },
-      {
-        key: 'mae',
-        title: 'Mean absolute error',
-        ...plain,
-        says: 'Mean of the sizes of the errors.',
-      },
-      {
-        key: 'rmse',
-        title: 'Root mean square error',
-        ...plain,
-        says: 'Square root of the mean squared error.',
-      },
-      {
-        key: 'mape',
-        title: 'Mean absolute percentage error',
-        unit: '',
-        type: 'share',
-        says: 'Mean of the errors ÷ actual values; none if one of these is 0.',
-      },
-      {
-        key: 'mase',
-        title: 'Mean absolute scaled error',
-        unit: '',
-        type: 'number',
-        says: 'Mean absolute error ÷ that of repeating the last season (or value).',
-      },
-      { key: 'chosen', title: 'Chosen', unit: '', type: 'text' },
-      { key: 'why', title: 'Why not tried', unit: '', type: 'text' },
-    ],
-    rows: tried.map(({ method, accuracy: a, why }): FigureRow => ({
-      kind: 'group',
-      level: 0,
-      cells: [
-        METHOD_WORDS[method],
-        ...[a?.mae, a?.rmse, a?.mape, a?.mase].map((v) => figureOf(v ?? NaN)),
-        method === chosen ? 'yes' : 'no',
-        why || null,
-      ],
-    })),
-  };
-}
-
-const PARAMETER_WORDS = {
-  alpha: 'level (alpha)',
-  beta: 'trend (beta)',
-  gamma: 'season (gamma)',
-  phi: 'damping (phi)',
-  k: 'values taken (k)',
-} as const;
-
-/** The parameters of the method taken, given or found. */
-export const parameterTable = (method: MethodKey, { parameters }: Fitted): FigureTable => ({
-  name: 'parameters',
-  caption: `Parameters of ${METHOD_WORDS[method]}`,
-  labels: 1,
-  columns: [
-    { key: 'parameter', title: 'Parameter', unit: '', type: 'text' },
-    {
-      key: 'value',
-      title: 'Value',
-      unit: '',
-      type: 'number',
-      says: 'As given, or found by least squared one-step error.',
-    },
-  ],
-  rows: (Object.keys(PARAMETER_WORDS) as (keyof typeof PARAMETER_WORDS)[]).flatMap(
-    (name): FigureRow[] =>
-      parameters[name] === undefined
-        ? []
-        : [{ kind: 'group', level: 0, cells: [PARAMETER_WORDS[name], parameters[name]] }],
-  ),
-});

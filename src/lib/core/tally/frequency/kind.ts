@@ -11,8 +11,9 @@ import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
 import { figureFrom, labelColumn, measureColumns, shownColumn } from '../figure';
 import { checkKey, checkOrder, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
 import { type TallyAnswer, type TallyKind } from '../kind';
-import { figureOf, type FigureColumn, type FigureRow } from '../result';
+import { figureOf, marked, type FigureColumn, type FigureRow, type Mark } from '../result';
 import { warn, type Warning } from '../warnings';
+import { computeResting, restsMark } from '../resting';
 import { groupComparator } from '../sortedGroups';
 import { visitMeasures, visitNeeded, withOrderMoved } from '../visit';
 import { frequencyFact } from './fact';
@@ -60,11 +61,10 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
   const ordered = orderedFor(base, selection, spec.measures);
   const input = { table, records, ordered, leafOf: tree.leafOf, leaves: tree.leaves };
   const counts = countLeaves(input);
-  const [figures, totals] = yield* computeMeasures(
-    input,
-    [leafGrouping(tree.leaves), totalGrouping(tree.leaves)],
-    spec.measures,
-  );
+  const groupings = [leafGrouping(tree.leaves), totalGrouping(tree.leaves)];
+  const computed = yield* computeMeasures(input, groupings, spec.measures);
+  const [figures, totals] = computed;
+  const resting = yield* computeResting(input, groupings, spec.measures, computed);
   const noBand = bands ? bands.length : -1;
   const isOutside = (leaf: number): boolean => level.code[leaf] < 0 || level.code[leaf] === noBand;
   const compare = groupComparator(tree, 0, spec.key.order, { records: counts, measures: figures });
@@ -79,53 +79,6 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
   const cells = (k: (place: number) => number): FigureRow['cells'] =>
     spec.measures.map((m, place) => figureFrom(m, shown[place], k(place)));
   const share = (n: number): number | null => figureOf(valued === 0 ? NaN : n / valued);
-  let cumulative = 0;
-  const rows: FigureRow[] = [
-    {
-      kind: 'total',
-      level: 0,
-      keys: [],
-      cells: [
-        'All records',
-        ...edgesOf(bands, -1),
-        records.length,
-        share(valued),
-        null,
-        null,
-        ...cells((k) => totals[k][0]),
-      ],
-    },
-  ];
-  for (const leaf of leaves) {
-    const code = level.code[leaf];
-    const outside = isOutside(leaf);
-    const n = counts[leaf];
-    if (!outside) cumulative += n;
-    const few = n > 0 && n < spec.few;
-    rows.push({
-      kind: outside ? 'outside' : 'group',
-      level: 1,
-      keys: [codes.key(code)],
-      cells: [
-        codes.label(code),
-        ...edgesOf(bands, code),
-        n,
-        code < 0 ? null : share(n),
-        outside ? null : cumulative,
-        outside ? null : share(cumulative),
-        ...cells((k) => figures[k][leaf]),
-      ],
-      where: codes.where(code),
-      partOf: 0,
-      ...(few && {
-        marks: spec.measures.flatMap((m, k) =>
-          MEASURES[m.kind].figure === 'count'
-            ? []
-            : [{ column: (bands ? 7 : 5) + k, kind: 'few' as const, says: counted(n, 'record') }],
-        ),
-      }),
-    });
-  }
   const columns: FigureColumn[] = [
     labelColumn('value', spec.key, codes, table),
     ...(bands
@@ -169,6 +122,61 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
     },
     ...measureColumns(spec.measures, table, records),
   ];
+  const firstMeasure = columns.length - spec.measures.length;
+  /** Marks of the figures of a leaf, or of the whole. */
+  const marksOf = (n: number, grouping: number, group: number): Mark[] =>
+    spec.measures.flatMap((m, k): Mark[] => [
+      ...(n > 0 && n < spec.few && MEASURES[m.kind].figure !== 'count'
+        ? [{ column: firstMeasure + k, kind: 'few' as const, says: counted(n, 'record') }]
+        : []),
+      ...restsMark(
+        table,
+        columns[firstMeasure + k],
+        firstMeasure + k,
+        resting.at(grouping, k, group),
+      ),
+    ]);
+  let cumulative = 0;
+  const rows: FigureRow[] = [
+    {
+      kind: 'total',
+      level: 0,
+      keys: [],
+      cells: [
+        'All records',
+        ...edgesOf(bands, -1),
+        records.length,
+        share(valued),
+        null,
+        null,
+        ...cells((k) => totals[k][0]),
+      ],
+      ...marked(marksOf(records.length, 1, 0)),
+    },
+  ];
+  for (const leaf of leaves) {
+    const code = level.code[leaf];
+    const outside = isOutside(leaf);
+    const n = counts[leaf];
+    if (!outside) cumulative += n;
+    rows.push({
+      kind: outside ? 'outside' : 'group',
+      level: 1,
+      keys: [codes.key(code)],
+      cells: [
+        codes.label(code),
+        ...edgesOf(bands, code),
+        n,
+        code < 0 ? null : share(n),
+        outside ? null : cumulative,
+        outside ? null : share(cumulative),
+        ...cells((k) => figures[k][leaf]),
+      ],
+      where: codes.where(code),
+      partOf: 0,
+      ...marked(marksOf(n, 0, leaf)),
+    });
+  }
   return {
     tables: [tableOf({ name: 'main', caption: 'Frequency', labels: 1, columns, rows })],
     warnings: [...warnings, ...noteBands(spec, bands, leaves, counts, noBand, level.code)],

@@ -15,6 +15,7 @@ export const growthGuess: FirstGuess<GrowthSpec> = {
           column: date.id,
           period: wish.period ?? periodFor(date),
           measure: measureFor(facts, wish.column === date.id ? {} : wish),
+          by: [],
         },
         ahead: 1,
       },

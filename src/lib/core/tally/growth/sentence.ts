@@ -83,7 +83,7 @@ function seriesAgain(spec: GrowthSpec, names: Names): Slot<GrowthSpec> {
     (column) =>
       column === null
         ? spec
-        : { ...rest, series: { column, period: 'year', measure: { kind: 'records' } } },
+        : { ...rest, series: { column, period: 'year', measure: { kind: 'records' }, by: [] } },
     { empty: 'of the list, by periods of…' },
   );
 }

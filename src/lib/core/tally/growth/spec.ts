@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { tallyCommon } from '../common';
+import { PeriodName } from '../periodNamed';
 import { SeriesSpec } from '../seriesSpec';
 
 /** Growth of a measure by period, or between two known values. */
@@ -7,9 +8,9 @@ export const GrowthSpec = z.strictObject({
   ...tallyCommon,
   kind: z.literal('growth'),
   series: SeriesSpec.optional(),
-  /** Ends of the growth, each named by a day in its period; the first and last whole period unless given. */
-  from: z.iso.date().optional(),
-  to: z.iso.date().optional(),
+  /** Ends of the growth ("2024", "2024-Q2", "2024-04"); the first and last whole period unless given. */
+  from: PeriodName.optional(),
+  to: PeriodName.optional(),
   /** Or two values: so many intervals apart, or on two dates. */
   values: z
     .strictObject({

@@ -16,7 +16,8 @@ import {
 import { GroupWalk } from '../groupWalk';
 import { checkKey, checkOrder } from '../keys';
 import type { TallyAnswer, TallyKind } from '../kind';
-import type { FigureColumn, FigureRow } from '../result';
+import { restsMark } from '../resting';
+import { marked, type FigureColumn, type FigureRow, type Mark } from '../result';
 import { visitAll, visitMeasures, withOrderMoved } from '../visit';
 import { computeLedger, type ComputedLedger } from './compute';
 import { ledgerFact } from './fact';
@@ -80,14 +81,28 @@ function groupTable({ table }: Base, ledger: ComputedLedger): AnswerTable {
     const { level, group } = walk.at(row);
     return level < 0 ? records.length : figures.records[level][group];
   };
+  const columns = [...labels, RECORDS_COLUMN, ...measureColumns(measures, table, records)];
+  const marksOf = (row: number): Mark[] => {
+    const { level, group } = walk.at(row);
+    return measures.flatMap((_, k) =>
+      restsMark(
+        table,
+        columns[labels.length + 1 + k],
+        labels.length + 1 + k,
+        own.resting.at(level + 1, k, group),
+      ),
+    );
+  };
   return {
     name: 'main',
     caption: 'Groups',
     labels: labels.length,
-    columns: [...labels, RECORDS_COLUMN, ...measureColumns(measures, table, records)],
+    columns,
     length: walk.length,
-    row: (n) =>
-      walk.row(n, [count(n), ...measures.map((m, k) => figureFrom(m, shown[k], value(n, k)))]),
+    row: (n) => ({
+      ...walk.row(n, [count(n), ...measures.map((m, k) => figureFrom(m, shown[k], value(n, k)))]),
+      ...marked(marksOf(n)),
+    }),
     number: (n, c) =>
       c < labels.length ? NaN : c === labels.length ? count(n) : value(n, c - labels.length - 1),
     partOf: (n) => walk.partOf(n),

@@ -16,6 +16,7 @@ import {
   movingReach,
   relativeChanges,
   runningTotals,
+  valuesAt,
   yearBefore,
 } from './follow';
 
@@ -25,8 +26,10 @@ const before = (k: number): number => k - 1;
 
 describe('what follows from a series', () => {
   it('differences and changes: none where there is nothing before, or it is 0 or none', () => {
-    expect(list(differences(of(1, 4, NaN, 2), before))).toEqual([null, 3, null, null]);
-    expect(list(relativeChanges(of(-4, -2, 0, 5), before))).toEqual([null, 0.5, 1, null]);
+    const of4 = of(1, 4, NaN, 2);
+    expect(list(differences(of4, valuesAt(of4, before)))).toEqual([null, 3, null, null]);
+    const signs = of(-4, -2, 0, 5);
+    expect(list(relativeChanges(signs, valuesAt(signs, before)))).toEqual([null, 0.5, 1, null]);
   });
 
   it('totals pass over what is none, and begin anew', () => {

@@ -1,3 +1,4 @@
+import { relativeChange } from '../result';
 import { civil, dayNumber, isCivil, isoWeek } from '../../table/calendar';
 import {
   PERIODS_IN_YEAR,
@@ -11,19 +12,17 @@ import {
  * What follows from a series of periods (calculations, section 9). Values are by period; NaN: none.
  */
 
-/** b − a. */
-export const differences = (values: Float64Array, before: (k: number) => number): Float64Array =>
-  values.map((b, k) => b - at(values, before(k)));
+/** Each value less the one it is set against. */
+export const differences = (values: Float64Array, against: Float64Array): Float64Array =>
+  values.map((b, k) => b - against[k]);
 
 /** (b − a) ÷ |a|; none where a is 0 or none. */
-export const relativeChanges = (
-  values: Float64Array,
-  before: (k: number) => number,
-): Float64Array =>
-  values.map((b, k) => {
-    const a = at(values, before(k));
-    return a === 0 ? NaN : (b - a) / Math.abs(a);
-  });
+export const relativeChanges = (values: Float64Array, against: Float64Array): Float64Array =>
+  values.map((b, k) => relativeChange(against[k], b));
+
+/** The values of other periods; none where there is no such period. */
+export const valuesAt = (values: Float64Array, place: (k: number) => number): Float64Array =>
+  values.map((_, k) => at(values, place(k)));
 
 const at = (values: Float64Array, k: number): number => (k >= 0 ? (values[k] ?? NaN) : NaN);
 

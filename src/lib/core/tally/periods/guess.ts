@@ -21,6 +21,8 @@ export const periodsGuess: FirstGuess<PeriodsSpec> = {
         kind: 'periods',
         column: date.id,
         levels,
+        by: [],
+        nest: 'periods',
         measures: [measureFor(facts, wish.column === date.id ? {} : wish)],
         against: levels.length > 1 && span === 'year' ? ['yearBefore'] : ['previous'],
         running: false,

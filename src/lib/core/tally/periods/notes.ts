@@ -1,30 +1,56 @@
+import { civil, MONTHS } from '../../table/calendar';
 import { counted } from '../../table/format';
-import { periodLabel, type Calendar } from '../../table/period';
+import { periodLabel } from '../../table/period';
+import type { Days } from '../coverage';
 import { warn, type Warning } from '../warnings';
+import type { ComputedPeriods, ComputedSeries } from './compute';
 import { baseOf } from './followColumns';
-import type { Level } from './level';
+import type { LikePart } from './like';
 import type { PeriodsSpec } from './spec';
+
+/** `1 Jan 2026` */
+function dayWords(days: number): string {
+  const { year, month, day } = civil(days);
+  return `${day} ${MONTHS[month - 1].slice(0, 3)} ${year}`;
+}
+
+const spanWords = ({ from, to }: Days): string =>
+  from === to ? dayWords(from) : `${dayWords(from)} to ${dayWords(to)}`;
+
+/** `1 Jan 2026 to 30 Jun 2026 against 1 Jan 2025 to 30 Jun 2025.` */
+export const likeWords = ({ own, other }: LikePart): string =>
+  `${spanWords(own)} against ${spanWords(other)}.`;
 
 /** What the reader of the periods must know: parts of periods, gaps, records without a date. */
 export function notes(
-  levels: readonly Level[],
-  undated: number,
-  calendar: Calendar,
+  { levels, likes, calendar }: ComputedPeriods,
+  whole: ComputedSeries,
   name: string,
 ): Warning[] {
   const out: Warning[] = [];
   const finest = levels[levels.length - 1];
-  const label = (k: number): string => periodLabel(finest.first + k, finest.period, calendar);
-  if (finest.partial.partialFirst)
+  const label = (k: number, level = finest): string =>
+    periodLabel(level.first + k, level.period, calendar);
+  if (finest.partialFirst)
     out.push(warn('partial-first', `The data begin inside ${label(0)}: it is not a whole period.`));
-  if (finest.partial.partialLast)
+  if (finest.partialLast)
     out.push(
       warn(
         'partial-last',
-        `The data end inside ${label(finest.records.length - 1)}: it is not a whole period.`,
+        `The data end inside ${label(finest.length - 1)}: it is not a whole period.`,
       ),
     );
-  const empty = finest.records.reduce((n, records) => n + Number(records === 0), 0);
+  for (const like of likes)
+    out.push(
+      warn(
+        'like-with-like',
+        `${label(like.k, levels[like.level])} is compared like with like, ${likeWords(like)}`,
+      ),
+    );
+  const empty = whole.levels[levels.length - 1].records.reduce(
+    (n, records) => n + Number(records === 0),
+    0,
+  );
   if (empty > 0)
     out.push(
       warn(
@@ -32,6 +58,7 @@ export function notes(
         `${counted(empty, 'period')} ${empty === 1 ? 'has' : 'have'} no records.`,
       ),
     );
+  const undated = whole.undated.records;
   if (undated > 0)
     out.push(
       warn(
@@ -43,15 +70,11 @@ export function notes(
 }
 
 /** An index on a period that is not counted is none everywhere: it must not pass in silence. */
-export function baseNote(
-  spec: PeriodsSpec,
-  levels: readonly Level[],
-  calendar: Calendar,
-): Warning[] {
+export function baseNote(spec: PeriodsSpec, { levels, calendar }: ComputedPeriods): Warning[] {
   const base = spec.index?.base;
-  const { first, period, records } = levels[levels.length - 1];
+  const { first, period, length } = levels[levels.length - 1];
   const at = baseOf(base, first, period, calendar);
-  if (base === undefined || (at >= 0 && at < records.length)) return [];
+  if (base === undefined || (at >= 0 && at < length)) return [];
   return [
     warn(
       'no-index-base',

@@ -2,6 +2,7 @@ import type { Names } from '../kind';
 import { begun, type Part, type Slot } from '../sentence';
 import { ending, foldedRun, type Option } from '../ending';
 import { calendarSlots, dateSlot, PERIOD_CHOICES } from '../periodSlots';
+import { groupParts } from '../seriesSlots';
 import {
   choiceSlot,
   columnSlot,
@@ -44,6 +45,22 @@ export function periodsSentence(spec: PeriodsSpec, names: Names): Part<PeriodsSp
       (column) => (column === null ? spec : { ...spec, column }),
       { needed: true },
     ),
+    ...groupParts<PeriodsSpec>('by', spec.by, names, spec.measures, (by) => ({ ...spec, by })),
+    ...(spec.by.length
+      ? [
+          ', ',
+          choiceSlot<PeriodsSpec, PeriodsSpec['nest']>(
+            'nest',
+            'Which holds which',
+            spec.nest,
+            [
+              { value: 'periods', label: 'periods within each group' },
+              { value: 'groups', label: 'groups within each period' },
+            ],
+            (nest) => ({ ...spec, nest }),
+          ),
+        ]
+      : []),
     ...ending<PeriodsSpec>([
       {
         slot: severalSlot<PeriodsSpec, PeriodsSpec['against'][number]>(

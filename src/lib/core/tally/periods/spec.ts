@@ -1,7 +1,9 @@
 import { z } from 'zod';
+import { GroupKey } from '../../arrange/groupKey';
 import { Measure } from '../../measure/measure';
 import { Calendar, CALENDAR_PERIODS } from '../../table/period';
 import { tallyCommon } from '../common';
+import { PeriodName } from '../periodNamed';
 
 /** Measures by period of a date, with levels that nest and what follows from the periods before. */
 export const PeriodsSpec = z.strictObject({
@@ -11,6 +13,10 @@ export const PeriodsSpec = z.strictObject({
   /** From the longest to the shortest: year, quarter, month. */
   levels: z.array(z.enum(CALENDAR_PERIODS)).min(1).max(5),
   calendar: Calendar.optional(),
+  /** A series for each group of these keys, over one calendar, besides the whole. */
+  by: z.array(GroupKey).max(4).default([]),
+  /** Periods within each group, or groups within each of the shortest periods. */
+  nest: z.enum(['periods', 'groups']).default('periods'),
   measures: z.array(Measure).min(1).max(20),
   /** Difference and relative change against the period before, and the same one a year before. */
   against: z
@@ -26,7 +32,7 @@ export const PeriodsSpec = z.strictObject({
       place: z.enum(['trailing', 'centred']).default('trailing'),
     })
     .optional(),
-  /** Index with this period as 100, named by a day in it; the first period unless given. */
-  index: z.strictObject({ base: z.iso.date().optional() }).optional(),
+  /** Index with this period as 100 ("2024", "2024-Q2", "2024-04"); the first period unless given. */
+  index: z.strictObject({ base: PeriodName.optional() }).optional(),
 });
 export type PeriodsSpec = z.infer<typeof PeriodsSpec>;

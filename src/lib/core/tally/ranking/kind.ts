@@ -2,6 +2,7 @@ import { counted } from '../../table/format';
 import { RELATIVE } from '../fault';
 import type { TallyKind } from '../kind';
 import { checkKey } from '../keys';
+import { checkPeriodName } from '../periodNamed';
 import { visitAll, visitNeeded } from '../visit';
 import { rankGroups } from './groups';
 import { rankRecords } from './records';
@@ -43,8 +44,12 @@ export const rankingKind: TallyKind<RankingSpec> = {
     if (spec.top !== undefined && spec.bottom !== undefined)
       faults.add(`${path}.bottom`, 'Both the top and the bottom are asked.', 'Take one of them.');
     spec.show.forEach((ref, k) => faults.column(`${path}.show[${k}]`, ref));
-    if (spec.change)
-      faults.column(`${path}.change.column`, spec.change.column, ['date', 'datetime']);
+    if (spec.change) {
+      const { column, period, calendar, before, after } = spec.change;
+      faults.column(`${path}.change.column`, column, ['date', 'datetime']);
+      checkPeriodName(before, period, calendar, faults, `${path}.change.before`);
+      checkPeriodName(after, period, calendar, faults, `${path}.change.after`);
+    }
   },
   visit(spec, visitor, path) {
     const { change } = spec;

@@ -3,6 +3,7 @@ import { GroupKey } from '../../arrange/groupKey';
 import { Measure } from '../../measure/measure';
 import { Calendar, CALENDAR_PERIODS } from '../../table/period';
 import { tallyCommon } from '../common';
+import { PeriodName } from '../periodNamed';
 import { TIES } from './places';
 
 /** Records, or groups by a measure, in places. */
@@ -25,14 +26,14 @@ export const RankingSpec = z.strictObject({
   bottom: z.int().min(1).max(1_000_000).optional(),
   /** Columns that name a record, besides its number. */
   show: z.array(z.string()).max(40).default([]),
-  /** Change of place between the last two periods of a date, or between two that a day names. */
+  /** Change of place between the last two periods of a date, or between two by their names ("2024", "2024-Q2"). */
   change: z
     .strictObject({
       column: z.string(),
       period: z.enum(CALENDAR_PERIODS),
       calendar: Calendar.optional(),
-      before: z.iso.date().optional(),
-      after: z.iso.date().optional(),
+      before: PeriodName.optional(),
+      after: PeriodName.optional(),
     })
     .optional(),
 });

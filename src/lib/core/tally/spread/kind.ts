@@ -10,7 +10,8 @@ import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
 import { figureFrom, labelColumn, measureColumn, shownColumn, RECORDS_COLUMN } from '../figure';
 import { checkKey, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
 import { type TallyAnswer, type TallyKind } from '../kind';
-import type { FigureColumn, FigureRow } from '../result';
+import { computeResting, restsMark } from '../resting';
+import { marked, type FigureColumn, type FigureRow, type Mark } from '../result';
 import { visitAll, visitOptional } from '../visit';
 import { spreadFact } from './fact';
 import { spreadSentence } from './sentence';
@@ -57,11 +58,19 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
     const column = columnFor(table, ref);
     const asked = spec.facts.map((fact): Measure => ({ ...fact, column: ref }));
     const fitting = asked.filter((m) => suits(m.kind, column));
-    const [whole, byLeaf] = yield* computeMeasures(
-      input,
-      [totalGrouping(tree.leaves), leafGrouping(tree.leaves)],
-      fitting,
-    );
+    const groupings = [totalGrouping(tree.leaves), leafGrouping(tree.leaves)];
+    const computed = yield* computeMeasures(input, groupings, fitting);
+    const [whole, byLeaf] = computed;
+    const resting = yield* computeResting(input, groupings, fitting, computed);
+    const restMarks = (grouping: number, group: number): Mark[] =>
+      fitting.flatMap((measure, f) =>
+        restsMark(
+          table,
+          { ...measureColumn(measure, table, ''), measure },
+          (coded ? 3 : 2) + asked.indexOf(measure),
+          resting.at(grouping, f, group),
+        ),
+      );
     const row = (
       kind: FigureRow['kind'],
       level: number,
@@ -70,6 +79,8 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
       figures: readonly Float64Array[],
       at: number,
     ): FigureRow => {
+      const marks: Mark[] = restMarks(figures === whole ? 0 : 1, at);
+      if (n > 0 && n < spec.few) marks.unshift({ kind: 'few', says: counted(n, 'record') });
       const values = fitting.map((m, f) => figureFrom(m, shownColumn(m, table), figures[f][at]));
       return {
         kind,
@@ -80,8 +91,7 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
           n,
           ...asked.map((m) => (fitting.includes(m) ? values[fitting.indexOf(m)] : null)),
         ],
-        ...(n > 0 &&
-          n < spec.few && { marks: [{ kind: 'few' as const, says: counted(n, 'record') }] }),
+        ...marked(marks),
       };
     };
     rows.push({

@@ -1,0 +1,200 @@
+import { groupPath } from '../../arrange/tree';
+import type { Condition } from '../../scope/condition';
+import { groupWhere, joined } from '../keys';
+import { marked, type Figure, type FigureRow } from '../result';
+import {
+  periodRow,
+  totalCells,
+  totalMarks,
+  undatedWhere,
+  walkPeriods,
+  type PeriodRows,
+} from './rows';
+
+/** Labels of periods: the words, the first and the last day. */
+const SPAN = 3;
+
+/** The same periods for each group: series within groups, or groups within each of the periods. */
+export const groupedRows = (made: PeriodRows): FigureRow[] =>
+  made.spec.nest === 'periods' ? seriesRows(made) : slicedRows(made);
+
+/** A group of the walk: its labels, its keys, and what its records meet. */
+interface Group {
+  readonly row: number;
+  /** Level from 0; −1 is the whole. */
+  readonly level: number;
+  readonly labels: readonly (string | null)[];
+  readonly keys: readonly Figure[];
+  readonly where: Condition | null;
+}
+
+function groupsOf({ computed: { walk } }: PeriodRows): Group[] {
+  const depth = walk.tree.levels.length;
+  return Array.from({ length: walk.length }, (_, row): Group => {
+    const { level, group } = walk.at(row);
+    const path = level < 0 ? [] : groupPath(walk.tree, level, group);
+    return {
+      row,
+      level,
+      labels: Array.from({ length: depth }, (_, k) => path[k] ?? null),
+      keys: walk.keys(row),
+      where: level < 0 ? null : groupWhere(walk.tree, level, group),
+    };
+  });
+}
+
+/** What both meet, the records of figures set against other periods with them. */
+function within<R extends Pick<FigureRow, 'where' | 'instead'>>(
+  row: R,
+  group: Condition | null,
+): R {
+  const both = (where: Condition): Condition => (group ? joined([group, where]) : where);
+  return {
+    ...row,
+    ...(row.where && { where: both(row.where) }),
+    ...(row.instead && {
+      instead: row.instead.map((part) => ({ ...part, where: both(part.where) })),
+    }),
+  };
+}
+
+/** Groups depth first; the deepest ones hold their periods. */
+function seriesRows(made: PeriodRows): FigureRow[] {
+  const { spec, computed } = made;
+  const { walk } = computed;
+  const depth = walk.tree.levels.length;
+  const rows: FigureRow[] = [];
+  const placeOf: number[] = [];
+  for (const group of groupsOf(made)) {
+    const series = computed.series(group.row);
+    const place = rows.length;
+    placeOf[group.row] = place;
+    rows.push({
+      kind: 'total',
+      level: group.level + 1,
+      keys: [...group.keys],
+      cells: [
+        ...(group.level < 0 ? ['All groups', ...group.labels.slice(1)] : group.labels),
+        ...Array.from({ length: SPAN }, () => null),
+        ...totalCells(made, series.records, series.totals),
+      ],
+      ...(group.where && { where: group.where, partOf: placeOf[walk.partOf(group.row)] }),
+      ...marked(totalMarks(made, series)),
+    });
+    if (group.level !== depth - 1) continue;
+    walkPeriods(
+      series,
+      computed,
+      (level, l, k, parent) => {
+        const row = within(periodRow(made, level, k), group.where);
+        return (
+          rows.push({
+            ...row,
+            kind: l === spec.levels.length - 1 ? 'group' : 'total',
+            level: depth + l + 1,
+            keys: [...group.keys, ...(row.keys ?? [])],
+            cells: [...group.labels, ...row.cells],
+            partOf: parent,
+          }) - 1
+        );
+      },
+      place,
+    );
+    const { undated } = series;
+    if (undated.records > 0)
+      rows.push({
+        kind: 'outside',
+        level: depth + 1,
+        keys: [...group.keys, null, null, null],
+        cells: [
+          ...group.labels,
+          'no date',
+          null,
+          null,
+          ...totalCells(made, undated.records, undated.values),
+        ],
+        where: joined([...(group.where ? [group.where] : []), undatedWhere(spec.column)]),
+        partOf: place,
+      });
+  }
+  return rows;
+}
+
+/** Periods level by level; the shortest ones hold the groups that have records in them. */
+function slicedRows(made: PeriodRows): FigureRow[] {
+  const { spec, computed } = made;
+  const { whole, walk } = computed;
+  const depth = walk.tree.levels.length;
+  const groups = groupsOf(made).slice(1);
+  const series = groups.map((group) => computed.series(group.row));
+  const blank = groups[0]?.labels.map(() => null) ?? [];
+  const rows: FigureRow[] = [
+    {
+      kind: 'total',
+      level: 0,
+      keys: [],
+      cells: [
+        'All periods',
+        null,
+        null,
+        ...blank,
+        ...totalCells(made, whole.records, whole.totals),
+      ],
+      ...marked(totalMarks(made, whole)),
+    },
+  ];
+  /** The groups inside a row of a period. */
+  const inside = (l: number, k: number, place: number): void => {
+    const at: number[] = [];
+    groups.forEach((group, g) => {
+      const level = series[g].levels[l];
+      if (level.records[k] === 0) return;
+      const parent = walk.partOf(group.row);
+      const row = within(periodRow(made, level, k), group.where);
+      at[group.row] =
+        rows.push({
+          ...row,
+          kind: group.level === depth - 1 ? 'group' : 'total',
+          level: spec.levels.length + group.level + 1,
+          keys: [...(row.keys ?? []), ...group.keys],
+          cells: [...row.cells.slice(0, SPAN), ...group.labels, ...row.cells.slice(SPAN)],
+          partOf: parent === 0 ? place : at[parent],
+        }) - 1;
+    });
+  };
+  walkPeriods(
+    whole,
+    computed,
+    (level, l, k, parent) => {
+      const row = periodRow(made, level, k);
+      const place =
+        rows.push({
+          ...row,
+          kind: 'total',
+          level: l + 1,
+          cells: [...row.cells.slice(0, SPAN), ...blank, ...row.cells.slice(SPAN)],
+          partOf: parent,
+        }) - 1;
+      if (l === spec.levels.length - 1) inside(l, k, place);
+      return place;
+    },
+    0,
+  );
+  const { undated } = whole;
+  if (undated.records > 0)
+    rows.push({
+      kind: 'outside',
+      level: 1,
+      keys: [null, null, null],
+      cells: [
+        'no date',
+        null,
+        null,
+        ...blank,
+        ...totalCells(made, undated.records, undated.values),
+      ],
+      where: undatedWhere(spec.column),
+      partOf: 0,
+    });
+  return rows;
+}

@@ -1,0 +1,194 @@
+import type { Condition } from '../../scope/condition';
+import { periodEnd, periodOf, periodStart } from '../../table/period';
+import type { Base } from '../base';
+import { changeMark } from '../changeMark';
+import { figureFrom, shownColumn } from '../figure';
+import { periodCells, periodKeys } from '../periodLabels';
+import { restsMark } from '../resting';
+import {
+  figureOf,
+  marked,
+  type Figure,
+  type FigureColumn,
+  type FigureRow,
+  type Mark,
+} from '../result';
+import { daysCondition, periodCondition } from '../series';
+import { anyOf } from '../whereCondition';
+import type { ComputedPeriods, ComputedSeries, Level } from './compute';
+import { yearOf } from './follow';
+import type { Follower } from './followColumns';
+import { likeWords } from './notes';
+import { placeBefore } from './like';
+import type { PeriodsSpec } from './spec';
+
+/** What the rows of periods are made from. */
+export interface PeriodRows {
+  readonly base: Base;
+  readonly spec: PeriodsSpec;
+  readonly computed: ComputedPeriods;
+  readonly extras: readonly Follower[];
+  readonly columns: readonly FigureColumn[];
+  /** The place of the count of records, behind the labels. */
+  readonly firstFigure: number;
+}
+
+const shownOf = ({ base, spec }: PeriodRows): ReturnType<typeof shownColumn>[] =>
+  spec.measures.map((m) => shownColumn(m, base.table));
+
+/** The place of a measure's figure; those that follow from it stand behind it. */
+const measureAt = ({ firstFigure, extras }: PeriodRows, m: number): number =>
+  firstFigure + 1 + m * (1 + extras.length);
+
+/** The count and the measures of a total, without anything that follows from periods. */
+export function totalCells(made: PeriodRows, records: number, values: readonly number[]): Figure[] {
+  const shown = shownOf(made);
+  return [
+    records,
+    ...made.spec.measures.flatMap((m, k): Figure[] => [
+      figureFrom(m, shown[k], values[k]),
+      ...made.extras.map(() => null),
+    ]),
+  ];
+}
+
+/** The marks of a total. */
+export const totalMarks = (made: PeriodRows, series: ComputedSeries): Mark[] =>
+  made.spec.measures.flatMap((_, m) => {
+    const at = measureAt(made, m);
+    return restsMark(made.base.table, made.columns[at], at, series.restsOfTotal(m));
+  });
+
+/** The count and the measures of a period with what follows from them. */
+function periodFigures(made: PeriodRows, level: Level, k: number): Figure[] {
+  const shown = shownOf(made);
+  return [
+    level.records[k],
+    ...made.spec.measures.flatMap((measure, m): Figure[] => [
+      figureFrom(measure, shown[m], level.values[m][k]),
+      ...level.followed[m].map((values, e) =>
+        made.extras[e].figure ? figureFrom(measure, shown[m], values[k]) : figureOf(values[k]),
+      ),
+    ]),
+  ];
+}
+
+/** A period of a series: its figures, its marks, and the records of what it is set against. */
+export function periodRow(
+  made: PeriodRows,
+  level: Level,
+  k: number,
+): Pick<FigureRow, 'cells' | 'marks' | 'where' | 'instead' | 'run' | 'keys'> {
+  const { spec, computed } = made;
+  const { calendar } = computed;
+  const index = level.first + k;
+  const instead = insteadOf(made, level, k);
+  return {
+    keys: periodKeys(index, level.period, calendar),
+    cells: [...periodCells(index, level.period, calendar), ...periodFigures(made, level, k)],
+    where: periodCondition(spec.column, index, level.period, calendar),
+    ...(instead.length && { instead }),
+    ...marked(periodMarks(made, level, k)),
+    run: yearOf(index, level.period, calendar),
+  };
+}
+
+/** Marks of a period: covered in part, set against a part, resting on one record. */
+function periodMarks(made: PeriodRows, level: Level, k: number): Mark[] {
+  const { spec, computed, extras, columns, base } = made;
+  const facts = computed.levels.find(({ period }) => period === level.period);
+  const marks: Mark[] = [];
+  if (k === 0 && facts?.partialFirst)
+    marks.push({ kind: 'partial', says: 'The data begin inside this period.' });
+  if (k === level.length - 1 && facts?.partialLast)
+    marks.push({ kind: 'partial', says: 'The data end inside this period.' });
+  spec.measures.forEach((_, m) => {
+    const at = measureAt(made, m);
+    marks.push(...restsMark(base.table, columns[at], at, level.rests(m, k)));
+    extras.forEach(({ against, figure }, e) => {
+      if (!against) return;
+      const column = at + 1 + e;
+      const like = level.likes.find((part) => part.k === k && part.against === against);
+      if (like && figure) marks.push({ column, kind: 'partial', says: likeWords(like) });
+      if (figure) return;
+      const before = placeBefore(k, against, level, computed.calendar);
+      if (!(before >= 0)) return;
+      const { own, other } = level.compared[m][spec.against.indexOf(against)];
+      marks.push(
+        ...changeMark(base.table, columns[at], columns[column], column, {
+          before: other[k],
+          after: own[k],
+          ofBefore: like ? level.restsOfLike(m, like, 'other') : level.rests(m, before),
+          ofAfter: like ? level.restsOfLike(m, like, 'own') : level.rests(m, k),
+        }),
+      );
+    });
+  });
+  return marks;
+}
+
+/** The records of figures that are set against other periods, where they are not those of rows around. */
+function insteadOf(made: PeriodRows, level: Level, k: number): NonNullable<FigureRow['instead']> {
+  const { spec, computed, extras } = made;
+  const { calendar } = computed;
+  return spec.against.flatMap((against) => {
+    const before = placeBefore(k, against, level, calendar);
+    const like = level.likes.find((part) => part.k === k && part.against === against);
+    if (!(before >= 0) || (against === 'previous' && !like)) return [];
+    const whole = (n: number): { from: number; to: number } => ({
+      from: periodStart(n, level.period, calendar),
+      to: periodEnd(n, level.period, calendar),
+    });
+    const own = daysCondition(spec.column, like?.own ?? whole(level.first + k));
+    const other = daysCondition(spec.column, like?.other ?? whole(level.first + before));
+    const places = (figure: boolean): number[] =>
+      spec.measures.flatMap((_, m) =>
+        extras.flatMap((extra, e) =>
+          extra.against === against && Boolean(extra.figure) === figure
+            ? [measureAt(made, m) + 1 + e]
+            : [],
+        ),
+      );
+    return [
+      { columns: places(true), where: other },
+      { columns: places(false), where: anyOf([own, other]) },
+    ];
+  });
+}
+
+/** Visits the periods of a series depth first: each before the shorter ones inside it. */
+export function walkPeriods(
+  { levels }: ComputedSeries,
+  { calendar }: ComputedPeriods,
+  visit: (level: Level, depth: number, k: number, parent: number) => number,
+  root: number,
+): void {
+  const walk = (depth: number, from: number, to: number, parent: number): void => {
+    const level = levels[depth];
+    if (!level) return;
+    for (let k = from; k < to; k++) {
+      const place = visit(level, depth, k, parent);
+      const below = levels[depth + 1];
+      if (!below) continue;
+      const index = level.first + k;
+      const at = (day: number): number => periodOf(day, below.period, calendar) - below.first;
+      walk(
+        depth + 1,
+        Math.max(0, at(periodStart(index, level.period, calendar))),
+        Math.min(below.length, at(periodEnd(index, level.period, calendar)) + 1),
+        place,
+      );
+    }
+  };
+  walk(0, 0, levels[0].length, root);
+}
+
+/** What a record without a date meets. */
+export const undatedWhere = (column: string): Condition => ({
+  kind: 'any',
+  not: false,
+  parts: [
+    { kind: 'leaf', column, not: false, test: { test: 'blank' } },
+    { kind: 'leaf', column, not: false, test: { test: 'unread' } },
+  ],
+});

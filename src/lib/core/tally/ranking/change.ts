@@ -1,0 +1,103 @@
+import { TallyRefused } from '../../errors';
+import type { GroupTree } from '../../arrange/tree';
+import { columnFor } from '../../expression/columnFor';
+import { evaluate } from '../../scope/evaluate';
+import type { Steps } from '../../steps/steps';
+import { and, type Bitset } from '../../table/bitset';
+import { DAY_MS } from '../../table/calendar';
+import { isText } from '../../table/column';
+import { periodLabel, periodOf, USUAL_CALENDAR } from '../../table/period';
+import { recordsOf, type Base } from '../base';
+import { measureColumns } from '../figure';
+import { periodNamed } from '../periodNamed';
+import type { FigureColumn, Mark } from '../result';
+import { periodCondition } from '../series';
+import { figuresIn, ranked } from './groupOrder';
+import { placeMark } from './placeMark';
+import { placesOf } from './places';
+import type { RankingSpec } from './spec';
+
+/** Places of groups in two periods. */
+export interface Change {
+  readonly columns: FigureColumn[];
+  cells(group: number): (number | null)[];
+  /** Marks of the places before and after, where one record makes them. @param at the first of them */
+  marks(group: number, at: number): Mark[];
+}
+
+/** Places in two periods: those named, or the last two that are counted. */
+export function* changes(
+  base: Base,
+  tree: GroupTree,
+  spec: RankingSpec,
+  selection: Bitset,
+  parentOf: (group: number) => number,
+): Steps<Change> {
+  const { change } = spec;
+  if (!change) return { columns: [], cells: () => [], marks: () => [] };
+  const column = columnFor(base.table, change.column);
+  if (isText(column)) throw new TallyRefused(`“${column.name}” is not a date.`);
+  const perDay = column.type === 'datetime' ? DAY_MS : 1;
+  const { period, calendar } = change;
+  let latest = -Infinity;
+  for (const i of recordsOf(selection)) if (column.values[i] > latest) latest = column.values[i];
+  const named = (name: string | undefined, other: number): number =>
+    name === undefined ? other : (periodNamed(name, period, calendar) ?? other);
+  const after = named(change.after, periodOf(Math.floor(latest / perDay), period, calendar));
+  const before = named(change.before, after - 1);
+  const places: Map<number, number>[] = [];
+  const marks: ((group: number, at: number) => Mark[])[] = [];
+  const [of] = measureColumns([spec.by], base.table, recordsOf(selection));
+  for (const index of [before, after]) {
+    const condition = periodCondition(change.column, index, period, calendar ?? USUAL_CALENDAR);
+    const within =
+      latest === -Infinity
+        ? selection
+        : and(selection, evaluate(base.table, condition, selection).yes);
+    const figures = yield* figuresIn(base, tree, spec, within);
+    const level = tree.levels.length - 1;
+    const values = figures.levels[level][0];
+    const map = new Map<number, number>();
+    const ofParents = ranked(tree, level, values, figures, parentOf, spec);
+    for (const { order } of ofParents.values()) {
+      const at = placesOf(values, order, spec.ties);
+      order.forEach((g, k) => map.set(g, at[k]));
+    }
+    places.push(map);
+    const orders = new Map([...ofParents].flatMap(([, { order }]) => order.map((g) => [g, order])));
+    marks.push((g, at) =>
+      placeMark(
+        base.table,
+        of,
+        figures.resting.at(level + 1, 0, g),
+        values,
+        g,
+        orders.get(g) ?? [],
+        spec.from,
+        at,
+      ),
+    );
+  }
+  const [was, is] = places;
+  const label = (index: number): string =>
+    Number.isFinite(index) ? periodLabel(index, period, calendar) : '';
+  return {
+    columns: [
+      { key: 'placeBefore', title: `Place in ${label(before)}`, unit: '', type: 'rank' },
+      { key: 'placeAfter', title: `Place in ${label(after)}`, unit: '', type: 'rank' },
+      {
+        key: 'placeChange',
+        title: 'Places gained',
+        unit: '',
+        type: 'number',
+        decimals: 0,
+        says: 'Place before − place after; none where one of them is missing.',
+      },
+    ],
+    cells(g) {
+      const [a, b] = [was.get(g) ?? null, is.get(g) ?? null];
+      return [a, b, a === null || b === null ? null : a - b];
+    },
+    marks: (g, at) => marks.flatMap((of, k) => of(g, at + k)),
+  };
+}

@@ -1,0 +1,64 @@
+import type { GroupTree } from '../../arrange/tree';
+import type { Steps } from '../../steps/steps';
+import type { Bitset } from '../../table/bitset';
+import { orderedFor, recordsOf, type Base } from '../base';
+import { computeGroups, type GroupFigures } from '../groupFigures';
+import type { RankingSpec } from './spec';
+
+/** The figure of every group over a selection. */
+export function* figuresIn(
+  base: Base,
+  tree: GroupTree,
+  spec: RankingSpec,
+  selection: Bitset,
+): Steps<GroupFigures> {
+  const { table } = base;
+  const ordered = orderedFor(base, selection, [spec.by]);
+  return yield* computeGroups({ table, tree, records: recordsOf(selection), ordered }, [spec.by]);
+}
+
+/** The parent that each deepest group is ranked within. */
+export function parents(tree: GroupTree, within: number): (group: number) => number {
+  if (within === 0) return () => 0;
+  return (group) => {
+    let g = group;
+    for (let l = tree.levels.length - 1; l >= within; l--) g = tree.levels[l].parent[g];
+    return g;
+  };
+}
+
+export interface Ranked {
+  readonly order: number[];
+  /** Groups with records and no figure. */
+  readonly none: number[];
+}
+
+/** Groups of each parent from the first place to the last; ties in label order. */
+export function ranked(
+  tree: GroupTree,
+  level: number,
+  values: Float64Array,
+  figures: GroupFigures,
+  parentOf: (group: number) => number,
+  spec: RankingSpec,
+): Map<number, Ranked> {
+  const out = new Map<number, Ranked>();
+  const { code, size } = tree.levels[level];
+  for (let g = 0; g < size; g++) {
+    if (figures.records[level][g] === 0) continue;
+    const parent = parentOf(g);
+    let entry = out.get(parent);
+    if (!entry) out.set(parent, (entry = { order: [], none: [] }));
+    if (values[g] === values[g]) entry.order.push(g);
+    else entry.none.push(g);
+  }
+  const sign = spec.from === 'highest' ? -1 : 1;
+  const rank = (g: number): number => tree.keys[level].rank(code[g]);
+  for (const { order } of out.values())
+    order.sort((a, b) => sign * (values[a] - values[b]) || rank(a) - rank(b));
+  const labelRank = (parent: number): number =>
+    spec.within === 0
+      ? 0
+      : tree.keys[spec.within - 1].rank(tree.levels[spec.within - 1].code[parent]);
+  return new Map([...out].sort(([a], [b]) => labelRank(a) - labelRank(b) || a - b));
+}

@@ -1,0 +1,84 @@
+import { groupKeys, groupPath, type GroupTree } from '../../arrange/tree';
+import type { Grouping } from '../../measure/grouping';
+import { computeMeasures } from '../../measure/compute';
+import type { Steps } from '../../steps/steps';
+import type { Bitset } from '../../table/bitset';
+import { counted } from '../../table/format';
+import { orderedFor, recordsOf, type Base } from '../base';
+import { figureFrom, shownColumn } from '../figure';
+import { groupWhere } from '../keys';
+import { shareOf, type FigureRow } from '../result';
+import { allOf, noneOf } from '../whereCondition';
+import type { RankingSpec } from './spec';
+
+/** The rest in one line, reckoned from its records, so that the table still adds up. */
+export function* others(
+  base: Base,
+  tree: GroupTree,
+  spec: RankingSpec,
+  selection: Bitset,
+  {
+    left,
+    counts,
+    out,
+    whole,
+    shares,
+    blank,
+    parent,
+  }: {
+    parent: number;
+    left: readonly number[];
+    /** Records of each group. */
+    counts: ArrayLike<number>;
+    /** Groups of the parent that are not among the others: those in places, those without a figure. */
+    out: readonly number[];
+    whole: number;
+    shares: boolean;
+    blank: number;
+  },
+): Steps<FigureRow> {
+  const { table } = base;
+  const deepest = tree.levels.length - 1;
+  const rest: Grouping = { size: 1, of: new Int32Array(tree.leaves).fill(-1) };
+  for (const g of left) rest.of[g] = 0;
+  const records = left.reduce((n, g) => n + counts[g], 0);
+  const [[[total]]] = yield* computeMeasures(
+    {
+      table,
+      records: recordsOf(selection),
+      ordered: orderedFor(base, selection, [spec.by]),
+      leafOf: tree.leafOf,
+      leaves: tree.leaves,
+    },
+    [rest],
+    [spec.by],
+  );
+  const labels = spec.groups.map((_, k): string | null =>
+    k < spec.within
+      ? groupPath(tree, spec.within - 1, parent)[k]
+      : k === spec.groups.length - 1
+        ? counted(left.length, 'other')
+        : null,
+  );
+  const parents = spec.within > 0 ? groupKeys(tree, spec.within - 1, parent) : [];
+  const keys = [null, ...spec.groups.map((_, k) => parents[k] ?? null)];
+  return {
+    kind: 'others',
+    stands: left.length,
+    keys,
+    level: 0,
+    cells: [
+      null,
+      ...labels,
+      records,
+      figureFrom(spec.by, shownColumn(spec.by, table), total),
+      ...(shares ? [shareOf(total, whole), null] : []),
+      ...Array.from({ length: blank }, () => null),
+    ],
+    where:
+      allOf([
+        spec.within > 0 ? groupWhere(tree, spec.within - 1, parent) : undefined,
+        noneOf(out.map((g) => groupWhere(tree, deepest, g))) ?? undefined,
+      ]) ?? undefined,
+  };
+}

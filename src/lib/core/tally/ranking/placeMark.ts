@@ -1,0 +1,48 @@
+import type { Table } from '../../table/table';
+import { recordNumber } from '../../table/recordNumber';
+import { LEAST_VALUES, restsWords, type RestsOn } from '../resting';
+import { figureOf, type FigureColumn, type Mark } from '../result';
+import type { RankingSpec } from './spec';
+
+/** How many of these stand before a value. */
+const before = (
+  values: Float64Array,
+  order: readonly number[],
+  but: number,
+  value: number,
+  from: RankingSpec['from'],
+): number =>
+  order.reduce(
+    (n, g) => n + Number(g !== but && (from === 'highest' ? values[g] > value : values[g] < value)),
+    0,
+  );
+
+/**
+ * Marks a place that one record makes: without it the group would stand elsewhere.
+ * @param order the groups ranked with it, from the first place
+ * @param at the column of the place
+ */
+export function placeMark(
+  table: Table,
+  column: FigureColumn,
+  rests: RestsOn | null,
+  values: Float64Array,
+  group: number,
+  order: readonly number[],
+  from: RankingSpec['from'],
+  at = 0,
+): Mark[] {
+  if (!rests || rests.values < LEAST_VALUES) return [];
+  const place = before(values, order, group, values[group], from) + 1;
+  const without = before(values, order, group, rests.without, from) + 1;
+  if (place === without) return [];
+  return [
+    {
+      column: at,
+      kind: 'rests',
+      says: `Place ${without} without one record. ${restsWords(table, column, rests)}`,
+      record: recordNumber(rests.record),
+      without: figureOf(without),
+    },
+  ];
+}

@@ -1,0 +1,162 @@
+import { columnFor } from '../expression/columnFor';
+import { endsByLeaf, gatherEnds, deviationOf, type Ends } from '../measure/ends';
+import type { Grouping } from '../measure/grouping';
+import type { Leafed } from '../measure/leafed';
+import type { Measure } from '../measure/measure';
+import type { Steps } from '../steps/steps';
+import { showScalar } from '../table/cell';
+import { isNumeric, type ScalarColumn } from '../table/column';
+import { showCount } from '../table/format';
+import { recordNumber } from '../table/recordNumber';
+import type { Table } from '../table/table';
+import { figureText, formatOf, type Formats } from './figureText';
+import { figureOf, type FigureColumn, type Mark } from './result';
+
+/**
+ * What a figure rests on (calculations, section 14): the record whose leaving out changes a sum or
+ * a mean most. For a sum that is the largest |x|, for a mean the largest |x − mean| ÷ (n − 1).
+ */
+export interface RestsOn {
+  /** The place of the record, from 0. */
+  readonly record: number;
+  /** Its value. */
+  readonly value: number;
+  /** What the figure would be without it; NaN where nothing would be left of a mean. */
+  readonly without: number;
+  /** Values that carry the figure. */
+  readonly values: number;
+  /** Whether that is so much that the figure must say so. */
+  readonly much: boolean;
+}
+
+/** Fewer values are few anyway: nothing is said of the one among them that carries most. */
+export const LEAST_VALUES = 5;
+/** More of a sum than this, taken away by one record, is much. */
+const MUCH_OF_SUM = 1 / 4;
+/** More of the deviation than this, by which one record moves a mean, is much. */
+const MUCH_OF_DEVIATION = 1 / 10;
+
+/** Measures that a single record can carry. */
+export const canRest = ({ kind, column }: Measure, table: Table): boolean =>
+  (kind === 'sum' || kind === 'mean') &&
+  column !== undefined &&
+  isNumeric(columnFor(table, column));
+
+/** What one figure of a group rests on; null without a value. */
+export function restsOn(
+  kind: 'sum' | 'mean',
+  figure: number,
+  values: Float64Array,
+  ends: Ends,
+  group: number,
+): RestsOn | null {
+  const [low, high, n] = [ends.low[group], ends.high[group], ends.count[group]];
+  if (n === 0 || figure !== figure) return null;
+  const middle = kind === 'sum' ? 0 : figure;
+  const record = Math.abs(values[low] - middle) > Math.abs(values[high] - middle) ? low : high;
+  const value = values[record];
+  const without =
+    kind === 'sum' ? figure - value : n > 1 ? figure - (value - figure) / (n - 1) : NaN;
+  const moved = Math.abs(figure - without);
+  const much =
+    n >= LEAST_VALUES &&
+    (kind === 'sum'
+      ? moved > Math.abs(figure) * MUCH_OF_SUM
+      : moved > deviationOf(ends, group) * MUCH_OF_DEVIATION);
+  return { record, value, without, values: n, much };
+}
+
+/** What the figures of one computation rest on, by grouping, measure and group. */
+export class Resting {
+  constructor(
+    /** By grouping and measure; null where a measure does not rest on single records. */
+    readonly found: readonly (readonly ((group: number) => RestsOn | null)[])[],
+  ) {}
+
+  at(grouping: number, measure: number, group: number): RestsOn | null {
+    return this.found[grouping]?.[measure]?.(group) ?? null;
+  }
+}
+
+const NOTHING = (): null => null;
+
+/**
+ * Looks beside the measures, in one pass for each column, for the records their figures rest on.
+ * @param figures what `computeMeasures` gave for the same groupings and measures
+ */
+export function* computeResting(
+  input: Leafed,
+  groupings: readonly Grouping[],
+  measures: readonly Measure[],
+  figures: readonly (readonly Float64Array[])[],
+): Steps<Resting> {
+  const byColumn = new Map<string, { values: Float64Array; ends: readonly Ends[] }>();
+  for (const { kind, column: ref } of measures) {
+    if (ref === undefined || byColumn.has(ref) || !canRest({ kind, column: ref }, input.table))
+      continue;
+    const { values } = scalarFor(input.table, ref);
+    const leaves = endsByLeaf(values, input);
+    yield undefined;
+    byColumn.set(ref, {
+      values,
+      ends: groupings.map((grouping) => gatherEnds(leaves, values, grouping)),
+    });
+    yield undefined;
+  }
+  return new Resting(
+    groupings.map((_, place) =>
+      measures.map(({ kind, column }, m) => {
+        const known = column === undefined ? undefined : byColumn.get(column);
+        if (!known || (kind !== 'sum' && kind !== 'mean')) return NOTHING;
+        return (group: number) =>
+          restsOn(kind, figures[place][m][group], known.values, known.ends[place], group);
+      }),
+    ),
+  );
+}
+
+function scalarFor(table: Table, ref: string): ScalarColumn {
+  const column = columnFor(table, ref);
+  if (!isNumeric(column)) throw new RangeError(`“${column.name}” holds no numbers.`);
+  return column;
+}
+
+/** `record 8,214 (1,341,175.00)` @param of the column of figures that rest on it */
+export function restsRecord(
+  table: Table,
+  of: FigureColumn,
+  { record, value }: RestsOn,
+  formats: Formats = {},
+): string {
+  const column = scalarFor(table, of.measure?.column ?? '');
+  return `record ${showCount(recordNumber(record))} (${showScalar(column, value, formatOf(column, formats))})`;
+}
+
+/** `Rests on record 8,214 (1,341,175.00): 7,944,154.25 without it.` */
+export const restsWords = (
+  table: Table,
+  column: FigureColumn,
+  rests: RestsOn,
+  formats: Formats = {},
+): string =>
+  `Rests on ${restsRecord(table, column, rests, formats)}: ${figureText(column, figureOf(rests.without), formats)} without it.`;
+
+/** The mark of a figure that one record carries; none where it does not. */
+export function restsMark(
+  table: Table,
+  column: FigureColumn,
+  place: number,
+  rests: RestsOn | null,
+): Mark[] {
+  return rests?.much
+    ? [
+        {
+          column: place,
+          kind: 'rests',
+          says: restsWords(table, column, rests),
+          record: recordNumber(rests.record),
+          without: figureOf(rests.without),
+        },
+      ]
+    : [];
+}
