@@ -71,6 +71,30 @@ const SPECS: Record<Tally['kind'], readonly unknown[]> = {
     },
   ],
   forecast: [{ kind: 'forecast', series: { ...SERIES, by: [{ column: 'r' }] } }],
+  line: [
+    { kind: 'line', x: 'a', y: 'f', by: [{ column: 'r' }], at: [10, 20] },
+    { kind: 'line', series: SERIES },
+  ],
+  contributions: [
+    {
+      kind: 'contributions',
+      measure: SUM,
+      by: [{ column: 'v' }],
+      between: { of: 'periods', column: 'd', period: 'year', from: '2024', to: '2025' },
+    },
+    {
+      kind: 'contributions',
+      measure: SUM,
+      by: [{ column: 'v' }],
+      between: { of: 'groups', key: { column: 'r' }, from: 'Ness', to: 'Holm' },
+    },
+    {
+      kind: 'contributions',
+      measure: SUM,
+      by: [{ column: 'v' }],
+      between: { of: 'readings', with: 'before' },
+    },
+  ],
   nested: [{ kind: 'nested', inner: LEDGER, outer: LEDGER }],
   comparison: [{ kind: 'comparison', with: 'before', tally: LEDGER, match: ['d'] }],
 };
@@ -205,6 +229,7 @@ function changed({ takes }: Slot<Tally>): Tally | null {
     case 'date':
       return takes.set('2025-02-01');
     case 'text':
+    case 'label':
     case 'list':
       return takes.set('other');
     case 'act':

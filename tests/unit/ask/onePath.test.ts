@@ -105,7 +105,8 @@ const condition = fc.oneof(
   }),
   fc.constant({ kind: 'expression', expression: "Route = 'Holm' OR Delay > 20" }),
 );
-const series = fc.record({ column: fc.constant('Day'), period, measure });
+const by = fc.constantFrom([], [{ column: 'Vessel' }], [{ column: 'Route' }, { column: 'Vessel' }]);
+const series = fc.record({ column: fc.constant('Day'), period, measure, by });
 
 const ledger = fc.record({
   kind: fc.constant('ledger'),
@@ -188,6 +189,8 @@ const SPECS: Record<Tally['kind'], fc.Arbitrary<unknown>> = {
     against: fc.uniqueArray(fc.constantFrom('previous', 'yearBefore')),
     running: fc.boolean(),
     toDate: fc.boolean(),
+    by,
+    nest: fc.constantFrom('periods', 'groups'),
   }),
   growth: fc.record({ kind: fc.constant('growth'), scope, series }),
   forecast: fc.record({
@@ -197,6 +200,34 @@ const SPECS: Record<Tally['kind'], fc.Arbitrary<unknown>> = {
     method: fc.constantFrom('best', 'naive', 'line', 'smoothing'),
     gaps: fc.constant('zero'),
     horizon: fc.integer({ min: 1, max: 5 }),
+  }),
+  line: fc.oneof(
+    fc.record({
+      kind: fc.constant('line'),
+      scope,
+      x: fc.constant('Delay'),
+      y: fc.constant('Fares'),
+      by,
+      origin: fc.boolean(),
+      at: fc.array(fc.integer({ min: -5, max: 50 }), { maxLength: 2 }),
+    }),
+    fc.record({ kind: fc.constant('line'), scope, series }),
+  ),
+  contributions: fc.record({
+    kind: fc.constant('contributions'),
+    scope,
+    measure: fc.constantFrom(
+      { kind: 'sum', column: 'Fares' },
+      { kind: 'mean', column: 'Fares' },
+      { kind: 'records' },
+    ),
+    by: fc.constantFrom([{ column: 'Vessel' }], [{ column: 'Route' }, { column: 'Vessel' }]),
+    between: fc.oneof(
+      fc.record({ of: fc.constant('periods'), column: fc.constant('Day'), period }),
+      fc.constant({ of: 'groups', key: { column: 'Vessel' }, from: 'Auk', to: 'Tern' }),
+    ),
+    order: fc.constantFrom('size', 'label'),
+    top: fc.integer({ min: 1, max: 4 }),
   }),
   nested: fc.record({
     kind: fc.constant('nested'),

@@ -1,4 +1,4 @@
-import { fitLine, lineAt, predictionSd } from './line';
+import { fitLine, lineAt, predictionSd } from '../measure/line';
 import { errorVariance, type Fitted, type Method } from './method';
 import { normalQuantile, studentQuantile } from './quantiles';
 

@@ -1,11 +1,13 @@
 import { comparisonGuess } from './comparison/guess';
 import { conditionalGuess } from './conditional/guess';
+import { contributionsGuess } from './contributions/guess';
 import { crosstabGuess } from './crosstab/guess';
 import { forecastGuess } from './forecast/guess';
 import { frequencyGuess } from './frequency/guess';
 import { growthGuess } from './growth/guess';
 import type { FirstGuess, Guess, ListFacts, Wish } from './guess';
 import { ledgerGuess } from './ledger/guess';
+import { lineGuess } from './line/guess';
 import { nestedGuess } from './nested/guess';
 import { percentileGuess } from './percentile/guess';
 import { periodsGuess } from './periods/guess';
@@ -27,6 +29,8 @@ const GUESSES: Guesses = {
   periods: periodsGuess,
   growth: growthGuess,
   forecast: forecastGuess,
+  line: lineGuess,
+  contributions: contributionsGuess,
   nested: nestedGuess,
   comparison: comparisonGuess,
 };

@@ -33,11 +33,18 @@ export interface TallyKind<Spec> {
   innerColumns?(columns: readonly Column[], spec: Spec): readonly Column[] | null;
 }
 
-/** How all values of a column fall, in bins, or all of them in order, by the groups of a key. */
+/**
+ * What a chart draws of a column besides the figures: how its values fall in bins, all of them in
+ * order by the groups of a key, or as points along another; or one column of the table by groups
+ * (`groups`) as a line for each.
+ */
 export interface Shaped {
   readonly of: string;
-  readonly as: 'bins' | 'order';
+  readonly as: 'bins' | 'order' | 'points' | 'series';
   readonly key?: GroupKey | undefined;
+  /** Points: the column along, and the keys whose groups have lines of their own. */
+  readonly along?: string;
+  readonly keys?: readonly GroupKey[];
   /** Values that the drawing must reach: the edges of bands. */
   readonly reach: readonly number[];
 }

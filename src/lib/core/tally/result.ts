@@ -160,5 +160,6 @@ export const shareOf = (a: number, b: number): number | null => figureOf(b === 0
 export const relativeChange = (a: number, b: number): number =>
   a === 0 ? NaN : (b - a) / Math.abs(a);
 
-/** A number as a figure: NaN is none, and so is what no double can hold. */
-export const figureOf = (value: number): number | null => (Number.isFinite(value) ? value : null);
+/** A number as a figure: NaN is none, and so is what no double can hold; −0 is 0, as JSON writes it. */
+export const figureOf = (value: number): number | null =>
+  Number.isFinite(value) ? value + 0 : null;

@@ -100,6 +100,13 @@ export type Takes<Spec> =
       set(value: string | null): Spec;
     }
   | { readonly a: 'text'; readonly value: string; set(value: string): Spec }
+  /** One of the values of a column, as groups are called. */
+  | {
+      readonly a: 'label';
+      readonly value: string;
+      readonly column: string;
+      set(value: string): Spec;
+    }
   /** Another list, by the name the bench gives it. */
   | { readonly a: 'list'; readonly value: string; set(value: string): Spec }
   /** Something that is done at once. */

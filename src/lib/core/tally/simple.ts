@@ -1,10 +1,12 @@
 import { bind, type BoundTally, type Registry } from './bound';
 import { conditionalKind } from './conditional/kind';
+import { contributionsKind } from './contributions/kind';
 import { crosstabKind } from './crosstab/kind';
 import { forecastKind } from './forecast/kind';
 import { frequencyKind } from './frequency/kind';
 import { growthKind } from './growth/kind';
 import { ledgerKind } from './ledger/kind';
+import { lineKind } from './line/kind';
 import { percentileKind } from './percentile/kind';
 import { periodsKind } from './periods/kind';
 import { rankingKind } from './ranking/kind';
@@ -23,6 +25,8 @@ export const SIMPLE_KINDS: Registry<SimpleSpecs> = {
   periods: periodsKind,
   growth: growthKind,
   forecast: forecastKind,
+  line: lineKind,
+  contributions: contributionsKind,
 };
 
 /** A simple tally with its kind. */

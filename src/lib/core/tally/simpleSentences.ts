@@ -1,9 +1,11 @@
 import { conditionalSentence } from './conditional/sentence';
+import { contributionsSentence } from './contributions/sentence';
 import { crosstabSentence } from './crosstab/sentence';
 import { forecastSentence } from './forecast/sentence';
 import { frequencySentence } from './frequency/sentence';
 import { growthSentence } from './growth/sentence';
 import type { Names } from './kind';
+import { lineSentence } from './line/sentence';
 import { ledgerSentence } from './ledger/sentence';
 import { percentileSentence } from './percentile/sentence';
 import { periodsSentence } from './periods/sentence';
@@ -41,6 +43,8 @@ export const SIMPLE_SENTENCES: Sentences<SimpleSpecs> = {
   periods: periodsSentence,
   growth: growthSentence,
   forecast: forecastSentence,
+  line: lineSentence,
+  contributions: contributionsSentence,
 };
 
 export const simpleSentence = (

@@ -1,10 +1,12 @@
 import { z } from 'zod';
+import { ContributionsSpec } from './contributions/spec';
 import { ConditionalSpec } from './conditional/spec';
 import { CrosstabSpec } from './crosstab/spec';
 import { ForecastSpec } from './forecast/spec';
 import { FrequencySpec } from './frequency/spec';
 import { GrowthSpec } from './growth/spec';
 import { LedgerSpec } from './ledger/spec';
+import { LineSpec } from './line/spec';
 import { PercentileSpec } from './percentile/spec';
 import { PeriodsSpec } from './periods/spec';
 import { RankingSpec } from './ranking/spec';
@@ -22,6 +24,8 @@ export const SimpleTally = z.discriminatedUnion('kind', [
   PeriodsSpec,
   GrowthSpec,
   ForecastSpec,
+  LineSpec,
+  ContributionsSpec,
 ]);
 export type SimpleTally = z.infer<typeof SimpleTally>;
 

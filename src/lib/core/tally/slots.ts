@@ -128,6 +128,42 @@ export function choiceSlot<Spec, V extends string>(
   };
 }
 
+/** A text that is typed. */
+export const textSlot = <Spec>(
+  path: string,
+  name: string,
+  value: string,
+  set: (text: string) => Spec,
+  words = value,
+): Slot<Spec> => ({ path, name, words, takes: { a: 'text', value, set } });
+
+/** Another list, or an older reading. */
+export const listSlot = <Spec>(
+  path: string,
+  name: string,
+  value: string,
+  set: (list: string) => Spec,
+): Slot<Spec> => ({
+  path,
+  name,
+  words: value || 'another reading…',
+  takes: { a: 'list', value, set },
+});
+
+/** One of the groups of a key, by its label. */
+export const labelSlot = <Spec>(
+  path: string,
+  name: string,
+  value: string,
+  column: string,
+  set: (label: string) => Spec,
+): Slot<Spec> => ({
+  path,
+  name,
+  words: value || 'a group…',
+  takes: { a: 'label', value, column, set },
+});
+
 /** Something that is done or is not. */
 export const toggleSlot = <Spec>(
   path: string,

@@ -41,6 +41,11 @@ export const WARNING_CODES = [
   'under-two-seasons',
   'gaps-filled',
   'last-far',
+  'gave-most',
+  'on-one-side',
+  'reads-as',
+  'without-both',
+  'far-off',
   'not-forecast',
   'sum-of-forecasts',
   /** Tallies built on others. */

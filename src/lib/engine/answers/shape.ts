@@ -10,6 +10,8 @@ import type { Shaped } from '../../core/tally/kind';
 import { codesOf } from '../../core/tally/keys';
 import { kindOf } from '../../core/tally/kinds';
 import type { Held } from '../held';
+import { pointsOf } from './points';
+import { seriesOf } from './series';
 import type { ArgsOf, ReplyOf } from '../protocol';
 import type { Shape } from '../replies';
 
@@ -22,10 +24,12 @@ export function* answerShape(held: Held, { tally: id }: ArgsOf<'shape'>): Steps<
   const { tally, base, answer } = yield* held.answer(id);
   const shaped = answer ? kindOf(tally).shape() : null;
   if (!shaped) return { kind: 'none' };
+  if (shaped.as === 'series') return answer ? yield* seriesOf(answer, shaped.of) : { kind: 'none' };
   const column = columnFor(base.table, shaped.of);
   if (isText(column)) return { kind: 'none' };
   const records = recordsOf(selectionOf(base, tally.scope));
   yield undefined;
+  if (shaped.as === 'points') return yield* pointsOf(base, column, records, shaped, tally);
   return shaped.as === 'bins'
     ? yield* bins(column, records, { ...shaped, reach: [...shaped.reach, ...edgesOf(answer)] })
     : yield* curves(base, column, records, shaped, tally.scope);

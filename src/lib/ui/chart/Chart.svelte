@@ -9,6 +9,8 @@
    */
   interface Props extends ChartFrame {
     marks?: readonly ChartMark[];
+    /** Opens the record of a mark that is a single one. */
+    onrecord?: ((record: number) => void) | undefined;
     children: Snippet;
   }
   let {
@@ -19,6 +21,7 @@
     chosen = null,
     small = false,
     onopen,
+    onrecord,
     children,
   }: Props = $props();
   const id = $props.id();
@@ -34,10 +37,9 @@
 
   function keyed(event: KeyboardEvent): void {
     const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
-    const place = marks[active]?.place;
-    if (event.key === 'Enter' && place) {
+    if (event.key === 'Enter' && marks[active]) {
       event.preventDefault();
-      onopen?.(place);
+      open(marks[active]);
       return;
     }
     if (event.key === 'Home') active = 0;
@@ -46,6 +48,11 @@
       active = Math.max(0, Math.min(marks.length - 1, active < 0 ? 0 : active + step));
     else return;
     event.preventDefault();
+  }
+
+  function open({ place, record }: ChartMark): void {
+    if (place) onopen?.(place);
+    else if (record !== undefined) onrecord?.(record);
   }
 
   /** The mark nearest to the pointer, within a finger's width. */
@@ -66,8 +73,7 @@
     const at = nearest(event);
     if (at < 0) return;
     active = at;
-    const { place } = marks[at];
-    if (place) onopen?.(place);
+    open(marks[at]);
   }
 
   let over = $state(-1);

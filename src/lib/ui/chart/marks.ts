@@ -8,6 +8,8 @@ export interface ChartMark {
   readonly words: string;
   /** The figure it is; null where it can only be read. */
   readonly place: FigurePlace | null;
+  /** The one record it is, where it is no figure. */
+  readonly record?: number;
 }
 
 /** Margins around what is drawn. */

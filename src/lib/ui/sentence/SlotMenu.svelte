@@ -9,6 +9,7 @@
   import ConditionMenu from './ConditionMenu.svelte';
   import DateMenu from './DateMenu.svelte';
   import GroupMenu from './GroupMenu.svelte';
+  import LabelMenu from './LabelMenu.svelte';
   import MeasureMenu from './MeasureMenu.svelte';
   import NumberMenu from './NumberMenu.svelte';
   import NumbersMenu from './NumbersMenu.svelte';
@@ -156,6 +157,14 @@
   />
 {:else if takes.a === 'text'}<TextMenu
     {name}
+    value={takes.value}
+    onchange={(next) => onset(`${name}: ${next}`, takes.set(next))}
+    {close}
+  />
+{:else if takes.a === 'label'}<LabelMenu
+    {bench}
+    {name}
+    column={takes.column}
     value={takes.value}
     onchange={(next) => onset(`${name}: ${next}`, takes.set(next))}
     {close}

@@ -71,7 +71,16 @@
       bench.fault = error instanceof Error ? error.message : String(error);
     }
   }
-  const FACTS = ['stands-on', 'chosen', 'intervals', 'rows-add'];
+  const FACTS = [
+    'stands-on',
+    'chosen',
+    'intervals',
+    'rows-add',
+    'reads-as',
+    'gave-most',
+    'sum-of-forecasts',
+    'like-with-like',
+  ];
 </script>
 
 <svelte:window onpointerdown={() => bench.endDrag()} onpointerup={() => bench.endDrag()} />
@@ -158,6 +167,7 @@
               {drawn}
               {chosen}
               onopen={open}
+              onrecord={(record) => (bench.side = { kind: 'record', record, column: null })}
               onchange={drag}
             />
           {/await}

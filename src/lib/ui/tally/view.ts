@@ -14,6 +14,8 @@ export interface ViewProps {
   readonly drawn?: string | undefined;
   readonly chosen?: FigurePlace | null;
   readonly onopen?: ((place: FigurePlace) => void) | undefined;
+  /** Opens a single record. */
+  readonly onrecord?: ((record: number) => void) | undefined;
   /** Another spec: an edge or a percentile that was dragged. */
   readonly onchange?: ((says: string, tally: Tally) => void) | undefined;
 }

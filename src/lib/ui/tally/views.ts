@@ -31,6 +31,8 @@ export const VIEWS: { readonly [K in Tally['kind']]: View } = {
   },
   growth: { load: () => import('./growth/View.svelte') },
   forecast: { load: () => import('./forecast/View.svelte') },
+  line: { load: () => import('./line/View.svelte') },
+  contributions: { load: () => import('./contributions/View.svelte') },
   nested: { load: () => import('./nested/View.svelte') },
   comparison: { load: () => import('./comparison/View.svelte') },
 };

@@ -4,6 +4,8 @@ import ChartColumn from '@lucide/svelte/icons/chart-column';
 import ChartLine from '@lucide/svelte/icons/chart-line';
 import ChartNoAxesGantt from '@lucide/svelte/icons/chart-no-axes-gantt';
 import ChartSpline from '@lucide/svelte/icons/chart-spline';
+import ChartScatter from '@lucide/svelte/icons/chart-scatter';
+import Waypoints from '@lucide/svelte/icons/waypoints';
 import Grid3x3 from '@lucide/svelte/icons/grid-3x3';
 import Medal from '@lucide/svelte/icons/medal';
 import MoveRight from '@lucide/svelte/icons/move-right';
@@ -31,6 +33,8 @@ export const KINDS: { readonly [K in Tally['kind']]: KindFacts } = {
   periods: { icon: ChartLine, word: 'Period by period' },
   growth: { icon: TrendingUp, word: 'Growth' },
   forecast: { icon: MoveRight, word: 'Forecast' },
+  line: { icon: ChartScatter, word: 'The line' },
+  contributions: { icon: Waypoints, word: 'What moved it' },
   nested: { icon: Medal, word: 'Best of each' },
   comparison: { icon: BetweenHorizontalStart, word: 'What moved' },
 };

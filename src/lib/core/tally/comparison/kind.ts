@@ -2,15 +2,13 @@ import type { Condition } from '../../scope/condition';
 import { recordNumber } from '../../table/recordNumber';
 import { warn } from '../warnings';
 import { TallyRefused } from '../../errors';
-import { climb } from '../../scope/ladder';
 import type { Steps } from '../../steps/steps';
 import { and, bitsetOf, count } from '../../table/bitset';
 import { counted } from '../../table/format';
-import type { Table } from '../../table/table';
 import { keysOfRow, tableOf, type AnswerTable } from '../answer';
 import { selectionOf, type Base } from '../base';
 import { type TallyAnswer, type TallyKind } from '../kind';
-import { TallyMemo } from '../memo';
+import { olderBase } from '../olderBase';
 import { recordsWithin } from '../recordsWithin';
 import {
   figureOf,
@@ -50,7 +48,7 @@ const MOST_TRACED = 2000;
 function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer> {
   const older = base.others.get(spec.with);
   if (!older) throw new TallyRefused(`The reading “${spec.with}” is not at hand.`);
-  const before = baseOf(base, older);
+  const before = olderBase(base, older);
   const now = yield* simpleKind(spec.tally).compute(base);
   const then = yield* simpleKind(spec.tally).compute(before);
   const matched = matchRecords(older, base.table, spec.match);
@@ -98,22 +96,6 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
         : []),
       ...now.warnings,
     ],
-  };
-}
-
-/** The same ladder on the older reading; records set aside by number belong to the newer one. */
-function baseOf(base: Base, older: Table): Base {
-  const ladder = { ...base.ladder, setAside: { ...base.ladder.setAside, records: [], kept: [] } };
-  const { all, narrowed, counted: kept } = climb(older, ladder);
-  return {
-    ...base,
-    table: older,
-    all,
-    narrowed,
-    counted: kept,
-    order: Int32Array.from({ length: older.length }, (_, i) => i),
-    sort: [],
-    memo: new TallyMemo(),
   };
 }
 

@@ -3,7 +3,7 @@ import type { Names } from '../kind';
 import { lifted, replacedAt, type Part, type Slot } from '../sentence';
 import { simpleSentence } from '../simpleSentences';
 import { ending, type Option } from '../ending';
-import { columnSlot, scopeSlot, toggleSlot } from '../slots';
+import { columnSlot, listSlot, scopeSlot, toggleSlot } from '../slots';
 import { withoutEnd } from '../withoutEnd';
 import type { ComparisonSpec } from './spec';
 
@@ -34,12 +34,7 @@ export function comparisonSentence(
   ];
   return [
     'What moved since ',
-    {
-      path: 'with',
-      name: 'Against',
-      words: spec.with || 'another reading…',
-      takes: { a: 'list', value: spec.with, set: (next) => ({ ...spec, with: next }) },
-    },
+    listSlot<ComparisonSpec>('with', 'Against', spec.with, (next) => ({ ...spec, with: next })),
     ', in: ',
     ...withoutEnd(
       lifted(simpleSentence(spec.tally, names, listName), 'tally', (tally) => ({

@@ -40,6 +40,7 @@ export const forecastKind: TallyKind<ForecastSpec> = {
   compute: computeForecast,
   sentence: forecastSentence,
   fact: forecastFact,
+  shape: ({ series }) => (series.by.length ? { of: 'forecast', as: 'series', reach: [] } : null),
 };
 
 function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {

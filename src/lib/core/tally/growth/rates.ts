@@ -1,4 +1,4 @@
-import { fitLine } from '../../forecast/line';
+import { fitLine } from '../../measure/line';
 
 /** Days to the year where growth is asked between two dates. */
 export const DAYS_IN_YEAR = 365.25;

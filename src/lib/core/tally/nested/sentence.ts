@@ -3,7 +3,7 @@ import { lifted, type Part } from '../sentence';
 import { ledgerBrief } from '../ledger/sentence';
 import type { SimpleTally } from '../simpleSpecs';
 import { ending } from '../ending';
-import { scopeSlot } from '../slots';
+import { scopeSlot, textSlot } from '../slots';
 import { simpleSentence } from '../simpleSentences';
 import { withoutEnd } from '../withoutEnd';
 import { measurePhrase } from '../words';
@@ -34,12 +34,13 @@ export function nestedSentence(
     ),
     ...ending<NestedSpec>([
       {
-        slot: {
-          path: 'table',
-          name: 'Table of the first result',
-          words: `from its table “${spec.table}”`,
-          takes: { a: 'text', value: spec.table, set: (table) => ({ ...spec, table }) },
-        },
+        slot: textSlot<NestedSpec>(
+          'table',
+          'Table of the first result',
+          spec.table,
+          (table) => ({ ...spec, table }),
+          `from its table “${spec.table}”`,
+        ),
         usual: spec.table === 'main',
       },
       scopeSlot<NestedSpec>(spec.scope, (scope) => ({ ...spec, scope })),

@@ -84,9 +84,10 @@ export interface Follower {
   readonly figure?: boolean;
 }
 
-const AGAINST: Record<Against, { words: string; reach?: number[] }> = {
+const AGAINST: Record<Against, { words: string; reach: number[] }> = {
   previous: { words: 'the period before', reach: [0, -1] },
-  yearBefore: { words: 'the same period a year before' },
+  // The year before is not at one distance at every level: rows say themselves which records those are.
+  yearBefore: { words: 'the same period a year before', reach: [0] },
 };
 
 export function followColumns(spec: PeriodsSpec): Follower[] {
@@ -113,7 +114,7 @@ export function followColumns(spec: PeriodsSpec): Follower[] {
           key: `${of.key}.${against}`,
           title: `${of.title}, ${words}`,
           says: `The figure of ${words}.`,
-          ...(reach && { reach: [-1] }),
+          reach: [against === 'previous' ? -1 : 0],
         }),
       },
       {
@@ -122,7 +123,7 @@ export function followColumns(spec: PeriodsSpec): Follower[] {
           `${against}Difference`,
           `difference from ${words}`,
           `This period less ${words}.`,
-          { ...(reach && { reach }) },
+          { reach },
         ),
       },
       {
@@ -131,7 +132,7 @@ export function followColumns(spec: PeriodsSpec): Follower[] {
           `${against}Change`,
           `change from ${words}`,
           `(This period − ${words}) ÷ the size of the latter.`,
-          { type: 'share', unit: '', decimals: undefined, ...(reach && { reach }) },
+          { type: 'share', unit: '', decimals: undefined, reach },
         ),
       },
     );

@@ -1,5 +1,6 @@
-import { periodEnd, periodStart, type Calendar, type CalendarPeriod } from '../../table/period';
-import { sameDayIn, type Days } from '../coverage';
+import type { Calendar, CalendarPeriod } from '../../table/period';
+import type { Days } from '../coverage';
+import { likeDays } from '../like';
 import { yearBefore } from './follow';
 
 /** What a period is set against. */
@@ -45,39 +46,11 @@ export function likeWithLike(
       for (let k = 0; k < level.length; k++) {
         const before = placeBefore(k, a, level, calendar);
         if (!(before >= 0)) continue;
-        const part = partOf(level, k, before, covered, calendar);
+        const { first, period } = level;
+        const part = likeDays(first + k, first + before, period, covered, calendar);
         if (part) out.push({ level: l, k, against: a, ...part });
       }
       return out;
     }),
   );
-}
-
-/** The days of both periods that are like, where they are not whole. */
-function partOf(
-  { period, first }: Stretch,
-  k: number,
-  before: number,
-  covered: Days,
-  calendar: Calendar,
-): { own: Days; other: Days } | null {
-  const [p, q] = [first + k, first + before];
-  const whole = (n: number): Days => ({
-    from: periodStart(n, period, calendar),
-    to: periodEnd(n, period, calendar),
-  });
-  const [own, other] = [whole(p), whole(q)];
-  const cutLast = covered.to < own.to;
-  const cutFirst = covered.from > other.from;
-  if (!cutLast && !cutFirst) return null;
-  return {
-    own: {
-      from: cutFirst ? sameDayIn(covered.from, period, q, p) : own.from,
-      to: cutLast ? covered.to : own.to,
-    },
-    other: {
-      from: cutFirst ? covered.from : other.from,
-      to: cutLast ? sameDayIn(covered.to, period, p, q) : other.to,
-    },
-  };
 }

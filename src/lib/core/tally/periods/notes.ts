@@ -1,25 +1,15 @@
-import { civil, MONTHS } from '../../table/calendar';
 import { counted } from '../../table/format';
 import { periodLabel } from '../../table/period';
-import type { Days } from '../coverage';
+import { daysWords } from '../daysWords';
 import { warn, type Warning } from '../warnings';
 import type { ComputedPeriods, ComputedSeries } from './compute';
 import { baseOf } from './followColumns';
 import type { LikePart } from './like';
 import type { PeriodsSpec } from './spec';
 
-/** `1 Jan 2026` */
-function dayWords(days: number): string {
-  const { year, month, day } = civil(days);
-  return `${day} ${MONTHS[month - 1].slice(0, 3)} ${year}`;
-}
-
-const spanWords = ({ from, to }: Days): string =>
-  from === to ? dayWords(from) : `${dayWords(from)} to ${dayWords(to)}`;
-
 /** `1 Jan 2026 to 30 Jun 2026 against 1 Jan 2025 to 30 Jun 2025.` */
 export const likeWords = ({ own, other }: LikePart): string =>
-  `${spanWords(own)} against ${spanWords(other)}.`;
+  `${daysWords(own)} against ${daysWords(other)}.`;
 
 /** What the reader of the periods must know: parts of periods, gaps, records without a date. */
 export function notes(

@@ -13,6 +13,8 @@ import {
   type FigureRow,
   type Mark,
 } from '../result';
+import type { Days } from '../coverage';
+import { daysOfPeriod } from '../like';
 import { daysCondition, periodCondition } from '../series';
 import { anyOf } from '../whereCondition';
 import type { ComputedPeriods, ComputedSeries, Level } from './compute';
@@ -135,10 +137,7 @@ function insteadOf(made: PeriodRows, level: Level, k: number): NonNullable<Figur
     const before = placeBefore(k, against, level, calendar);
     const like = level.likes.find((part) => part.k === k && part.against === against);
     if (!(before >= 0) || (against === 'previous' && !like)) return [];
-    const whole = (n: number): { from: number; to: number } => ({
-      from: periodStart(n, level.period, calendar),
-      to: periodEnd(n, level.period, calendar),
-    });
+    const whole = (n: number): Days => daysOfPeriod(n, level.period, calendar);
     const own = daysCondition(spec.column, like?.own ?? whole(level.first + k));
     const other = daysCondition(spec.column, like?.other ?? whole(level.first + before));
     const places = (figure: boolean): number[] =>

@@ -1,5 +1,7 @@
 <script lang="ts">
   import Fan from '../../chart/Fan.svelte';
+  import Lines from '../../chart/Lines.svelte';
+  import { seriesLines } from '../seriesLines';
   import { columnAt, drawnAt, numberAt } from '../source';
   import type { ViewProps } from '../view';
 
@@ -49,3 +51,23 @@
     {onopen}
   />
 {/if}
+
+{#if !small && source.shape.kind === 'series'}
+  <h3 class="caps">Each group carried on by itself</h3>
+  <Lines
+    {width}
+    height={200}
+    says="Forecast of {source.shape.lines.length} groups over {source.shape.steps.length} periods"
+    steps={source.shape.steps}
+    lines={seriesLines(source.shape, 'forecast')}
+    unit={source.shape.unit}
+    {chosen}
+    {onopen}
+  />
+{/if}
+
+<style>
+  h3 {
+    margin: 10px 0 2px;
+  }
+</style>

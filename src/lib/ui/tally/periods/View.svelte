@@ -2,6 +2,7 @@
   import Lines from '../../chart/Lines.svelte';
   import { columnAt } from '../source';
   import type { ViewProps } from '../view';
+  import { seriesLines } from '../seriesLines';
   import { alongTime, yearsOverlaid } from './model';
 
   let {
@@ -36,7 +37,23 @@
   const head = $derived(table?.head.columns[columnAt(table, 'm1')]);
 </script>
 
-{#if model && head && model.steps.length}
+{#if !small && source.shape.kind === 'series'}
+  <Lines
+    {width}
+    height={270}
+    says="{source.shape.title} of {source.shape.lines.length} groups over {source.shape.steps
+      .length} periods"
+    steps={source.shape.steps}
+    lines={seriesLines(source.shape, 'm1')}
+    unit={source.shape.unit}
+    share={source.shape.share}
+    {chosen}
+    {onopen}
+  />
+  {#if source.shape.others}<p class="soft">
+      {source.shape.others} more groups are in the table.
+    </p>{/if}
+{:else if model && head && model.steps.length}
   <Lines
     {width}
     height={small ? 56 : 250}
@@ -53,3 +70,10 @@
     {onopen}
   />
 {/if}
+
+<style>
+  .soft {
+    color: var(--ink-soft);
+    margin: 2px 0;
+  }
+</style>

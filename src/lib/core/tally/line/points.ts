@@ -1,0 +1,182 @@
+import { TallyRefused } from '../../errors';
+import { groupKeys, groupPath } from '../../arrange/tree';
+import { columnFor } from '../../expression/columnFor';
+import { fitLines, type Line } from '../../measure/line';
+import type { Condition } from '../../scope/condition';
+import type { Steps } from '../../steps/steps';
+import { isNumeric, type ScalarColumn } from '../../table/column';
+import type { Table } from '../../table/table';
+import { recordsOf, selectionOf, type Base } from '../base';
+import { GroupWalk } from '../groupWalk';
+import { groupWhere, treeOf } from '../keys';
+import type { Figure } from '../result';
+import { computeSeries, type Series } from '../series';
+import type { SeriesSpec } from '../seriesSpec';
+import type { Warning } from '../warnings';
+import type { LineSpec } from './spec';
+
+/** The points of one line: of the whole or of a group. */
+export interface LinePoints {
+  readonly path: readonly string[];
+  readonly keys: readonly Figure[];
+  /** What its records meet; null for the whole. */
+  readonly where: Condition | null;
+  readonly line: Line | null;
+}
+
+/** All lines of a tally, and where what is left of each point is found. */
+export interface FittedLines {
+  readonly whole: LinePoints;
+  readonly groups: readonly LinePoints[];
+  /** Records (or periods) that have no x or no y. */
+  readonly without: number;
+  /** Points that lie far off their line, the furthest first. */
+  readonly far: readonly FarPoint[];
+  readonly warnings: readonly Warning[];
+}
+
+export interface FarPoint {
+  /** The place of the record, or of the period in the series. */
+  readonly at: number;
+  readonly x: number;
+  readonly y: number;
+  readonly residual: number;
+  /** Residual ÷ the residual deviation of its line. */
+  readonly deviations: number;
+  readonly of: LinePoints;
+}
+
+export const numberColumn = (table: Table, ref: string): ScalarColumn => {
+  const column = columnFor(table, ref);
+  if (!isNumeric(column)) throw new TallyRefused(`“${column.name}” holds no numbers.`);
+  return column;
+};
+
+/** Lines through the records that have a value in both columns. @throws TallyRefused */
+export function* linesOfColumns(
+  base: Base,
+  spec: LineSpec,
+  x: ScalarColumn,
+  y: ScalarColumn,
+): Steps<FittedLines> {
+  const { table } = base;
+  const selection = selectionOf(base, spec.scope);
+  const records = recordsOf(selection);
+  const common = { x: x.values, y: y.values, records, origin: spec.origin };
+  const all = yield* fitLines({ ...common, leafOf: new Int32Array(table.length), leaves: 1 });
+  yield undefined;
+  const whole: LinePoints = { path: [], keys: [], where: null, line: all.lines[0] };
+  const { tree, warnings } = treeOf(base, spec.by, selection);
+  const grouped = spec.by.length
+    ? yield* fitLines({ ...common, leafOf: tree.leafOf, leaves: tree.leaves })
+    : null;
+  yield undefined;
+  const counts = new Float64Array(tree.leaves);
+  for (const i of records) counts[tree.leafOf[i]]++;
+  const byLeaf = new Map<number, LinePoints>();
+  const deepest = tree.levels.length - 1;
+  if (grouped)
+    grouped.lines.forEach((line, leaf) => {
+      if (counts[leaf] > 0)
+        byLeaf.set(leaf, {
+          path: groupPath(tree, deepest, leaf),
+          keys: groupKeys(tree, deepest, leaf),
+          where: groupWhere(tree, deepest, leaf),
+          line,
+        });
+    });
+  const inOrder = new GroupWalk(
+    tree,
+    spec.by.map((key) => key.order),
+    tree.levels.map((level, l) => ({
+      records: l === deepest ? counts : new Float64Array(level.size).fill(1),
+      measures: [],
+    })),
+  );
+  const groups: LinePoints[] = [];
+  for (let n = 1; n < inOrder.length; n++) {
+    const { level, group } = inOrder.at(n);
+    const points = level === deepest ? byLeaf.get(group) : undefined;
+    if (points) groups.push(points);
+  }
+  const { residuals } = grouped ?? all;
+  let without = 0;
+  const far: FarPoint[] = [];
+  for (let k = 0; k < records.length; k++) {
+    const i = records[k];
+    if (x.values[i] !== x.values[i] || y.values[i] !== y.values[i]) {
+      without++;
+      continue;
+    }
+    const of = grouped ? byLeaf.get(tree.leafOf[i]) : whole;
+    const sd = of?.line?.residualSd ?? NaN;
+    if (of && Math.abs(residuals[i]) > spec.far * sd)
+      far.push({
+        at: i,
+        x: x.values[i],
+        y: y.values[i],
+        residual: residuals[i],
+        deviations: residuals[i] / sd,
+        of,
+      });
+  }
+  return { whole, groups, without, far: furthestFirst(far), warnings };
+}
+
+const furthestFirst = (far: FarPoint[]): FarPoint[] =>
+  far.sort((a, b) => Math.abs(b.deviations) - Math.abs(a.deviations) || a.at - b.at);
+
+/** Lines through a series and those of its groups, over the periods counted from 1. */
+export function* linesOfSeries(
+  base: Base,
+  spec: LineSpec,
+  asked: SeriesSpec,
+): Steps<FittedLines & { readonly series: Series }> {
+  const set = yield* computeSeries(base, selectionOf(base, spec.scope), asked);
+  const n = set.whole.length;
+  const x = Float64Array.from({ length: n }, (_, k) => k + 1);
+  const records = Int32Array.from({ length: n }, (_, k) => k);
+  const far: FarPoint[] = [];
+  const fit = function* (
+    series: Series,
+    about: Omit<LinePoints, 'line'>,
+    looks: boolean,
+  ): Steps<LinePoints> {
+    // A period without records has a sum of 0 that nobody observed.
+    const y = series.values.map((v, k) => (series.records[k] === 0 ? NaN : v));
+    const { lines, residuals } = yield* fitLines({
+      x,
+      y,
+      records,
+      leafOf: new Int32Array(n),
+      leaves: 1,
+      origin: spec.origin,
+    });
+    const points: LinePoints = { ...about, line: lines[0] };
+    const sd = points.line?.residualSd ?? NaN;
+    if (looks)
+      for (let k = 0; k < n; k++)
+        if (Math.abs(residuals[k]) > spec.far * sd)
+          far.push({
+            at: k,
+            x: x[k],
+            y: y[k],
+            residual: residuals[k],
+            deviations: residuals[k] / sd,
+            of: points,
+          });
+    return points;
+  };
+  const whole = yield* fit(set.whole, { path: [], keys: [], where: null }, set.groups.length === 0);
+  const groups: LinePoints[] = [];
+  for (const { path, keys, where, series } of set.groups)
+    groups.push(yield* fit(series, { path, keys, where }, true));
+  return {
+    whole,
+    groups,
+    series: set.whole,
+    without: set.whole.records.reduce((m, of) => m + Number(of === 0), 0),
+    far: furthestFirst(far),
+    warnings: set.warnings,
+  };
+}

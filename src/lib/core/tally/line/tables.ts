@@ -1,0 +1,292 @@
+import { studentQuantile } from '../../forecast/quantiles';
+import { lineAt, predictionSd } from '../../measure/line';
+import { showNumber } from '../../table/format';
+import { recordNumber } from '../../table/recordNumber';
+import { figureOf, marked, type FigureColumn, type FigureRow, type FigureTable } from '../result';
+import type { FarPoint, FittedLines, LinePoints } from './points';
+import type { LineSpec } from './spec';
+
+/** How x and y are called and written. */
+export interface Axes {
+  readonly x: FigureColumn;
+  readonly y: FigureColumn;
+}
+
+const per = (y: FigureColumn, x: FigureColumn): string =>
+  y.unit || x.unit ? `${y.unit || '1'}/${x.unit || '1'}` : '';
+
+/** Columns of what a line is. */
+export const lineColumns = ({ x, y }: Axes): FigureColumn[] => [
+  {
+    key: 'n',
+    title: 'Points',
+    unit: '',
+    type: 'count',
+    reach: [0],
+    says: `Those with both ${x.title} and ${y.title}.`,
+  },
+  {
+    key: 'slope',
+    title: 'Slope',
+    unit: per(y, x),
+    type: 'number',
+    significant: 6,
+    reach: [0],
+    says: `How much ${y.title} the line gains for each one more of ${x.title}, by least squares.`,
+  },
+  {
+    key: 'slopeSe',
+    title: 'Standard error of the slope',
+    unit: per(y, x),
+    type: 'number',
+    significant: 4,
+    says: 'Residual deviation ÷ the square root of the sum of squares of x about its mean.',
+  },
+  {
+    key: 'intercept',
+    title: 'Intercept',
+    unit: y.unit,
+    type: 'number',
+    significant: 6,
+    reach: [0],
+    says: `The line where ${x.title} is 0.`,
+  },
+  {
+    key: 'interceptSe',
+    title: 'Standard error of the intercept',
+    unit: y.unit,
+    type: 'number',
+    significant: 4,
+    says: 'None for a line through the origin.',
+  },
+  {
+    key: 'r',
+    title: 'r',
+    unit: '',
+    type: 'number',
+    decimals: 4,
+    says: 'Correlation; none where a column does not vary.',
+  },
+  {
+    key: 'r2',
+    title: 'r²',
+    unit: '',
+    type: 'number',
+    decimals: 4,
+    says: 'The share of the variance of y that the line explains.',
+  },
+  {
+    key: 'residualSd',
+    title: 'Residual deviation',
+    unit: y.unit,
+    type: 'number',
+    significant: 5,
+    says: 'Square root of the squared residuals ÷ (n − 2), n − 1 through the origin.',
+  },
+];
+
+const lineCells = ({ line }: LinePoints): FigureRow['cells'] =>
+  line
+    ? [
+        line.n,
+        ...[
+          line.slope,
+          line.slopeSe,
+          line.intercept,
+          line.interceptSe,
+          line.r,
+          line.r2,
+          line.residualSd,
+        ].map(figureOf),
+      ]
+    : [0, null, null, null, null, null, null, null];
+
+/** Under so many points a line is anybody's. */
+const FEW = 10;
+
+const lineMarks = ({ line }: LinePoints): Pick<FigureRow, 'marks'> =>
+  marked(
+    !line
+      ? [{ kind: 'doubt', says: 'No line: under two points, or x does not vary.' }]
+      : line.n < FEW
+        ? [{ kind: 'few', says: `${line.n} points` }]
+        : [],
+  );
+
+/** The line of the whole, and of each group. */
+export const lineTable = (
+  labels: readonly FigureColumn[],
+  axes: Axes,
+  { whole, groups }: FittedLines,
+): FigureTable => ({
+  name: 'main',
+  caption: 'The line',
+  labels: labels.length,
+  columns: [...labels, ...lineColumns(axes)],
+  rows: [
+    {
+      kind: labels.length ? 'total' : 'group',
+      level: 0,
+      keys: [],
+      cells: [...labels.map((_, k) => (k === 0 ? 'All' : null)), ...lineCells(whole)],
+      ...lineMarks(whole),
+    },
+    ...groups.map((group): FigureRow => ({
+      kind: 'group',
+      level: 1,
+      keys: [...group.keys],
+      cells: [...group.path, ...lineCells(group)],
+      ...(group.where && { where: group.where }),
+      ...lineMarks(group),
+    })),
+  ],
+});
+
+/** y predicted at the values of x that were asked for. */
+export function predictionTable(
+  spec: LineSpec,
+  labels: readonly FigureColumn[],
+  { x, y }: Axes,
+  { whole, groups }: FittedLines,
+): FigureTable {
+  const plain = {
+    unit: y.unit,
+    type: 'number' as const,
+    ...(y.decimals !== undefined && { decimals: y.decimals }),
+  };
+  const percent = `${Number(spec.percent.toPrecision(6))} %`;
+  const rowOf = (points: LinePoints, at: number): FigureRow => {
+    const { line } = points;
+    const df = line ? line.n - (line.origin ? 1 : 2) : 0;
+    const reach = line
+      ? studentQuantile((1 + spec.percent / 100) / 2, df) * predictionSd(line, at)
+      : NaN;
+    const value = line ? lineAt(line, at) : NaN;
+    const beyond = line && (at < line.least || at > line.most);
+    return {
+      kind: 'group',
+      level: 0,
+      keys: [...(points.where ? points.keys : labels.map(() => null)), at],
+      cells: [
+        ...(points.where ? points.path : labels.map((_, k) => (k === 0 ? 'All' : null))),
+        at,
+        ...[value, value - reach, value + reach].map(figureOf),
+      ],
+      ...marked(
+        beyond
+          ? [
+              {
+                column: labels.length,
+                kind: 'doubt',
+                says: `Beyond the points, which lie from ${showNumber(line.least)} to ${showNumber(line.most)}.`,
+              },
+            ]
+          : [],
+      ),
+    };
+  };
+  return {
+    name: 'predictions',
+    caption: 'Predicted',
+    labels: labels.length + 1,
+    columns: [
+      ...labels,
+      {
+        key: 'at',
+        title: x.title,
+        unit: x.unit,
+        type: 'number',
+        ...(x.decimals !== undefined && { decimals: x.decimals }),
+      },
+      { key: 'predicted', title: `Predicted ${y.title}`, ...plain, says: 'The line there.' },
+      {
+        key: 'low',
+        title: `Lower bound, ${percent}`,
+        ...plain,
+        says: `${percent} of new values lie between the bounds, if the line holds (Student t).`,
+      },
+      {
+        key: 'high',
+        title: `Upper bound, ${percent}`,
+        ...plain,
+        says: `${percent} of new values lie between the bounds, if the line holds (Student t).`,
+      },
+    ],
+    rows: [whole, ...groups].flatMap((points) => spec.at.map((at) => rowOf(points, at))),
+  };
+}
+
+/** Rows of points far off; more are counted in a warning. */
+export const MOST_FAR = 200;
+
+/** The records (or periods) furthest from their line. @param called their own label columns and cells */
+export const farTable = (
+  labels: readonly FigureColumn[],
+  { x, y }: Axes,
+  far: readonly FarPoint[],
+  called: {
+    readonly column: FigureColumn;
+    cell(point: FarPoint): Pick<FigureRow, 'cells' | 'keys' | 'where'>;
+  },
+): FigureTable => ({
+  name: 'far',
+  caption: 'Far off the line, the furthest first',
+  labels: 1 + labels.length,
+  columns: [
+    called.column,
+    ...labels,
+    { ...plainly(x), key: 'x', reach: [0], says: `Its ${x.title}.` },
+    { ...plainly(y), key: 'y', reach: [0], says: `Its ${y.title}.` },
+    { ...plainly(y), key: 'fitted', title: 'On the line', says: 'The line there.' },
+    {
+      ...plainly(y),
+      key: 'residual',
+      title: 'Off by',
+      says: 'The value less the line.',
+    },
+    {
+      key: 'deviations',
+      title: 'Deviations off',
+      unit: '',
+      type: 'number',
+      decimals: 1,
+      says: 'Off by ÷ the residual deviation of its line.',
+    },
+  ],
+  rows: far.slice(0, MOST_FAR).map((point): FigureRow => {
+    const own = called.cell(point);
+    return {
+      kind: 'group',
+      level: 0,
+      ...own,
+      cells: [
+        ...own.cells,
+        ...point.of.path,
+        ...[point.x, point.y, point.y - point.residual, point.residual, point.deviations].map(
+          figureOf,
+        ),
+      ],
+      keys: [...(own.keys ?? []), ...point.of.keys],
+    };
+  }),
+});
+
+const plainly = ({ measure: _, adds: _adds, ...column }: FigureColumn): FigureColumn => ({
+  ...column,
+  type: 'number',
+});
+
+export const recordCalled = {
+  column: {
+    key: 'record',
+    title: 'Record',
+    unit: '',
+    type: 'number' as const,
+    decimals: 0,
+  },
+  cell: ({ at }: FarPoint): Pick<FigureRow, 'cells' | 'keys' | 'where'> => ({
+    cells: [recordNumber(at)],
+    keys: [recordNumber(at)],
+    where: { kind: 'records', not: false, records: [recordNumber(at)] },
+  }),
+};

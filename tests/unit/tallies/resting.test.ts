@@ -1,0 +1,147 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { scalarColumn, textColumn } from '$lib/core/table/column';
+import type { Table } from '$lib/core/table/table';
+import type { Mark, TallyResult } from '$lib/core/tally/result';
+import { near, sql, table } from '../../support/againstSql';
+import { answered, behind, standing } from '../../support/ask';
+
+const marksOf = (tally: TallyResult, kind: Mark['kind'] = 'rests'): [number, Mark][] =>
+  tally.tables[0].rows.flatMap((row, k) =>
+    (row.marks ?? []).filter((m) => m.kind === kind).map((m): [number, Mark] => [k, m]),
+  );
+const FARES = { kind: 'sum', column: 'Fares taken' };
+
+describe('what a figure rests on', () => {
+  it('the rise of fares in 2025 rests on one record: 5.4 % without it, not 21.3 %', () => {
+    const { tallies } = answered(table, {
+      tallies: [
+        {
+          kind: 'periods',
+          column: 'Sailed on',
+          levels: ['year'],
+          measures: [FARES],
+          against: ['yearBefore'],
+        },
+      ],
+    });
+    const [{ columns, rows }] = tallies[0].tables;
+    const at = columns.findIndex((c) => c.key === 'm1.yearBeforeChange');
+    const year = rows.find((r) => r.cells[0] === '2025');
+    const mark = year?.marks?.find((m) => m.column === at);
+    const [want] =
+      sql(`with y as (select substr(sailed_on, 1, 4) y, sum(fares) s from s group by 1),
+      far as (select n, fares from s where sailed_on like '2025%' order by fares desc limit 1)
+      select (select n + 1 from far) record, b.s / a.s - 1 change, (b.s - (select fares from far)) / a.s - 1 without
+      from y a, y b where a.y = '2024' and b.y = '2025'`);
+    expect(want.change).toBeCloseTo(0.213, 3);
+    expect(want.without).toBeCloseTo(0.054, 3);
+    expect(year?.cells[at]).toEqual(near(want.change));
+    expect(mark).toMatchObject({
+      kind: 'rests',
+      record: want.record,
+      without: near(want.without),
+    });
+  });
+
+  it('a vessel is second in 2025 by one record, and fifth without it', () => {
+    const { tallies } = answered(table, {
+      tallies: [
+        {
+          kind: 'ranking',
+          groups: [{ column: 'Vessel' }],
+          by: FARES,
+          change: { column: 'Sailed on', period: 'year', before: '2024', after: '2025' },
+        },
+      ],
+    });
+    const [{ columns, rows }] = tallies[0].tables;
+    const after = columns.findIndex((c) => c.key === 'placeAfter');
+    const row = rows.find((r) => r.cells[1] === 'Fulmar');
+    expect(row?.cells[after]).toBe(2);
+    expect(row?.marks?.find((m) => m.column === after)).toMatchObject({
+      kind: 'rests',
+      without: 5,
+    });
+  });
+
+  const small: Table = {
+    length: 11,
+    columns: [
+      textColumn('G', ['a', 'a', 'a', 'a', 'a', 'b', 'b', 'b', 'b', 'c', 'c']),
+      scalarColumn('V', 'number', [1, 2, 3, 4, 90, 1, 1, 1, 97, 5, NaN]),
+    ],
+  };
+
+  it('only sums of at least five values are marked, with the figure without the record', () => {
+    const { tallies } = answered(small, {
+      tallies: [
+        { kind: 'ledger', groups: [{ column: 'G' }], measures: [{ kind: 'sum', column: 'V' }] },
+      ],
+    });
+    const found = marksOf(tallies[0]);
+    // a: 90 of 100 at record 5; the whole: 97 of 205 at record 9; b has four values, c one.
+    expect(new Set(found.map(([row]) => tallies[0].tables[0].rows[row].cells[0]))).toEqual(
+      new Set(['Grand total', 'a']),
+    );
+    expect(found.find(([row]) => row > 0)?.[1]).toMatchObject({ record: 5, without: 10 });
+    expect(found.find(([row]) => row === 0)?.[1]).toMatchObject({ record: 9, without: 108 });
+  });
+
+  it('behind a figure it is told whether it is much or not', () => {
+    const { base, result } = standing(table, {
+      tallies: [{ kind: 'ledger', groups: [{ column: 'Vessel' }], measures: [FARES] }],
+    });
+    const told = behind(base, result.tallies[0], { table: 0, row: ['Ironholm'], column: 'm1' });
+    const [far] = sql(
+      "select n, fares from s where vessel = 'Ironholm' order by abs(fares) desc, n limit 1",
+    );
+    expect(told.rests).toMatchObject({ record: far.n, much: false });
+  });
+
+  it('no other record changes a sum or a mean by more', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({ g: fc.constantFrom('a', 'b'), v: fc.integer({ min: -50, max: 50 }) }),
+          {
+            minLength: 5,
+            maxLength: 40,
+          },
+        ),
+        fc.constantFrom('sum', 'mean'),
+        (list, kind) => {
+          const of: Table = {
+            length: list.length,
+            columns: [
+              textColumn(
+                'G',
+                list.map((r) => r.g),
+              ),
+              scalarColumn(
+                'V',
+                'number',
+                list.map((r) => r.v),
+              ),
+            ],
+          };
+          const { base, result } = standing(of, {
+            tallies: [
+              { kind: 'ledger', groups: [{ column: 'G' }], measures: [{ kind, column: 'V' }] },
+            ],
+          });
+          const { rests } = behind(base, result.tallies[0], { table: 0, row: [], column: 'm1' });
+          const figure = (values: readonly number[]): number => {
+            const sum = values.reduce((s, v) => s + v, 0);
+            return kind === 'sum' ? sum : sum / values.length;
+          };
+          const all = list.map((r) => r.v);
+          const moves = all.map((_, k) =>
+            Math.abs(figure(all) - figure(all.filter((_, j) => j !== k))),
+          );
+          expect(moves[rests?.record ?? -1]).toBeCloseTo(Math.max(...moves), 9);
+        },
+      ),
+    );
+  });
+});
