@@ -24,6 +24,7 @@ import { madeFile, madeTable } from './made';
 import { meterInto, ratio, type Result } from './meter';
 import { stolenSeconds } from './stolen';
 import { benchEngine } from './engine';
+import { benchSeries } from './series';
 import { benchTallies } from './tallies';
 
 const stolenBefore = stolenSeconds();
@@ -300,6 +301,7 @@ sorting();
 growth();
 reading();
 benchTallies(madeTable(N), meter);
+benchSeries(madeTable(N), meter);
 benchEngine(madeTable(N), meter, results);
 
 if (process.argv.includes('--page')) {

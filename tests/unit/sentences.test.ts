@@ -143,6 +143,14 @@ describe('the sentence of every kind', () => {
       expect(missing).toEqual([]);
     });
 
+    it(`${kind}: no two words stand for the same place`, () => {
+      for (const spec of SPECS[kind]) {
+        const parts = sentenceOf(Tally.parse(spec), names, 'Sailings');
+        const paths = parts.flatMap((part) => (typeof part === 'string' ? [] : [part.path]));
+        expect(paths).toEqual([...new Set(paths)]);
+      }
+    });
+
     it(`${kind}: whatever a place is set to is a spec of its kind`, () => {
       for (const spec of SPECS[kind]) {
         const tally = Tally.parse(spec);

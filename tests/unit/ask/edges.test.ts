@@ -139,7 +139,7 @@ describe('edges', () => {
     });
     expect(groups(days).length).toBe(366);
     expect(
-      groups(days)[365]['count of records, difference from the same period a year before'],
+      groups(days)[365]['count of records, difference from a year before'],
     ).toBeNull();
     for (const [named, label] of [
       ['start', '2023'],

@@ -33,7 +33,7 @@ describe('periods', () => {
         String(g['From']).slice(0, 7),
         g[head],
         g[`${head}, difference from the period before`],
-        g[`${head}, change from the same period a year before`],
+        g[`${head}, change from a year before`],
         g[`${head}, running total`],
         g[`${head}, since the start of the year`],
         g[`${head}, trailing average of 3`],

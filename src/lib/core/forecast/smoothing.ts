@@ -22,9 +22,15 @@ interface State {
   readonly fitted: Float64Array;
   readonly level: number;
   readonly trend: number;
-  /** Seasonal part of the next m periods. */
-  readonly seasons: readonly number[];
+  /** Seasonal parts, by place in the season of the first point. */
+  readonly seasons: Float64Array;
   readonly sse: number;
+}
+
+/** The same behind the last point. */
+interface Standing extends Omit<State, 'seasons'> {
+  /** Seasonal parts of the next periods. */
+  readonly seasons: readonly number[];
 }
 
 type Kind = 'smoothing' | 'trend' | 'damped' | 'seasonalAdditive' | 'seasonalMultiplicative';
@@ -58,17 +64,25 @@ const BOUNDS: Record<Weight, readonly [number, number]> = {
   phi: [0.8, 0.98],
 };
 
-/** Runs the recurrences once through the series. */
-function run(kind: Kind, { y, season: m }: Series, full: Full): State {
+/**
+ * Runs the recurrences once through the series. The search for parameters runs them some thousands
+ * of times: it hands in what they write to.
+ */
+function run(
+  kind: Kind,
+  { y, season: m }: Series,
+  full: Full,
+  fitted = new Float64Array(y.length).fill(NaN),
+  seasons: Float64Array = new Float64Array(m),
+): State {
   const { alpha, beta, gamma, phi } = full;
   const n = y.length;
-  const fitted = new Float64Array(n).fill(NaN);
   let sse = 0;
   if (kind === 'seasonalAdditive' || kind === 'seasonalMultiplicative') {
     const times = kind === 'seasonalMultiplicative';
     let level = average(y, 0, m);
     let trend = (average(y, m, 2 * m) - level) / m;
-    const seasons = Array.from({ length: m }, (_, i) => (times ? y[i] / level : y[i] - level));
+    for (let i = 0; i < m; i++) seasons[i] = times ? y[i] / level : y[i] - level;
     for (let t = m; t < n; t++) {
       const s = seasons[t % m];
       const f = times ? (level + trend) * s : level + trend + s;
@@ -85,7 +99,7 @@ function run(kind: Kind, { y, season: m }: Series, full: Full): State {
       fitted,
       level,
       trend,
-      seasons: Array.from({ length: m }, (_, i) => seasons[(n + i) % m]),
+      seasons,
       sse,
     };
   }
@@ -99,8 +113,14 @@ function run(kind: Kind, { y, season: m }: Series, full: Full): State {
     level = alpha * y[t] + (1 - alpha) * f;
     if (kind !== 'smoothing') trend = beta * (level - before) + (1 - beta) * phi * trend;
   }
-  return { fitted, level, trend, seasons: [], sse };
+  return { fitted, level, trend, seasons: NO_SEASONS, sse };
 }
+
+const NO_SEASONS = new Float64Array(0);
+
+/** Seasons in the order in which they come next. */
+const comingSeasons = (seasons: Float64Array, { y }: Series): number[] =>
+  Array.from(seasons, (_, i) => seasons[(y.length + i) % seasons.length]);
 
 function average(y: Float64Array, from: number, to: number): number {
   let sum = 0;
@@ -117,8 +137,10 @@ function settle(kind: Kind, series: Series, given: Parameters): Full {
     return out;
   };
   const open = NAMES[kind].filter((name) => given[name] === undefined);
+  const fitted = new Float64Array(series.y.length);
+  const seasons = new Float64Array(series.season);
   const x = least(
-    (values) => run(kind, series, full(values, open)).sse,
+    (values) => run(kind, series, full(values, open), fitted, seasons).sse,
     open.map((name) => BOUNDS[name]),
   );
   return full(x, open);
@@ -130,7 +152,8 @@ const smooth =
     const why = allowed(series);
     if (why !== null) return { why };
     const full = settle(kind, series, given);
-    const state = run(kind, series, full);
+    const ran = run(kind, series, full);
+    const state: Standing = { ...ran, seasons: comingSeasons(ran.seasons, series) };
     const parameters: Parameters = {
       ...Object.fromEntries(NAMES[kind].map((name) => [name, full[name]])),
       ...(kind === 'seasonalMultiplicative' && { seasonBy: full.seasonBy }),
@@ -155,13 +178,18 @@ const smooth =
     };
   };
 
-const termsOf = (kind: Kind, { level, trend, seasons }: State): Term[] => [
+const termsOf = (kind: Kind, { level, trend, seasons }: Standing): Term[] => [
   { name: 'level', value: level },
   ...(kind === 'smoothing' ? [] : [{ name: 'trend' as const, value: trend }]),
   ...seasons.map((value, k) => ({ name: 'season' as const, value, ahead: k + 1 })),
 ];
 
-function forecastOf(kind: Kind, { level, trend, seasons }: State, phi: number, h: number): number {
+function forecastOf(
+  kind: Kind,
+  { level, trend, seasons }: Standing,
+  phi: number,
+  h: number,
+): number {
   const damping = phi === 1 ? h : (phi * (1 - phi ** h)) / (1 - phi);
   const base = level + damping * trend;
   if (seasons.length === 0) return base;
@@ -207,7 +235,7 @@ const FURTHEST = 600;
  * Bounds of the multiplicative model by simulation: relative one-step errors are normal with the
  * spread they showed; the seed is fixed, so that the same series gives the same bounds.
  */
-function simulated({ y, season: m }: Series, state: State, full: Full): Fitted['interval'] {
+function simulated({ y, season: m }: Series, state: Standing, full: Full): Fitted['interval'] {
   const { alpha, beta, gamma } = full;
   let horizons: Float64Array[] | null = null;
   let [sum, n] = [0, 0];

@@ -1,6 +1,6 @@
 import { columnFor } from '../expression/columnFor';
 import type { Steps } from '../steps/steps';
-import { isText, type Column } from '../table/column';
+import { isNumeric, isText, type Column } from '../table/column';
 import { distinctCounts, fitsMarks, markDistinct } from './distinct';
 import { extremesAt } from './extremes';
 import { fromMoments, momentsNeeded, type MomentsNeeded } from './fromMoments';
@@ -22,8 +22,34 @@ export function* computeMeasures(
   groupings: readonly Grouping[],
   measures: readonly Measure[],
 ): Steps<Float64Array[][]> {
+  return yield* figuresOf(new Work(input, groupings, measures), groupings, measures);
+}
+
+/**
+ * The same, and beside sums and means of numbers the moments that say which records they rest on:
+ * `moments[grouping][measure]`, null for other measures. The same pass over the records finds both.
+ */
+export function* computeWithMoments(
+  input: Leafed,
+  groupings: readonly Grouping[],
+  measures: readonly Measure[],
+): Steps<{ figures: Float64Array[][]; moments: (Moments | null)[][] }> {
+  const work = new Work(input, groupings, measures, true);
+  const figures = yield* figuresOf(work, groupings, measures);
+  const moments: (Moments | null)[][] = [];
+  for (const grouping of groupings) {
+    moments.push(measures.map((measure) => work.restingOf(measure, grouping)));
+    yield undefined;
+  }
+  return { figures, moments };
+}
+
+function* figuresOf(
+  work: Work,
+  groupings: readonly Grouping[],
+  measures: readonly Measure[],
+): Steps<Float64Array[][]> {
   const out: Float64Array[][] = groupings.map(() => []);
-  const work = new Work(input, groupings, measures);
   for (let k = 0; k < measures.length; k++) {
     const figures = work.figuresOf(measures[k]);
     yield (k + 0.5) / measures.length;
@@ -56,6 +82,8 @@ class Work {
     readonly input: Leafed,
     readonly groupings: readonly Grouping[],
     readonly measures: readonly Measure[],
+    /** Whether it must be known which records sums and means rest on. */
+    readonly resting = false,
   ) {
     this.#total = totalGrouping(input.leaves);
   }
@@ -115,15 +143,26 @@ class Work {
     return this.#slices(measure, column);
   }
 
+  /** The moments behind a sum or a mean of numbers, by group; null for what no single record carries. */
+  restingOf({ kind, column: ref }: Measure, grouping: Grouping): Moments | null {
+    if (ref === undefined || (kind !== 'sum' && kind !== 'mean')) return null;
+    const column = columnFor(this.input.table, ref);
+    if (!isNumeric(column)) return null;
+    return mergeInto(this.#momentsOf(column, this.#neededOf(column, kind)), grouping);
+  }
+
   /** The most that any of the measures asks of a column, so that one pass serves them all. */
   #neededOf(column: Column, kind: MeasureKind): MomentsNeeded {
     const kinds = this.measures.filter((m) => m.column === column.id).map((m) => m.kind);
-    const most = Math.max(...[kind, ...kinds].map((k) => NEEDED.indexOf(momentsNeeded(k))));
+    // A mean rests on the record farthest from it, measured by the deviation.
+    const needed = (k: MeasureKind): MomentsNeeded =>
+      this.resting && k === 'mean' ? 'squares' : momentsNeeded(k);
+    const most = Math.max(...[kind, ...kinds].map((k) => NEEDED.indexOf(needed(k))));
     return NEEDED[most];
   }
 
   #leafCounts(): Float64Array {
-    return (this.#counts ??= countLeaves(this.input));
+    return (this.#counts ??= this.input.counts ?? countLeaves(this.input));
   }
 
   #momentsOf(column: Column, needed: MomentsNeeded): Moments {

@@ -11,6 +11,8 @@ export interface Leafed {
   /** Leaf of each record of the list; only those of the selection are looked at. */
   readonly leafOf: Int32Array;
   readonly leaves: number;
+  /** Records of the selection in each leaf, where they are counted already. */
+  readonly counts?: Float64Array;
 }
 
 /** Figures of one measure by group; NaN: none. Measures of text hold dictionary codes. */

@@ -24,14 +24,6 @@ export interface Line {
   readonly origin: boolean;
 }
 
-/** Lines by leaf, and what is left of each record's y. */
-export interface Lines {
-  /** Null under two values (one through the origin), or where x does not vary. */
-  readonly lines: readonly (Line | null)[];
-  /** By record; NaN where x or y is missing, or its leaf has no line. */
-  readonly residuals: Float64Array;
-}
-
 /** What lines are fitted to: two columns over a selection in leaves. */
 export interface LineInput {
   /** NaN: missing. */
@@ -45,43 +37,42 @@ export interface LineInput {
 
 /**
  * Simple linear regression of y on x in each leaf, over the records that have both (Draper and Smith,
- * Applied Regression Analysis, 1.2; through the origin, 1.5). Means first, then sums about them with
- * the correction for their rounding, then the residuals themselves: differences of large sums would
- * lose the digits of a close fit.
+ * Applied Regression Analysis, 1.2; through the origin, 1.5). Sums about a shift near the means, or
+ * about the means themselves where a leaf lies far from it, then the residuals: differences of large
+ * sums would lose the digits of a close fit.
+ * @returns a line for each leaf; null under two values (one through the origin), or where x does not vary
  */
-export function* fitLines(input: LineInput): Steps<Lines> {
-  const { x, y, records, leafOf, leaves, origin } = input;
-  const count = new Float64Array(leaves);
+export function* fitLines(input: LineInput): Steps<(Line | null)[]> {
+  const { leaves, origin } = input;
+  const [nearX, nearY] = origin ? [0, 0] : roughMeans(input);
+  let aboutX = new Float64Array(leaves).fill(nearX);
+  let aboutY = new Float64Array(leaves).fill(nearY);
+  let sums = sumsAbout(input, aboutX, aboutY);
+  yield undefined;
+  if (!origin && isFar(sums, leaves)) {
+    aboutX = aboutX.map((c, g) => c + mean(sums.x[g], sums.n[g]));
+    aboutY = aboutY.map((c, g) => c + mean(sums.y[g], sums.n[g]));
+    sums = sumsAbout(input, aboutX, aboutY);
+    yield undefined;
+  }
   const meanX = new Float64Array(leaves);
   const meanY = new Float64Array(leaves);
-  if (!origin) {
-    means(input, count, meanX, meanY);
-    yield undefined;
-  } else for (const i of records) if (x[i] === x[i] && y[i] === y[i]) count[leafOf[i]]++;
-  const sums = centred(input, meanX, meanY);
-  yield undefined;
   const slope = new Float64Array(leaves);
   for (let g = 0; g < leaves; g++) {
-    const n = count[g];
+    const n = sums.n[g];
     if (!origin && n > 0) {
       sums.xx[g] -= sums.x[g] ** 2 / n;
       sums.yy[g] -= sums.y[g] ** 2 / n;
       sums.xy[g] -= (sums.x[g] * sums.y[g]) / n;
+      meanX[g] = aboutX[g] + sums.x[g] / n;
+      meanY[g] = aboutY[g] + sums.y[g] / n;
     }
     slope[g] = n >= (origin ? 1 : 2) && sums.xx[g] > 0 ? sums.xy[g] / sums.xx[g] : NaN;
   }
-  const residuals = new Float64Array(x.length).fill(NaN);
-  const sse = new Float64Array(leaves);
-  for (let k = 0; k < records.length; k++) {
-    const i = records[k];
-    const g = leafOf[i];
-    const e = y[i] - meanY[g] - slope[g] * (x[i] - meanX[g]);
-    residuals[i] = e;
-    if (e === e) sse[g] += e * e;
-  }
-  const lines = Array.from({ length: leaves }, (_, g): Line | null => {
+  const sse = residualSums(input, slope, meanX, meanY);
+  return Array.from({ length: leaves }, (_, g): Line | null => {
     if (slope[g] !== slope[g]) return null;
-    const n = count[g];
+    const n = sums.n[g];
     const [xx, yy] = [sums.xx[g], sums.yy[g]];
     const df = n - (origin ? 1 : 2);
     const residualSd = df > 0 ? Math.sqrt(sse[g] / df) : NaN;
@@ -96,58 +87,55 @@ export function* fitLines(input: LineInput): Steps<Lines> {
       residualSd,
       slopeSe: residualSd / Math.sqrt(xx),
       interceptSe: origin ? NaN : residualSd * Math.sqrt(1 / n + meanX[g] ** 2 / xx),
-      r: origin || yy === 0 ? NaN : sums.xy[g] / Math.sqrt(xx * yy),
+      r: origin || yy <= 0 ? NaN : sums.xy[g] / Math.sqrt(xx * yy),
       r2: yy > 0 ? 1 - sse[g] / yy : NaN,
       origin,
     };
   });
-  return { lines, residuals };
 }
 
-/** Means of the records that have both, as sums about the first values. */
-function means(
-  { x, y, records, leafOf, leaves }: LineInput,
-  count: Float64Array,
-  meanX: Float64Array,
-  meanY: Float64Array,
-): void {
-  const [firstX, firstY] = [new Float64Array(leaves), new Float64Array(leaves)];
-  for (let k = 0; k < records.length; k++) {
+const mean = (sum: number, n: number): number => (n > 0 ? sum / n : 0);
+
+/** By leaf: how many, sums about the shift, of their squares and products, and the range of x. */
+type Sums = Record<'n' | 'x' | 'y' | 'xx' | 'yy' | 'xy' | 'least' | 'most', Float64Array>;
+
+/** Means of up to 64 records that have both, even over the selection; 0 without any. */
+function roughMeans({ x, y, records }: LineInput): [number, number] {
+  const stride = Math.max(1, Math.floor(records.length / 64));
+  let [a, b, n] = [0, 0, 0];
+  for (let k = 0; k < records.length; k += stride) {
     const i = records[k];
-    const [a, b] = [x[i], y[i]];
-    if (a !== a || b !== b) continue;
-    const g = leafOf[i];
-    if (count[g]++ === 0) [firstX[g], firstY[g]] = [a, b];
-    meanX[g] += a - firstX[g];
-    meanY[g] += b - firstY[g];
+    if (x[i] !== x[i] || y[i] !== y[i]) continue;
+    a += x[i];
+    b += y[i];
+    n++;
   }
-  for (let g = 0; g < leaves; g++) {
-    meanX[g] = firstX[g] + meanX[g] / (count[g] || 1);
-    meanY[g] = firstY[g] + meanY[g] / (count[g] || 1);
-  }
+  return n > 0 ? [a / n, b / n] : [0, 0];
 }
 
-/** Sums of deviations about the means, of their squares and products, and the range of x. */
-function centred(
-  { x, y, records, leafOf, leaves }: LineInput,
-  meanX: Float64Array,
-  meanY: Float64Array,
-): Record<'x' | 'y' | 'xx' | 'yy' | 'xy' | 'least' | 'most', Float64Array> {
-  const out = {
-    x: new Float64Array(leaves),
-    y: new Float64Array(leaves),
-    xx: new Float64Array(leaves),
-    yy: new Float64Array(leaves),
-    xy: new Float64Array(leaves),
-    least: new Float64Array(leaves).fill(Infinity),
-    most: new Float64Array(leaves).fill(-Infinity),
+/** Whether some leaf lies so far from the shift that digits would be lost. */
+function isFar({ n, x, y, xx, yy }: Sums, leaves: number): boolean {
+  const far = (sum: number, squares: number, of: number): boolean => {
+    const taken = (sum * sum) / of;
+    return taken > 4 * (squares - taken);
   };
+  for (let g = 0; g < leaves; g++)
+    if (n[g] > 1 && (far(x[g], xx[g], n[g]) || far(y[g], yy[g], n[g]))) return true;
+  return false;
+}
+
+/** One pass. A single leaf is summed in variables: memory would be waited for at each record. */
+function sumsAbout(input: LineInput, aboutX: Float64Array, aboutY: Float64Array): Sums {
+  const { x, y, records, leafOf, leaves } = input;
+  if (leaves === 1) return sumsOfOne(input, aboutX[0], aboutY[0]);
+  const out = emptySums(leaves);
   for (let k = 0; k < records.length; k++) {
     const i = records[k];
     const [a, b] = [x[i], y[i]];
     if (a !== a || b !== b) continue;
     const g = leafOf[i];
-    const [dx, dy] = [a - meanX[g], b - meanY[g]];
+    const [dx, dy] = [a - aboutX[g], b - aboutY[g]];
+    out.n[g]++;
     out.x[g] += dx;
     out.y[g] += dy;
     out.xx[g] += dx * dx;
@@ -159,6 +147,75 @@ function centred(
   return out;
 }
 
+const emptySums = (leaves: number): Sums => ({
+  n: new Float64Array(leaves),
+  x: new Float64Array(leaves),
+  y: new Float64Array(leaves),
+  xx: new Float64Array(leaves),
+  yy: new Float64Array(leaves),
+  xy: new Float64Array(leaves),
+  least: new Float64Array(leaves).fill(Infinity),
+  most: new Float64Array(leaves).fill(-Infinity),
+});
+
+function sumsOfOne({ x, y, records }: LineInput, aboutX: number, aboutY: number): Sums {
+  let [n, sx, sy, xx, yy, xy, least, most] = [0, 0, 0, 0, 0, 0, Infinity, -Infinity];
+  for (let k = 0; k < records.length; k++) {
+    const i = records[k];
+    const a = x[i];
+    const b = y[i];
+    if (a !== a || b !== b) continue;
+    const dx = a - aboutX;
+    const dy = b - aboutY;
+    n++;
+    sx += dx;
+    sy += dy;
+    xx += dx * dx;
+    yy += dy * dy;
+    xy += dx * dy;
+    if (a < least) least = a;
+    if (a > most) most = a;
+  }
+  const of = (v: number): Float64Array => Float64Array.of(v);
+  return {
+    n: of(n),
+    x: of(sx),
+    y: of(sy),
+    xx: of(xx),
+    yy: of(yy),
+    xy: of(xy),
+    least: of(least),
+    most: of(most),
+  };
+}
+
+/** Sums of the squares of what is left of each y, by leaf. */
+function residualSums(
+  { x, y, records, leafOf, leaves }: LineInput,
+  slope: Float64Array,
+  meanX: Float64Array,
+  meanY: Float64Array,
+): Float64Array {
+  if (leaves === 1) {
+    const [m, mx, my] = [slope[0], meanX[0], meanY[0]];
+    let sum = 0;
+    for (let k = 0; k < records.length; k++) {
+      const i = records[k];
+      const e = y[i] - my - m * (x[i] - mx);
+      if (e === e) sum += e * e;
+    }
+    return Float64Array.of(sum);
+  }
+  const sse = new Float64Array(leaves);
+  for (let k = 0; k < records.length; k++) {
+    const i = records[k];
+    const g = leafOf[i];
+    const e = y[i] - meanY[g] - slope[g] * (x[i] - meanX[g]);
+    if (e === e) sse[g] += e * e;
+  }
+  return sse;
+}
+
 /**
  * The line through points.
  * @returns null under 2 points, or where x does not vary
@@ -166,7 +223,7 @@ function centred(
  */
 export function fitLine(x: ArrayLike<number>, y: ArrayLike<number>, origin = false): Line | null {
   const n = y.length;
-  const { lines } = finish(
+  const [line] = finish(
     fitLines({
       x: Float64Array.from(x),
       y: Float64Array.from(y),
@@ -176,7 +233,7 @@ export function fitLine(x: ArrayLike<number>, y: ArrayLike<number>, origin = fal
       origin,
     }),
   );
-  return lines[0];
+  return line;
 }
 
 export const lineAt = (line: Line, x: number): number => line.intercept + line.slope * x;

@@ -13,6 +13,12 @@ export class Moments {
   readonly #min: Float64Array;
   readonly #max: Float64Array;
   readonly #squares: Float64Array;
+  /** Records of the lowest, the highest and the largest value by size; -1: none, or not looked for. */
+  readonly #minAt: Int32Array;
+  readonly #maxAt: Int32Array;
+  readonly #farAt: Int32Array;
+  /** The largest size; −1: not looked for. */
+  readonly #reach: Float64Array;
 
   constructor(readonly size: number) {
     this.#count = new Float64Array(size);
@@ -21,6 +27,10 @@ export class Moments {
     this.#min = new Float64Array(size).fill(Infinity);
     this.#max = new Float64Array(size).fill(-Infinity);
     this.#squares = new Float64Array(size);
+    this.#minAt = new Int32Array(size).fill(-1);
+    this.#maxAt = new Int32Array(size).fill(-1);
+    this.#farAt = new Int32Array(size).fill(-1);
+    this.#reach = new Float64Array(size).fill(-1);
   }
 
   count(group: number): number {
@@ -50,6 +60,23 @@ export class Moments {
     return this.#squares[group];
   }
 
+  /** Σ(x − mean)² ÷ (n − 1), its root; NaN under two values. */
+  deviation(group: number): number {
+    const n = this.#count[group];
+    return n < 2 ? NaN : Math.sqrt(Math.max(0, this.#squares[group]) / (n - 1));
+  }
+
+  /**
+   * The record whose value lies farthest from another, the first one of equals; -1 without values.
+   * From 0 whatever was computed; from elsewhere where extremes were.
+   */
+  farthest(group: number, from: number): number {
+    const [low, high] = [this.#minAt[group], this.#maxAt[group]];
+    if (low < 0) return from === 0 ? this.#farAt[group] : -1;
+    const [below, above] = [Math.abs(this.#min[group] - from), Math.abs(this.#max[group] - from)];
+    return below > above || (below === above && low < high) ? low : high;
+  }
+
   /** Adds a group of another set into one of this. */
   merge(into: number, other: Moments, from: number): void {
     const [na, nb] = [this.#count[into], other.#count[from]];
@@ -64,8 +91,24 @@ export class Moments {
     const b = t - s;
     this.#low[into] += s - (t - b) + (other.#high[from] - b) + other.#low[from];
     this.#high[into] = t;
-    if (other.#min[from] < this.#min[into]) this.#min[into] = other.#min[from];
-    if (other.#max[from] > this.#max[into]) this.#max[into] = other.#max[from];
+    if (other.#farAt[from] >= 0) {
+      const [own, its] = [this.#reach[into], other.#reach[from]];
+      if (its > own || (its === own && other.#farAt[from] < this.#farAt[into])) {
+        this.#reach[into] = its;
+        this.#farAt[into] = other.#farAt[from];
+      }
+      return;
+    }
+    const [low, high] = [other.#min[from], other.#max[from]];
+    const [lowAt, highAt] = [other.#minAt[from], other.#maxAt[from]];
+    if (low < this.#min[into] || (low === this.#min[into] && lowAt < this.#minAt[into])) {
+      this.#min[into] = low;
+      this.#minAt[into] = lowAt;
+    }
+    if (high > this.#max[into] || (high === this.#max[into] && highAt < this.#maxAt[into])) {
+      this.#max[into] = high;
+      this.#maxAt[into] = highAt;
+    }
   }
 
   /**
@@ -87,6 +130,7 @@ export class Moments {
   /** Counts and compensated sums alone, for measures that need no more. */
   addSums(values: Float64Array, groupOf: Int32Array, records: Int32Array): void {
     const [count, high, low] = [this.#count, this.#high, this.#low];
+    const [reach, farAt] = [this.#reach, this.#farAt];
     for (let k = 0; k < records.length; k++) {
       const i = records[k];
       const x = values[i];
@@ -98,6 +142,11 @@ export class Moments {
       const b = t - s;
       low[g] += s - (t - b) + (x - b);
       high[g] = t;
+      const size = x < 0 ? -x : x;
+      if (size > reach[g]) {
+        reach[g] = size;
+        farAt[g] = i;
+      }
     }
     for (let g = 0; g < this.size; g++) if (!Number.isFinite(low[g])) low[g] = 0;
   }
@@ -115,6 +164,7 @@ export class Moments {
       this.#max,
       this.#squares,
     ];
+    const [minAt, maxAt] = [this.#minAt, this.#maxAt];
     for (let k = 0; k < records.length; k++) {
       const i = records[k];
       const x = values[i];
@@ -126,8 +176,14 @@ export class Moments {
       const b = t - s;
       low[g] += s - (t - b) + (x - b);
       high[g] = t;
-      if (x < min[g]) min[g] = x;
-      if (x > max[g]) max[g] = x;
+      if (x < min[g]) {
+        min[g] = x;
+        minAt[g] = i;
+      }
+      if (x > max[g]) {
+        max[g] = x;
+        maxAt[g] = i;
+      }
       const d = x - shift;
       squares[g] += d * d;
     }

@@ -96,6 +96,32 @@ export function lazyTable(
   };
 }
 
+/** A row that is made when it is first asked for; its figures can be had without it. */
+export interface RowPlan {
+  /** The place of the row it is a part of; -1 for none. */
+  readonly partOf: number;
+  make(): FigureRow;
+  /** The number in a column; NaN for none and for texts. */
+  number(column: number): number;
+}
+
+/** A table of rows in levels that are made when they are first asked for, and kept. */
+export function plannedTable(
+  about: Omit<FigureTable, 'rows'>,
+  plans: readonly RowPlan[],
+): AnswerTable {
+  const made: (FigureRow | undefined)[] = new Array(plans.length);
+  const row = (n: number): FigureRow => (made[n] ??= plans[n].make());
+  return {
+    ...about,
+    length: plans.length,
+    row,
+    number: (n, column) => plans[n].number(column),
+    partOf: (n) => plans[n].partOf,
+    find: (keys) => plans.findIndex((_, n) => sameKeys(keysOfRow(row(n), about.labels), keys)),
+  };
+}
+
 /** A table as plain data, every row made. */
 export const freeze = (table: AnswerTable): FigureTable => ({
   name: table.name,

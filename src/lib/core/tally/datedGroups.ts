@@ -14,6 +14,9 @@ import type { Warning } from './warnings';
 /** Cells of groups and stretches of days; more are refused. */
 const MOST_CELLS = 4_000_000;
 
+/** The whole alone; its leaves are those of the days. */
+const ROOT: GroupTree = { keys: [], levels: [], leafOf: new Int32Array(0), leaves: 1 };
+
 /** Series of groups over one calendar: the leaves are the cells of each group and stretch of days. */
 export interface DatedGroups {
   readonly leaves: DatedLeaves;
@@ -36,15 +39,25 @@ export function* datedGroups(
   measures: readonly Measure[],
 ): Steps<DatedGroups> {
   const { table } = base;
-  const { tree, warnings } = treeOf(base, keys, selection);
+  const { tree, warnings } = keys.length
+    ? treeOf(base, keys, selection)
+    : { tree: ROOT, warnings: [] };
   yield undefined;
   const width = leaves.length + 1;
   refuseTooMany(tree.leaves * width, 'figures', MOST_CELLS);
-  let leafOf = leaves.leafOf;
+  const records = recordsOf(selection);
+  let { leafOf }: { leafOf: Int32Array } = leaves;
+  let counts: Float64Array | undefined = leaves.counts;
   if (keys.length) {
     leafOf = new Int32Array(table.length);
     const [groups, days] = [tree.leafOf, leaves.leafOf];
-    for (let i = 0; i < leafOf.length; i++) leafOf[i] = groups[i] * width + days[i];
+    if (records.length === table.length) {
+      counts = new Float64Array(tree.leaves * width);
+      for (let i = 0; i < leafOf.length; i++) counts[(leafOf[i] = groups[i] * width + days[i])]++;
+    } else {
+      counts = undefined;
+      for (let i = 0; i < leafOf.length; i++) leafOf[i] = groups[i] * width + days[i];
+    }
     yield undefined;
   }
   return {
@@ -53,10 +66,11 @@ export function* datedGroups(
     levels: levelGroupings(tree),
     input: {
       table,
-      records: recordsOf(selection),
+      records,
       ordered: orderedFor(base, selection, measures),
       leafOf,
       leaves: tree.leaves * width,
+      ...(counts && { counts }),
     },
     warnings,
   };

@@ -1,7 +1,7 @@
 import type { GroupTree } from '../arrange/tree';
 import type { Grouping } from '../measure/grouping';
 import type { Measure } from '../measure/measure';
-import { countLeaves, computeMeasures } from '../measure/compute';
+import { countLeaves } from '../measure/compute';
 import type { Leafed } from '../measure/leafed';
 import type { Steps } from '../steps/steps';
 import type { Table } from '../table/table';
@@ -36,12 +36,12 @@ export function* computeGroups(
   const { tree } = grouped;
   const input: Leafed = { ...grouped, leafOf: tree.leafOf, leaves: tree.leaves };
   const groupings = levelGroupings(tree);
-  const figures = yield* computeMeasures(input, groupings, measures);
+  const { figures, resting } = yield* computeResting(input, groupings, measures);
   return {
     levels: figures.slice(1),
     total: Float64Array.from(figures[0], (values) => values[0]),
     records: countLevels(tree, countLeaves(input)),
-    resting: yield* computeResting(input, groupings, measures, figures),
+    resting,
   };
 }
 

@@ -1,8 +1,9 @@
 import { columnFor } from '../expression/columnFor';
-import { endsByLeaf, gatherEnds, deviationOf, type Ends } from '../measure/ends';
+import { computeWithMoments } from '../measure/compute';
 import type { Grouping } from '../measure/grouping';
 import type { Leafed } from '../measure/leafed';
 import type { Measure } from '../measure/measure';
+import type { Moments } from '../measure/moments';
 import type { Steps } from '../steps/steps';
 import { showScalar } from '../table/cell';
 import { isNumeric, type ScalarColumn } from '../table/column';
@@ -42,18 +43,18 @@ export const canRest = ({ kind, column }: Measure, table: Table): boolean =>
   column !== undefined &&
   isNumeric(columnFor(table, column));
 
-/** What one figure of a group rests on; null without a value. */
+/** What one figure of a group rests on; null without a value. @param moments with extremes and squares for a mean */
 export function restsOn(
   kind: 'sum' | 'mean',
   figure: number,
   values: Float64Array,
-  ends: Ends,
+  moments: Moments,
   group: number,
 ): RestsOn | null {
-  const [low, high, n] = [ends.low[group], ends.high[group], ends.count[group]];
+  const n = moments.count(group);
   if (n === 0 || figure !== figure) return null;
-  const middle = kind === 'sum' ? 0 : figure;
-  const record = Math.abs(values[low] - middle) > Math.abs(values[high] - middle) ? low : high;
+  const record = moments.farthest(group, kind === 'sum' ? 0 : figure);
+  if (record < 0) return null;
   const value = values[record];
   const without =
     kind === 'sum' ? figure - value : n > 1 ? figure - (value - figure) / (n - 1) : NaN;
@@ -62,57 +63,42 @@ export function restsOn(
     n >= LEAST_VALUES &&
     (kind === 'sum'
       ? moved > Math.abs(figure) * MUCH_OF_SUM
-      : moved > deviationOf(ends, group) * MUCH_OF_DEVIATION);
+      : moved > moments.deviation(group) * MUCH_OF_DEVIATION);
   return { record, value, without, values: n, much };
 }
 
 /** What the figures of one computation rest on, by grouping, measure and group. */
-export class Resting {
-  constructor(
-    /** By grouping and measure; null where a measure does not rest on single records. */
-    readonly found: readonly (readonly ((group: number) => RestsOn | null)[])[],
-  ) {}
-
-  at(grouping: number, measure: number, group: number): RestsOn | null {
-    return this.found[grouping]?.[measure]?.(group) ?? null;
-  }
+export interface Resting {
+  at(grouping: number, measure: number, group: number): RestsOn | null;
 }
 
-const NOTHING = (): null => null;
-
 /**
- * Looks beside the measures, in one pass for each column, for the records their figures rest on.
- * @param figures what `computeMeasures` gave for the same groupings and measures
+ * Every measure for every grouping, and what sums and means of numbers rest on, from the same pass
+ * over the records.
+ * @throws UnknownColumn, ExpressionError
  */
 export function* computeResting(
   input: Leafed,
   groupings: readonly Grouping[],
   measures: readonly Measure[],
-  figures: readonly (readonly Float64Array[])[],
-): Steps<Resting> {
-  const byColumn = new Map<string, { values: Float64Array; ends: readonly Ends[] }>();
-  for (const { kind, column: ref } of measures) {
-    if (ref === undefined || byColumn.has(ref) || !canRest({ kind, column: ref }, input.table))
-      continue;
-    const { values } = scalarFor(input.table, ref);
-    const leaves = endsByLeaf(values, input);
-    yield undefined;
-    byColumn.set(ref, {
-      values,
-      ends: groupings.map((grouping) => gatherEnds(leaves, values, grouping)),
-    });
-    yield undefined;
-  }
-  return new Resting(
-    groupings.map((_, place) =>
-      measures.map(({ kind, column }, m) => {
-        const known = column === undefined ? undefined : byColumn.get(column);
-        if (!known || (kind !== 'sum' && kind !== 'mean')) return NOTHING;
-        return (group: number) =>
-          restsOn(kind, figures[place][m][group], known.values, known.ends[place], group);
-      }),
-    ),
-  );
+): Steps<{ readonly figures: Float64Array[][]; readonly resting: Resting }> {
+  const { figures, moments } = yield* computeWithMoments(input, groupings, measures);
+  const values = measures.map(({ column: ref }) => {
+    const column = ref === undefined ? null : columnFor(input.table, ref);
+    return column && isNumeric(column) ? column.values : null;
+  });
+  return {
+    figures,
+    resting: {
+      at(grouping, measure, group) {
+        const of = moments[grouping]?.[measure];
+        const own = values[measure];
+        const { kind } = measures[measure];
+        if (!of || !own || (kind !== 'sum' && kind !== 'mean')) return null;
+        return restsOn(kind, figures[grouping][measure][group], own, of, group);
+      },
+    },
+  };
 }
 
 function scalarFor(table: Table, ref: string): ScalarColumn {

@@ -1,6 +1,5 @@
 import { groupKeys, groupPath } from '../arrange/tree';
 import { totalGrouping, type Grouping } from '../measure/grouping';
-import { computeMeasures } from '../measure/compute';
 import type { Condition } from '../scope/condition';
 import type { Steps } from '../steps/steps';
 import { type Bitset } from '../table/bitset';
@@ -99,8 +98,7 @@ export function* computeSeries(base: Base, selection: Bitset, spec: SeriesSpec):
     ]),
     ...levels.slice(1).map((level) => crossed(dated, level, all)),
   ];
-  const figures = yield* computeMeasures(input, groupings, measures);
-  const resting = yield* computeResting(input, groupings, [measure], figures);
+  const { figures, resting } = yield* computeResting(input, groupings, measures);
   const first = firstPeriod(leaves, period);
   const covered = coverage(leaves.column, period, calendar, first, periods.size);
   const seriesOf = (side: number, group: number): Series => {

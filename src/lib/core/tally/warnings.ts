@@ -42,6 +42,7 @@ export const WARNING_CODES = [
   'gaps-filled',
   'last-far',
   'gave-most',
+  'rests',
   'on-one-side',
   'reads-as',
   'without-both',

@@ -101,9 +101,9 @@ function* linesOf(
   const all = yield* fitLines({ ...common, leafOf: new Int32Array(x.values.length), leaves: 1 });
   yield undefined;
   const grouped = tree.levels.length
-    ? (yield* fitLines({ ...common, leafOf: tree.leafOf, leaves: tree.leaves })).lines
+    ? yield* fitLines({ ...common, leafOf: tree.leafOf, leaves: tree.leaves })
     : [];
-  const [whole] = all.lines;
+  const [whole] = all;
   const drawn = (line: Line | null, label: string): Drawn['lines'] =>
     line
       ? [

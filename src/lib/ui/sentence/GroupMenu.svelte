@@ -102,7 +102,8 @@
     onchange({
       column,
       ...(period ? { period } : {}),
-      loose: false,
+      // Spellings of one text are one group, and the tally says so; the ledger asks before it merges any.
+      loose: t === 'text' && bench.shown.tally.kind !== 'ledger',
       ...(t === 'number' && group?.bands && { bands: group.bands }),
       order: kept ? { by: 'hand', labels: [...kept] } : { by: 'label', descending: false },
     });

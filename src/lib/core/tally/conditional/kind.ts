@@ -1,7 +1,6 @@
 import { noneOf } from '../whereCondition';
 import { totalGrouping } from '../../measure/grouping';
 import { MEASURES } from '../../measure/measure';
-import { computeMeasures } from '../../measure/compute';
 import { describeCondition } from '../../scope/describe';
 import { evaluate } from '../../scope/evaluate';
 import type { Condition } from '../../scope/condition';
@@ -137,7 +136,11 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
       const both = recordsOf(met);
       const ordered = orderedFor(base, met, [column.measure]);
       const input = { table, records: both, ordered, leafOf, leaves: 1 };
-      const figures = yield* computeMeasures(input, [totalGrouping(1)], [column.measure]);
+      const { figures, resting } = yield* computeResting(
+        input,
+        [totalGrouping(1)],
+        [column.measure],
+      );
       const [[values]] = figures;
       if (
         both.length > 0 &&
@@ -145,7 +148,6 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
         MEASURES[column.measure.kind].figure !== 'count'
       )
         marks.push({ column: c + 1, kind: 'few', says: counted(both.length, 'record') });
-      const resting = yield* computeResting(input, [totalGrouping(1)], [column.measure], figures);
       marks.push(...restsMark(table, columns[c + 1], c + 1, resting.at(0, 0, 0)));
       cells.push(figureFrom(column.measure, shown[c], values[0]));
     }

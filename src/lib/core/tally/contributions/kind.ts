@@ -66,6 +66,7 @@ function* computeContributions(base: Base, spec: ContributionsSpec): Steps<Tally
   );
   const value = measureColumn(spec.measure, base.table, 'value');
   const columns = [...labels, ...contributionColumns(spec, sides, value, found)];
+  const rows = contributionRows(base, spec, sides, found, columns, labels.length);
   return {
     tables: [
       tableOf({
@@ -73,10 +74,15 @@ function* computeContributions(base: Base, spec: ContributionsSpec): Steps<Tally
         caption: 'What each group gave',
         labels: labels.length,
         columns,
-        rows: contributionRows(base, spec, sides, found, columns, labels.length),
+        rows,
       }),
     ],
-    warnings: [...sides.warnings, ...found.warnings, ...notes(found)],
+    warnings: [
+      ...sides.warnings,
+      ...found.warnings,
+      ...notes(found),
+      ...(rows[0].marks ?? []).map(({ says }) => warn('rests', `The change: ${says}`)),
+    ],
   };
 }
 

@@ -149,8 +149,8 @@ function betweenParts(spec: ContributionsSpec, names: Names): Part<Contributions
 /** Empty places for comparing something else than is compared now. */
 function otherwise(spec: ContributionsSpec, names: Names): Part<ContributionsSpec>[] {
   const { between } = spec;
-  const act = (words: string, next: Between): Slot<ContributionsSpec> => ({
-    path: 'between.of',
+  const act = (path: string, words: string, next: Between): Slot<ContributionsSpec> => ({
+    path,
     words,
     add: true,
     takes: { a: 'act', set: () => put(spec, next) },
@@ -172,10 +172,13 @@ function otherwise(spec: ContributionsSpec, names: Names): Part<ContributionsSpe
         ]),
     ...(between.of === 'groups'
       ? []
-      : [act('or two groups…', { of: 'groups', key: spec.by[0], from: '', to: '' }), ' ']),
+      : [
+          act('between.key', 'or two groups…', { of: 'groups', key: spec.by[0], from: '', to: '' }),
+          ' ',
+        ]),
     ...(between.of === 'readings'
       ? []
-      : [act('or two readings…', { of: 'readings', with: '' }), ' ']),
+      : [act('between.with', 'or two readings…', { of: 'readings', with: '' }), ' ']),
   ];
 }
 

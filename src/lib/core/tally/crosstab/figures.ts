@@ -2,7 +2,6 @@ import type { GroupCodes } from '../../arrange/groupCodes';
 import { buildTree, type GroupTree } from '../../arrange/tree';
 import type { Grouping } from '../../measure/grouping';
 import type { Measure } from '../../measure/measure';
-import { computeMeasures } from '../../measure/compute';
 import type { Leafed } from '../../measure/leafed';
 import type { Steps } from '../../steps/steps';
 import type { Table } from '../../table/table';
@@ -52,8 +51,10 @@ export function* computeCross(
     })),
   );
   // Counted with the measures, so that the records are gone through once.
-  const flat = yield* computeMeasures(input, groupings, [...measures, { kind: 'records' }]);
-  const resting = yield* computeResting(input, groupings, measures, flat);
+  const { figures: flat, resting } = yield* computeResting(input, groupings, [
+    ...measures,
+    { kind: 'records' },
+  ]);
   const rows = <T>(all: readonly T[]): T[][] =>
     sides[0].map((_, i) => all.slice(i * sides[1].length, (i + 1) * sides[1].length));
   return {

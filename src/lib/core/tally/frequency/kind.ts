@@ -3,7 +3,7 @@ import { buildTree } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
 import { leafGrouping, totalGrouping } from '../../measure/grouping';
 import { MEASURES } from '../../measure/measure';
-import { countLeaves, computeMeasures } from '../../measure/compute';
+import { countLeaves } from '../../measure/compute';
 import type { Steps } from '../../steps/steps';
 import { counted } from '../../table/format';
 import { tableOf } from '../answer';
@@ -62,9 +62,10 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
   const input = { table, records, ordered, leafOf: tree.leafOf, leaves: tree.leaves };
   const counts = countLeaves(input);
   const groupings = [leafGrouping(tree.leaves), totalGrouping(tree.leaves)];
-  const computed = yield* computeMeasures(input, groupings, spec.measures);
-  const [figures, totals] = computed;
-  const resting = yield* computeResting(input, groupings, spec.measures, computed);
+  const {
+    figures: [figures, totals],
+    resting,
+  } = yield* computeResting(input, groupings, spec.measures);
   const noBand = bands ? bands.length : -1;
   const isOutside = (leaf: number): boolean => level.code[leaf] < 0 || level.code[leaf] === noBand;
   const compare = groupComparator(tree, 0, spec.key.order, { records: counts, measures: figures });

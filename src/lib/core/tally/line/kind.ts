@@ -213,7 +213,7 @@ function notes(
     out.push(
       warn(
         'reads-as',
-        `${what === 'period' ? 'Each period' : `Each${unit(x) || ' one'} more of ${x.title}`} goes with ${showNumber(Math.abs(line.slope), undefined, Math.abs(line.slope) >= 100 ? 1 : 4)}${unit(y)} ${line.slope < 0 ? 'less' : 'more'} of ${y.title}; it does not say that the one makes the other.`,
+        `${what === 'period' ? 'One period' : `One more of ${x.title}${x.unit ? ` (${x.unit})` : ''}`} goes with ${showNumber(Math.abs(line.slope), undefined, Math.abs(line.slope) >= 100 ? 1 : 4)}${unit(y)} ${line.slope < 0 ? 'less' : 'more'} of ${y.title}; it does not say that the one makes the other.`,
       ),
     );
   if (without > 0)

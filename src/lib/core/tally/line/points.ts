@@ -1,7 +1,7 @@
 import { TallyRefused } from '../../errors';
 import { groupKeys, groupPath } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
-import { fitLines, type Line } from '../../measure/line';
+import { fitLines, lineAt, type Line } from '../../measure/line';
 import type { Condition } from '../../scope/condition';
 import type { Steps } from '../../steps/steps';
 import { isNumeric, type ScalarColumn } from '../../table/column';
@@ -65,7 +65,7 @@ export function* linesOfColumns(
   const common = { x: x.values, y: y.values, records, origin: spec.origin };
   const all = yield* fitLines({ ...common, leafOf: new Int32Array(table.length), leaves: 1 });
   yield undefined;
-  const whole: LinePoints = { path: [], keys: [], where: null, line: all.lines[0] };
+  const whole: LinePoints = { path: [], keys: [], where: null, line: all[0] };
   const { tree, warnings } = treeOf(base, spec.by, selection);
   const grouped = spec.by.length
     ? yield* fitLines({ ...common, leafOf: tree.leafOf, leaves: tree.leaves })
@@ -76,7 +76,7 @@ export function* linesOfColumns(
   const byLeaf = new Map<number, LinePoints>();
   const deepest = tree.levels.length - 1;
   if (grouped)
-    grouped.lines.forEach((line, leaf) => {
+    grouped.forEach((line, leaf) => {
       if (counts[leaf] > 0)
         byLeaf.set(leaf, {
           path: groupPath(tree, deepest, leaf),
@@ -99,7 +99,6 @@ export function* linesOfColumns(
     const points = level === deepest ? byLeaf.get(group) : undefined;
     if (points) groups.push(points);
   }
-  const { residuals } = grouped ?? all;
   let without = 0;
   const far: FarPoint[] = [];
   for (let k = 0; k < records.length; k++) {
@@ -108,19 +107,30 @@ export function* linesOfColumns(
       without++;
       continue;
     }
-    const of = grouped ? byLeaf.get(tree.leafOf[i]) : whole;
-    const sd = of?.line?.residualSd ?? NaN;
-    if (of && Math.abs(residuals[i]) > spec.far * sd)
-      far.push({
-        at: i,
-        x: x.values[i],
-        y: y.values[i],
-        residual: residuals[i],
-        deviations: residuals[i] / sd,
-        of,
-      });
+    const point = farPoint(
+      spec,
+      grouped ? byLeaf.get(tree.leafOf[i]) : whole,
+      i,
+      x.values[i],
+      y.values[i],
+    );
+    if (point) far.push(point);
   }
   return { whole, groups, without, far: furthestFirst(far), warnings };
+}
+
+/** The point where it lies far off its line; null where it does not. */
+function farPoint(
+  { far }: LineSpec,
+  of: LinePoints | undefined,
+  at: number,
+  x: number,
+  y: number,
+): FarPoint | null {
+  if (!of?.line) return null;
+  const residual = y - lineAt(of.line, x);
+  const deviations = residual / of.line.residualSd;
+  return Math.abs(deviations) > far ? { at, x, y, residual, deviations, of } : null;
 }
 
 const furthestFirst = (far: FarPoint[]): FarPoint[] =>
@@ -144,7 +154,7 @@ export function* linesOfSeries(
   ): Steps<LinePoints> {
     // A period without records has a sum of 0 that nobody observed.
     const y = series.values.map((v, k) => (series.records[k] === 0 ? NaN : v));
-    const { lines, residuals } = yield* fitLines({
+    const [line] = yield* fitLines({
       x,
       y,
       records,
@@ -152,19 +162,12 @@ export function* linesOfSeries(
       leaves: 1,
       origin: spec.origin,
     });
-    const points: LinePoints = { ...about, line: lines[0] };
-    const sd = points.line?.residualSd ?? NaN;
+    const points: LinePoints = { ...about, line };
     if (looks)
-      for (let k = 0; k < n; k++)
-        if (Math.abs(residuals[k]) > spec.far * sd)
-          far.push({
-            at: k,
-            x: x[k],
-            y: y[k],
-            residual: residuals[k],
-            deviations: residuals[k] / sd,
-            of: points,
-          });
+      for (let k = 0; k < n; k++) {
+        const point = farPoint(spec, points, k, x[k], y[k]);
+        if (point) far.push(point);
+      }
     return points;
   };
   const whole = yield* fit(set.whole, { path: [], keys: [], where: null }, set.groups.length === 0);

@@ -61,7 +61,7 @@ export const lineColumns = ({ x, y }: Axes): FigureColumn[] => [
   },
   {
     key: 'r',
-    title: 'r',
+    title: 'Correlation r',
     unit: '',
     type: 'number',
     decimals: 4,
@@ -69,7 +69,7 @@ export const lineColumns = ({ x, y }: Axes): FigureColumn[] => [
   },
   {
     key: 'r2',
-    title: 'r²',
+    title: 'Explained r²',
     unit: '',
     type: 'number',
     decimals: 4,

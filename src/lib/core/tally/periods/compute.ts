@@ -1,5 +1,4 @@
 import { totalGrouping, type Grouping } from '../../measure/grouping';
-import { computeMeasures } from '../../measure/compute';
 import { MEASURES } from '../../measure/measure';
 import type { Steps } from '../../steps/steps';
 import { periodOf, USUAL_CALENDAR, type Calendar } from '../../table/period';
@@ -96,11 +95,10 @@ export function* computePeriods(base: Base, spec: PeriodsSpec): Steps<ComputedPe
   ];
   const total = spec.levels.length;
   const groupings = dated.levels.flatMap((side) => dates.map((d) => crossed(dated, side, d)));
-  const figures = yield* computeMeasures(dated.input, groupings, [
+  const { figures, resting } = yield* computeResting(dated.input, groupings, [
     ...measures,
     { kind: 'records' },
   ]);
-  const resting = yield* computeResting(dated.input, groupings, measures, figures);
   const count = measures.length;
 
   const seriesOf = (side: number, group: number): ComputedSeries => {

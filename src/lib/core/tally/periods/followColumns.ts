@@ -87,7 +87,7 @@ export interface Follower {
 const AGAINST: Record<Against, { words: string; reach: number[] }> = {
   previous: { words: 'the period before', reach: [0, -1] },
   // The year before is not at one distance at every level: rows say themselves which records those are.
-  yearBefore: { words: 'the same period a year before', reach: [0] },
+  yearBefore: { words: 'a year before', reach: [0] },
 };
 
 export function followColumns(spec: PeriodsSpec): Follower[] {

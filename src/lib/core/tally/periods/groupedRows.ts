@@ -1,11 +1,14 @@
 import { groupPath } from '../../arrange/tree';
 import type { Condition } from '../../scope/condition';
 import { groupWhere, joined } from '../keys';
+import type { RowPlan } from '../answer';
 import { marked, type Figure, type FigureRow } from '../result';
 import {
+  periodNumber,
   periodRow,
   totalCells,
   totalMarks,
+  totalNumber,
   undatedWhere,
   walkPeriods,
   type PeriodRows,
@@ -13,9 +16,10 @@ import {
 
 /** Labels of periods: the words, the first and the last day. */
 const SPAN = 3;
+const NO_SPAN: readonly null[] = [null, null, null];
 
 /** The same periods for each group: series within groups, or groups within each of the periods. */
-export const groupedRows = (made: PeriodRows): FigureRow[] =>
+export const groupedRows = (made: PeriodRows): RowPlan[] =>
   made.spec.nest === 'periods' ? seriesRows(made) : slicedRows(made);
 
 /** A group of the walk: its labels, its keys, and what its records meet. */
@@ -59,88 +63,104 @@ function within<R extends Pick<FigureRow, 'where' | 'instead'>>(
 }
 
 /** Groups depth first; the deepest ones hold their periods. */
-function seriesRows(made: PeriodRows): FigureRow[] {
+function seriesRows(made: PeriodRows): RowPlan[] {
   const { spec, computed } = made;
   const { walk } = computed;
   const depth = walk.tree.levels.length;
-  const rows: FigureRow[] = [];
+  const plans: RowPlan[] = [];
   const placeOf: number[] = [];
   for (const group of groupsOf(made)) {
     const series = computed.series(group.row);
-    const place = rows.length;
+    const place = plans.length;
     placeOf[group.row] = place;
-    rows.push({
-      kind: 'total',
-      level: group.level + 1,
-      keys: [...group.keys],
-      cells: [
-        ...(group.level < 0 ? ['All groups', ...group.labels.slice(1)] : group.labels),
-        ...Array.from({ length: SPAN }, () => null),
-        ...totalCells(made, series.records, series.totals),
-      ],
-      ...(group.where && { where: group.where, partOf: placeOf[walk.partOf(group.row)] }),
-      ...marked(totalMarks(made, series)),
+    const whole = group.level < 0 ? -1 : placeOf[walk.partOf(group.row)];
+    plans.push({
+      partOf: whole,
+      make: () => ({
+        kind: 'total',
+        level: group.level + 1,
+        keys: [...group.keys],
+        cells: [
+          ...(group.level < 0 ? ['All groups', ...group.labels.slice(1)] : group.labels),
+          ...NO_SPAN,
+          ...totalCells(made, series.records, series.totals),
+        ],
+        ...(group.where && { where: group.where, partOf: whole }),
+        ...marked(totalMarks(made, series)),
+      }),
+      number: (c) => totalNumber(made, c, series.records, series.totals),
     });
     if (group.level !== depth - 1) continue;
     walkPeriods(
       series,
       computed,
-      (level, l, k, parent) => {
-        const row = within(periodRow(made, level, k), group.where);
-        return (
-          rows.push({
-            ...row,
-            kind: l === spec.levels.length - 1 ? 'group' : 'total',
-            level: depth + l + 1,
-            keys: [...group.keys, ...(row.keys ?? [])],
-            cells: [...group.labels, ...row.cells],
-            partOf: parent,
-          }) - 1
-        );
-      },
+      (level, l, k, partOf) =>
+        plans.push({
+          partOf,
+          make() {
+            const row = within(periodRow(made, level, k), group.where);
+            return {
+              ...row,
+              kind: l === spec.levels.length - 1 ? 'group' : 'total',
+              level: depth + l + 1,
+              keys: [...group.keys, ...(row.keys ?? [])],
+              cells: [...group.labels, ...row.cells],
+              partOf,
+            };
+          },
+          number: (c) => periodNumber(made, level, k, c),
+        }) - 1,
       place,
     );
     const { undated } = series;
     if (undated.records > 0)
-      rows.push({
-        kind: 'outside',
-        level: depth + 1,
-        keys: [...group.keys, null, null, null],
-        cells: [
-          ...group.labels,
-          'no date',
-          null,
-          null,
-          ...totalCells(made, undated.records, undated.values),
-        ],
-        where: joined([...(group.where ? [group.where] : []), undatedWhere(spec.column)]),
+      plans.push({
         partOf: place,
+        make: () => ({
+          kind: 'outside',
+          level: depth + 1,
+          keys: [...group.keys, null, null, null],
+          cells: [
+            ...group.labels,
+            'no date',
+            null,
+            null,
+            ...totalCells(made, undated.records, undated.values),
+          ],
+          where: joined([...(group.where ? [group.where] : []), undatedWhere(spec.column)]),
+          partOf: place,
+        }),
+        number: (c) => totalNumber(made, c, undated.records, undated.values),
       });
   }
-  return rows;
+  return plans;
 }
 
 /** Periods level by level; the shortest ones hold the groups that have records in them. */
-function slicedRows(made: PeriodRows): FigureRow[] {
+function slicedRows(made: PeriodRows): RowPlan[] {
   const { spec, computed } = made;
   const { whole, walk } = computed;
   const depth = walk.tree.levels.length;
   const groups = groupsOf(made).slice(1);
   const series = groups.map((group) => computed.series(group.row));
-  const blank = groups[0]?.labels.map(() => null) ?? [];
-  const rows: FigureRow[] = [
+  const blank = Array.from({ length: depth }, () => null);
+  const plans: RowPlan[] = [
     {
-      kind: 'total',
-      level: 0,
-      keys: [],
-      cells: [
-        'All periods',
-        null,
-        null,
-        ...blank,
-        ...totalCells(made, whole.records, whole.totals),
-      ],
-      ...marked(totalMarks(made, whole)),
+      partOf: -1,
+      make: () => ({
+        kind: 'total',
+        level: 0,
+        keys: [],
+        cells: [
+          'All periods',
+          null,
+          null,
+          ...blank,
+          ...totalCells(made, whole.records, whole.totals),
+        ],
+        ...marked(totalMarks(made, whole)),
+      }),
+      number: (c) => totalNumber(made, c, whole.records, whole.totals),
     },
   ];
   /** The groups inside a row of a period. */
@@ -150,30 +170,43 @@ function slicedRows(made: PeriodRows): FigureRow[] {
       const level = series[g].levels[l];
       if (level.records[k] === 0) return;
       const parent = walk.partOf(group.row);
-      const row = within(periodRow(made, level, k), group.where);
+      const partOf = parent === 0 ? place : at[parent];
       at[group.row] =
-        rows.push({
-          ...row,
-          kind: group.level === depth - 1 ? 'group' : 'total',
-          level: spec.levels.length + group.level + 1,
-          keys: [...(row.keys ?? []), ...group.keys],
-          cells: [...row.cells.slice(0, SPAN), ...group.labels, ...row.cells.slice(SPAN)],
-          partOf: parent === 0 ? place : at[parent],
+        plans.push({
+          partOf,
+          make() {
+            const row = within(periodRow(made, level, k), group.where);
+            return {
+              ...row,
+              kind: group.level === depth - 1 ? 'group' : 'total',
+              level: spec.levels.length + group.level + 1,
+              keys: [...(row.keys ?? []), ...group.keys],
+              cells: [...row.cells.slice(0, SPAN), ...group.labels, ...row.cells.slice(SPAN)],
+              partOf,
+            };
+          },
+          number: (c) => periodNumber(made, level, k, c),
         }) - 1;
     });
   };
   walkPeriods(
     whole,
     computed,
-    (level, l, k, parent) => {
-      const row = periodRow(made, level, k);
+    (level, l, k, partOf) => {
       const place =
-        rows.push({
-          ...row,
-          kind: 'total',
-          level: l + 1,
-          cells: [...row.cells.slice(0, SPAN), ...blank, ...row.cells.slice(SPAN)],
-          partOf: parent,
+        plans.push({
+          partOf,
+          make() {
+            const row = periodRow(made, level, k);
+            return {
+              ...row,
+              kind: 'total',
+              level: l + 1,
+              cells: [...row.cells.slice(0, SPAN), ...blank, ...row.cells.slice(SPAN)],
+              partOf,
+            };
+          },
+          number: (c) => periodNumber(made, level, k, c),
         }) - 1;
       if (l === spec.levels.length - 1) inside(l, k, place);
       return place;
@@ -182,19 +215,23 @@ function slicedRows(made: PeriodRows): FigureRow[] {
   );
   const { undated } = whole;
   if (undated.records > 0)
-    rows.push({
-      kind: 'outside',
-      level: 1,
-      keys: [null, null, null],
-      cells: [
-        'no date',
-        null,
-        null,
-        ...blank,
-        ...totalCells(made, undated.records, undated.values),
-      ],
-      where: undatedWhere(spec.column),
+    plans.push({
       partOf: 0,
+      make: () => ({
+        kind: 'outside',
+        level: 1,
+        keys: [null, null, null],
+        cells: [
+          'no date',
+          null,
+          null,
+          ...blank,
+          ...totalCells(made, undated.records, undated.values),
+        ],
+        where: undatedWhere(spec.column),
+        partOf: 0,
+      }),
+      number: (c) => totalNumber(made, c, undated.records, undated.values),
     });
-  return rows;
+  return plans;
 }

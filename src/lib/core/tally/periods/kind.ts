@@ -2,7 +2,7 @@ import { MEASURES } from '../../measure/measure';
 import type { Steps } from '../../steps/steps';
 import type { CalendarPeriod } from '../../table/period';
 import { namesOf } from '../../table/table';
-import { tableOf } from '../answer';
+import { plannedTable, type AnswerTable, type RowPlan } from '../answer';
 import { recordsOf, selectionOf, type Base } from '../base';
 import { labelColumns, measureColumns, RECORDS_COLUMN } from '../figure';
 import { checkKey, checkOrder } from '../keys';
@@ -10,14 +10,14 @@ import { nameIn, type TallyAnswer, type TallyKind } from '../kind';
 import { checkPeriodName } from '../periodNamed';
 import { PERIODS_WORDS } from '../periodWords';
 import { periodColumns } from '../periodLabels';
-import type { FigureColumn, FigureTable } from '../result';
+import type { FigureColumn } from '../result';
 import { visitAll, visitMeasures, visitNeeded, withOrderMoved } from '../visit';
 import { computePeriods, type ComputedPeriods } from './compute';
 import { followColumns } from './followColumns';
 import { groupedRows } from './groupedRows';
 import { notes, baseNote } from './notes';
 import { periodsFact } from './fact';
-import type { PeriodRows } from './rows';
+import { periodRows, type PeriodRows } from './rows';
 import { periodsSentence } from './sentence';
 import type { PeriodsSpec } from './spec';
 import { wholeRows } from './wholeRows';
@@ -93,27 +93,16 @@ function periodTables(base: Base, spec: PeriodsSpec, computed: ComputedPeriods):
     ...measured.flatMap((column) => [column, ...extras.map((extra) => extra.column(column))]),
   ];
   const periods = periodColumns(levels[levels.length - 1].period, calendar);
-  const made = (labels: readonly FigureColumn[]): PeriodRows => ({
-    base,
-    spec,
-    computed,
-    extras,
-    columns: [...labels, ...figures],
-    firstFigure: labels.length,
-  });
-  const tables: FigureTable[] = [];
+  const tables: AnswerTable[] = [];
   const add = (
-    about: Pick<FigureTable, 'name' | 'caption'>,
+    about: Pick<AnswerTable, 'name' | 'caption'>,
     labels: FigureColumn[],
-    rowsOf: (made: PeriodRows) => FigureTable['rows'],
+    plansOf: (made: PeriodRows) => RowPlan[],
   ): void => {
-    const rows = made(labels);
-    tables.push({
-      ...about,
-      labels: labels.length,
-      columns: [...rows.columns],
-      rows: rowsOf(rows),
-    });
+    const made = periodRows(base, spec, computed, extras, labels, figures);
+    tables.push(
+      plannedTable({ ...about, labels: labels.length, columns: [...made.columns] }, plansOf(made)),
+    );
   };
   add({ name: 'main', caption: 'Periods' }, periods, wholeRows);
   if (spec.by.length) {
@@ -125,7 +114,7 @@ function periodTables(base: Base, spec: PeriodsSpec, computed: ComputedPeriods):
     );
   }
   return {
-    tables: tables.map(tableOf),
+    tables,
     warnings: [
       ...computed.warnings,
       ...notes(computed, whole, nameIn(namesOf(table), spec.column)),

@@ -2,6 +2,7 @@ import type { Condition } from '../../scope/condition';
 import { periodEnd, periodOf, periodStart } from '../../table/period';
 import type { Base } from '../base';
 import { changeMark } from '../changeMark';
+import type { Column } from '../../table/column';
 import { figureFrom, shownColumn } from '../figure';
 import { periodCells, periodKeys } from '../periodLabels';
 import { restsMark } from '../resting';
@@ -33,25 +34,69 @@ export interface PeriodRows {
   readonly columns: readonly FigureColumn[];
   /** The place of the count of records, behind the labels. */
   readonly firstFigure: number;
+  /** By measure, the column whose values its figures are. */
+  readonly shown: readonly (Column | null)[];
 }
 
-const shownOf = ({ base, spec }: PeriodRows): ReturnType<typeof shownColumn>[] =>
-  spec.measures.map((m) => shownColumn(m, base.table));
+/** What rows are made from, with these labels before the figures. */
+export const periodRows = (
+  base: Base,
+  spec: PeriodsSpec,
+  computed: ComputedPeriods,
+  extras: readonly Follower[],
+  labels: readonly FigureColumn[],
+  figures: readonly FigureColumn[],
+): PeriodRows => ({
+  base,
+  spec,
+  computed,
+  extras,
+  columns: [...labels, ...figures],
+  firstFigure: labels.length,
+  shown: spec.measures.map((m) => shownColumn(m, base.table)),
+});
 
 /** The place of a measure's figure; those that follow from it stand behind it. */
 const measureAt = ({ firstFigure, extras }: PeriodRows, m: number): number =>
   firstFigure + 1 + m * (1 + extras.length);
 
 /** The count and the measures of a total, without anything that follows from periods. */
-export function totalCells(made: PeriodRows, records: number, values: readonly number[]): Figure[] {
-  const shown = shownOf(made);
-  return [
-    records,
-    ...made.spec.measures.flatMap((m, k): Figure[] => [
-      figureFrom(m, shown[k], values[k]),
-      ...made.extras.map(() => null),
-    ]),
-  ];
+export const totalCells = (
+  { spec, shown, extras }: PeriodRows,
+  records: number,
+  values: readonly number[],
+): Figure[] => [
+  records,
+  ...spec.measures.flatMap((m, k): Figure[] => [
+    figureFrom(m, shown[k], values[k]),
+    ...extras.map(() => null),
+  ]),
+];
+
+/** The number of such a total in a column. */
+export function totalNumber(
+  { firstFigure, extras }: PeriodRows,
+  column: number,
+  records: number,
+  values: readonly number[],
+): number {
+  const at = column - firstFigure - 1;
+  if (at < 0) return at === -1 ? records : NaN;
+  return at % (1 + extras.length) === 0 ? values[at / (1 + extras.length)] : NaN;
+}
+
+/** The number of a period in a column. */
+export function periodNumber(
+  { firstFigure, extras }: PeriodRows,
+  level: Level,
+  k: number,
+  column: number,
+): number {
+  const at = column - firstFigure - 1;
+  if (at < 0) return at === -1 ? level.records[k] : NaN;
+  const width = 1 + extras.length;
+  const [m, e] = [Math.floor(at / width), (at % width) - 1];
+  return e < 0 ? level.values[m][k] : level.followed[m][e][k];
 }
 
 /** The marks of a total. */
@@ -62,18 +107,15 @@ export const totalMarks = (made: PeriodRows, series: ComputedSeries): Mark[] =>
   });
 
 /** The count and the measures of a period with what follows from them. */
-function periodFigures(made: PeriodRows, level: Level, k: number): Figure[] {
-  const shown = shownOf(made);
-  return [
-    level.records[k],
-    ...made.spec.measures.flatMap((measure, m): Figure[] => [
-      figureFrom(measure, shown[m], level.values[m][k]),
-      ...level.followed[m].map((values, e) =>
-        made.extras[e].figure ? figureFrom(measure, shown[m], values[k]) : figureOf(values[k]),
-      ),
-    ]),
-  ];
-}
+const periodFigures = ({ spec, shown, extras }: PeriodRows, level: Level, k: number): Figure[] => [
+  level.records[k],
+  ...spec.measures.flatMap((measure, m): Figure[] => [
+    figureFrom(measure, shown[m], level.values[m][k]),
+    ...level.followed[m].map((values, e) =>
+      extras[e].figure ? figureFrom(measure, shown[m], values[k]) : figureOf(values[k]),
+    ),
+  ]),
+];
 
 /** A period of a series: its figures, its marks, and the records of what it is set against. */
 export function periodRow(

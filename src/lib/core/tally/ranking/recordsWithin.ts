@@ -4,7 +4,7 @@ import { TallyRefused } from '../../errors';
 import { columnFor } from '../../expression/columnFor';
 import { CompensatedSum } from '../../measure/compensated';
 import { STRIDE, type Steps } from '../../steps/steps';
-import { has } from '../../table/bitset';
+import { count, has, type Bitset } from '../../table/bitset';
 import { fullCell } from '../../table/cell';
 import { isMissing, isText, type ScalarColumn } from '../../table/column';
 import { counted } from '../../table/format';
@@ -25,9 +25,10 @@ import type { RankingSpec } from './spec';
 interface Ranked {
   readonly leaf: number;
   readonly order: Int32Array;
-  readonly places: Float64Array;
-  /** Sums from the group's first place to each. */
-  readonly sums: Float64Array;
+  /** Found when the first row of the group is looked at. */
+  readonly places: () => Float64Array;
+  /** Sums from the group's first place to each; found likewise. */
+  readonly sums: () => Float64Array;
   readonly from: number;
   readonly to: number;
   /** Its first row in the table. */
@@ -47,11 +48,9 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
   yield undefined;
   const descending = spec.from === 'highest';
   const sorted = yield* sortByColumn(column, { descending, blanks: 'last' }, base.order);
-  const present = sorted.order.filter(
-    (i) => column.values[i] === column.values[i] && has(selection, i),
-  );
-  yield undefined;
-  const groups = yield* rankedIn(tree, spec, column, dealt(tree, present));
+  const orders = yield* dealt(tree, sorted.order, column.values, selection);
+  const present = orders.reduce((n, order) => n + order.length, 0);
+  const groups = rankedIn(tree, spec, column, orders);
   const length = groups.reduce((n, g) => n + rowsOf(g), 0);
   const shown = spec.show.map((ref) => columnFor(table, ref));
   const depth = tree.levels.length;
@@ -63,7 +62,9 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
     const k = group.from + n - group.row;
     return k < group.to ? rankedRow(group, k) : othersRow(group);
   };
-  const rankedRow = ({ leaf, order, places, sums }: Ranked, k: number): FigureRow => {
+  const rankedRow = (group: Ranked, k: number): FigureRow => {
+    const { leaf, order } = group;
+    const [places, sums] = [group.places(), group.sums()];
     const i = order[k];
     const total = sums[sums.length - 1];
     const cells = shown.map((c) => (isMissing(c, i) ? null : fullCell(c, i)));
@@ -83,7 +84,9 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
       run: leaf,
     };
   };
-  const othersRow = ({ leaf, order, sums, from, to }: Ranked): FigureRow => {
+  const othersRow = (group: Ranked): FigureRow => {
+    const { leaf, order, from, to } = group;
+    const sums = group.sums();
     const left = order.length - (to - from);
     const total = sums[sums.length - 1];
     const kept = to > from ? sums[to - 1] - (from ? sums[from - 1] : 0) : 0;
@@ -122,7 +125,7 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
     warnings: [
       ...ofKeys,
       ...notes(
-        recordsOf(selection).length - present.length,
+        recordsOf(selection).length - present,
         spec,
         Math.max(0, ...groups.map((g) => g.to - g.from)),
       ),
@@ -144,25 +147,40 @@ function groupAt(groups: readonly Ranked[], row: number): number {
   return low;
 }
 
-/** Sorted records dealt to their groups, those of each in the order they come. */
-function dealt(tree: GroupTree, sorted: Int32Array): Int32Array[] {
-  const counts = new Int32Array(tree.leaves);
-  for (const i of sorted) counts[tree.leafOf[i]]++;
-  const out = Array.from(counts, (n) => new Int32Array(n));
-  const next = new Int32Array(tree.leaves);
-  for (const i of sorted) {
-    const leaf = tree.leafOf[i];
-    out[leaf][next[leaf]++] = i;
+/**
+ * Sorted records dealt to their groups, those of each in the order they come; without those that
+ * have no value or are not in the selection. Counted in the order read, which memory likes best.
+ */
+function* dealt(
+  { leafOf, leaves }: GroupTree,
+  sorted: Int32Array,
+  values: Float64Array,
+  selection: Bitset,
+): Steps<Int32Array[]> {
+  const all = count(selection) === values.length;
+  const start = new Int32Array(leaves + 1);
+  for (let i = 0; i < values.length; i++)
+    if (values[i] === values[i] && (all || has(selection, i))) start[leafOf[i] + 1]++;
+  for (let leaf = 0; leaf < leaves; leaf++) start[leaf + 1] += start[leaf];
+  yield undefined;
+  const order = new Int32Array(start[leaves]);
+  const next = start.slice();
+  for (let k = 0; k < sorted.length; k++) {
+    const i = sorted[k];
+    if (k % (4 * STRIDE) === 0) yield undefined;
+    // Records without a value come last.
+    if (values[i] !== values[i]) break;
+    if (all || has(selection, i)) order[next[leafOf[i]]++] = i;
   }
-  return out;
+  return Array.from({ length: leaves }, (_, leaf) => order.subarray(start[leaf], start[leaf + 1]));
 }
 
-function* rankedIn(
+function rankedIn(
   tree: GroupTree,
   spec: RankingSpec,
   { values }: ScalarColumn,
   orders: readonly Int32Array[],
-): Steps<Ranked[]> {
+): Ranked[] {
   const deepest = tree.levels.length - 1;
   const counts = tree.levels.map((level) => new Float64Array(level.size));
   orders.forEach((order, leaf) => {
@@ -181,27 +199,29 @@ function* rankedIn(
     },
   );
   const out: Ranked[] = [];
-  let [row, done] = [0, 0];
+  let row = 0;
   for (const leaf of leaves) {
     const order = orders[leaf];
-    const sum = new CompensatedSum();
-    const sums = Float64Array.from(order, (i) => (sum.add(values[i]), sum.value));
-    const group = {
+    const group: Ranked = {
       leaf,
       order,
-      places: placesOf(values, order, spec.ties),
-      sums,
+      places: once(() => placesOf(values, order, spec.ties)),
+      sums: once(() => {
+        const sum = new CompensatedSum();
+        return Float64Array.from(order, (i) => (sum.add(values[i]), sum.value));
+      }),
       from: spec.bottom === undefined ? 0 : order.length - withinBottom(values, order, spec.bottom),
       to: spec.top === undefined ? order.length : withinTop(values, order, spec.top),
       row,
     };
     out.push(group);
     row += rowsOf(group);
-    done += order.length;
-    if (done > STRIDE) {
-      done = 0;
-      yield undefined;
-    }
   }
   return out;
+}
+
+/** What is found when it is first asked for, and kept. */
+function once<T>(find: () => T): () => T {
+  let known: T | undefined;
+  return () => (known ??= find());
 }

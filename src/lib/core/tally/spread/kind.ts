@@ -2,7 +2,7 @@ import { buildTree } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
 import { leafGrouping, totalGrouping } from '../../measure/grouping';
 import { type Measure, MEASURES, measureWords, suits } from '../../measure/measure';
-import { countLeaves, computeMeasures } from '../../measure/compute';
+import { countLeaves } from '../../measure/compute';
 import type { Steps } from '../../steps/steps';
 import { counted } from '../../table/format';
 import { tableOf } from '../answer';
@@ -59,9 +59,10 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
     const asked = spec.facts.map((fact): Measure => ({ ...fact, column: ref }));
     const fitting = asked.filter((m) => suits(m.kind, column));
     const groupings = [totalGrouping(tree.leaves), leafGrouping(tree.leaves)];
-    const computed = yield* computeMeasures(input, groupings, fitting);
-    const [whole, byLeaf] = computed;
-    const resting = yield* computeResting(input, groupings, fitting, computed);
+    const {
+      figures: [whole, byLeaf],
+      resting,
+    } = yield* computeResting(input, groupings, fitting);
     const restMarks = (grouping: number, group: number): Mark[] =>
       fitting.flatMap((measure, f) =>
         restsMark(

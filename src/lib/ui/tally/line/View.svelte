@@ -18,11 +18,11 @@
       place: placeOf(farTable, row, y),
     }));
   });
-  const r2 = $derived(main ? main.rows[0]?.cells[columnAt(main, 'r2')] : '');
+  const count = $derived(main?.rows[0]?.cells[columnAt(main, 'n')] ?? '');
 </script>
 
 {#if small}
-  {#if main}<p class="small">r² {r2}</p>{/if}
+  {#if main}<p class="small">{count} points</p>{/if}
 {:else if source.shape.kind === 'points'}
   <Points
     {width}
