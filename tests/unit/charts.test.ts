@@ -104,6 +104,9 @@ describe('what is typed', () => {
       { label: 'late, very', from: 5, to: null },
     ];
     expect(readBands(writeBands(bands))).toEqual({ bands });
+    const sided = [{ label: 'late', from: 10, to: 20, fromIn: true, toIn: false }];
+    expect(writeBands(sided)).toBe('late, [10, 20)');
+    expect(readBands(writeBands(sided))).toEqual({ bands: sided });
     expect(readBands('slow, 1, x')).toEqual({ wrong: 'Line 1: an edge is no number.' });
     expect(readBands('alone')).toEqual({
       wrong: 'Line 1: type a name, a lower and an upper edge.',
@@ -199,6 +202,7 @@ describe('what charts are drawn from', () => {
     expect(figures.map((c) => [c.words, c.sub])).toEqual([
       ['Records', ''],
       ['Sum', 'sum, £'],
+      ['The period before', '£'],
       ['Difference from the period before', '£'],
       ['Change from the period before', ''],
     ]);

@@ -16,6 +16,9 @@ export type Band = z.infer<typeof Band>;
 
 export const MOST_BANDS = 10_000;
 
+/** In which band a value on an edge counts: the one above it, unless given, or the one below. */
+const edgeIn = z.enum(['above', 'below']).optional();
+
 /** How the values of a number column are cut into bands (calculations, section 6). */
 export const Bands = z.discriminatedUnion('by', [
   /** Bands of one width, an edge at the origin. */
@@ -23,26 +26,41 @@ export const Bands = z.discriminatedUnion('by', [
     by: z.literal('width'),
     width: z.number().positive(),
     origin: z.number().default(0),
+    edgeIn,
   }),
   /** So many bands of one width; with round edges there may be a few fewer or one more. */
   z.strictObject({
     by: z.literal('number'),
     count: z.int().min(1).max(1000),
     round: z.boolean().default(true),
+    edgeIn,
   }),
   /** About as many records in each; edges at quantiles by definition 7. Equal values are never split. */
-  z.strictObject({ by: z.literal('equalCount'), count: z.int().min(1).max(1000) }),
-  z.strictObject({ by: z.literal('edges'), edges: z.array(z.number()).min(2).max(1001) }),
-  z.strictObject({ by: z.literal('table'), bands: z.array(Band).min(1).max(MOST_BANDS) }),
-  /** A band table kept as a list of its own: its columns of lower and upper edges, and of labels. */
+  z.strictObject({ by: z.literal('equalCount'), count: z.int().min(1).max(1000), edgeIn }),
+  z.strictObject({
+    by: z.literal('edges'),
+    edges: z.array(z.number()).min(2).max(1001),
+    edgeIn,
+  }),
+  /** A band may say for itself which of its edges are in it. */
+  z.strictObject({
+    by: z.literal('table'),
+    bands: z.array(Band).min(1).max(MOST_BANDS),
+    edgeIn,
+  }),
+  /** A band table kept as a list of its own: its columns of edges, of labels, and of whether an edge is in (yes or no). */
   z.strictObject({
     by: z.literal('list'),
     list: z.string(),
     from: z.string(),
     to: z.string(),
     label: z.string().optional(),
+    fromIn: z.string().optional(),
+    toIn: z.string().optional(),
+    edgeIn,
   }),
 ]);
+export type EdgeIn = 'above' | 'below';
 export type Bands = z.infer<typeof Bands>;
 
 /** A band with its edges settled; open sides are infinite. */
@@ -54,8 +72,22 @@ export interface SettledBand {
   readonly toIn: boolean;
 }
 
-/** A band with its sides settled: `last` is that of a set. @throws BadBands where the edges are turned */
-export function settled(band: Band, last: boolean): SettledBand {
+/** Whether a band is the first or the last of its set: the outermost edges are both in. */
+export interface Outermost {
+  readonly first: boolean;
+  readonly last: boolean;
+}
+
+/**
+ * A band with its sides settled: the lower edge in and the upper out, or the other way round; of a
+ * set's outermost bands, and of a single value, both.
+ * @throws BadBands where the edges are turned
+ */
+export function settled(
+  band: Band,
+  { first, last }: Outermost,
+  edge: EdgeIn = 'above',
+): SettledBand {
   const from = band.from ?? -Infinity;
   const to = band.to ?? Infinity;
   if (from > to)
@@ -66,8 +98,8 @@ export function settled(band: Band, last: boolean): SettledBand {
   const settledBand = {
     from,
     to,
-    fromIn: band.fromIn ?? true,
-    toIn: band.toIn ?? (last || single),
+    fromIn: band.fromIn ?? (edge === 'above' || first || single),
+    toIn: band.toIn ?? (edge === 'below' || last || single),
   };
   return { ...settledBand, label: band.label?.trim() || bandLabel(settledBand) };
 }
@@ -103,30 +135,44 @@ export interface BandFault {
   readonly says: string;
 }
 
+/** More of them are counted, not named. */
+const MOST_FAULTS = 200;
+
+/**
+ * Every pair of bands that overlap, and every stretch or edge between that is in none.
+ * @returns in the order of the lower edges; beyond 200 one more says how many others there are
+ */
 export function checkBands(bands: readonly SettledBand[]): BandFault[] {
   const faults: BandFault[] = [];
+  let more = 0;
+  const add = (kind: BandFault['kind'], says: () => string): void => {
+    if (faults.length < MOST_FAULTS) faults.push({ kind, says: says() });
+    else more++;
+  };
   const ordered = [...bands].sort((a, b) => a.from - b.from || Number(b.fromIn) - Number(a.fromIn));
+  /** Bands before that may still reach into the next one. */
+  let open: SettledBand[] = [];
   let reach: SettledBand | null = null;
   for (const band of ordered) {
-    if (reach) {
-      const touch = band.from === reach.to;
-      if (band.from < reach.to || (touch && band.fromIn && reach.toIn))
-        faults.push({
-          kind: 'overlap',
-          says: touch
-            ? `${showEdge(band.from)} is in both “${reach.label}” and “${band.label}”; it counts in the first.`
-            : `“${reach.label}” and “${band.label}” overlap; a value in both counts in the first.`,
-        });
-      else if (band.from > reach.to || (!band.fromIn && !reach.toIn))
-        faults.push({
-          kind: 'gap',
-          says: touch
-            ? `${showEdge(band.from)} is in neither “${reach.label}” nor “${band.label}”.`
-            : `Between “${reach.label}” and “${band.label}”, values ${reach.toIn ? 'over' : 'from'} ${showEdge(reach.to)} ${band.fromIn ? 'to under' : 'to'} ${showEdge(band.from)} are in no band.`,
-        });
-    }
+    open = open.filter((b) => b.to > band.from || (b.to === band.from && b.toIn && band.fromIn));
+    for (const before of open)
+      add('overlap', () =>
+        before.to === band.from
+          ? `${showEdge(band.from)} is in both “${before.label}” and “${band.label}”; it counts in the first.`
+          : `“${before.label}” and “${band.label}” overlap; a value in both counts in the first.`,
+      );
+    const to: SettledBand | null = reach;
+    if (to && (band.from > to.to || (band.from === to.to && !band.fromIn && !to.toIn)))
+      add('gap', () =>
+        band.from === to.to
+          ? `${showEdge(band.from)} is in neither “${to.label}” nor “${band.label}”.`
+          : `Between “${to.label}” and “${band.label}”, values ${to.toIn ? 'over' : 'from'} ${showEdge(to.to)} ${band.fromIn ? 'to under' : 'to'} ${showEdge(band.from)} are in no band.`,
+      );
+    open.push(band);
     if (!reach || band.to > reach.to || (band.to === reach.to && band.toIn)) reach = band;
   }
+  if (more > 0)
+    faults.push({ kind: 'overlap', says: `${more.toLocaleString('en')} more are not named.` });
   return faults;
 }
 

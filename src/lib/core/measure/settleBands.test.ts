@@ -57,6 +57,91 @@ describe('how values are cut into bands', () => {
     ]);
   });
 
+  it('a value on an edge counts in the band below where that is asked, the outermost edges both in', () => {
+    const values = [0, 5, 5, 10, 20];
+    const counts = (spec: Bands) => {
+      const bands = settle(spec, values);
+      const codes = [...bandCodes(Float64Array.from(values), bands)];
+      return bands.map((band, k) => [band.label, codes.filter((c) => c === k).length]);
+    };
+    const edgesAt = [0, 5, 10, 20];
+    expect(counts({ by: 'edges', edges: edgesAt })).toEqual([
+      ['0 to under 5', 1],
+      ['5 to under 10', 2],
+      ['10 to 20', 2],
+    ]);
+    expect(counts({ by: 'edges', edges: edgesAt, edgeIn: 'below' })).toEqual([
+      ['0 to 5', 3],
+      ['over 5 to 10', 1],
+      ['over 10 to 20', 1],
+    ]);
+    expect(counts({ by: 'width', width: 5, origin: 0, edgeIn: 'below' })).toEqual([
+      ['over −5 to 0', 1],
+      ['over 0 to 5', 2],
+      ['over 5 to 10', 1],
+      ['over 10 to 15', 0],
+      ['over 15 to 20', 1],
+    ]);
+    // Band by band, whatever holds for all.
+    expect(
+      counts({
+        by: 'table',
+        edgeIn: 'below',
+        bands: [
+          { from: 0, to: 5, toIn: false },
+          { from: 5, to: 20, fromIn: true },
+        ],
+      }),
+    ).toEqual([
+      ['0 to under 5', 1],
+      ['5 to 20', 4],
+    ]);
+  });
+
+  it('every pair that overlaps and every gap is named', () => {
+    const bands = settle({
+      by: 'table',
+      bands: [
+        { label: 'a', from: 0, to: 10 },
+        { label: 'b', from: 2, to: 4 },
+        { label: 'c', from: 3, to: 12 },
+        { label: 'd', from: 20, to: 30 },
+      ],
+    });
+    expect(checkBands(bands).map((f) => f.says)).toEqual([
+      '“a” and “b” overlap; a value in both counts in the first.',
+      '“a” and “c” overlap; a value in both counts in the first.',
+      '“b” and “c” overlap; a value in both counts in the first.',
+      'Between “c” and “d”, values from 12 to under 20 are in no band.',
+    ]);
+  });
+
+  it('a pair overlaps or a value lies in a gap exactly where they say so', () => {
+    const band = fc
+      .tuple(
+        fc.integer({ min: 0, max: 12 }),
+        fc.integer({ min: 0, max: 6 }),
+        fc.boolean(),
+        fc.boolean(),
+      )
+      .map(([from, wide, fromIn, toIn]) => ({ from, to: from + wide, fromIn, toIn }));
+    fc.assert(
+      fc.property(fc.array(band, { minLength: 1, maxLength: 6 }), (list) => {
+        const bands = settle({ by: 'table', bands: list }).filter(
+          (b) => b.from < b.to || (b.fromIn && b.toIn),
+        );
+        const faults = checkBands(bands);
+        const halves = Array.from({ length: 40 }, (_, k) => k / 2);
+        const both = halves.some((v) => bands.filter((b) => holds(b, v)).length > 1);
+        expect(faults.some((f) => f.kind === 'overlap')).toBe(both);
+        const low = Math.min(...bands.map((b) => b.from));
+        const high = Math.max(...bands.map((b) => b.to));
+        const gap = halves.some((v) => v > low && v < high && !bands.some((b) => holds(b, v)));
+        expect(faults.some((f) => f.kind === 'gap')).toBe(gap);
+      }),
+    );
+  });
+
   it('refuses edges that do not rise, a turned band, and bands without end', () => {
     expect(() => settle({ by: 'edges', edges: [1, 1] })).toThrow(BadBands);
     expect(() => settle({ by: 'table', bands: [{ from: 5, to: 1 }] })).toThrow(/lower edge first/);

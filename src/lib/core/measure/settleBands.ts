@@ -1,5 +1,13 @@
 import { BadBands } from '../errors';
-import { MOST_BANDS, settled, showEdge, type Bands, type SettledBand } from '../arrange/bands';
+import {
+  MOST_BANDS,
+  settled,
+  showEdge,
+  type Bands,
+  type EdgeIn,
+  type Outermost,
+  type SettledBand,
+} from '../arrange/bands';
 import { quantiles } from './quantile';
 
 /**
@@ -10,20 +18,20 @@ import { quantiles } from './quantile';
 export function settleBands(spec: Bands, values: Float64Array): SettledBand[] {
   switch (spec.by) {
     case 'table':
-      return spec.bands.map((band, k) => settled(band, k === spec.bands.length - 1));
+      return spec.bands.map((band, k) => settled(band, place(k, spec.bands.length), spec.edgeIn));
     case 'list':
       throw new BadBands(`The band table “${spec.list}” is not at hand.`);
     case 'edges':
-      return fromEdges(checkedEdges(spec.edges));
+      return fromEdges(checkedEdges(spec.edges), spec.edgeIn);
     case 'equalCount': {
       if (values.length === 0) return [];
       const shares = Array.from({ length: spec.count + 1 }, (_, k) => k / spec.count);
-      return fromEdges([...new Set(quantiles(values, 0, values.length, shares))]);
+      return fromEdges([...new Set(quantiles(values, 0, values.length, shares))], spec.edgeIn);
     }
     case 'width':
-      return ofWidth(spec.width, spec.origin, values);
+      return ofWidth(spec, values);
     case 'number':
-      return soMany(spec.count, spec.round, values);
+      return soMany(spec, values);
   }
 }
 
@@ -36,10 +44,17 @@ function checkedEdges(edges: readonly number[]): number[] {
   return [...edges];
 }
 
-/** Bands between rising edges, the last one closed. A single edge is a band of one value. */
-function fromEdges(edges: readonly number[]): SettledBand[] {
-  if (edges.length === 1) return [settled({ from: edges[0], to: edges[0] }, true)];
-  return edges.slice(1).map((to, k) => settled({ from: edges[k], to }, k === edges.length - 2));
+/** Where a band stands in its set. */
+const place = (k: number, bands: number): Outermost => ({ first: k === 0, last: k === bands - 1 });
+/** Bands that others could follow on both sides have no outermost edges. */
+const INNER: Outermost = { first: false, last: false };
+
+/** Bands between rising edges, the outermost ones in. A single edge is a band of one value. */
+function fromEdges(edges: readonly number[], edgeIn?: EdgeIn): SettledBand[] {
+  if (edges.length === 1) return [settled({ from: edges[0], to: edges[0] }, INNER)];
+  return edges
+    .slice(1)
+    .map((to, k) => settled({ from: edges[k], to }, place(k, edges.length - 1), edgeIn));
 }
 
 function rangeOf(values: Float64Array): { min: number; max: number } | null {
@@ -51,18 +66,23 @@ function rangeOf(values: Float64Array): { min: number; max: number } | null {
   return min <= max ? { min, max } : null;
 }
 
-function ofWidth(width: number, origin: number, values: Float64Array): SettledBand[] {
+function ofWidth(
+  { width, origin, edgeIn = 'above' }: Extract<Bands, { by: 'width' }>,
+  values: Float64Array,
+): SettledBand[] {
   const range = rangeOf(values);
   if (!range) return [];
-  const first = Math.floor((range.min - origin) / width);
-  const last = Math.floor((range.max - origin) / width);
+  // A value on an edge belongs to the band above it, or to the one below.
+  const bandOf = (v: number): number =>
+    edgeIn === 'above' ? Math.floor((v - origin) / width) : Math.ceil((v - origin) / width) - 1;
+  const [first, last] = [bandOf(range.min), bandOf(range.max)];
   if (!(last - first < MOST_BANDS))
     throw new BadBands(
       `Bands of ${showEdge(width)} from ${showEdge(range.min)} to ${showEdge(range.max)} would be over ${MOST_BANDS.toLocaleString('en')}. Take wider ones.`,
     );
   const edge = (k: number): number => clean(origin + k * width, width);
   return Array.from({ length: last - first + 1 }, (_, k) =>
-    settled({ from: edge(first + k), to: edge(first + k + 1), toIn: false }, false),
+    settled({ from: edge(first + k), to: edge(first + k + 1) }, INNER, edgeIn),
   );
 }
 
@@ -72,15 +92,19 @@ const clean = (v: number, width: number): number => {
   return places > 15 ? v : Number(v.toFixed(places));
 };
 
-function soMany(count: number, round: boolean, values: Float64Array): SettledBand[] {
+function soMany(
+  { count, round, edgeIn }: Extract<Bands, { by: 'number' }>,
+  values: Float64Array,
+): SettledBand[] {
   const range = rangeOf(values);
   if (!range) return [];
   const { min, max } = range;
-  if (min === max) return [settled({ from: min, to: max }, true)];
+  if (min === max) return [settled({ from: min, to: max }, INNER)];
   if (!round) {
     const step = (max - min) / count;
     return fromEdges(
       Array.from({ length: count + 1 }, (_, k) => (k === count ? max : min + k * step)),
+      edgeIn,
     );
   }
   const step = roundStep(min, max, count);
@@ -88,6 +112,7 @@ function soMany(count: number, round: boolean, values: Float64Array): SettledBan
   const last = Math.ceil(max / step);
   return fromEdges(
     Array.from({ length: last - first + 1 }, (_, k) => clean((first + k) * step, step)),
+    edgeIn,
   );
 }
 

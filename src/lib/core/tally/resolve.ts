@@ -43,21 +43,35 @@ function bandsOf(spec: BandList, others: ReadonlyMap<string, Table>): Bands {
     throw new BadBandList(
       `“${spec.list}” has ${list.length.toLocaleString('en')} records; a band table has at most ${MOST_BANDS.toLocaleString('en')}.`,
     );
+  const sides = { fromIn: yesNo(list, spec, spec.fromIn), toIn: yesNo(list, spec, spec.toIn) };
   const at = ({ values }: ScalarColumn, i: number): number | null =>
     Number.isNaN(values[i]) ? null : values[i];
   const bands = Array.from({ length: list.length }, (_, i) => ({
     from: at(from, i),
     to: at(to, i),
     ...(label && !isMissing(label, i) && { label: fullCell(label, i) }),
+    ...(sides.fromIn && !isMissing(sides.fromIn, i) && { fromIn: sides.fromIn.values[i] === 1 }),
+    ...(sides.toIn && !isMissing(sides.toIn, i) && { toIn: sides.toIn.values[i] === 1 }),
   }));
   bands.forEach((band, i) => checkRecord(band, i, spec.list));
-  return { by: 'table', bands };
+  return { by: 'table', bands, ...(spec.edgeIn && { edgeIn: spec.edgeIn }) };
+}
+
+/** A column that says whether an edge is in its band; null where none is named. */
+function yesNo(list: Table, spec: BandList, ref: string | undefined): ScalarColumn | null {
+  if (ref === undefined) return null;
+  const column = columnFor(list, ref);
+  if (isText(column) || column.type !== 'yesno')
+    throw new BadBandList(
+      `“${column.name}” of “${spec.list}” does not say yes or no to an edge being in its band.`,
+    );
+  return column;
 }
 
 /** Edges that are turned round are told with the record they stand in. */
 function checkRecord(band: Parameters<typeof settled>[0], i: number, list: string): void {
   try {
-    settled(band, false);
+    settled(band, { first: false, last: false });
   } catch (error) {
     if (!(error instanceof BadBands)) throw error;
     throw new BadBandList(`Record ${i + 1} of “${list}”: ${error.message}`);

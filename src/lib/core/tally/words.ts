@@ -29,8 +29,11 @@ export function groupWords(key: GroupKey, names: Names): string {
   return key.period ? `${name} ${PERIOD_WORDS[key.period]}` : name;
 }
 
-/** `bands from 0, 1, 5 and 10` */
-export function bandsWords(bands: Bands): string {
+/** `bands from 0, 1, 5 and 10, a value on an edge in the one below` */
+export const bandsWords = (bands: Bands): string =>
+  bandsCut(bands) + (bands.edgeIn === 'below' ? ', a value on an edge in the band below' : '');
+
+function bandsCut(bands: Bands): string {
   switch (bands.by) {
     case 'width':
       return `bands ${showNumber(bands.width)} wide${bands.origin ? ` from ${showNumber(bands.origin)}` : ''}`;

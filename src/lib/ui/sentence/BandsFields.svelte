@@ -51,13 +51,15 @@
     const edges = 'numbers' in read ? [...new Set(read.numbers)].sort((a, b) => a - b) : [];
     if ('wrong' in read) wrong = read.wrong;
     else wrong = edges.length < 2 ? 'Type two edges or more that differ.' : '';
-    if (edges.length >= 2) onchange({ by: 'edges', edges });
+    if (edges.length >= 2)
+      onchange({ by: 'edges', edges, ...(bands?.edgeIn && { edgeIn: bands.edgeIn }) });
   }
 
   function setTable(text: string): void {
     const read = readBands(text);
     wrong = 'wrong' in read ? read.wrong : '';
-    if ('bands' in read) onchange({ by: 'table', bands: read.bands });
+    if ('bands' in read)
+      onchange({ by: 'table', bands: read.bands, ...(bands?.edgeIn && { edgeIn: bands.edgeIn }) });
   }
 </script>
 
@@ -114,7 +116,8 @@
     >
   {:else if bands?.by === 'table'}
     <label class="tall"
-      >one band a line: name, from, to; leave an end empty where it is open
+      >one band a line: name, from, to; leave an end empty where it is open; [ or ] keeps an edge in
+      its band, ( or ) out of it
       <textarea
         class="field"
         rows="6"
@@ -131,7 +134,7 @@
         test="bands-list"
       /></label
     >
-    {#each [['from', 'column of lower edges'], ['to', 'column of upper edges'], ['label', 'column of names']] as const as [key, words] (key)}
+    {#each [['from', 'column of lower edges'], ['to', 'column of upper edges'], ['label', 'column of names'], ['fromIn', 'column that says whether the lower edge is in'], ['toIn', 'column that says whether the upper edge is in']] as const as [key, words] (key)}
       <label
         >{words}
         <input
@@ -141,6 +144,19 @@
         /></label
       >
     {/each}
+  {/if}
+  {#if bands}
+    <label
+      >a value on an edge counts in the <OneOf
+        value={bands.edgeIn ?? 'above'}
+        options={[
+          ['above', 'band above it'],
+          ['below', 'band below it'],
+        ]}
+        onchange={(edgeIn) => bands && onchange({ ...bands, edgeIn })}
+        test="bands-edge"
+      /></label
+    >
   {/if}
   {#if kept.length}
     <p class="caps">Kept bands</p>

@@ -16,6 +16,17 @@
     usersOfBands(bench.doc, name.trim(), bench.names).filter((id) => id !== bench.shown.id),
   );
 
+  /** Which edges are in a band, where that is not as usual: it must be kept with the bands. */
+  function sidesOf(k: number): Pick<Band, 'fromIn' | 'toIn'> {
+    const { tally } = bench.shown;
+    const spec = tally.kind === 'frequency' ? tally.key.bands : undefined;
+    if (spec?.by === 'table') {
+      const { fromIn, toIn } = spec.bands[k] ?? {};
+      return { ...(fromIn !== undefined && { fromIn }), ...(toIn !== undefined && { toIn }) };
+    }
+    return spec?.edgeIn === 'below' ? { fromIn: k === 0, toIn: true } : {};
+  }
+
   /** The bands as they came out, whatever they were made by. */
   const bands = $derived.by((): Band[] => {
     const head = page?.answered.tables[0];
@@ -25,10 +36,11 @@
     const edge = (figure: unknown): number | null => (typeof figure === 'number' ? figure : null);
     return rows
       .filter((row) => row.kind === 'group')
-      .map((row) => ({
+      .map((row, k) => ({
         label: row.cells[0],
         from: edge(row.figures[from]),
         to: edge(row.figures[to]),
+        ...sidesOf(k),
       }));
   });
 

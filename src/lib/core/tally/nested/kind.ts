@@ -7,26 +7,38 @@ import { counted } from '../../table/format';
 import { namesOf } from '../../table/table';
 import type { AnswerTable } from '../answer';
 import { wholeBase, type Base } from '../base';
+import { bind, type BoundTally } from '../bound';
 import { Faults } from '../fault';
 import { type Names, type TallyAnswer, type TallyKind } from '../kind';
 import { recordsWithin } from '../recordsWithin';
 import type { Condition } from '../../scope/condition';
-import type { FigureColumn } from '../result';
+import { figureText } from '../figureText';
+import type { FigureColumn, Mark } from '../result';
 import { anyOf } from '../whereCondition';
 import { resultTable } from '../resultTable';
 import { simpleKind } from '../simple';
 import { nestedFact } from './fact';
 import { nestedSentence } from './sentence';
-import type { NestedSpec } from './spec';
+import type { InnerTally, NestedSpec } from './spec';
 
 /** Kinds whose columns are known before any record is. */
 const FORESEEN = new Set(['ledger', 'frequency', 'spread', 'percentile', 'ranking', 'conditional']);
+const isForeseen = (tally: InnerTally): boolean =>
+  tally.kind === 'nested'
+    ? isForeseen(tally.inner) && FORESEEN.has(tally.outer.kind)
+    : FORESEEN.has(tally.kind);
+
+/** An inner tally with its kind: of the records, or of groups again. */
+const innerKind = (tally: InnerTally): BoundTally<InnerTally> =>
+  tally.kind === 'nested'
+    ? bind<{ nested: NestedSpec }, 'nested'>({ nested: nestedKind }, 'nested', tally)
+    : simpleKind(tally);
 
 export const nestedKind: TallyKind<NestedSpec> = {
   check(spec, faults, path) {
     const before = faults.found.length;
-    simpleKind(spec.inner).check(faults, `${path}.inner`);
-    if (faults.found.length > before || !FORESEEN.has(spec.inner.kind)) return;
+    innerKind(spec.inner).check(faults, `${path}.inner`);
+    if (faults.found.length > before || !isForeseen(spec.inner)) return;
     const columns = foreseen(faults.columns, spec);
     if (!columns) return;
     const outer = new Faults(columns);
@@ -35,7 +47,7 @@ export const nestedKind: TallyKind<NestedSpec> = {
   },
   visit: (spec, visitor, path) => ({
     ...spec,
-    inner: simpleKind(spec.inner).visit(visitor, `${path}.inner`),
+    inner: innerKind(spec.inner).visit(visitor, `${path}.inner`),
     outer: simpleKind(spec.outer).visit(visitor.ofGroups ?? {}, `${path}.outer`),
   }),
   compute: computeNested,
@@ -53,7 +65,7 @@ function foreseen(columns: readonly Column[], spec: NestedSpec): readonly Column
   );
   try {
     const base = wholeBase({ length: 0, columns: empty });
-    const { tables } = finish(simpleKind(spec.inner).compute(base));
+    const { tables } = finish(innerKind(spec.inner).compute(base));
     const table = tables.find((t) => t.name === spec.table);
     return table ? resultTable(table).list.columns : null;
   } catch {
@@ -62,10 +74,10 @@ function foreseen(columns: readonly Column[], spec: NestedSpec): readonly Column
 }
 
 const innerWords = (spec: NestedSpec, names: Names): string =>
-  simpleKind(spec.inner).plain(names, 'the records').replace(/\.$/, '');
+  innerKind(spec.inner).plain(names, 'the records').replace(/\.$/, '');
 
 function* computeNested(base: Base, spec: NestedSpec): Steps<TallyAnswer> {
-  const inner = yield* simpleKind(spec.inner).compute(base);
+  const inner = yield* innerKind(spec.inner).compute(base);
   const table = inner.tables.find((t) => t.name === spec.table);
   if (!table)
     throw new TallyRefused(
@@ -83,8 +95,12 @@ function* computeNested(base: Base, spec: NestedSpec): Steps<TallyAnswer> {
     ...t,
     columns: t.columns.map((c) => ownWords(c)),
     row(n) {
-      const row = t.row(n);
-      return row.where ? { ...row, where: back(outerBase, row.where) } : row;
+      const { marks, ...row } = t.row(n);
+      return {
+        ...row,
+        ...(row.where && { where: back(outerBase, row.where) }),
+        ...(marks && { marks: marks.map((mark) => ofResults(mark, t.columns)) }),
+      };
     },
   }));
   const names = namesOf(base.table);
@@ -98,6 +114,17 @@ function* computeNested(base: Base, spec: NestedSpec): Steps<TallyAnswer> {
       ...inner.warnings,
       ...outer.warnings,
     ],
+  };
+}
+
+/** A figure that one group result carries does not rest on a record of that number. */
+function ofResults(mark: Mark, columns: readonly FigureColumn[]): Mark {
+  if (mark.kind !== 'rests') return mark;
+  const { record: _, ...rest } = mark;
+  const column = columns[mark.column ?? 0];
+  return {
+    ...rest,
+    says: `Rests on one of the group results: ${figureText(column, mark.without ?? null)} without it.`,
   };
 }
 

@@ -61,14 +61,18 @@
     const old = edges[k];
     if (bandsNow?.by === 'table')
       return {
-        by: 'table',
+        ...bandsNow,
         bands: bandsNow.bands.map((band) => ({
           ...band,
           from: band.from === old ? value : band.from,
           to: band.to === old ? value : band.to,
         })),
       };
-    return { by: 'edges', edges: edges.map((edge, e) => (e === k ? value : edge)) };
+    return {
+      by: 'edges',
+      edges: edges.map((edge, e) => (e === k ? value : edge)),
+      ...(bandsNow?.edgeIn && { edgeIn: bandsNow.edgeIn }),
+    };
   }
 
   function drag(k: number, value: number): void {
