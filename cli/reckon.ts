@@ -4,7 +4,7 @@ import { answerAsk } from '$lib/core/ask/answer';
 import { isOfResult } from '$lib/core/ask/resultLists';
 import { readAsk } from '$lib/core/ask/badAsk';
 import { LEFT_OUT, type Ask } from '$lib/core/ask/ask';
-import type { AskResult } from '$lib/core/ask/result';
+import { talliesOf, type AskResult } from '$lib/core/ask/result';
 import type { AskedList } from '$lib/core/ask/stand';
 import type { Doubt } from '$lib/core/read/doubts';
 import type { Recipe } from '$lib/core/read/recipe';
@@ -40,7 +40,7 @@ export function reckon(options: ReckonOptions): void {
   const text =
     options.format === 'json'
       ? `${JSON.stringify(result, null, 2)}\n`
-      : resultsAsDelimited(result.tallies).text;
+      : resultsAsDelimited(talliesOf(result)).text;
   write(text, options.out);
 }
 

@@ -176,7 +176,7 @@ describe('an ask that fits', () => {
       ['blank', 0, null],
     ]);
     expect(linked.prepared[0].says).toBe(
-      '“sums” holds 3 records that follow Sailings: Sailings grouped by Region, in the order read. Under each group: sum of Sum.',
+      '“sums” holds 3 records that follow Sailings as it was read: Sailings grouped by Region, in the order read. Under each group: sum of Sum.',
     );
     const result = TallyResult.parse(answered(small, { tallies: [sums] }).tallies[0]);
     const frozen = answered(

@@ -111,7 +111,12 @@ describe('properties of every table', () => {
       fc.property(records, fc.integer({ min: -30, max: 60 }), (all, limit) => {
         const rung = { condition: { kind: 'expression', expression: `v >= ${limit}` } };
         // What is covered in part is told by the dates of the whole list: both lists cover the same days.
-        const ends = ['2024-01-01', '2025-12-31'].map((d) => ({ k: 'a', g: 'x', v: 60, d: day(d) }));
+        const ends = ['2024-01-01', '2025-12-31'].map((d) => ({
+          k: 'a',
+          g: 'x',
+          v: 60,
+          d: day(d),
+        }));
         const whole = [...all, ...ends];
         const kept = whole.filter((r) => r.v !== null && r.v >= limit);
         expect(plain(answered(tableOf(whole), { ladder: { rungs: [rung] }, tallies }))).toEqual(

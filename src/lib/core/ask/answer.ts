@@ -11,9 +11,9 @@ import type { Fault } from '../tally/fault';
 import { foot } from '../tally/foot';
 import type { FigureTable } from '../tally/result';
 import { warn } from '../tally/warnings';
-import type { Ask } from './ask';
+import type { AlsoAsk, Ask } from './ask';
 import { compute, fit } from './compute';
-import type { AskResult } from './result';
+import type { AskResult, ListResult } from './result';
 import { stand, type AskedList, type Stand } from './stand';
 
 /** An ask answered, its figures still open to questions. */
@@ -33,35 +33,85 @@ const MOST_ROWS = 1_000_000;
  */
 export function* answerAsk(list: AskedList, ask: Ask): Steps<Answered> {
   const on = yield* stand(list, ask);
-  refuse(on.firstFaults);
-  refuse([...on.faults, ...ask.tallies.flatMap((t, k) => fit(on, t, `tallies[${k}]`).faults)]);
+  const others: { readonly on: Stand; readonly of: AlsoAsk; readonly list: AskedList }[] = [];
+  const faults = faultsOf(on, ask, '');
+  for (const [k, of] of ask.also.entries()) {
+    const path = `also[${k}]`;
+    const table = on.base.others.get(of.of);
+    if (!table) {
+      faults.push({
+        path: `${path}.of`,
+        message: `There is no list “${of.of}”.`,
+        remedy: 'Name it under “lists”.',
+      });
+      continue;
+    }
+    // The list in question is one of the others for those beside it.
+    const around = new Map([...on.base.others, [list.name, on.base.table] as const]);
+    around.delete(of.of);
+    const own = { name: of.of, table, others: around };
+    const stood = yield* stand(own, { ...of, lists: {}, corrections: [] });
+    others.push({ on: stood, of, list: own });
+    faults.push(...faultsOf(stood, of, `${path}.`));
+  }
+  refuse(faults);
+  const { answers, result } = yield* answerOn(list, on, ask, ask, '');
+  const also: AskResult['also'] = [];
+  for (const [k, { on: stood, of, list: own }] of others.entries()) {
+    const answered = yield* answerOn(own, stood, of, ask, `also[${k}].`);
+    answers.push(...answered.answers);
+    also.push(answered.result);
+    yield (k + 1) / others.length;
+  }
+  if (ask.version === undefined && namesRecords(ask)) result.prepared.push(NO_VERSION);
+  return { stand: on, answers, result: { version: 3, ...result, also } };
+}
+
+type Tallied = Pick<Ask, 'tallies'>;
+
+/** Everything that does not fit, all at once. @param before the path of the question in the ask */
+function faultsOf(on: Stand, { tallies }: Tallied, before: string): Fault[] {
+  // What lists, corrections and preparations lack makes the rest fail: it is told alone.
+  const found = on.firstFaults.length
+    ? on.firstFaults
+    : [...on.faults, ...tallies.flatMap((t, k) => fit(on, t, `tallies[${k}]`).faults)];
+  return found.map((fault) => ({ ...fault, path: before + fault.path }));
+}
+
+/** The tallies over one list. @throws AskRefused */
+function* answerOn(
+  list: AskedList,
+  on: Stand,
+  { tallies: asked }: Tallied,
+  { leaveOut }: Ask,
+  before: string,
+): Steps<{ answers: { answer: Answer; base: Base }[]; result: ListResult }> {
   const answers: { answer: Answer; base: Base }[] = [];
-  const tallies: AskResult['tallies'] = [];
-  for (const [k, asked] of ask.tallies.entries()) {
-    const { answer, refused, base } = yield* compute(on, asked, `tallies[${k}]`);
-    if (!answer) throw new AskRefused(`tallies[${k}]`, refused);
+  const tallies: ListResult['tallies'] = [];
+  for (const [k, tally] of asked.entries()) {
+    const { answer, refused, base } = yield* compute(on, tally, `tallies[${k}]`);
+    const path = `${before}tallies[${k}]`;
+    if (!answer) throw new AskRefused(path, refused);
     const long = answer.tables.find((t) => t.length > MOST_ROWS);
     if (long)
       throw new AskRefused(
-        `tallies[${k}]`,
+        path,
         `This makes ${counted(long.length, 'row')}. Ask for the top or bottom of them.`,
       );
     answers.push({ answer, base });
     tallies.push({
-      ...(asked.title !== undefined && { title: asked.title }),
+      ...(tally.title !== undefined && { title: tally.title }),
       kind: answer.kind,
       says: answer.says,
       scope: answer.scope,
       records: answer.records,
-      tables: answer.tables.map((t) => lean(freeze(t), ask.leaveOut)),
+      tables: answer.tables.map((t) => lean(freeze(t), leaveOut)),
       warnings: [...answer.warnings],
       footing: yield* foot(base, answer),
     });
-    yield (k + 1) / ask.tallies.length;
+    yield (k + 1) / asked.length;
   }
-  const result = resultOf(list, on, tallies);
-  if (ask.version === undefined && namesRecords(ask)) result.prepared.push(NO_VERSION);
-  return { stand: on, answers, result };
+  return { answers, result: resultOf(list, on, tallies) };
 }
 
 const NO_VERSION = warn(
@@ -90,12 +140,11 @@ function refuse(faults: readonly Fault[]): void {
   if (faults.length) throw new BadAsk(faults);
 }
 
-function resultOf(list: AskedList, on: Stand, tallies: AskResult['tallies']): AskResult {
+function resultOf(list: AskedList, on: Stand, tallies: ListResult['tallies']): ListResult {
   const { base, ladder, given } = on;
   const { table } = base;
   const names = namesOf(table);
   return {
-    version: 3,
     list: {
       name: list.name,
       records: table.length,

@@ -17,6 +17,12 @@ export const ListSource = z.strictObject({
   reading: z.int().min(1).optional(),
   /** Or the groups of a tally over the list itself, computed anew each time: linked to its source. */
   tally: SimpleTally.optional(),
+  /**
+   * Which records of the list that tally looks at: all as they were `read`, or those `counted` by this
+   * question, corrected, prepared and narrowed. The latter is there for tallies alone: what narrows or
+   * prepares the list cannot look at what follows from it.
+   */
+  follows: z.enum(['read', 'counted']).optional(),
   /** Or a result kept from an earlier answer: frozen, with the day it was made. */
   frozen: z
     .strictObject({ on: z.iso.date(), from: z.string().max(200), result: TallyResult })

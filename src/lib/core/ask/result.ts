@@ -4,9 +4,8 @@ import { Footing } from '../tally/footing';
 import { TallyResult } from '../tally/result';
 import { Warning } from '../tally/warnings';
 
-/** What an ask comes to. */
-export const AskResult = z.object({
-  version: z.literal(3),
+/** What a question over one list comes to. */
+const ListResult = z.object({
   list: z.object({
     name: z.string(),
     records: z.int(),
@@ -35,4 +34,17 @@ export const AskResult = z.object({
   prepared: z.array(Warning),
   tallies: z.array(TallyResult.extend({ title: z.string().optional(), footing: Footing })),
 });
+export type ListResult = z.infer<typeof ListResult>;
+
+/** What an ask comes to: the list in question, and the others that were asked of beside it. */
+export const AskResult = ListResult.extend({
+  version: z.literal(3),
+  also: z.array(ListResult),
+});
 export type AskResult = z.infer<typeof AskResult>;
+
+/** All tallies of an answer in the order they were asked for, those of other lists behind. */
+export const talliesOf = ({ tallies, also }: AskResult): AskResult['tallies'] => [
+  ...tallies,
+  ...also.flatMap((of) => of.tallies),
+];

@@ -3,7 +3,7 @@ import type { Steps } from '../steps/steps';
 import { counted } from '../table/format';
 import type { Table } from '../table/table';
 import { freeze, tableOf } from '../tally/answer';
-import { wholeBase } from '../tally/base';
+import { wholeBase, type Base } from '../tally/base';
 import { Faults, type Fault } from '../tally/fault';
 import { computeTally } from '../tally/kinds';
 import type { TallyResult } from '../tally/result';
@@ -19,6 +19,17 @@ interface Lists {
   readonly others: ReadonlyMap<string, Table>;
 }
 
+/** Results as lists, with the other lists beside them. */
+export interface ResultLists {
+  readonly others: Map<string, Table>;
+  readonly warnings: Warning[];
+  readonly faults: Fault[];
+}
+
+/** Whether a list follows what a question counts, and is not there before that is known. */
+export const followsCounted = ({ tally, follows }: ListSource): boolean =>
+  tally !== undefined && follows === 'counted';
+
 /** Whether a list is made of a result, and not read from somewhere. */
 export const isOfResult = (source: ListSource): boolean =>
   source.tally !== undefined || source.frozen !== undefined;
@@ -27,17 +38,22 @@ export const isOfResult = (source: ListSource): boolean =>
  * Results as lists of their own (calculations, section 11): linked ones are computed from the list as
  * it was read, frozen ones are taken as they were, with a note of when and from what. Those that do
  * not fit are told and are not there.
+ * @param standing what the list came to: only those that follow its counted records are computed, of it
  */
 export function* withResultLists(
   list: Lists,
   question: Pick<Question, 'lists'>,
-): Steps<{ others: Map<string, Table>; warnings: Warning[]; faults: Fault[] }> {
+  standing: Base | null = null,
+): Steps<ResultLists> {
   const others = new Map(list.others);
   const warnings: Warning[] = [];
   const faults: Fault[] = [];
   for (const [name, source] of Object.entries(question.lists)) {
+    if (followsCounted(source) !== (standing !== null)) continue;
     const path = `lists.${name}`;
-    const result = source.frozen?.result ?? (yield* linked(list, source, path, faults));
+    const result =
+      source.frozen?.result ??
+      (yield* linked(standing ?? wholeBase(list.table, list.name), source, path, faults));
     if (!result) continue;
     const table = result.tables.find((t) => t.name === source.table);
     if (!table) {
@@ -56,25 +72,28 @@ export function* withResultLists(
             'frozen-list',
             `“${name}” holds ${groups} frozen on ${source.frozen.on} from ${source.frozen.from}: ${result.says}`,
           )
-        : warn('linked-list', `“${name}” holds ${groups} that follow ${list.name}: ${result.says}`),
+        : warn(
+            'linked-list',
+            `“${name}” holds ${groups} that follow ${list.name} as ${standing ? 'it is counted' : 'it was read'}: ${result.says}`,
+          ),
     );
   }
   return { others, warnings, faults };
 }
 
 function* linked(
-  list: Lists,
+  base: Base,
   { tally }: ListSource,
   path: string,
   faults: Fault[],
 ): Steps<TallyResult | null> {
   if (!tally) return null;
-  const found = new Faults(list.table.columns);
+  const found = new Faults(base.table.columns);
   simpleKind(tally).check(found, `${path}.tally`);
   faults.push(...found.found);
   if (found.found.length) return null;
   try {
-    const answer = yield* computeTally(wholeBase(list.table, list.name), tally);
+    const answer = yield* computeTally(base, tally);
     return { ...answer, tables: answer.tables.map(freeze), warnings: [...answer.warnings] };
   } catch (error) {
     if (!(error instanceof TallyRefused)) throw error;

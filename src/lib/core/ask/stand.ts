@@ -18,7 +18,7 @@ import { isWithin } from '../tally/faultPath';
 import type { Warning } from '../tally/warnings';
 import { prepareTable, type Prepared } from './prepare';
 import type { Question } from './question';
-import { withResultLists } from './resultLists';
+import { followsCounted, withResultLists, type ResultLists } from './resultLists';
 
 /** A list and what a question about it may speak of besides. */
 export interface AskedList {
@@ -57,7 +57,9 @@ interface Kept<T> {
 export class StandCache {
   corrected: Kept<Table> | null = null;
   prepared: Kept<Prepared> | null = null;
-  lists: Kept<{ others: Map<string, Table>; warnings: Warning[]; faults: Fault[] }> | null = null;
+  lists: Kept<ResultLists> | null = null;
+  /** Lists that follow what is counted. */
+  later: Kept<ResultLists> | null = null;
   memo: Kept<TallyMemo> | null = null;
   outcomes = new StepCache<Outcome>(12);
   ladders = new StepCache<LadderResult>(4);
@@ -88,6 +90,7 @@ export function* stand(
   if (cache.others !== list.others) {
     cache.others = list.others;
     cache.lists = null;
+    cache.later = null;
     cache.prepared = null;
   }
   const faults = new Faults(list.table.columns);
@@ -125,26 +128,51 @@ export function* stand(
   let order = cache.orders.get(orderKey);
   if (!order) cache.orders.set(orderKey, (order = yield* sortRecords(table, sort)));
   if (cache.memo?.key !== orderKey) cache.memo = { key: orderKey, value: new TallyMemo() };
+  const base: Base = {
+    listName: list.name,
+    table,
+    all: ladder.all,
+    narrowed: ladder.narrowed,
+    counted: ladder.counted,
+    order,
+    sort,
+    ladder: given,
+    others,
+    memo: cache.memo.value,
+  };
+  const later = yield* listsOfCounted(list, question, base, cache, [
+    listsKey,
+    preparedKey,
+    ladderKey,
+    orderKey,
+  ]);
   return {
     question,
-    base: {
-      listName: list.name,
-      table,
-      all: ladder.all,
-      narrowed: ladder.narrowed,
-      counted: ladder.counted,
-      order,
-      sort,
-      ladder: given,
-      others,
-      memo: cache.memo.value,
-    },
+    base: later ? { ...base, others: new Map([...others, ...later.others]) } : base,
     given,
     ladder,
-    faults: [...firstFaults, ...found.found],
+    faults: [...firstFaults, ...found.found, ...(later?.faults ?? [])],
     firstFaults,
-    warnings: [...lists.warnings, ...prepared.warnings],
+    warnings: [...lists.warnings, ...prepared.warnings, ...(later?.warnings ?? [])],
   };
+}
+
+/** Lists that follow what is counted; null without any. */
+function* listsOfCounted(
+  list: AskedList,
+  question: Question,
+  base: Base,
+  cache: StandCache,
+  keys: readonly string[],
+): Steps<ResultLists | null> {
+  if (!Object.values(question.lists).some(followsCounted)) return null;
+  const key = JSON.stringify(keys);
+  if (cache.later?.key !== key)
+    cache.later = {
+      key,
+      value: yield* withResultLists({ ...list, others: new Map() }, question, base),
+    };
+  return cache.later.value;
 }
 
 const isAtFault = (faults: Faults, path: string): boolean =>

@@ -25,6 +25,7 @@ export function askOf({
     ladder,
     sort,
     leaveOut: [],
+    also: [],
     tallies: tray.map(({ name, tally }) => ({
       ...tally,
       ...(name !== undefined && { title: name }),

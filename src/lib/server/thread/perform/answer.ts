@@ -1,5 +1,6 @@
 import { OverLimit } from '../../errors';
 import { answerAsk } from '$lib/core/ask/answer';
+import { talliesOf } from '$lib/core/ask/result';
 import type { Recipe } from '$lib/core/read/recipe';
 import { StepCache } from '$lib/core/steps/cache';
 import type { Steps } from '$lib/core/steps/steps';
@@ -35,7 +36,7 @@ export async function answer(task: Extract<Task, { task: 'answer' }>): Promise<s
       task.limitMs,
     );
     const text =
-      task.as === 'json' ? JSON.stringify(result) : resultsAsDelimited(result.tallies).text;
+      task.as === 'json' ? JSON.stringify(result) : resultsAsDelimited(talliesOf(result)).text;
     if (Buffer.byteLength(text) > task.limitBytes)
       throw new OverLimit(
         `The answer is over ${Math.round(task.limitBytes / 1024 / 1024)} MB. Ask for fewer tallies, longer periods, wider bands or only the top of a ranking.`,
