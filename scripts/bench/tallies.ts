@@ -12,7 +12,7 @@ import { wholeBase } from '$lib/core/tally/base';
 import { computeTally } from '$lib/core/tally/kinds';
 import { TallyMemo } from '$lib/core/tally/memo';
 import { Tally } from '$lib/core/tally/specs';
-import { rankBy } from '$lib/core/tally/ranking/records';
+import { rankBy } from '$lib/core/tally/ranking/rankBy';
 import type { Meter } from './meter';
 
 const scalar = (table: Table, id: string): ScalarColumn => columnOf(table, id) as ScalarColumn;

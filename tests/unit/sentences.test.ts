@@ -49,7 +49,13 @@ const SPECS: Record<Tally['kind'], readonly unknown[]> = {
       top: 3,
       change: { column: 'd', period: 'year' },
     },
-    { kind: 'ranking', by: { kind: 'sum', column: 'a' }, bottom: 3, show: ['r'] },
+    {
+      kind: 'ranking',
+      by: { kind: 'sum', column: 'a' },
+      bottom: 3,
+      show: ['r'],
+      change: { column: 'd', period: 'year', match: ['v'] },
+    },
   ],
   periods: [
     {

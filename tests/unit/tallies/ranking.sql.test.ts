@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest';
+import { scalarColumn, textColumn } from '$lib/core/table/column';
+import type { Table } from '$lib/core/table/table';
 import { key, near, sql, table } from '../../support/againstSql';
-import { answered, groups, rows } from '../../support/ask';
+import { answered, faultsOf, groups, rows } from '../../support/ask';
+import { day } from '../../support/smallList';
 
 describe('ranking', () => {
   it('groups in places as SQL ranks them, shares and others', () => {
@@ -191,5 +194,52 @@ describe('ranking', () => {
         p === null || q === null ? null : p - q,
       ]);
     }
+  });
+
+  it('records change their place between two periods, matched by a key; a key twice has none', () => {
+    const list: Table = {
+      length: 7,
+      columns: [
+        textColumn('Name', ['a', 'b', 'c', 'b', 'a', 'd', 'd']),
+        scalarColumn('V', 'number', [3, 2, 1, 9, 8, 7, 6]),
+        scalarColumn(
+          'D',
+          'date',
+          [
+            '2024-01-01',
+            '2024-02-01',
+            '2024-12-31',
+            '2025-01-01',
+            '2025-05-01',
+            '2025-06-01',
+            '2025-12-31',
+          ].map(day),
+        ),
+      ],
+    };
+    const spec = {
+      kind: 'ranking',
+      by: { kind: 'sum', column: 'V' },
+      show: ['Name'],
+      change: { column: 'D', period: 'year', match: ['Name'] },
+    };
+    const result = answered(list, { tallies: [spec] });
+    const of = (name: string) => {
+      const row = rows(result).find((r) => r['Name'] === name);
+      return [row?.['Place in 2024'], row?.['Place in 2025'], row?.['Places gained']];
+    };
+    expect([of('a'), of('b'), of('c'), of('d')]).toEqual([
+      [1, 2, -1],
+      [2, 1, 1],
+      [3, null, null],
+      [null, null, null],
+    ]);
+    expect(result.tallies[0].warnings.map((w) => w.says)).toContain(
+      '1 key stands more than once in a period and has no place there.',
+    );
+    const unmatched = { ...spec, change: { ...spec.change, match: [] } };
+    expect(faultsOf(() => answered(list, { tallies: [unmatched] }))[0]).toContain(
+      'tallies[0].change.match',
+    );
   });
 });

@@ -24,6 +24,7 @@ export const WARNING_CODES = [
   /** Rankings. */
   'not-ranked',
   'tie-at-edge',
+  'repeated-keys',
   /** Periods, growth and forecasts. */
   'undated',
   'partial-first',

@@ -25,7 +25,68 @@ export interface Change {
   marks(group: number, at: number): Mark[];
 }
 
-/** Places in two periods: those named, or the last two that are counted. */
+/** The two periods that places are compared in, and the records of each. */
+export interface Compared {
+  readonly labels: readonly [string, string];
+  readonly within: readonly [Bitset, Bitset];
+}
+
+/** Those named, or the last two that are counted. @throws TallyRefused */
+export function comparedPeriods(
+  base: Base,
+  { column: ref, period, calendar, ...asked }: NonNullable<RankingSpec['change']>,
+  selection: Bitset,
+): Compared {
+  const column = columnFor(base.table, ref);
+  if (isText(column)) throw new TallyRefused(`“${column.name}” is not a date.`);
+  const perDay = column.type === 'datetime' ? DAY_MS : 1;
+  let latest = -Infinity;
+  for (const i of recordsOf(selection)) if (column.values[i] > latest) latest = column.values[i];
+  const named = (name: string | undefined, other: number): number =>
+    name === undefined ? other : (periodNamed(name, period, calendar) ?? other);
+  const after = named(asked.after, periodOf(Math.floor(latest / perDay), period, calendar));
+  const before = named(asked.before, after - 1);
+  const within = (index: number): Bitset =>
+    latest === -Infinity
+      ? selection
+      : and(
+          selection,
+          evaluate(
+            base.table,
+            periodCondition(ref, index, period, calendar ?? USUAL_CALENDAR),
+            selection,
+          ).yes,
+        );
+  const label = (index: number): string =>
+    Number.isFinite(index) ? periodLabel(index, period, calendar) : '';
+  return {
+    labels: [label(before), label(after)],
+    within: [within(before), within(after)],
+  };
+}
+
+/** The places in both periods, and how many were gained. */
+export const changeColumns = ({ labels: [before, after] }: Compared): FigureColumn[] => [
+  { key: 'placeBefore', title: `Place in ${before}`, unit: '', type: 'rank' },
+  { key: 'placeAfter', title: `Place in ${after}`, unit: '', type: 'rank' },
+  {
+    key: 'placeChange',
+    title: 'Places gained',
+    unit: '',
+    type: 'number',
+    decimals: 0,
+    says: 'Place before − place after; none where one of them is missing.',
+  },
+];
+
+/** The cells under them. */
+export const changeCells = (a: number | undefined, b: number | undefined): (number | null)[] => [
+  a ?? null,
+  b ?? null,
+  a === undefined || b === undefined ? null : a - b,
+];
+
+/** Places of groups in two periods. */
 export function* changes(
   base: Base,
   tree: GroupTree,
@@ -35,25 +96,11 @@ export function* changes(
 ): Steps<Change> {
   const { change } = spec;
   if (!change) return { columns: [], cells: () => [], marks: () => [] };
-  const column = columnFor(base.table, change.column);
-  if (isText(column)) throw new TallyRefused(`“${column.name}” is not a date.`);
-  const perDay = column.type === 'datetime' ? DAY_MS : 1;
-  const { period, calendar } = change;
-  let latest = -Infinity;
-  for (const i of recordsOf(selection)) if (column.values[i] > latest) latest = column.values[i];
-  const named = (name: string | undefined, other: number): number =>
-    name === undefined ? other : (periodNamed(name, period, calendar) ?? other);
-  const after = named(change.after, periodOf(Math.floor(latest / perDay), period, calendar));
-  const before = named(change.before, after - 1);
+  const compared = comparedPeriods(base, change, selection);
   const places: Map<number, number>[] = [];
   const marks: ((group: number, at: number) => Mark[])[] = [];
   const [of] = measureColumns([spec.by], base.table, recordsOf(selection));
-  for (const index of [before, after]) {
-    const condition = periodCondition(change.column, index, period, calendar ?? USUAL_CALENDAR);
-    const within =
-      latest === -Infinity
-        ? selection
-        : and(selection, evaluate(base.table, condition, selection).yes);
+  for (const within of compared.within) {
     const figures = yield* figuresIn(base, tree, spec, within);
     const level = tree.levels.length - 1;
     const values = figures.levels[level][0];
@@ -79,25 +126,9 @@ export function* changes(
     );
   }
   const [was, is] = places;
-  const label = (index: number): string =>
-    Number.isFinite(index) ? periodLabel(index, period, calendar) : '';
   return {
-    columns: [
-      { key: 'placeBefore', title: `Place in ${label(before)}`, unit: '', type: 'rank' },
-      { key: 'placeAfter', title: `Place in ${label(after)}`, unit: '', type: 'rank' },
-      {
-        key: 'placeChange',
-        title: 'Places gained',
-        unit: '',
-        type: 'number',
-        decimals: 0,
-        says: 'Place before − place after; none where one of them is missing.',
-      },
-    ],
-    cells(g) {
-      const [a, b] = [was.get(g) ?? null, is.get(g) ?? null];
-      return [a, b, a === null || b === null ? null : a - b];
-    },
+    columns: changeColumns(compared),
+    cells: (g) => changeCells(was.get(g), is.get(g)),
     marks: (g, at) => marks.flatMap((of, k) => of(g, at + k)),
   };
 }

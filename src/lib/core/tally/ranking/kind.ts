@@ -34,11 +34,17 @@ export const rankingKind: TallyKind<RankingSpec> = {
         );
       else
         faults.column(`${path}.by.column`, spec.by.column, ['number', 'date', 'datetime', 'time']);
-      if (spec.change)
+      if (spec.change && spec.groups.length)
         faults.add(
           `${path}.change`,
-          'A record has no place in two periods.',
-          'Rank groups instead.',
+          'The change of place of records within groups is not known.',
+          'Rank the records over all, or rank groups.',
+        );
+      else if (spec.change && spec.change.match.length === 0)
+        faults.add(
+          `${path}.change.match`,
+          'A record has no place in two periods unless something names it in both.',
+          'Name the columns that do, or rank groups.',
         );
     }
     if (spec.top !== undefined && spec.bottom !== undefined)
@@ -49,6 +55,7 @@ export const rankingKind: TallyKind<RankingSpec> = {
       faults.column(`${path}.change.column`, column, ['date', 'datetime']);
       checkPeriodName(before, period, calendar, faults, `${path}.change.before`);
       checkPeriodName(after, period, calendar, faults, `${path}.change.after`);
+      spec.change.match.forEach((ref, k) => faults.column(`${path}.change.match[${k}]`, ref));
     }
   },
   visit(spec, visitor, path) {
@@ -62,6 +69,7 @@ export const rankingKind: TallyKind<RankingSpec> = {
         change: {
           ...change,
           column: visitNeeded(change.column, visitor.column, `${path}.change.column`),
+          match: visitAll(change.match, visitor.column, `${path}.change.match`),
         },
       }),
     };

@@ -4,7 +4,7 @@ import { finish } from '../../steps/steps';
 import { bitsetOf } from '../../table/bitset';
 import { scalarColumn } from '../../table/column';
 import { placesOf, TIES, withinTop } from './places';
-import { rankBy } from './records';
+import { rankBy } from './rankBy';
 
 const values = [9, 7, 7, 4, 4, 4, 1];
 const order = values.map((_, k) => k);

@@ -1,9 +1,7 @@
 import { recordNumber } from '../../table/recordNumber';
 import { TallyRefused } from '../../errors';
-import { sortByColumn, type SortedColumn } from '../../arrange/sort';
 import { columnFor } from '../../expression/columnFor';
 import { STRIDE, type Steps } from '../../steps/steps';
-import { count, has, type Bitset } from '../../table/bitset';
 import { CompensatedSum } from '../../measure/compensated';
 import type { Condition } from '../../scope/condition';
 import { fullCell } from '../../table/cell';
@@ -15,65 +13,10 @@ import { cellFigure } from '../figure';
 import { type TallyAnswer } from '../kind';
 import { figureOf, shareOf, type Figure, type FigureColumn, type FigureRow } from '../result';
 import { warn, type Warning } from '../warnings';
-import { withinTop, type Ties } from './places';
+import { withinTop } from './places';
+import { rankBy } from './rankBy';
+import { recordChange } from './recordChange';
 import type { RankingSpec } from './spec';
-
-/** Records in order of their places; records without a value are not ranked. */
-export interface RankedRecords {
-  readonly order: Int32Array;
-  readonly places: Float64Array | Int32Array;
-}
-
-/**
- * Ranks the records of a selection by a column. The sort is stable over the current order, so that
- * ties "in order" follow it.
- */
-export function* rankBy(
-  selection: Bitset,
-  column: ScalarColumn,
-  descending: boolean,
-  ties: Ties,
-  current: Int32Array,
-): Steps<RankedRecords> {
-  const sorted = yield* sortByColumn(column, { descending, blanks: 'last' }, current);
-  yield undefined;
-  return yield* placeSorted(column.values, sorted, selection, ties);
-}
-
-/** One pass over the sorted records: those of the selection that have a value, with their places. */
-function* placeSorted(
-  values: Float64Array,
-  { order: sorted, tied }: SortedColumn,
-  selection: Bitset,
-  ties: Ties,
-): Steps<RankedRecords> {
-  // Records without a value come last.
-  let present = sorted.length;
-  while (present > 0 && values[sorted[present - 1]] !== values[sorted[present - 1]]) present--;
-  const all = count(selection) === sorted.length;
-  const order = all ? sorted.subarray(0, present) : new Int32Array(present);
-  const places = ties === 'mean' ? new Float64Array(present) : new Int32Array(present);
-  const [inOrder, noGap, mean] = [ties === 'order', ties === 'noGap', ties === 'mean'];
-  let [n, start, distinct, fresh] = [0, 0, 0, true];
-  for (let k = 0; k < present; k++) {
-    if (tied[k] === 0) fresh = true;
-    if (!all) {
-      if (!has(selection, sorted[k])) continue;
-      order[n] = sorted[k];
-    }
-    if (fresh) {
-      if (mean) places.fill((start + n + 1) / 2, start, n);
-      start = n;
-      distinct++;
-      fresh = false;
-    }
-    places[n] = inOrder ? n + 1 : noGap ? distinct : start + 1;
-    n++;
-    if (k % (4 * STRIDE) === 0) yield undefined;
-  }
-  if (mean) places.fill((start + n + 1) / 2, start, n);
-  return { order: order.subarray(0, n), places: places.subarray(0, n) };
-}
 
 /** Every record with a value in its place, or the first or last of them and all others in one row. */
 export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
@@ -96,6 +39,7 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyAnswer> 
   const sums = yield* cumulative(values, order);
   const total = order.length ? sums[order.length - 1] : 0;
   yield undefined;
+  const change = yield* recordChange(base, spec, selection, column);
   const shown = spec.show.map((ref) => columnFor(table, ref));
   const kept = to - from;
   const left = order.length - kept;
@@ -110,6 +54,7 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyAnswer> 
         ...shown.map((c) => (isMissing(c, i) ? null : fullCell(c, i))),
         cellFigure(column, i),
         ...(adds ? [shareOf(values[i], total), shareOf(sums[k], total)] : []),
+        ...(change ? change.cells(i) : []),
       ],
       where: { kind: 'records', not: false, records: [recordNumber(i)] },
     };
@@ -127,6 +72,7 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyAnswer> 
         ...shown.map(() => null),
         adds ? figureOf(sum) : null,
         ...(adds ? [shareOf(sum, total), null] : []),
+        ...(change ? [null, null, null] : []),
       ],
       where: beyond(spec, column, order[spec.bottom === undefined ? to - 1 : from]),
     };
@@ -136,7 +82,7 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyAnswer> 
     caption: 'Ranking',
     labels: 2 + shown.length,
     whole: true,
-    columns: columnsOf(spec, column, shown),
+    columns: [...columnsOf(spec, column, shown), ...(change?.columns ?? [])],
   };
   return {
     tables: [
@@ -153,7 +99,10 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyAnswer> 
               : present(others().cells[c]),
       ),
     ],
-    warnings: notes(recordsOf(selection).length - order.length, spec, kept),
+    warnings: [
+      ...notes(recordsOf(selection).length - order.length, spec, kept),
+      ...(change?.warnings ?? []),
+    ],
   };
 }
 

@@ -1,6 +1,6 @@
 import type { GroupKey } from '../../arrange/groupKey';
 import type { Names } from '../kind';
-import { begun, replacedAt, type Part, type Slot } from '../sentence';
+import { begun, listedParts, replacedAt, type Part, type Slot } from '../sentence';
 import { ending, type Option } from '../ending';
 import { calendarSlots, dateSlot, PERIOD_CHOICES } from '../periodSlots';
 import {
@@ -160,12 +160,12 @@ function limit(spec: RankingSpec): Part<RankingSpec>[] {
   ];
 }
 
-/** The change of place between two periods; only groups have one. */
+/** The change of place between two periods: of groups, or of records that columns name in both. */
 function change(
   spec: RankingSpec,
   names: Names,
 ): { said: Part<RankingSpec>[]; add: Slot<RankingSpec>[] } {
-  if (ranksRecords(spec)) return { said: [], add: [] };
+  if (ranksRecords(spec) && spec.groups.length) return { said: [], add: [] };
   const now = spec.change;
   const { change: _, ...rest } = spec;
   const put = (next: Change | null): RankingSpec => (next ? { ...spec, change: next } : rest);
@@ -174,7 +174,7 @@ function change(
     now?.column ?? null,
     names,
     ['date', 'datetime'],
-    (next) => put(next === null ? null : { period: 'year', ...now, column: next }),
+    (next) => put(next === null ? null : { period: 'year', match: [], ...now, column: next }),
     { empty: 'change of place by…' },
   );
   if (!now) return { said: [], add: [column] };
@@ -203,8 +203,31 @@ function change(
     day('before'),
     ' to ',
     day('after'),
+    ...(ranksRecords(spec) ? matched(now, names, put) : []),
   ];
   return { said, add: [] };
+}
+
+/** ` of what Vessel and Route name` */
+function matched(
+  now: Change,
+  names: Names,
+  put: (change: Change) => RankingSpec,
+): Part<RankingSpec>[] {
+  const slot = (ref: string | null, k: number): Slot<RankingSpec> =>
+    columnSlot<RankingSpec>(
+      `change.match[${k}]`,
+      ref,
+      names,
+      ['text', 'number', 'date', 'datetime', 'time', 'yesno'],
+      (next) => put({ ...now, match: replacedAt(now.match, k, next) }),
+      { empty: now.match.length ? 'and by…' : 'records matched by…' },
+    );
+  return [
+    ...(now.match.length ? [', records matched by ', ...listedParts(now.match.map(slot))] : []),
+    ' ',
+    slot(null, now.match.length),
+  ];
 }
 
 /** Columns that name a ranked record. */

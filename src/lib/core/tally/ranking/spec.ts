@@ -34,6 +34,8 @@ export const RankingSpec = z.strictObject({
       calendar: Calendar.optional(),
       before: PeriodName.optional(),
       after: PeriodName.optional(),
+      /** Where records are ranked: the columns that name the same thing in both periods. */
+      match: z.array(z.string()).max(10).default([]),
     })
     .optional(),
 });
