@@ -2,6 +2,7 @@ import { schemaOf } from '$lib/core/ask/schemas';
 import { DEFINITION_WORDS, RANK_WORDS } from '$lib/core/measure/quantileDefinitions';
 import { MEASURES, needsOther, type MeasureKind } from '$lib/core/measure/measure';
 import { METHOD_WORDS } from '$lib/core/forecast/method';
+import { resultTables } from './resultTables';
 import { TIES_WORDS } from '$lib/core/tally/ranking/places';
 
 /** A part of a JSON Schema, as far as this document looks at it. */
@@ -20,6 +21,7 @@ interface Schema {
   readonly $defs?: Readonly<Record<string, Schema>>;
   readonly minimum?: number;
   readonly maximum?: number;
+  readonly description?: string;
 }
 
 /** An ask that the tests read and answer, so that the example stays true. */
@@ -62,6 +64,26 @@ export const EXAMPLE = {
   ],
 } as const;
 
+/** Types with a section of their own: how they are called, and where they stand. */
+const TYPES: Readonly<Record<string, { one: string; heading: string }>> = {
+  Condition: { one: 'a condition', heading: 'Conditions' },
+  GroupKey: { one: 'a group key', heading: 'Group keys' },
+  GroupOrder: { one: 'an order of groups', heading: 'Orders of groups' },
+  Bands: { one: 'bands', heading: 'Bands' },
+  Band: { one: 'a band', heading: 'A band' },
+  Calendar: { one: 'a calendar', heading: 'Calendars' },
+  SortKey: { one: 'a sort key', heading: 'Sort keys' },
+  Measure: { one: 'a measure', heading: 'Measures' },
+  Series: { one: 'a series', heading: 'Series' },
+};
+
+const linkTo = (name: string): string => {
+  const { one, heading } = TYPES[name];
+  return `[${one}](#${heading.toLowerCase().replaceAll(' ', '-')})`;
+};
+
+const nameOf = ({ $ref }: Schema): string => $ref?.split('/').pop() ?? '';
+
 const resolve = (schema: Schema, root: Schema): Schema => {
   const name = schema.$ref?.split('/').pop();
   return name && root.$defs?.[name] ? { ...root.$defs[name], ...schema } : schema;
@@ -69,6 +91,7 @@ const resolve = (schema: Schema, root: Schema): Schema => {
 
 /** `a list of texts`, `one of "a", "b"`, `a number`. */
 function typeWords(given: Schema, root: Schema, depth = 0): string {
+  if (nameOf(given) in TYPES) return linkTo(nameOf(given));
   const schema = resolve(given, root);
   if (schema.const !== undefined) return `\`${JSON.stringify(schema.const)}\``;
   if (schema.enum)
@@ -77,9 +100,9 @@ function typeWords(given: Schema, root: Schema, depth = 0): string {
       : schema.enum.map((v) => `\`${JSON.stringify(v)}\``).join(', ');
   const branches = schema.oneOf ?? schema.anyOf;
   if (branches) {
-    if (given.$ref?.endsWith('Condition')) return 'a condition';
+    if (branches.some((b) => resolve(b, root).properties?.kind)) return '[a tally](#tallies)';
     const words = [...new Set(branches.map((b) => typeWords(b, root, depth + 1)))];
-    return words.length > 4 ? 'see below' : words.join(' or ');
+    return words.join(' or ');
   }
   if (schema.type === 'array')
     return `a list${schema.items ? ` of: ${typeWords(schema.items, root, depth + 1)}` : ''}`;
@@ -104,9 +127,10 @@ function typeWords(given: Schema, root: Schema, depth = 0): string {
   return range[0] || range[1] ? `${words} ${range[0]}..${range[1]}` : words;
 }
 
-function table(given: Schema, root: Schema): string {
+/** A line for each key; those of objects without a name of their own stand under it. */
+function lines(given: Schema, root: Schema, before: string, among = ''): string[] {
   const schema = resolve(given, root);
-  const rows = Object.entries(schema.properties ?? {}).map(([key, value]) => {
+  return Object.entries(schema.properties ?? {}).flatMap(([key, value]) => {
     const resolved = resolve(value, root);
     const fallback =
       resolved.default !== undefined
@@ -114,10 +138,29 @@ function table(given: Schema, root: Schema): string {
         : schema.required?.includes(key)
           ? '**needed**'
           : '—';
-    return `| \`${key}\` | ${typeWords(value, root).replaceAll('|', '\\|')} | ${fallback} |`;
+    const line = `| \`${before}${key}\`${among} | ${typeWords(value, root).replaceAll('|', '\\|')} | ${fallback} | ${value.description ?? ''} |`;
+    return [line, ...inner(value, root, `${before}${key}`)];
   });
-  return ['| key | value | unless given |', '| --- | --- | --- |', ...rows].join('\n');
 }
+
+/** The keys below a key: of its object, or of each of its forms. */
+function inner(value: Schema, root: Schema, path: string): string[] {
+  if (nameOf(value) in TYPES) return [];
+  const schema = resolve(value, root);
+  if (schema.properties) return lines(schema, root, `${path}.`);
+  const forms = schema.oneOf ?? schema.anyOf ?? [];
+  return forms.flatMap((form) => {
+    const of = resolve(form, root).properties?.of?.const;
+    return typeof of === 'string' ? lines(form, root, `${path}.`, ` (${of})`) : [];
+  });
+}
+
+const table = (given: Schema, root: Schema): string =>
+  [
+    '| key | value | unless given | what it is |',
+    '| --- | --- | --- | --- |',
+    ...lines(given, root, ''),
+  ].join('\n');
 
 const variants = (schema: Schema): readonly Schema[] => schema.oneOf ?? schema.anyOf ?? [];
 
@@ -144,6 +187,10 @@ export function askDocument(): string {
   const item = (schema: Schema): Schema => resolve(schema.items ?? {}, root);
   const tallies = variants(item(at('tallies'))).map((s) => resolve(s, root));
   const ledger = tallies.find((t) => t.properties?.kind?.const === 'ledger') ?? {};
+  const forms = (name: string): string =>
+    variants(root.$defs?.[name] ?? {})
+      .map((s) => table(s, root))
+      .join('\n\n');
   const besides = (kind: MeasureKind): string => {
     const other = needsOther(kind);
     if (other !== null)
@@ -193,6 +240,14 @@ ${table(item(at('joins')), root)}
 
 ${table(item(at('computed')), root)}
 
+### \`ladder\`
+
+${table(at('ladder'), root)}
+
+### \`also[]\`: other lists in the same ask
+
+${table(item(at('also')), root)}
+
 ### Conditions
 
 A condition asks something of one column (\`leaf\`), is an expression, names \`records\` by number, or joins others: by and (\`all\`), by or (\`any\`), or those of which no part holds (\`none\`). Each can be negated. A blank is neither true nor false: it is not kept, nor is it by \`not\`; \`none\` keeps it, since no part holds. The \`where\` of a row of a result is such a condition: given to a rung it narrows to the very records of the row.
@@ -214,7 +269,37 @@ expressions have ECMAScript's form with the u flag, without references back and 
 
 ${table(item(resolve(ledger.properties?.groups ?? {}, root)), root)}
 
+### Orders of groups
+
+${forms('GroupOrder')}
+
+### Bands
+
+A band has its lower edge in and its upper edge out, the outermost ones both, unless \`edgeIn\` or the band itself says otherwise. Every overlap and every gap is named in the warnings; a value in several bands counts in the first.
+
+${forms('Bands')}
+
+### A band
+
+${table(root.$defs?.Band ?? {}, root)}
+
+### Calendars
+
+${table(root.$defs?.Calendar ?? {}, root)}
+
+### Sort keys
+
+${table(root.$defs?.SortKey ?? {}, root)}
+
+### Series
+
+${table(root.$defs?.Series ?? {}, root)}
+
+Periods are named \`"2024"\`, \`"2024-H1"\`, \`"2024-Q2"\`, \`"2024-04"\`, \`"2024-W07"\` or \`"2024-04-30"\`, or by a day in them. A bare year is the one that goes by this name in the calendar.
+
 ### Measures
+
+${table(root.$defs?.Measure ?? {}, root)}
 
 | kind | is the | of columns | besides |
 | --- | --- | --- | --- |
@@ -243,6 +328,10 @@ Methods of a forecast, besides \`best\`:
 ${listed(METHOD_WORDS)}
 
 ## The result
+
+The tables of each kind, and the keys of their columns (\`g1\`, \`g2\`… are the group keys in turn, \`m1\`… the measures, \`aN\` the groups across):
+
+${resultTables()}
 
 \`list\` (records and columns as prepared), \`counts\` (What counts, rung by rung), \`prepared\` (what joins left without a match), and for each tally its sentence (\`says\`), \`tables\`, \`warnings\` and \`footing\`. A table has \`columns\` and \`rows\`; a figure is a number with all its digits, a text (dates in ISO 8601), or null: none. Rows and columns carry \`where\`, the condition their records meet; the figure where they cross stands on the records that meet both. With \`leaveOut\` an answer goes without \`where\` or \`marks\`. \`tally schema result\` writes its form.
 

@@ -2,6 +2,7 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { format, resolveConfig } from 'prettier';
 import { describe, expect, it } from 'vitest';
+import { SCHEMAS, schemaOf } from '$lib/core/ask/schemas';
 import { checkExpression } from '$lib/core/expression/check';
 import { readDemo } from '../support/demo';
 import { answered } from '../support/ask';
@@ -15,6 +16,25 @@ describe('the documents are true of the code', () => {
       parser: 'markdown',
     });
     expect(readFileSync(file, 'utf8')).toBe(fresh);
+  });
+
+  it.each(SCHEMAS)('every key of the schema of %s is described', (name) => {
+    const missing: string[] = [];
+    const walk = (part: unknown, path: string): void => {
+      if (typeof part !== 'object' || part === null) return;
+      for (const [key, inner] of Object.entries(part)) {
+        if (key !== 'properties') walk(inner, key === '$defs' ? '' : path);
+        else
+          for (const [own, of] of Object.entries(
+            inner as Record<string, { description?: string }>,
+          )) {
+            if (!of.description) missing.push(`${path}.${own}`);
+            walk(of, `${path}.${own}`);
+          }
+      }
+    };
+    walk(schemaOf(name), name);
+    expect(missing).toEqual([]);
   });
 
   it('its example is answered', () => {
