@@ -6,8 +6,6 @@
   import { z } from 'zod';
   import { counted } from '../../core/table/format';
   import type { Place } from '../../engine/protocol';
-  import Behind from '../behind/Behind.svelte';
-  import ColumnPanel from '../column/ColumnPanel.svelte';
   import { benchActs, foundActs, type Act } from '../finder/acts';
   import Finder from '../finder/Finder.svelte';
   import { copyText } from '../handover/clipboard';
@@ -17,8 +15,6 @@
   import LedgerBar from '../ledger/LedgerBar.svelte';
   import { isLedger } from '../../core/bench/tray';
   import LedgerSentence from '../sentence/LedgerSentence.svelte';
-  import Tally from '../tally/Tally.svelte';
-  import Chooser from '../tray/Chooser.svelte';
   import Tray from '../tray/Tray.svelte';
   import MadeRail from '../made/MadeRail.svelte';
   import ProgressBar from '../shell/ProgressBar.svelte';
@@ -29,7 +25,7 @@
   import Earlier from './Earlier.svelte';
   import Faults from './Faults.svelte';
   import Leaving from './Leaving.svelte';
-  import RecordPanel from './RecordPanel.svelte';
+  import { fetchInQuiet, PARTS } from './parts';
   import SidePanel from './SidePanel.svelte';
 
   let { facts }: { facts: BenchFacts } = $props();
@@ -43,6 +39,7 @@
 
   onMount(() => {
     void bench.open();
+    fetchInQuiet();
     return () => bench.stop();
   });
 
@@ -272,7 +269,11 @@
       </h1>
       {#if bench.columns.length}
         {#if bench.choosing}
-          <Chooser {bench} />
+          {#await PARTS.chooser() then { default: Chooser }}
+            <Chooser {bench} />
+          {:catch}
+            <p class="opening">{UNREACHED}</p>
+          {/await}
         {:else if isLedger(bench.shown)}
           <LedgerSentence {bench} />
           <Faults {bench} />
@@ -284,7 +285,11 @@
           {/if}
         {:else}
           <Faults {bench} />
-          {#key bench.shown.id}<Tally {bench} />{/key}
+          {#await PARTS.tally() then { default: Tally }}
+            {#key bench.shown.id}<Tally {bench} />{/key}
+          {:catch}
+            <p class="opening">{UNREACHED}</p>
+          {/await}
         {/if}
       {:else if !bench.fault}
         <p class="opening" role="status">
@@ -302,12 +307,22 @@
         wide={side.kind === 'made' || side.kind === 'stack'}
         onclose={() => (bench.side = null)}
       >
-        {#if side.kind === 'behind'}<Behind {bench} place={side.place} onledger={toFigure} />
-        {:else if side.kind === 'column'}<ColumnPanel
-            {bench}
-            column={side.column}
-            onnarrow={(column) => bench.step.begin(column)}
-          />
+        {#if side.kind === 'behind'}
+          {#await PARTS.behind() then { default: Behind }}
+            <Behind {bench} place={side.place} onledger={toFigure} />
+          {:catch}
+            <p class="opening">{UNREACHED}</p>
+          {/await}
+        {:else if side.kind === 'column'}
+          {#await PARTS.column() then { default: ColumnPanel }}
+            <ColumnPanel
+              {bench}
+              column={side.column}
+              onnarrow={(column) => bench.step.begin(column)}
+            />
+          {:catch}
+            <p class="opening">{UNREACHED}</p>
+          {/await}
         {:else if side.kind === 'stack'}
           {#await import('../made/StackPanel.svelte') then { default: StackPanel }}
             <StackPanel {bench} />
@@ -321,7 +336,11 @@
             <p class="opening">{UNREACHED}</p>
           {/await}
         {:else}
-          <RecordPanel {bench} record={side.record} column={side.column} onledger={toRecord} />
+          {#await PARTS.record() then { default: RecordPanel }}
+            <RecordPanel {bench} record={side.record} column={side.column} onledger={toRecord} />
+          {:catch}
+            <p class="opening">{UNREACHED}</p>
+          {/await}
         {/if}
       </SidePanel>
     {/if}

@@ -1,11 +1,12 @@
 <script lang="ts">
   import { bringScope, dropScope, keepScope, putAllBack, setLead } from '../../core/bench/edits';
+  import type { Condition } from '../../core/scope/condition';
   import { showCount, counted } from '../../core/table/format';
   import type { BenchState } from '../bench/bench.svelte';
   import Choices from '../shell/Choices.svelte';
   import Pop from '../shell/Pop.svelte';
   import { NEW_STEP } from '../bench/step.svelte';
-  import RungEditor from './RungEditor.svelte';
+  import { rungEditor } from './rungEditor';
   import RungCard from './RungCard.svelte';
 
   interface Props {
@@ -32,6 +33,14 @@
     close();
   }
 </script>
+
+{#snippet editor(condition: Condition, changing: boolean, place: number)}
+  {#await rungEditor() then { default: RungEditor }}
+    <RungEditor {bench} {condition} {changing} {place} />
+  {:catch}
+    <li class="card">This part could not be fetched. Is the server there? Try again.</li>
+  {/await}
+{/snippet}
 
 <section class="ladder" aria-labelledby="what-counts">
   <header>
@@ -61,12 +70,7 @@
         <i class="share" style:width="100%"></i>
       </li>
       {#each overview.rungs.filter((rung) => rung.id !== NEW_STEP) as rung, k (rung.id)}
-        {#if step?.id === rung.id}<RungEditor
-            {bench}
-            condition={step.condition}
-            changing
-            place={k}
-          />{:else}<RungCard
+        {#if step?.id === rung.id}{@render editor(step.condition, true, k)}{:else}<RungCard
             {bench}
             {rung}
             share={share(rung.records)}
@@ -75,12 +79,9 @@
             onedit={() => bench.step.edit(rung.id)}
           />{/if}
       {/each}
-      {#if step && step.id === null}<RungEditor
-          {bench}
-          condition={step.condition}
-          changing={false}
-          place={bench.doc.ladder.rungs.length}
-        />{/if}
+      {#if step && step.id === null}
+        {@render editor(step.condition, false, bench.doc.ladder.rungs.length)}
+      {/if}
       {#if overview.setAside.records > 0 || bench.doc.ladder.setAside.records.length > 0 || bench.doc.ladder.setAside.values.length > 0}
         <li class="card aside">
           <div class="line">

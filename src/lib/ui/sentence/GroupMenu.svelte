@@ -7,7 +7,7 @@
   import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import Choices from '../shell/Choices.svelte';
-  import BandsFields from './BandsFields.svelte';
+  import { bandsFields } from './bandsFields';
   import CalendarFields from './CalendarFields.svelte';
   import TakeOut from './TakeOut.svelte';
   import HandOrder from './HandOrder.svelte';
@@ -175,11 +175,13 @@
         </select></label
       >
       {#if type === 'number'}
-        <BandsFields
-          bands={group.bands ?? null}
-          lists={bench.listNames}
-          onchange={(bands) => onchange({ ...group, bands: bands ?? undefined })}
-        />
+        {#await bandsFields() then { default: BandsFields }}
+          <BandsFields
+            bands={group.bands ?? null}
+            lists={bench.listNames}
+            onchange={(bands) => onchange({ ...group, bands: bands ?? undefined })}
+          />
+        {/await}
       {/if}
       {#if dated}
         <CalendarFields

@@ -4,12 +4,11 @@
   import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import Choices from '../shell/Choices.svelte';
-  import BandsFields from './BandsFields.svelte';
+  import { bandsFields } from './bandsFields';
   import ColumnMenu from './ColumnMenu.svelte';
   import ConditionMenu from './ConditionMenu.svelte';
   import DateMenu from './DateMenu.svelte';
   import GroupMenu from './GroupMenu.svelte';
-  import LabelMenu from './LabelMenu.svelte';
   import MeasureMenu from './MeasureMenu.svelte';
   import NumberMenu from './NumberMenu.svelte';
   import NumbersMenu from './NumbersMenu.svelte';
@@ -142,12 +141,15 @@
       onset(next ? 'Change a condition' : 'Take a condition out', takes.set(next, called))}
     {close}
   />
-{:else if takes.a === 'bands'}<BandsFields
-    bands={takes.value}
-    lists={bench.listNames}
-    kept={bench.doc.bands}
-    onchange={(next) => onset('Change the bands', takes.set(next))}
-  />
+{:else if takes.a === 'bands'}
+  {#await bandsFields() then { default: BandsFields }}
+    <BandsFields
+      bands={takes.value}
+      lists={bench.listNames}
+      kept={bench.doc.bands}
+      onchange={(next) => onset('Change the bands', takes.set(next))}
+    />
+  {/await}
 {:else if takes.a === 'date'}<DateMenu
     name={slot.name ?? 'Period'}
     period={takes.period}
@@ -161,14 +163,17 @@
     onchange={(next) => onset(`${name}: ${next}`, takes.set(next))}
     {close}
   />
-{:else if takes.a === 'label'}<LabelMenu
-    {bench}
-    {name}
-    column={takes.column}
-    value={takes.value}
-    onchange={(next) => onset(`${name}: ${next}`, takes.set(next))}
-    {close}
-  />
+{:else if takes.a === 'label'}
+  {#await import('./LabelMenu.svelte') then { default: LabelMenu }}
+    <LabelMenu
+      {bench}
+      {name}
+      column={takes.column}
+      value={takes.value}
+      onchange={(next) => onset(`${name}: ${next}`, takes.set(next))}
+      {close}
+    />
+  {/await}
 {:else if takes.a === 'list'}<Choices
     name="lists and readings"
     choices={bench.comparable.map((value) => ({ value, label: value }))}
