@@ -4,7 +4,7 @@ import path from 'node:path';
 import { By, Key, Page } from '../../tests/interface/support/browser';
 import { choose, untilRead } from '../../tests/interface/support/intake';
 import { openBench, showDown } from '../../tests/interface/support/ledger';
-import { openTally, openTray } from '../../tests/interface/support/tally';
+import { beginTally, openTally, openTray } from '../../tests/interface/support/tally';
 import { TestServer } from '../../tests/interface/support/server';
 
 const folder = path.join(process.cwd(), 'docs/screenshots');
@@ -22,6 +22,18 @@ const TALLIES = [
   ['periods-1', 'periods'],
   ['forecast-1', 'forecast'],
 ] as const;
+
+/** Takes a choice of the open menu by its words. */
+async function chooseIn(words: string): Promise<void> {
+  await page.until(`the choice ${words}`, async () => {
+    for (const option of await page.all('.pop [role="option"]'))
+      if ((await option.getText()).startsWith(words)) {
+        await option.click();
+        return true;
+      }
+    return null;
+  });
+}
 
 async function picture(name: string): Promise<void> {
   await page.driver.sleep(700);
@@ -55,6 +67,16 @@ try {
     if (name === 'periods') await page.press('years over one another');
     await picture(name);
   }
+  await beginTally(page, 'contributions');
+  await page.press('Route', '[data-test="sentence"]');
+  await chooseIn('Vessel');
+  await page.type(Key.ESCAPE);
+  await page.untilText('sentence', 'for each Vessel');
+  await picture('moved-it');
+  await page.go('/benches/5');
+  await page.find('new-tally');
+  await beginTally(page, 'line');
+  await picture('line');
   await openTray(page, '/benches/6');
   await page.click('tally-ledger');
   await page.find('foot-counted');

@@ -314,6 +314,8 @@ const KINDS = [
   'periods',
   'growth',
   'forecast',
+  'line',
+  'contributions',
   'nested',
 ];
 
@@ -347,7 +349,8 @@ describe('the page and the command line', () => {
       const rows = seen.get(id);
       if (!rows) continue;
       const wanted = writtenOut(tallies[k].tables[0]);
-      const found = new Set(rows.flat());
+      // Beside a figure may stand that it is covered in part, or rests on one record.
+      const found = new Set(rows.flat().map((cell) => cell.replace(/ ?(in part|on one)$/, '')));
       for (const figure of wanted.slice(0, 200)) {
         expect(found.has(figure), `${asked[k].kind}: ${figure}`).toBe(true);
         compared++;

@@ -8,13 +8,15 @@ export const CELL_STATES = {
   corrected: 'c',
   /** A figure that does not exist. */
   none: 'n',
+  /** A figure that one record carries. */
+  rests: 'r',
 } as const;
 export type CellState = keyof typeof CELL_STATES;
 
-export const CellStateName = z.enum(['read', 'blank', 'unread', 'corrected', 'none']);
+export const CellStateName = z.enum(['read', 'blank', 'unread', 'corrected', 'none', 'rests']);
 
 /** One letter for each cell: a page checks a line in one look, not one for each cell. */
-export const States = z.string().regex(/^[.bucn]*$/);
+export const States = z.string().regex(/^[.bucnr]*$/);
 
 const NAMES: Readonly<Record<string, CellState>> = Object.fromEntries(
   CellStateName.options.map((name) => [CELL_STATES[name], name]),

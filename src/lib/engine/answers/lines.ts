@@ -63,7 +63,11 @@ function groupCell(l: LedgerLayout, slot: Slot, level: number, group: number): L
   if (slot.measure < 0) return EMPTY;
   const at = (k: number): number => l.ledger.figures.levels[level][k][group];
   const value = at(slot.measure);
-  return { text: l.text(slot.measure, at), state: value === value ? 'read' : 'none' };
+  const rests = l.ledger.own.resting.at(level + 1, slot.measure, group);
+  return {
+    text: l.text(slot.measure, at),
+    state: value !== value ? 'none' : rests?.much ? 'rests' : 'read',
+  };
 }
 
 function recordLine(

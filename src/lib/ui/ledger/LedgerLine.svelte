@@ -110,7 +110,13 @@
     >
       <span>{text}</span>{#if state === 'unread'}<span class="visually-hidden">
           (unread)</span
-        >{:else if state === 'corrected'}<sup aria-label="corrected">✎</sup>{/if}
+        >{:else if state === 'corrected'}<sup aria-label="corrected">✎</sup
+        >{:else if state === 'rests'}<sup
+          class="one"
+          role="img"
+          title="One record carries this figure: open it to see which"
+          aria-label="carried by one record"
+        ></sup>{/if}
     </div>
   {/each}
 </div>
@@ -217,6 +223,14 @@
   }
   .corrected {
     color: var(--plum);
+  }
+  /* No text of the cell: what is copied or read aloud is the figure and the words. */
+  .one::after {
+    content: '1';
+  }
+  .one {
+    color: var(--plum);
+    font-weight: 600;
   }
   sup {
     font-size: 10px;
