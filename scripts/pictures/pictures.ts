@@ -73,7 +73,7 @@ try {
   await page.type(Key.ESCAPE);
   await page.untilText('sentence', 'for each Vessel');
   await picture('moved-it');
-  await page.go('/benches/5');
+  await page.go('/benches/4');
   await page.find('new-tally');
   await beginTally(page, 'line');
   await picture('line');

@@ -1,8 +1,9 @@
 import { BadCondition } from '../errors';
 import { noDateFacts, readClock, readDate, readDateTime } from '../read/dates';
-import { DAY_MS, dayNumber, isoWeekStart } from '../table/calendar';
+import { DAY_MS } from '../table/calendar';
 import type { ScalarColumn } from '../table/column';
 import { periodEnd, periodOf, type CalendarPeriod } from '../table/period';
+import { daysNamed } from '../table/periodName';
 
 /** What a point of a condition covers, both in: one value, or a whole day or period. */
 export interface Span {
@@ -71,16 +72,8 @@ const isAmbiguous = (text: string): boolean =>
 /** The days that a date or a period covers; null where the text is neither, or can be read two ways. */
 export function daysCovered(text: string): Span | null {
   if (isAmbiguous(text)) return null;
-  const week = /^(\d{4})-?W(\d{2})$/i.exec(text);
-  if (week) {
-    const from = isoWeekStart(Number(week[1]), Number(week[2]));
-    return from === null ? null : { from, to: from + 6 };
-  }
-  const half = /^(\d{4})-?H([12])$/i.exec(text);
-  if (half) {
-    const from = dayNumber(Number(half[1]), half[2] === '1' ? 1 : 7, 1);
-    return { from, to: periodEnd(periodOf(from, 'half'), 'half') };
-  }
+  const named = daysNamed(text);
+  if (named) return named;
   const facts = noDateFacts();
   const from = readDate(text, 'ymd', facts);
   if (Number.isNaN(from)) return null;

@@ -18,9 +18,15 @@ import { figureText, formatOf, type Formats } from './figureText';
 import { recordsWithin } from './recordsWithin';
 import type { Condition } from '../scope/condition';
 import { recordPlace } from '../table/recordNumber';
-import { canRest, restsOn, restsWords } from './resting';
+import { canRest, restsOn, restsRecord, restsWords } from './resting';
 import { anyOf } from './whereCondition';
-import type { Figure, FigureColumn, FigurePlace, FigureRow } from './result';
+import {
+  figureOf,
+  type Figure,
+  type FigureColumn,
+  type FigurePlace,
+  type FigureRow,
+} from './result';
 
 /** What stands behind one figure of an answer. */
 export interface FigureBehind {
@@ -145,7 +151,13 @@ function restOf(
   const rests = restsOn(measure.kind === 'sum' ? 'sum' : 'mean', figure, values, moments, 0);
   if (!rests || rests.values < 2) return null;
   const { record, much } = rests;
-  return { record, much, says: restsWords(table, column, rests, formats) };
+  return {
+    record,
+    much,
+    says: much
+      ? restsWords(table, column, rests, formats)
+      : `Of all its records ${restsRecord(table, column, rests, formats)} moves it most: ${figureText(column, figureOf(rests.without), formats)} without it.`,
+  };
 }
 
 /** Where few records carry a figure: the one that moves it most, and the median beside a mean. */

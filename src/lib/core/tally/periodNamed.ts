@@ -1,16 +1,26 @@
 import { z } from 'zod';
-import { daysCovered, DATE_FORMS } from '../scope/point';
 import { dayNumber } from '../table/calendar';
 import { periodOf, USUAL_CALENDAR, type Calendar, type CalendarPeriod } from '../table/period';
+import { daysNamed } from '../table/periodName';
 import type { Faults } from './fault';
 import { PERIODS_WORDS } from './periodWords';
+
+/** How the periods of a kind are named. */
+export const PERIOD_FORMS: Record<CalendarPeriod, string> = {
+  day: '2024-04-30',
+  week: '2024-W07',
+  month: '2024-04',
+  quarter: '2024-Q2',
+  half: '2024-H1',
+  year: '2024',
+};
 
 /** A period by its name: `2024`, `2024-H1`, `2024-Q2`, `2024-04`, `2024-W07`, `2024-04-30`; or by a day in it. */
 export const PeriodName = z
   .string()
   .max(20)
-  .refine((text) => daysCovered(text) !== null, {
-    error: `Name a period as ${DATE_FORMS}, or by a day in it.`,
+  .refine((text) => daysNamed(text.trim()) !== null, {
+    error: `Name a period as ${Object.values(PERIOD_FORMS).join(', ')}.`,
   });
 
 /**
@@ -28,21 +38,11 @@ export function periodNamed(
     const starts = Number(name) - (yearStartsIn > 1 && yearNamedBy === 'end' ? 1 : 0);
     return periodOf(dayNumber(starts, yearStartsIn, 1), 'year', calendar);
   }
-  const days = daysCovered(name.trim());
+  const days = daysNamed(name.trim());
   if (!days) return null;
   const [from, to] = [periodOf(days.from, period, calendar), periodOf(days.to, period, calendar)];
   return from === to ? from : null;
 }
-
-/** How the periods of a kind are named. */
-export const PERIOD_FORMS: Record<CalendarPeriod, string> = {
-  day: '2024-04-30',
-  week: '2024-W07',
-  month: '2024-04',
-  quarter: '2024-Q2',
-  half: '2024-H1',
-  year: '2024',
-};
 
 /** Names a period that is none of the kind asked about. */
 export function checkPeriodName(

@@ -1,4 +1,5 @@
 import { bandsFields } from '../sentence/bandsFields';
+import { dateMenu } from '../sentence/dateMenu';
 import { rungEditor } from '../ladder/rungEditor';
 
 /**
@@ -13,6 +14,7 @@ export const PARTS = {
   record: () => import('./RecordPanel.svelte'),
   rung: rungEditor,
   bands: bandsFields,
+  date: dateMenu,
 } as const;
 
 /** How long the first look is left alone. */

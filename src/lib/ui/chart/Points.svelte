@@ -17,6 +17,7 @@
     onrecord?: ((record: number) => void) | undefined;
   }
   let { width, height, says, shape, far, chosen = null, onopen, onrecord }: Props = $props();
+  const id = $props.id();
   let chart = $state<Chart>();
   export const element = (): SVGSVGElement | undefined => chart?.element();
 
@@ -121,7 +122,15 @@
     />
   {/each}
   {#if shape.band.length}
-    <path class="band" d={band(shape.band)} />
+    <clipPath id="{id}-plot"
+      ><rect
+        x={margin.left}
+        y={margin.top - 6}
+        width={Math.max(0, width - margin.left - margin.right)}
+        height={Math.max(0, height - margin.top - margin.bottom + 12)}
+      /></clipPath
+    >
+    <path class="band" d={band(shape.band)} clip-path="url(#{id}-plot)" />
   {/if}
   {#each shape.lines as { from, to, label }, k (label + k)}
     <path

@@ -1,5 +1,7 @@
 <script lang="ts">
   import { daysCovered } from '../../core/scope/point';
+  import { isoDate } from '../../core/table/calendar';
+  import { daysNamed } from '../../core/table/periodName';
   import type { CalendarPeriod } from '../../core/table/period';
   import { PERIOD_FORMS } from '../../core/tally/periodNamed';
   import DatePoint from '../fields/DatePoint.svelte';
@@ -18,7 +20,9 @@
   let typed = $state<string | null>(null);
 
   function take(text: string): void {
-    if (daysCovered(text.trim())) onchange(text.trim());
+    const days = daysCovered(text.trim());
+    if (daysNamed(text.trim())) onchange(text.trim());
+    else if (days) onchange(isoDate(days.from));
   }
 </script>
 

@@ -7,7 +7,7 @@
   import { bandsFields } from './bandsFields';
   import ColumnMenu from './ColumnMenu.svelte';
   import ConditionMenu from './ConditionMenu.svelte';
-  import DateMenu from './DateMenu.svelte';
+  import { dateMenu } from './dateMenu';
   import GroupMenu from './GroupMenu.svelte';
   import MeasureMenu from './MeasureMenu.svelte';
   import NumberMenu from './NumberMenu.svelte';
@@ -150,13 +150,16 @@
       onchange={(next) => onset('Change the bands', takes.set(next))}
     />
   {/await}
-{:else if takes.a === 'date'}<DateMenu
-    name={slot.name ?? 'Period'}
-    period={takes.period}
-    value={takes.value}
-    onchange={(next) => onset('Change a period', takes.set(next))}
-    {close}
-  />
+{:else if takes.a === 'date'}
+  {#await dateMenu() then { default: DateMenu }}
+    <DateMenu
+      name={slot.name ?? 'Period'}
+      period={takes.period}
+      value={takes.value}
+      onchange={(next) => onset('Change a period', takes.set(next))}
+      {close}
+    />
+  {/await}
 {:else if takes.a === 'text'}<TextMenu
     {name}
     value={takes.value}

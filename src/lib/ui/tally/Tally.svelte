@@ -181,7 +181,7 @@
       {#each page.answered.tables as head, k (head.name)}
         {@const rows = page.tables.get(head.name)}
         {@const at = source.table(head.name)}
-        {#if rows && at}
+        {#if rows && at && (k === 0 || head.length > 0)}
           <section aria-label={head.caption}>
             {#if k > 0}<h2 class="caps">{head.caption}</h2>{/if}
             <FigureTable
