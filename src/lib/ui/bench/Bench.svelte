@@ -7,7 +7,7 @@
   import { counted } from '../../core/table/format';
   import type { Place } from '../../engine/protocol';
   import { benchActs, foundActs, type Act } from '../finder/acts';
-  import Finder from '../finder/Finder.svelte';
+  import type Finder from '../finder/Finder.svelte';
   import { copyText } from '../handover/clipboard';
   import HandOver from '../handover/HandOver.svelte';
   import Ladder from '../ladder/Ladder.svelte';
@@ -33,15 +33,24 @@
   // svelte-ignore state_referenced_locally
   const bench = new BenchState(facts);
 
-  let finder: Finder;
+  let finder = $state<Finder>();
+  /** Whether the finder was asked for once. */
+  let finding = $state(false);
   let handOver: HandOver;
   let ledger = $state<Ledger>();
 
   onMount(() => {
     void bench.open();
-    fetchInQuiet();
+    void fetchInQuiet();
     return () => bench.stop();
   });
+
+  async function find(): Promise<void> {
+    finding = true;
+    await PARTS.finder();
+    await tick();
+    finder?.show();
+  }
 
   const acts = $derived<Act[]>([
     { kind: 'act', label: 'Undo', keys: 'Ctrl+Z', run: () => bench.undo() },
@@ -104,7 +113,7 @@
       event.target instanceof HTMLTextAreaElement ||
       event.target instanceof HTMLSelectElement ||
       (event.target instanceof HTMLElement && event.target.isContentEditable);
-    if (ctrl && key === 'k') void finder.show();
+    if (ctrl && key === 'k') void find();
     else if (ctrl && key === 'z' && !typing) {
       if (event.shiftKey) bench.redo();
       else bench.undo();
@@ -219,7 +228,7 @@
       >
     {/snippet}
     {#snippet acts()}
-      <button type="button" class="bar-button finder" onclick={() => void finder.show()}
+      <button type="button" class="bar-button finder" onclick={() => void find()}
         ><span>Find or do…</span><small>Ctrl K</small></button
       >
       <button
@@ -347,7 +356,11 @@
   </div>
   {#if bench.notice}<div class="toast" aria-hidden="true">{bench.notice}</div>{/if}
 </div>
-<Finder bind:this={finder} {acts} search={(text) => foundActs(bench, text)} />
+{#if finding}
+  {#await PARTS.finder() then { default: Finder }}
+    <Finder bind:this={finder} {acts} search={(text) => foundActs(bench, text)} />
+  {/await}
+{/if}
 
 <style>
   .page {

@@ -1,5 +1,7 @@
 import { bandsFields } from '../sentence/bandsFields';
+import { conditionMenu } from '../sentence/conditionMenu';
 import { dateMenu } from '../sentence/dateMenu';
+import { measureMenu } from '../sentence/measureMenu';
 import { rungEditor } from '../ladder/rungEditor';
 
 /**
@@ -15,14 +17,16 @@ export const PARTS = {
   rung: rungEditor,
   bands: bandsFields,
   date: dateMenu,
+  measure: measureMenu,
+  condition: conditionMenu,
+  finder: () => import('../finder/Finder.svelte'),
 } as const;
 
 /** How long the first look is left alone. */
 const QUIET = 1500;
 
-/** Fetches all parts once nothing else is to be done. */
-export function fetchInQuiet(): void {
-  setTimeout(() => {
-    for (const fetch of Object.values(PARTS)) fetch().catch(() => undefined);
-  }, QUIET);
+/** Fetches all parts once the first look is over; those that cannot be had are asked for again when they are needed. */
+export async function fetchInQuiet(): Promise<void> {
+  await new Promise((done) => setTimeout(done, QUIET));
+  await Promise.allSettled(Object.values(PARTS).map((fetch) => fetch()));
 }

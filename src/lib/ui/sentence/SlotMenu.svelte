@@ -6,10 +6,10 @@
   import Choices from '../shell/Choices.svelte';
   import { bandsFields } from './bandsFields';
   import ColumnMenu from './ColumnMenu.svelte';
-  import ConditionMenu from './ConditionMenu.svelte';
+  import { conditionMenu } from './conditionMenu';
   import { dateMenu } from './dateMenu';
   import GroupMenu from './GroupMenu.svelte';
-  import MeasureMenu from './MeasureMenu.svelte';
+  import { measureMenu } from './measureMenu';
   import NumberMenu from './NumberMenu.svelte';
   import NumbersMenu from './NumbersMenu.svelte';
   import SeveralMenu from './SeveralMenu.svelte';
@@ -77,17 +77,20 @@
       onset(next ? `Sort by ${sortWords(next, names)}` : 'Take a sort out', takes.set(next))}
     {close}
   />
-{:else if takes.a === 'measure'}<MeasureMenu
-    {columns}
-    measure={takes.value}
-    needed={takes.needed}
-    onchange={(next) =>
-      onset(
-        next ? `Show the ${measurePhrase(next, names)}` : 'Take a measure out',
-        takes.set(next),
-      )}
-    {close}
-  />
+{:else if takes.a === 'measure'}
+  {#await measureMenu() then { default: MeasureMenu }}
+    <MeasureMenu
+      {columns}
+      measure={takes.value}
+      needed={takes.needed}
+      onchange={(next) =>
+        onset(
+          next ? `Show the ${measurePhrase(next, names)}` : 'Take a measure out',
+          takes.set(next),
+        )}
+      {close}
+    />
+  {/await}
 {:else if takes.a === 'column'}<ColumnMenu
     {columns}
     column={takes.value}
@@ -132,15 +135,18 @@
     least={takes.least}
     onchange={(next) => onset(`${name} changed`, takes.set(next))}
   />
-{:else if takes.a === 'condition'}<ConditionMenu
-    {bench}
-    condition={takes.value}
-    name={takes.name}
-    needed={takes.needed}
-    onchange={(next, called) =>
-      onset(next ? 'Change a condition' : 'Take a condition out', takes.set(next, called))}
-    {close}
-  />
+{:else if takes.a === 'condition'}
+  {#await conditionMenu() then { default: ConditionMenu }}
+    <ConditionMenu
+      {bench}
+      condition={takes.value}
+      name={takes.name}
+      needed={takes.needed}
+      onchange={(next, called) =>
+        onset(next ? 'Change a condition' : 'Take a condition out', takes.set(next, called))}
+      {close}
+    />
+  {/await}
 {:else if takes.a === 'bands'}
   {#await bandsFields() then { default: BandsFields }}
     <BandsFields
