@@ -1,7 +1,6 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sailingsInSql } from '../support/sql';
+import { seriousFaults } from './support/axe';
 import { By, Key, Page } from './support/browser';
 import { number } from './support/ledger';
 import { TestServer } from './support/server';
@@ -19,19 +18,9 @@ afterAll(async () => {
 });
 
 const SAILINGS = '/benches/6';
-const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 const db = sailingsInSql();
 const one = (query: string): Record<string, number> =>
   db.prepare(query).get() as Record<string, number>;
-
-/** Serious faults that an automatic check of accessibility finds in the page as it stands. */
-const serious = (): Promise<string[]> =>
-  page.driver.executeAsyncScript<string[]>(
-    `const done = arguments[arguments.length - 1];
-     ${axe};
-     axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((r) =>
-       done(r.violations.filter((v) => ['serious', 'critical'].includes(v.impact)).map((v) => v.id + ' ' + v.nodes[0].html.slice(0, 120))));`,
-  );
 
 /** Opens a marked word of the sentence and takes a choice of its menu by its words. */
 async function choose(word: string, choice: string): Promise<void> {
@@ -85,7 +74,7 @@ describe('what moved it', () => {
       'the change as it was',
       async () => Math.abs(figure((await rowOf('Change'))[3]) - (years.b - years.a)) < 0.01,
     );
-    expect(await serious()).toEqual([]);
+    expect(await seriousFaults(page)).toEqual([]);
   });
 
   it('between two groups, chosen from their names', async () => {
@@ -119,7 +108,7 @@ describe('the line', () => {
         from s where boarded is not null and fares is not null) p from m`);
     const [predicted] = await seenTable(page, 'predictions');
     expect(number(predicted[1])).toBeCloseTo(fit.p, 1);
-    expect(await serious()).toEqual([]);
+    expect(await seriousFaults(page)).toEqual([]);
   });
 });
 
@@ -148,7 +137,7 @@ describe('series by groups', () => {
     );
     for (const route of ['Holm and Inner Isles', 'Nessness', 'Outer Freight', 'Skerry Bank'])
       expect(names).toContain(route);
-    expect(await serious()).toEqual([]);
+    expect(await seriousFaults(page)).toEqual([]);
   });
 
   it('carries each route on, and says how far their sum lies from the forecast of the sum', async () => {

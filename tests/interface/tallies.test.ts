@@ -1,6 +1,5 @@
 import { spawnSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AskResult } from '$lib/core/ask/result';
@@ -9,6 +8,7 @@ import { figureText } from '$lib/core/tally/figureText';
 import type { FigureTable } from '$lib/core/tally/result';
 import { demoPath } from '../support/demo';
 import { sailingsInSql } from '../support/sql';
+import { seriousFaults } from './support/axe';
 import { By, Key, Page } from './support/browser';
 import { choose, madeFile, untilRead } from './support/intake';
 import { number } from './support/ledger';
@@ -27,7 +27,6 @@ afterAll(async () => {
 });
 
 const SAILINGS = '/benches/6';
-const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
 /** The value of the edge at a place, as the handle says it. */
 const edgeAt = async (k: number): Promise<string> =>
@@ -504,14 +503,6 @@ describe('what moved since the last reading', () => {
 describe('tallies for everybody', () => {
   it('have no serious fault for assistive technology, in both themes', async () => {
     await openTray(page, SAILINGS);
-    const serious = async (): Promise<string[]> => {
-      return page.driver.executeAsyncScript<string[]>(
-        `const done = arguments[arguments.length - 1];
-         ${axe};
-         axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((r) =>
-           done(r.violations.filter((v) => ['serious', 'critical'].includes(v.impact)).map((v) => v.id + ': ' + v.nodes.map((n) => n.html.slice(0, 160)).slice(0, 3).join(' | '))))`,
-      );
-    };
     const ids = await page.run<string[]>(
       `return [...document.querySelectorAll('[data-tally]')].map((e) => e.dataset.tally).filter((id) => id !== 'ledger')`,
     );
@@ -519,7 +510,7 @@ describe('tallies for everybody', () => {
       await page.run(`document.documentElement.dataset.mode = arguments[0]`, mode);
       for (const id of ids.slice(0, 8)) {
         await openTally(page, id);
-        expect(await serious(), `${id}, ${mode}`).toEqual([]);
+        expect(await seriousFaults(page), `${id}, ${mode}`).toEqual([]);
       }
     }
     await page.run(`document.documentElement.dataset.mode = 'light'`);
@@ -528,7 +519,7 @@ describe('tallies for everybody', () => {
       'sketches',
       async () => (await page.all('[data-test=chooser] svg')).length > 8,
     );
-    expect(await serious()).toEqual([]);
+    expect(await seriousFaults(page)).toEqual([]);
     await page.type(Key.ESCAPE);
   });
 

@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest';
-import { periodNamed } from '../tally/periodNamed';
 import { isoDate } from './calendar';
 import { daysNamed } from './periodName';
 
@@ -23,12 +22,4 @@ describe('periods by their names', () => {
     '“%s” is none',
     (text) => expect(days(text)).toBeNull(),
   );
-
-  it('a name is a period of a kind where it lies in one', () => {
-    expect(periodNamed('2024-05', 'quarter')).toBe(periodNamed('2024-Q2', 'quarter'));
-    expect(periodNamed('2024', 'quarter')).toBeNull();
-    const april = { yearStartsIn: 4, yearNamedBy: 'end', weekStartsOn: 1 } as const;
-    // The year that goes by 2024 where years end in March.
-    expect(periodNamed('2024', 'year', april)).toBe(periodNamed('2023-04-01', 'year', april));
-  });
 });

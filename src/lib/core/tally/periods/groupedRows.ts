@@ -2,13 +2,12 @@ import { groupPath } from '../../arrange/tree';
 import type { Condition } from '../../scope/condition';
 import { groupWhere, joined } from '../keys';
 import type { RowPlan } from '../answer';
-import { marked, type Figure, type FigureRow } from '../result';
+import type { Figure, FigureRow } from '../result';
 import {
   periodNumber,
   periodRow,
-  totalCells,
-  totalMarks,
-  totalNumber,
+  seriesPlan,
+  totalPlan,
   undatedWhere,
   walkPeriods,
   type PeriodRows,
@@ -74,22 +73,22 @@ function seriesRows(made: PeriodRows): RowPlan[] {
     const place = plans.length;
     placeOf[group.row] = place;
     const whole = group.level < 0 ? -1 : placeOf[walk.partOf(group.row)];
-    plans.push({
-      partOf: whole,
-      make: () => ({
-        kind: 'total',
-        level: group.level + 1,
-        keys: [...group.keys],
-        cells: [
+    plans.push(
+      seriesPlan(
+        made,
+        {
+          kind: 'total',
+          level: group.level + 1,
+          keys: [...group.keys],
+          ...(group.where && { where: group.where, partOf: whole }),
+        },
+        [
           ...(group.level < 0 ? ['All groups', ...group.labels.slice(1)] : group.labels),
           ...NO_SPAN,
-          ...totalCells(made, series.records, series.totals),
         ],
-        ...(group.where && { where: group.where, partOf: whole }),
-        ...marked(totalMarks(made, series)),
-      }),
-      number: (c) => totalNumber(made, c, series.records, series.totals),
-    });
+        series,
+      ),
+    );
     if (group.level !== depth - 1) continue;
     walkPeriods(
       series,
@@ -112,26 +111,21 @@ function seriesRows(made: PeriodRows): RowPlan[] {
         }) - 1,
       place,
     );
-    const { undated } = series;
-    if (undated.records > 0)
-      plans.push({
-        partOf: place,
-        make: () => ({
-          kind: 'outside',
-          level: depth + 1,
-          keys: [...group.keys, null, null, null],
-          cells: [
-            ...group.labels,
-            'no date',
-            null,
-            null,
-            ...totalCells(made, undated.records, undated.values),
-          ],
-          where: joined([...(group.where ? [group.where] : []), undatedWhere(spec.column)]),
-          partOf: place,
-        }),
-        number: (c) => totalNumber(made, c, undated.records, undated.values),
-      });
+    if (series.undated.records > 0)
+      plans.push(
+        totalPlan(
+          made,
+          {
+            kind: 'outside',
+            level: depth + 1,
+            keys: [...group.keys, null, null, null],
+            where: joined([...(group.where ? [group.where] : []), undatedWhere(spec.column)]),
+            partOf: place,
+          },
+          [...group.labels, 'no date', null, null],
+          series.undated,
+        ),
+      );
   }
   return plans;
 }
@@ -145,23 +139,12 @@ function slicedRows(made: PeriodRows): RowPlan[] {
   const series = groups.map((group) => computed.series(group.row));
   const blank = Array.from({ length: depth }, () => null);
   const plans: RowPlan[] = [
-    {
-      partOf: -1,
-      make: () => ({
-        kind: 'total',
-        level: 0,
-        keys: [],
-        cells: [
-          'All periods',
-          null,
-          null,
-          ...blank,
-          ...totalCells(made, whole.records, whole.totals),
-        ],
-        ...marked(totalMarks(made, whole)),
-      }),
-      number: (c) => totalNumber(made, c, whole.records, whole.totals),
-    },
+    seriesPlan(
+      made,
+      { kind: 'total', level: 0, keys: [] },
+      ['All periods', null, null, ...blank],
+      whole,
+    ),
   ];
   /** The groups inside a row of a period. */
   const inside = (l: number, k: number, place: number): void => {
@@ -213,25 +196,20 @@ function slicedRows(made: PeriodRows): RowPlan[] {
     },
     0,
   );
-  const { undated } = whole;
-  if (undated.records > 0)
-    plans.push({
-      partOf: 0,
-      make: () => ({
-        kind: 'outside',
-        level: 1,
-        keys: [null, null, null],
-        cells: [
-          'no date',
-          null,
-          null,
-          ...blank,
-          ...totalCells(made, undated.records, undated.values),
-        ],
-        where: undatedWhere(spec.column),
-        partOf: 0,
-      }),
-      number: (c) => totalNumber(made, c, undated.records, undated.values),
-    });
+  if (whole.undated.records > 0)
+    plans.push(
+      totalPlan(
+        made,
+        {
+          kind: 'outside',
+          level: 1,
+          keys: [null, null, null],
+          where: undatedWhere(spec.column),
+          partOf: 0,
+        },
+        ['no date', null, null, ...blank],
+        whole.undated,
+      ),
+    );
   return plans;
 }

@@ -1,5 +1,6 @@
 import type { Condition } from '../../scope/condition';
 import { periodEnd, periodOf, periodStart } from '../../table/period';
+import type { RowPlan } from '../answer';
 import type { Base } from '../base';
 import { changeMark } from '../changeMark';
 import type { Column } from '../../table/column';
@@ -61,7 +62,7 @@ const measureAt = ({ firstFigure, extras }: PeriodRows, m: number): number =>
   firstFigure + 1 + m * (1 + extras.length);
 
 /** The count and the measures of a total, without anything that follows from periods. */
-export const totalCells = (
+const totalCells = (
   { spec, shown, extras }: PeriodRows,
   records: number,
   values: readonly number[],
@@ -74,7 +75,7 @@ export const totalCells = (
 ];
 
 /** The number of such a total in a column. */
-export function totalNumber(
+function totalNumber(
   { firstFigure, extras }: PeriodRows,
   column: number,
   records: number,
@@ -84,6 +85,17 @@ export function totalNumber(
   if (at < 0) return at === -1 ? records : NaN;
   return at % (1 + extras.length) === 0 ? values[at / (1 + extras.length)] : NaN;
 }
+
+/** The total of a series. */
+export const seriesPlan = (
+  made: PeriodRows,
+  row: Omit<FigureRow, 'cells' | 'marks'>,
+  labels: readonly Figure[],
+  series: ComputedSeries,
+): RowPlan =>
+  totalPlan(made, row, labels, { records: series.records, values: series.totals }, () =>
+    totalMarks(made, series),
+  );
 
 /** The number of a period in a column. */
 export function periodNumber(
@@ -99,8 +111,25 @@ export function periodNumber(
   return e < 0 ? level.values[m][k] : level.followed[m][e][k];
 }
 
+/** A total: the whole, a group, or the records without a date. @param labels its cells before the figures */
+export const totalPlan = (
+  made: PeriodRows,
+  row: Omit<FigureRow, 'cells' | 'marks'>,
+  labels: readonly Figure[],
+  of: { readonly records: number; readonly values: readonly number[] },
+  marks: () => Mark[] = () => [],
+): RowPlan => ({
+  partOf: row.partOf ?? -1,
+  make: () => ({
+    ...row,
+    cells: [...labels, ...totalCells(made, of.records, of.values)],
+    ...marked(marks()),
+  }),
+  number: (column) => totalNumber(made, column, of.records, of.values),
+});
+
 /** The marks of a total. */
-export const totalMarks = (made: PeriodRows, series: ComputedSeries): Mark[] =>
+const totalMarks = (made: PeriodRows, series: ComputedSeries): Mark[] =>
   made.spec.measures.flatMap((_, m) => {
     const at = measureAt(made, m);
     return restsMark(made.base.table, made.columns[at], at, series.restsOfTotal(m));

@@ -1,11 +1,9 @@
 import type { RowPlan } from '../answer';
-import { marked } from '../result';
 import {
   periodNumber,
   periodRow,
-  totalCells,
-  totalMarks,
-  totalNumber,
+  seriesPlan,
+  totalPlan,
   undatedWhere,
   walkPeriods,
   type PeriodRows,
@@ -16,17 +14,7 @@ export function wholeRows(made: PeriodRows): RowPlan[] {
   const { spec, computed } = made;
   const { whole } = computed;
   const plans: RowPlan[] = [
-    {
-      partOf: -1,
-      make: () => ({
-        kind: 'total',
-        level: 0,
-        keys: [],
-        cells: ['All periods', null, null, ...totalCells(made, whole.records, whole.totals)],
-        ...marked(totalMarks(made, whole)),
-      }),
-      number: (c) => totalNumber(made, c, whole.records, whole.totals),
-    },
+    seriesPlan(made, { kind: 'total', level: 0, keys: [] }, ['All periods', null, null], whole),
   ];
   walkPeriods(
     whole,
@@ -44,19 +32,20 @@ export function wholeRows(made: PeriodRows): RowPlan[] {
       }) - 1,
     0,
   );
-  const { undated } = whole;
-  if (undated.records > 0)
-    plans.push({
-      partOf: 0,
-      make: () => ({
-        kind: 'outside',
-        level: 1,
-        keys: [null, null, null],
-        cells: ['no date', null, null, ...totalCells(made, undated.records, undated.values)],
-        where: undatedWhere(spec.column),
-        partOf: 0,
-      }),
-      number: (c) => totalNumber(made, c, undated.records, undated.values),
-    });
+  if (whole.undated.records > 0)
+    plans.push(
+      totalPlan(
+        made,
+        {
+          kind: 'outside',
+          level: 1,
+          keys: [null, null, null],
+          where: undatedWhere(spec.column),
+          partOf: 0,
+        },
+        ['no date', null, null],
+        whole.undated,
+      ),
+    );
   return plans;
 }
