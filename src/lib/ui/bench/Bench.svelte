@@ -25,6 +25,7 @@
   import Earlier from './Earlier.svelte';
   import Faults from './Faults.svelte';
   import Leaving from './Leaving.svelte';
+  import { UNREACHED } from '../shell/unreached';
   import { fetchInQuiet, PARTS } from './parts';
   import SidePanel from './SidePanel.svelte';
 
@@ -34,8 +35,8 @@
   const bench = new BenchState(facts);
 
   let finder = $state<Finder>();
-  /** Whether the finder was asked for once. */
-  let finding = $state(false);
+  /** The finder's part, once it was asked for. */
+  let Finding = $state.raw<typeof Finder>();
   let handOver: HandOver;
   let ledger = $state<Ledger>();
 
@@ -46,8 +47,12 @@
   });
 
   async function find(): Promise<void> {
-    finding = true;
-    await PARTS.finder();
+    try {
+      Finding ??= (await PARTS.finder()).default;
+    } catch {
+      bench.notice = UNREACHED;
+      return;
+    }
     await tick();
     finder?.show();
   }
@@ -191,9 +196,6 @@
     } else bench.fault = 'The copy could not be saved.';
   }
 
-  /** What is fetched when it is first needed may be out of reach then. */
-  const UNREACHED =
-    'This could not be fetched: the server does not answer. Try again when it is back.';
   const SIDES = {
     behind: 'Behind this figure',
     column: 'Column',
@@ -356,10 +358,8 @@
   </div>
   {#if bench.notice}<div class="toast" aria-hidden="true">{bench.notice}</div>{/if}
 </div>
-{#if finding}
-  {#await PARTS.finder() then { default: Finder }}
-    <Finder bind:this={finder} {acts} search={(text) => foundActs(bench, text)} />
-  {/await}
+{#if Finding}
+  <Finding bind:this={finder} {acts} search={(text) => foundActs(bench, text)} />
 {/if}
 
 <style>

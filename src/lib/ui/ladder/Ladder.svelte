@@ -6,6 +6,7 @@
   import Choices from '../shell/Choices.svelte';
   import Pop from '../shell/Pop.svelte';
   import { NEW_STEP } from '../bench/step.svelte';
+  import { UNREACHED } from '../shell/unreached';
   import { rungEditor } from './rungEditor';
   import RungCard from './RungCard.svelte';
 
@@ -38,7 +39,7 @@
   {#await rungEditor() then { default: RungEditor }}
     <RungEditor {bench} {condition} {changing} {place} />
   {:catch}
-    <li class="card">This part could not be fetched. Is the server there? Try again.</li>
+    <li class="card">{UNREACHED}</li>
   {/await}
 {/snippet}
 

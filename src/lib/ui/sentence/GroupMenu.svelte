@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { UNREACHED } from '../shell/unreached';
   import { columnNote } from './columnNote';
   import type { GroupKey, GroupOrder } from '../../core/arrange/groupKey';
   import type { Measure } from '../../core/measure/measure';
@@ -181,6 +182,8 @@
             lists={bench.listNames}
             onchange={(bands) => onchange({ ...group, bands: bands ?? undefined })}
           />
+        {:catch}
+          <p>{UNREACHED}</p>
         {/await}
       {/if}
       {#if dated}

@@ -1,4 +1,5 @@
 <script lang="ts" generics="Spec">
+  import { UNREACHED } from '../shell/unreached';
   import type { Slot } from '../../core/tally/sentence';
   import { groupWords, measurePhrase, sortWords } from '../../core/tally/words';
   import type { Counts } from '../../engine/protocol';
@@ -90,6 +91,8 @@
         )}
       {close}
     />
+  {:catch}
+    <p>{UNREACHED}</p>
   {/await}
 {:else if takes.a === 'column'}<ColumnMenu
     {columns}
@@ -146,6 +149,8 @@
         onset(next ? 'Change a condition' : 'Take a condition out', takes.set(next, called))}
       {close}
     />
+  {:catch}
+    <p>{UNREACHED}</p>
   {/await}
 {:else if takes.a === 'bands'}
   {#await bandsFields() then { default: BandsFields }}
@@ -155,6 +160,8 @@
       kept={bench.doc.bands}
       onchange={(next) => onset('Change the bands', takes.set(next))}
     />
+  {:catch}
+    <p>{UNREACHED}</p>
   {/await}
 {:else if takes.a === 'date'}
   {#await dateMenu() then { default: DateMenu }}
@@ -165,6 +172,8 @@
       onchange={(next) => onset('Change a period', takes.set(next))}
       {close}
     />
+  {:catch}
+    <p>{UNREACHED}</p>
   {/await}
 {:else if takes.a === 'text'}<TextMenu
     {name}
