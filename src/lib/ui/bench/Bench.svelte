@@ -405,6 +405,7 @@
     background: var(--panel);
     border-right: 1px solid var(--rule);
     overflow: auto;
+    padding-bottom: 40px;
   }
   .centre {
     min-width: 0;
@@ -431,15 +432,18 @@
   .older a {
     color: inherit;
   }
+  /* A strip at the foot of the rail: it cuts no line of it in half. */
   .toast {
     position: fixed;
-    left: 14px;
-    bottom: 12px;
-    max-width: 244px;
+    left: 0;
+    bottom: 0;
+    box-sizing: border-box;
+    width: 257px;
     font-size: 12px;
     color: var(--ink-soft);
     background: var(--panel);
-    padding: 2px 4px;
+    border-top: 1px solid var(--rule);
+    padding: 7px 14px 8px;
     pointer-events: none;
     overflow: hidden;
     text-overflow: ellipsis;
