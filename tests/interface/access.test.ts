@@ -1,14 +1,12 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoPath } from '../support/demo';
+import { seriousFaults } from './support/axe';
 import { Key, Page } from './support/browser';
 import { choose, untilRead } from './support/intake';
 import { openBench, showDown } from './support/ledger';
 import { TestServer } from './support/server';
 
 const server = new TestServer();
-const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 let page: Page;
 
 beforeAll(async () => {
@@ -19,28 +17,6 @@ afterAll(async () => {
   await page.close();
   await server.stop();
 });
-
-interface Finding {
-  id: string;
-  impact: string;
-  nodes: { html: string; failureSummary: string }[];
-}
-
-/** Serious and critical faults by WCAG 2.2 AA, with the elements concerned. */
-async function faults(): Promise<string[]> {
-  const found = await page.driver.executeAsyncScript<Finding[]>(
-    `const done = arguments[arguments.length - 1];
-     ${axe};
-     axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((r) => done(r.violations));`,
-  );
-  return found
-    .filter((f) => f.impact === 'serious' || f.impact === 'critical')
-    .flatMap((f) =>
-      f.nodes
-        .slice(0, 3)
-        .map((n) => `${f.id}: ${n.html.slice(0, 160)} — ${n.failureSummary.slice(0, 200)}`),
-    );
-}
 
 const wait = (): Promise<void> => page.driver.sleep(400);
 
@@ -115,6 +91,6 @@ describe.each(['light', 'dark'])('in the %s theme axe finds no serious fault', (
     await page.run(`localStorage.setItem('tally-loft-theme', '${theme}')`);
     await open();
     await wait();
-    expect(await faults()).toEqual([]);
+    expect(await seriousFaults(page)).toEqual([]);
   });
 });

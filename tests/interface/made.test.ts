@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sailingsInSql } from '../support/sql';
+import { allFaults } from './support/axe';
 import { Key, Page } from './support/browser';
 import { number, openBench, seenFoot, seenHeads, seenLines, showDown } from './support/ledger';
 import { TestServer } from './support/server';
@@ -19,7 +19,6 @@ afterAll(async () => {
 
 const SAILINGS = '/benches/6';
 const KIOSKS = '/benches/4';
-const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
 /** Writes in the place of what a field holds. */
 async function write(test: string, text: string): Promise<void> {
@@ -136,14 +135,9 @@ describe('made columns', () => {
     await page.untilText('save-state', /^saved$/);
     await openBench(page, SAILINGS);
     await page.untilText('made-0', 'Fare for each');
-    await page.run(`${axe}; window.axe = axe;`);
     await page.click('made-0');
     await page.find('made-panel');
-    const found = await page.driver.executeAsyncScript<string[]>(
-      `const done = arguments[arguments.length - 1];
-       axe.run(document, { resultTypes: ['violations'] }).then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes.map((n) => n.target).join(' '))));`,
-    );
-    expect(found).toEqual([]);
+    expect(await allFaults(page)).toEqual([]);
   });
 
   it('from another list: keys proposed, the match as a count, and a figure by both lists', async () => {

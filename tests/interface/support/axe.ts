@@ -4,12 +4,36 @@ import type { Page } from './browser';
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
-/** Serious faults by WCAG 2.2 AA that axe finds in the page as it stands, each with what has it. */
-export const seriousFaults = (page: Page): Promise<string[]> =>
-  page.driver.executeAsyncScript<string[]>(
+interface Finding {
+  readonly id: string;
+  readonly impact: string;
+  readonly nodes: readonly { readonly html: string; readonly failureSummary: string }[];
+}
+
+const found = (page: Page, options: object): Promise<Finding[]> =>
+  page.driver.executeAsyncScript<Finding[]>(
     `const done = arguments[arguments.length - 1];
      ${axe};
-     axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((r) =>
-       done(r.violations.filter((v) => ['serious', 'critical'].includes(v.impact))
-         .map((v) => v.id + ': ' + v.nodes.map((n) => n.html.slice(0, 160)).slice(0, 3).join(' | '))));`,
+     axe.run(document, arguments[0]).then((r) => done(r.violations));`,
+    options,
   );
+
+/** A line for each element concerned, of the first three of each fault. */
+const told = (findings: readonly Finding[]): string[] =>
+  findings.flatMap((f) =>
+    f.nodes
+      .slice(0, 3)
+      .map((n) => `${f.id}: ${n.html.slice(0, 160)} — ${n.failureSummary.slice(0, 200)}`),
+  );
+
+/** Serious and critical faults by WCAG 2.2 AA in the page as it stands. */
+export const seriousFaults = async (page: Page): Promise<string[]> =>
+  told(
+    (
+      await found(page, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
+    ).filter((f) => f.impact === 'serious' || f.impact === 'critical'),
+  );
+
+/** Whatever axe finds in the page as it stands, also what is good practice only. */
+export const allFaults = async (page: Page): Promise<string[]> =>
+  told(await found(page, { resultTypes: ['violations'] }));

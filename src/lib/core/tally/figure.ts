@@ -51,6 +51,15 @@ export function measureColumn(measure: Measure, table: Table, key: string): Figu
   };
 }
 
+/** A column of shares: 0.25 is shown as 25 %. @param says how they come about */
+export const shareColumn = (key: string, title: string, says: string): FigureColumn => ({
+  key,
+  title,
+  unit: '',
+  type: 'share',
+  says,
+});
+
 /** Kinds whose figures want a place more than whole values have. */
 const FINER = [
   'mean',

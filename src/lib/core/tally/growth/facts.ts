@@ -1,4 +1,5 @@
 import { counted } from '../../table/format';
+import { shareColumn } from '../figure';
 import { figureOf, type Figure, type FigureColumn } from '../result';
 import { warn, type Warning } from '../warnings';
 import { compoundRate, fittedRate, perYear, periodRates, refusal } from './rates';
@@ -44,13 +45,6 @@ export function growthFacts(spec: GrowthSpec, ends: Ends, within: ArrayLike<numb
     ...(decimals !== undefined && { decimals }),
     says,
   });
-  const share = (key: string, title: string, says: string): FigureColumn => ({
-    key,
-    title,
-    unit: '',
-    type: 'share',
-    says,
-  });
   const list: [FigureColumn, number][] = [
     [value('first', 'First value', 'The value growth begins from.'), first],
     [value('last', 'Last value', 'The value growth leads to.'), last],
@@ -59,11 +53,11 @@ export function growthFacts(spec: GrowthSpec, ends: Ends, within: ArrayLike<numb
       intervals,
     ],
     [
-      share('total', 'Total growth', '(Last − first) ÷ first.'),
+      shareColumn('total', 'Total growth', '(Last − first) ÷ first.'),
       first > 0 ? (last - first) / first : NaN,
     ],
     [
-      share(
+      shareColumn(
         'rate',
         'Compound rate per period',
         '(Last ÷ first) to the power of 1 ÷ intervals, less 1.',
@@ -74,7 +68,7 @@ export function growthFacts(spec: GrowthSpec, ends: Ends, within: ArrayLike<numb
       ? []
       : ([
           [
-            share(
+            shareColumn(
               'yearly',
               'Compound rate per year',
               'The rate per period compounded over a year.',
@@ -83,7 +77,7 @@ export function growthFacts(spec: GrowthSpec, ends: Ends, within: ArrayLike<numb
           ],
         ] as [FigureColumn, number][])),
     [
-      share(
+      shareColumn(
         'mean',
         'Mean of the period rates',
         'The rates from period to period, added up and divided by their number.',
@@ -91,7 +85,11 @@ export function growthFacts(spec: GrowthSpec, ends: Ends, within: ArrayLike<numb
       mean,
     ],
     [
-      share('fitted', 'Fitted rate', 'The slope of a line through the logarithms, as a rate.'),
+      shareColumn(
+        'fitted',
+        'Fitted rate',
+        'The slope of a line through the logarithms, as a rate.',
+      ),
       fitted,
     ],
     [

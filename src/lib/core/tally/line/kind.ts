@@ -17,7 +17,8 @@ import { lineFact } from './fact';
 import { linesOfColumns, linesOfSeries, numberColumn, type FittedLines } from './points';
 import { lineSentence } from './sentence';
 import type { LineSpec } from './spec';
-import { farTable, lineTable, MOST_FAR, predictionTable, recordCalled, type Axes } from './tables';
+import { farTable, MOST_FAR, recordCalled } from './far';
+import { lineTable, predictionTable, type Axes } from './tables';
 
 export const lineKind: TallyKind<LineSpec> = {
   check(spec, faults, path) {

@@ -1,9 +1,8 @@
 import { studentQuantile } from '../../forecast/quantiles';
 import { lineAt, predictionSd } from '../../measure/line';
 import { showNumber } from '../../table/format';
-import { recordNumber } from '../../table/recordNumber';
 import { figureOf, marked, type FigureColumn, type FigureRow, type FigureTable } from '../result';
-import type { FarPoint, FittedLines, LinePoints } from './points';
+import type { FittedLines, LinePoints } from './points';
 import type { LineSpec } from './spec';
 
 /** How x and y are called and written. */
@@ -215,78 +214,3 @@ export function predictionTable(
     rows: [whole, ...groups].flatMap((points) => spec.at.map((at) => rowOf(points, at))),
   };
 }
-
-/** Rows of points far off; more are counted in a warning. */
-export const MOST_FAR = 200;
-
-/** The records (or periods) furthest from their line. @param called their own label columns and cells */
-export const farTable = (
-  labels: readonly FigureColumn[],
-  { x, y }: Axes,
-  far: readonly FarPoint[],
-  called: {
-    readonly column: FigureColumn;
-    cell(point: FarPoint): Pick<FigureRow, 'cells' | 'keys' | 'where'>;
-  },
-): FigureTable => ({
-  name: 'far',
-  caption: 'Far off the line, the furthest first',
-  labels: 1 + labels.length,
-  columns: [
-    called.column,
-    ...labels,
-    { ...plainly(x), key: 'x', reach: [0], says: `Its ${x.title}.` },
-    { ...plainly(y), key: 'y', reach: [0], says: `Its ${y.title}.` },
-    { ...plainly(y), key: 'fitted', title: 'On the line', says: 'The line there.' },
-    {
-      ...plainly(y),
-      key: 'residual',
-      title: 'Off by',
-      says: 'The value less the line.',
-    },
-    {
-      key: 'deviations',
-      title: 'Deviations off',
-      unit: '',
-      type: 'number',
-      decimals: 1,
-      says: 'Off by ÷ the residual deviation of its line.',
-    },
-  ],
-  rows: far.slice(0, MOST_FAR).map((point): FigureRow => {
-    const own = called.cell(point);
-    return {
-      kind: 'group',
-      level: 0,
-      ...own,
-      cells: [
-        ...own.cells,
-        ...point.of.path,
-        ...[point.x, point.y, point.y - point.residual, point.residual, point.deviations].map(
-          figureOf,
-        ),
-      ],
-      keys: [...(own.keys ?? []), ...point.of.keys],
-    };
-  }),
-});
-
-const plainly = ({ measure: _, adds: _adds, ...column }: FigureColumn): FigureColumn => ({
-  ...column,
-  type: 'number',
-});
-
-export const recordCalled = {
-  column: {
-    key: 'record',
-    title: 'Record',
-    unit: '',
-    type: 'number' as const,
-    decimals: 0,
-  },
-  cell: ({ at }: FarPoint): Pick<FigureRow, 'cells' | 'keys' | 'where'> => ({
-    cells: [recordNumber(at)],
-    keys: [recordNumber(at)],
-    where: { kind: 'records', not: false, records: [recordNumber(at)] },
-  }),
-};

@@ -7,8 +7,7 @@ import {
   periodNumber,
   periodRow,
   seriesPlan,
-  totalPlan,
-  undatedWhere,
+  undatedPlans,
   walkPeriods,
   type PeriodRows,
 } from './rows';
@@ -111,21 +110,14 @@ function seriesRows(made: PeriodRows): RowPlan[] {
         }) - 1,
       place,
     );
-    if (series.undated.records > 0)
-      plans.push(
-        totalPlan(
-          made,
-          {
-            kind: 'outside',
-            level: depth + 1,
-            keys: [...group.keys, null, null, null],
-            where: joined([...(group.where ? [group.where] : []), undatedWhere(spec.column)]),
-            partOf: place,
-          },
-          [...group.labels, 'no date', null, null],
-          series.undated,
-        ),
-      );
+    plans.push(
+      ...undatedPlans(made, series, [...group.labels, 'no date', null, null], {
+        partOf: place,
+        level: depth + 1,
+        keys: group.keys,
+        group: group.where,
+      }),
+    );
   }
   return plans;
 }
@@ -196,20 +188,6 @@ function slicedRows(made: PeriodRows): RowPlan[] {
     },
     0,
   );
-  if (whole.undated.records > 0)
-    plans.push(
-      totalPlan(
-        made,
-        {
-          kind: 'outside',
-          level: 1,
-          keys: [null, null, null],
-          where: undatedWhere(spec.column),
-          partOf: 0,
-        },
-        ['no date', null, null, ...blank],
-        whole.undated,
-      ),
-    );
+  plans.push(...undatedPlans(made, whole, ['no date', null, null, ...blank]));
   return plans;
 }

@@ -5,6 +5,7 @@ import type { Base } from '../base';
 import { changeMark } from '../changeMark';
 import type { Column } from '../../table/column';
 import { figureFrom, shownColumn } from '../figure';
+import { joined } from '../keys';
 import { periodCells, periodKeys } from '../periodLabels';
 import { restsMark } from '../resting';
 import {
@@ -112,7 +113,7 @@ export function periodNumber(
 }
 
 /** A total: the whole, a group, or the records without a date. @param labels its cells before the figures */
-export const totalPlan = (
+const totalPlan = (
   made: PeriodRows,
   row: Omit<FigureRow, 'cells' | 'marks'>,
   labels: readonly Figure[],
@@ -254,7 +255,7 @@ export function walkPeriods(
 }
 
 /** What a record without a date meets. */
-export const undatedWhere = (column: string): Condition => ({
+const undatedWhere = (column: string): Condition => ({
   kind: 'any',
   not: false,
   parts: [
@@ -262,3 +263,36 @@ export const undatedWhere = (column: string): Condition => ({
     { kind: 'leaf', column, not: false, test: { test: 'unread' } },
   ],
 });
+
+/**
+ * The records of a series without a date, where it has any.
+ * @param labels its cells before the figures
+ * @param of the row it is part of, its level, and the group: its keys and what its records meet
+ */
+export const undatedPlans = (
+  made: PeriodRows,
+  { undated }: ComputedSeries,
+  labels: readonly Figure[],
+  of: {
+    readonly partOf: number;
+    readonly level: number;
+    readonly keys?: readonly Figure[];
+    readonly group?: Condition | null;
+  } = { partOf: 0, level: 1 },
+): RowPlan[] =>
+  undated.records === 0
+    ? []
+    : [
+        totalPlan(
+          made,
+          {
+            kind: 'outside',
+            level: of.level,
+            keys: [...(of.keys ?? []), null, null, null],
+            where: joined([...(of.group ? [of.group] : []), undatedWhere(made.spec.column)]),
+            partOf: of.partOf,
+          },
+          labels,
+          undated,
+        ),
+      ];

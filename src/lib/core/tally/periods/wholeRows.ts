@@ -3,8 +3,7 @@ import {
   periodNumber,
   periodRow,
   seriesPlan,
-  totalPlan,
-  undatedWhere,
+  undatedPlans,
   walkPeriods,
   type PeriodRows,
 } from './rows';
@@ -32,20 +31,6 @@ export function wholeRows(made: PeriodRows): RowPlan[] {
       }) - 1,
     0,
   );
-  if (whole.undated.records > 0)
-    plans.push(
-      totalPlan(
-        made,
-        {
-          kind: 'outside',
-          level: 1,
-          keys: [null, null, null],
-          where: undatedWhere(spec.column),
-          partOf: 0,
-        },
-        ['no date', null, null],
-        whole.undated,
-      ),
-    );
+  plans.push(...undatedPlans(made, whole, ['no date', null, null]));
   return plans;
 }

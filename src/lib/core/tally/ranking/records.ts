@@ -9,7 +9,7 @@ import { isMissing, isText, type Column, type ScalarColumn } from '../../table/c
 import { counted } from '../../table/format';
 import { lazyTable } from '../answer';
 import { recordsOf, selectionOf, type Base } from '../base';
-import { cellFigure } from '../figure';
+import { cellFigure, shareColumn } from '../figure';
 import { type TallyAnswer } from '../kind';
 import { figureOf, shareOf, type Figure, type FigureColumn, type FigureRow } from '../result';
 import { warn, type Warning } from '../warnings';
@@ -144,13 +144,6 @@ export function columnsOf(
   reach: 'above' | 'run' = 'above',
 ): FigureColumn[] {
   const adds = column.type === 'number';
-  const share = (key: string, title: string, says: string): FigureColumn => ({
-    key,
-    title,
-    unit: '',
-    type: 'share',
-    says,
-  });
   return [
     { key: 'place', title: 'Place', unit: '', type: 'rank', says: 'The place by this figure.' },
     { key: 'record', title: 'Record', unit: '', type: 'number', decimals: 0 },
@@ -166,9 +159,9 @@ export function columnsOf(
     },
     ...(adds
       ? [
-          share('share', 'Share', 'The value ÷ the sum of all ranked.'),
+          shareColumn('share', 'Share', 'The value ÷ the sum of all ranked.'),
           {
-            ...share(
+            ...shareColumn(
               'cumulativeShare',
               'Cumulative share',
               'The values down to this one ÷ the sum of all ranked.',
