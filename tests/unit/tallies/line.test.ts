@@ -102,9 +102,10 @@ describe('the line against certified values', () => {
               own.map(([, x]) => x),
               own.map(([, , y]) => y),
             );
-            expect(lines[g] === null).toBe(alone === null);
+            expect(lines[g].n).toBe(own.length);
+            expect(lines[g].line === null).toBe(alone === null);
             for (const fact of ['n', 'slope', 'intercept', 'least', 'most'] as const)
-              expect(lines[g]?.[fact] ?? 0).toBeCloseTo(alone?.[fact] ?? 0, 9);
+              expect(lines[g].line?.[fact] ?? 0).toBeCloseTo(alone?.[fact] ?? 0, 9);
           });
         },
       ),
@@ -179,8 +180,10 @@ describe('the line of a list', () => {
   });
 
   it('none where x does not vary or a single point is there; errors of coefficients need three', () => {
-    expect(rows(answered(xy([2, 2, 2], [1, 2, 3]), { tallies: [line()] }))[0]['Slope']).toBeNull();
-    expect(rows(answered(xy([2], [1]), { tallies: [line()] }))[0]['Slope']).toBeNull();
+    const [same] = rows(answered(xy([2, 2, 2], [1, 2, 3]), { tallies: [line()] }));
+    expect([same['Points'], same['Slope']]).toEqual([3, null]);
+    const [single] = rows(answered(xy([2, NaN], [1, 5]), { tallies: [line()] }));
+    expect([single['Points'], single['Slope']]).toEqual([1, null]);
     const [two] = rows(answered(xy([1, 2], [3, 5]), { tallies: [line()] }));
     expect([two['Slope'], two['Standard error of the slope'], two['Residual deviation']]).toEqual([
       2,

@@ -24,6 +24,12 @@ export interface Line {
   readonly origin: boolean;
 }
 
+/** How many points a leaf has, and the line through them: null where there can be none. */
+export interface Fit {
+  readonly n: number;
+  readonly line: Line | null;
+}
+
 /** What lines are fitted to: two columns over a selection in leaves. */
 export interface LineInput {
   /** NaN: missing. */
@@ -40,9 +46,9 @@ export interface LineInput {
  * Applied Regression Analysis, 1.2; through the origin, 1.5). Sums about a shift near the means, or
  * about the means themselves where a leaf lies far from it, then the residuals: differences of large
  * sums would lose the digits of a close fit.
- * @returns a line for each leaf; null under two values (one through the origin), or where x does not vary
+ * @returns a fit for each leaf; its line is null under two values (one through the origin), or where x does not vary
  */
-export function* fitLines(input: LineInput): Steps<(Line | null)[]> {
+export function* fitLines(input: LineInput): Steps<Fit[]> {
   const { leaves, origin } = input;
   const [nearX, nearY] = origin ? [0, 0] : roughMeans(input);
   let aboutX = new Float64Array(leaves).fill(nearX);
@@ -70,13 +76,13 @@ export function* fitLines(input: LineInput): Steps<(Line | null)[]> {
     slope[g] = n >= (origin ? 1 : 2) && sums.xx[g] > 0 ? sums.xy[g] / sums.xx[g] : NaN;
   }
   const sse = residualSums(input, slope, meanX, meanY);
-  return Array.from({ length: leaves }, (_, g): Line | null => {
-    if (slope[g] !== slope[g]) return null;
+  return Array.from({ length: leaves }, (_, g): Fit => {
     const n = sums.n[g];
+    if (slope[g] !== slope[g]) return { n, line: null };
     const [xx, yy] = [sums.xx[g], sums.yy[g]];
     const df = n - (origin ? 1 : 2);
     const residualSd = df > 0 ? Math.sqrt(sse[g] / df) : NaN;
-    return {
+    const line: Line = {
       n,
       slope: slope[g],
       intercept: origin ? 0 : meanY[g] - slope[g] * meanX[g],
@@ -91,6 +97,7 @@ export function* fitLines(input: LineInput): Steps<(Line | null)[]> {
       r2: yy > 0 ? 1 - sse[g] / yy : NaN,
       origin,
     };
+    return { n, line };
   });
 }
 
@@ -223,7 +230,7 @@ function residualSums(
  */
 export function fitLine(x: ArrayLike<number>, y: ArrayLike<number>, origin = false): Line | null {
   const n = y.length;
-  const [line] = finish(
+  const [fit] = finish(
     fitLines({
       x: Float64Array.from(x),
       y: Float64Array.from(y),
@@ -233,7 +240,7 @@ export function fitLine(x: ArrayLike<number>, y: ArrayLike<number>, origin = fal
       origin,
     }),
   );
-  return line;
+  return fit.line;
 }
 
 export const lineAt = (line: Line, x: number): number => line.intercept + line.slope * x;

@@ -103,7 +103,7 @@ function* linesOf(
   const grouped = tree.levels.length
     ? yield* fitLines({ ...common, leafOf: tree.leafOf, leaves: tree.leaves })
     : [];
-  const [whole] = all;
+  const [{ line: whole }] = all;
   const drawn = (line: Line | null, label: string): Drawn['lines'] =>
     line
       ? [
@@ -117,7 +117,7 @@ function* linesOf(
   return {
     lines: [
       ...drawn(whole, grouped.length ? 'All' : ''),
-      ...grouped.flatMap((line, leaf) =>
+      ...grouped.flatMap(({ line }, leaf) =>
         drawn(line, groupPath(tree, tree.levels.length - 1, leaf).join(' › ')),
       ),
     ],

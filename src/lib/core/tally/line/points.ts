@@ -1,7 +1,7 @@
 import { TallyRefused } from '../../errors';
 import { groupKeys, groupPath } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
-import { fitLines, lineAt, type Line } from '../../measure/line';
+import { fitLines, lineAt, type Fit } from '../../measure/line';
 import type { Condition } from '../../scope/condition';
 import type { Steps } from '../../steps/steps';
 import { isNumeric, type ScalarColumn } from '../../table/column';
@@ -16,12 +16,11 @@ import type { Warning } from '../warnings';
 import type { LineSpec } from './spec';
 
 /** The points of one line: of the whole or of a group. */
-export interface LinePoints {
+export interface LinePoints extends Fit {
   readonly path: readonly string[];
   readonly keys: readonly Figure[];
   /** What its records meet; null for the whole. */
   readonly where: Condition | null;
-  readonly line: Line | null;
 }
 
 /** All lines of a tally, and where what is left of each point is found. */
@@ -65,7 +64,7 @@ export function* linesOfColumns(
   const common = { x: x.values, y: y.values, records, origin: spec.origin };
   const all = yield* fitLines({ ...common, leafOf: new Int32Array(table.length), leaves: 1 });
   yield undefined;
-  const whole: LinePoints = { path: [], keys: [], where: null, line: all[0] };
+  const whole: LinePoints = { path: [], keys: [], where: null, ...all[0] };
   const { tree, warnings } = treeOf(base, spec.by, selection);
   const grouped = spec.by.length
     ? yield* fitLines({ ...common, leafOf: tree.leafOf, leaves: tree.leaves })
@@ -76,13 +75,13 @@ export function* linesOfColumns(
   const byLeaf = new Map<number, LinePoints>();
   const deepest = tree.levels.length - 1;
   if (grouped)
-    grouped.forEach((line, leaf) => {
+    grouped.forEach((fit, leaf) => {
       if (counts[leaf] > 0)
         byLeaf.set(leaf, {
           path: groupPath(tree, deepest, leaf),
           keys: groupKeys(tree, deepest, leaf),
           where: groupWhere(tree, deepest, leaf),
-          line,
+          ...fit,
         });
     });
   const inOrder = new GroupWalk(
@@ -149,12 +148,12 @@ export function* linesOfSeries(
   const far: FarPoint[] = [];
   const fit = function* (
     series: Series,
-    about: Omit<LinePoints, 'line'>,
+    about: Omit<LinePoints, keyof Fit>,
     looks: boolean,
   ): Steps<LinePoints> {
     // A period without records has a sum of 0 that nobody observed.
     const y = series.values.map((v, k) => (series.records[k] === 0 ? NaN : v));
-    const [line] = yield* fitLines({
+    const [fitted] = yield* fitLines({
       x,
       y,
       records,
@@ -162,7 +161,7 @@ export function* linesOfSeries(
       leaves: 1,
       origin: spec.origin,
     });
-    const points: LinePoints = { ...about, line };
+    const points: LinePoints = { ...about, ...fitted };
     if (looks)
       for (let k = 0; k < n; k++) {
         const point = farPoint(spec, points, k, x[k], y[k]);

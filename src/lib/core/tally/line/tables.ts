@@ -84,10 +84,10 @@ export const lineColumns = ({ x, y }: Axes): FigureColumn[] => [
   },
 ];
 
-const lineCells = ({ line }: LinePoints): FigureRow['cells'] =>
+const lineCells = ({ n, line }: LinePoints): FigureRow['cells'] =>
   line
     ? [
-        line.n,
+        n,
         ...[
           line.slope,
           line.slopeSe,
@@ -98,7 +98,7 @@ const lineCells = ({ line }: LinePoints): FigureRow['cells'] =>
           line.residualSd,
         ].map(figureOf),
       ]
-    : [0, null, null, null, null, null, null, null];
+    : [n, null, null, null, null, null, null, null];
 
 /** Under so many points a line is anybody's. */
 const FEW = 10;
