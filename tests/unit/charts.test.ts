@@ -3,7 +3,6 @@ import { describe, expect, it } from 'vitest';
 import { everyNth, extent } from '$lib/ui/chart/figures';
 import { cut, spreadLabels } from '$lib/ui/chart/labels';
 import { tickTexts } from '$lib/ui/chart/ticks';
-import { wishOf } from '$lib/ui/finder/wish';
 import { readBands, readNumbers, writeBands } from '$lib/ui/sentence/bandsText';
 import { crossModel } from '$lib/ui/tally/crosstab/model';
 import { alongTime, yearsOverlaid } from '$lib/ui/tally/periods/model';
@@ -60,32 +59,6 @@ describe('the chart kit', () => {
     expect(extent([3, 9], false)).toEqual([3, 9]);
     expect(extent([], true)).toEqual([0, 1]);
     expect(extent([-4, -2], true)).toEqual([-4, 0]);
-  });
-});
-
-describe('a wish in words', () => {
-  const columns = [
-    { id: 'delay', name: 'Delay', type: 'number', unit: 'min' },
-    { id: 'fares', name: 'Fares taken', type: 'number', unit: '£' },
-    { id: 'vessel', name: 'Vessel', type: 'text', unit: '' },
-    { id: 'day', name: 'Sailed on', type: 'date', unit: '' },
-  ] as const;
-
-  it('names a measure, what it is of, and what it is by', () => {
-    expect(wishOf('median delay by vessel', [...columns])).toEqual({
-      measure: 'median',
-      column: 'delay',
-      by: ['vessel'],
-    });
-    expect(wishOf('average fares per month', [...columns])).toEqual({
-      measure: 'mean',
-      column: 'fares',
-      period: 'month',
-    });
-    expect(wishOf('sum of Fares taken', [...columns])).toMatchObject({ column: 'fares' });
-    expect(wishOf('count by vessel', [...columns])).toEqual({ measure: 'records', by: ['vessel'] });
-    expect(wishOf('hello there', [...columns])).toBeNull();
-    expect(wishOf('', [...columns])).toBeNull();
   });
 });
 

@@ -5,10 +5,11 @@ import type { Table } from '$lib/core/table/table';
 import { wholeBase } from '$lib/core/tally/base';
 import { Faults } from '$lib/core/tally/fault';
 import { questionsOf, type Question } from '$lib/core/tally/guesses';
-import type { ListFacts, Wish } from '$lib/core/tally/guess';
+import type { ListFacts } from '$lib/core/tally/guess';
 import { computeTally, kindOf } from '$lib/core/tally/kinds';
 import { columnFacts } from '$lib/core/tally/listFacts';
 import { Tally } from '$lib/core/tally/specs';
+import type { Wish } from '$lib/core/tally/wish';
 import { readDemo } from '../support/demo';
 
 const factsOf = (table: Table, lists: string[] = []): ListFacts => ({
@@ -74,6 +75,30 @@ describe('first guesses', () => {
     expect(guessed(sailings, 'spread', wish)).toMatchObject({
       columns: ['delay'],
       key: { column: 'vessel' },
+    });
+  });
+
+  it('follow a wish: within, so many first, periods of several lengths, groups of a series', () => {
+    const ranked: Wish = { column: 'fares_taken', by: ['route', 'vessel'], within: 1, first: 3 };
+    expect(guessed(sailings, 'ranking', ranked)).toMatchObject({
+      groups: [{ column: 'route' }, { column: 'vessel' }],
+      within: 1,
+      top: 3,
+    });
+    expect(
+      guessed(sailings, 'periods', { periods: ['year', 'month'], period: 'month' }),
+    ).toMatchObject({ levels: ['year', 'month'] });
+    expect(guessed(sailings, 'forecast', { by: ['route'], ahead: 6 })).toMatchObject({
+      series: { by: [{ column: 'route' }] },
+      horizon: 6,
+    });
+    expect(guessed(sailings, 'growth', { from: '2023', to: '2025' })).toMatchObject({
+      from: '2023',
+      to: '2025',
+    });
+    expect(guessed(sailings, 'percentile', { percents: [90], stands: [20] })).toMatchObject({
+      percentiles: [90],
+      ranksOf: [20],
     });
   });
 

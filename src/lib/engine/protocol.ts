@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import type { Bench } from '../core/bench/document';
 import type { ComputedSpec, JoinSpec } from '../core/prepare/specs';
 import type { Condition } from '../core/scope/condition';
-import type { Wish } from '../core/tally/guess';
+import type { Wish } from '../core/tally/wish';
 import type { Figure, FigurePlace, ScopeName } from '../core/tally/result';
 import type { RowView } from '../core/tally/rowOrder';
 import type { Tally } from '../core/tally/specs';

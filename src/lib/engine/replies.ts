@@ -243,6 +243,8 @@ export const Begin = z.object({
   question: z.string(),
   /** Other words it is found by. */
   found: z.string(),
+  /** The wish can hardly mean another question. */
+  meant: z.boolean(),
   /** Null where the list lacks what `needs` says. */
   tally: Tally.nullable(),
   needs: z.string(),

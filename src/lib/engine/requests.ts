@@ -1,11 +1,10 @@
 import { z } from 'zod';
 import { Bench } from '../core/bench/document';
-import { MEASURE_KINDS } from '../core/measure/measure';
 import { ComputedSpec, JoinDraft } from '../core/prepare/specs';
 import { Condition } from '../core/scope/condition';
-import { CALENDAR_PERIODS } from '../core/table/period';
 import { FigurePlace, ScopeName } from '../core/tally/result';
 import { Tally } from '../core/tally/specs';
+import { Wish } from '../core/tally/wish';
 import type { ArgsOf, Do } from './protocol';
 
 /*
@@ -27,13 +26,6 @@ const RowViewSchema = z.strictObject({
   turned: z.array(z.string()).max(20_000),
 });
 
-const WishSchema = z.strictObject({
-  column: z.string().optional(),
-  measure: z.enum(MEASURE_KINDS).optional(),
-  by: z.array(z.string()).max(6).optional(),
-  period: z.enum(CALENDAR_PERIODS).optional(),
-});
-
 /** What each request carries. */
 export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   stand: z.strictObject({ doc: Bench }),
@@ -52,7 +44,7 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   fact: z.strictObject(ofTally),
   questions: z.strictObject({
     ...on,
-    wish: WishSchema,
+    wish: Wish,
     /** Other readings of the list that can be brought. */
     readings: z.array(z.string()).max(1000),
   }),

@@ -79,7 +79,9 @@ function says(main: AnswerTable | undefined, { compared, failure }: Comparing): 
     return compared === 1
       ? 'Its total agrees with the records.'
       : `Its ${counted(compared, 'total')} agree with the records.`;
-  const words = groups.map((n, l) => counted(n, l === 0 ? 'group' : 'subgroup'));
+  const words = groups.map((n, l) =>
+    counted(n, main.levels?.[l] ?? (l === 0 ? 'group' : 'subgroup')),
+  );
   const one = groups.length === 1 && groups[0] === 1;
   return `${listedWords(words)} foot${one ? 's' : ''} to the grand total${across ? ', down and across' : ''}.`;
 }

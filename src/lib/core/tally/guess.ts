@@ -1,7 +1,8 @@
 import type { GroupKey } from '../arrange/groupKey';
-import { MEASURES, ofRecords, type Measure, type MeasureKind } from '../measure/measure';
+import { MEASURES, ofRecords, type Measure } from '../measure/measure';
 import type { ColumnType } from '../table/column';
 import type { CalendarPeriod } from '../table/period';
+import type { Wish } from './wish';
 
 /** What a first guess knows of a column. */
 export interface ColumnFact {
@@ -29,14 +30,6 @@ export interface ListFacts {
   readonly lists: readonly string[];
 }
 
-/** What the analyst has said so far: `median delay by vessel`, or the column whose panel is open. */
-export interface Wish {
-  readonly column?: string | undefined;
-  readonly measure?: MeasureKind | undefined;
-  readonly by?: readonly string[] | undefined;
-  readonly period?: CalendarPeriod | undefined;
-}
-
 /** A tally to begin with, or what the list lacks for it. */
 export type Guess<Spec> = { readonly tally: Spec } | { readonly needs: string };
 
@@ -46,6 +39,8 @@ export interface FirstGuess<Spec> {
   readonly question: string;
   /** Other words it is found by. */
   readonly found: string;
+  /** Whether a wish can hardly mean anything else: "the next 12 months". */
+  meant?(wish: Wish): boolean;
   guess(facts: ListFacts, wish: Wish): Guess<Spec>;
 }
 
@@ -66,6 +61,14 @@ export function keysFor(facts: ListFacts, wish: Wish): GroupKey[] {
     .sort((a, b) => Number(a.type === 'yesno') - Number(b.type === 'yesno'));
   return [...new Set([...wished, ...found])].map((c) => keyOf(c, wish.period));
 }
+
+/** Groups that were asked for in so many words: none of a date, which a series has already. */
+export const wishedKeys = (facts: ListFacts, wish: Wish): GroupKey[] =>
+  (wish.by ?? []).flatMap((id) =>
+    facts.columns
+      .filter((c) => c.id === id && c.type !== 'date' && c.type !== 'datetime')
+      .map((c) => keyOf(c)),
+  );
 
 /** A key on a column: dates by a period, numbers of many values in bands. */
 export function keyOf(column: ColumnFact, period?: CalendarPeriod): GroupKey {
@@ -130,7 +133,7 @@ export function measureFor(facts: ListFacts, wish: Wish): Measure {
   return {
     kind: kind ?? (column.adds ? 'sum' : 'mean'),
     column: column.id,
-    ...(kind === 'percentile' && { percent: 90 }),
+    ...(kind === 'percentile' && { percent: wish.percents?.[0] ?? 90 }),
     ...(kind === 'trimmedMean' && { percent: 5 }),
   };
 }

@@ -5,7 +5,7 @@ import { crosstabGuess } from './crosstab/guess';
 import { forecastGuess } from './forecast/guess';
 import { frequencyGuess } from './frequency/guess';
 import { growthGuess } from './growth/guess';
-import type { FirstGuess, Guess, ListFacts, Wish } from './guess';
+import type { FirstGuess, Guess, ListFacts } from './guess';
 import { ledgerGuess } from './ledger/guess';
 import { lineGuess } from './line/guess';
 import { nestedGuess } from './nested/guess';
@@ -14,6 +14,7 @@ import { periodsGuess } from './periods/guess';
 import { rankingGuess } from './ranking/guess';
 import type { Tally } from './specs';
 import { spreadGuess } from './spread/guess';
+import type { Wish } from './wish';
 
 type Guesses = { readonly [K in Tally['kind']]: FirstGuess<Extract<Tally, { kind: K }>> };
 
@@ -40,6 +41,8 @@ export interface Question {
   readonly kind: Tally['kind'];
   readonly question: string;
   readonly found: string;
+  /** Whether the wish can hardly mean another question. */
+  readonly meant: boolean;
   readonly guess: Guess<Tally>;
 }
 
@@ -51,5 +54,6 @@ export const questionsOf = (facts: ListFacts, wish: Wish = {}): Question[] =>
   (Object.keys(GUESSES) as Tally['kind'][]).map((kind) => {
     const first: FirstGuess<Tally> = GUESSES[kind];
     const { question, found } = first;
-    return { kind, question, found, guess: first.guess(facts, wish) };
+    const meant = first.meant?.(wish) ?? false;
+    return { kind, question, found, meant, guess: first.guess(facts, wish) };
   });

@@ -30,12 +30,13 @@ export function* answerQuestions(
     lists: [...stand.base.others.keys(), ...readings],
   };
   const names = namesOf(table);
-  return questionsOf(facts, wish).map(({ kind, question, found, guess }) => {
+  return questionsOf(facts, wish).map(({ kind, question, found, meant, guess }) => {
     const tally = 'tally' in guess ? guess.tally : null;
     return {
       kind,
       question,
       found,
+      meant,
       tally,
       needs: 'needs' in guess ? guess.needs : '',
       sentence: tally ? kindOf(tally).plain(names, held.listName) : '',

@@ -4,7 +4,7 @@ import { addRung, setTally } from '../../core/bench/edits';
 import { addTally, lookAt, openTally } from '../../core/bench/trayEdits';
 import { isLedger, openItem, openLedger, type LedgerItem } from '../../core/bench/tray';
 import type { MadePlace } from '../../core/bench/madeEdits';
-import type { Wish } from '../../core/tally/guess';
+import type { Wish } from '../../core/tally/wish';
 import type { Condition } from '../../core/scope/condition';
 import { plainSentence, slotsOf } from '../../core/tally/sentence';
 import { sentenceOf } from '../../core/tally/sentences';

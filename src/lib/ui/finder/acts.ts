@@ -13,18 +13,16 @@ import {
 } from '../../core/bench/edits';
 import { madePlace } from '../../core/bench/madeEdits';
 import { MEASURES, suits, type MeasureKind } from '../../core/measure/measure';
+import { wishOf, fitOf } from '../../core/tally/wish';
 import { counted } from '../../core/table/format';
 import { isLedger, type LedgerItem } from '../../core/bench/tray';
 import type { BenchState } from '../bench/bench.svelte';
-import { wishOf } from './wish';
 
 /** Something the finder finds or does. */
 export interface Act {
   readonly label: string;
   readonly kind: 'act' | 'tally' | 'value' | 'column' | 'step' | 'scope' | 'level' | 'page';
   readonly keys?: string;
-  /** Those that fit what was typed better come first. */
-  readonly rank?: number;
   readonly run: () => void;
 }
 
@@ -181,15 +179,14 @@ async function tallyActs(bench: BenchState, search: string): Promise<Act[]> {
   const wish = wishOf(search, bench.columns);
   if (!wish) return [];
   const found = await bench.questions(wish, 'find questions');
-  const asked = search.toLowerCase().split(/\s+/);
-  return found.flatMap(({ question, sentence, tally, found: words }): Act[] =>
+  const asked = [...found].sort((a, b) => fitOf(search, b) - fitOf(search, a));
+  return asked.flatMap(({ question, sentence, tally }): Act[] =>
     tally
       ? [
           {
             kind: 'tally',
             label: `New: ${sentence}`,
             keys: question,
-            rank: asked.filter((word) => word.length > 2 && words.includes(word)).length,
             run: () => bench.begin(`New tally: ${sentence}`, tally),
           },
         ]

@@ -1,6 +1,6 @@
 <script lang="ts">
+  import { wishOf, fitOf } from '../../core/tally/wish';
   import type { Begin, Sketch } from '../../engine/protocol';
-  import { wishOf } from '../finder/wish';
   import type { BenchState } from '../bench/bench.svelte';
   import NothingCounted from '../ladder/NothingCounted.svelte';
   import Card from './Card.svelte';
@@ -23,7 +23,10 @@
   const shown = $derived(
     typed
       ? [...questions].sort(
-          (a, b) => Number(b.tally !== null) - Number(a.tally !== null) || matches(b) - matches(a),
+          (a, b) =>
+            Number(b.tally !== null) - Number(a.tally !== null) ||
+            fitOf(text, b) - fitOf(text, a) ||
+            matches(b) - matches(a),
         )
       : questions.filter((q) => matches(q) === words.length),
   );

@@ -18,8 +18,14 @@ export const contributionsGuess: FirstGuess<ContributionsSpec> = {
           ? measure
           : measureFor(facts, { column: wish.column }),
         by: [key],
-        between: { of: 'periods', column: date.id, period: wish.period ?? periodFor(date) },
+        between: {
+          of: 'periods',
+          column: date.id,
+          period: wish.period ?? periodFor(date),
+          ...(wish.from && wish.to && { from: wish.from, to: wish.to }),
+        },
         order: 'size',
+        ...(wish.first && { top: wish.first }),
       },
     };
   },

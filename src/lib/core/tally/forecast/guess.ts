@@ -1,4 +1,4 @@
-import { common, dateFor, daysOf, measureFor, NEEDS, type FirstGuess } from '../guess';
+import { common, dateFor, daysOf, measureFor, NEEDS, wishedKeys, type FirstGuess } from '../guess';
 import type { ForecastSpec } from './spec';
 
 const DAYS_A_YEAR = 365;
@@ -6,6 +6,7 @@ const DAYS_A_YEAR = 365;
 export const forecastGuess: FirstGuess<ForecastSpec> = {
   question: 'What comes next?',
   found: 'forecast next carry on predict trend season future',
+  meant: (wish) => wish.ahead !== undefined,
   guess(facts, wish) {
     const date = dateFor(facts, wish);
     if (!date) return { needs: NEEDS.date };
@@ -19,10 +20,10 @@ export const forecastGuess: FirstGuess<ForecastSpec> = {
           column: date.id,
           period,
           measure: measureFor(facts, wish.column === date.id ? {} : wish),
-          by: [],
+          by: wishedKeys(facts, wish).slice(0, 4),
         },
         method: 'best',
-        horizon: period === 'month' ? 12 : 8,
+        horizon: wish.ahead ?? (period === 'month' ? 12 : 8),
         parameters: {},
         gaps: 'refuse',
         incompleteLast: 'leaveOut',

@@ -1,4 +1,12 @@
-import { common, dateFor, measureFor, NEEDS, periodFor, type FirstGuess } from '../guess';
+import {
+  common,
+  dateFor,
+  measureFor,
+  NEEDS,
+  periodFor,
+  wishedKeys,
+  type FirstGuess,
+} from '../guess';
 import type { GrowthSpec } from './spec';
 
 export const growthGuess: FirstGuess<GrowthSpec> = {
@@ -15,8 +23,9 @@ export const growthGuess: FirstGuess<GrowthSpec> = {
           column: date.id,
           period: wish.period ?? periodFor(date),
           measure: measureFor(facts, wish.column === date.id ? {} : wish),
-          by: [],
+          by: wishedKeys(facts, wish).slice(0, 4),
         },
+        ...(wish.from && wish.to && { from: wish.from, to: wish.to }),
         ahead: 1,
       },
     };

@@ -7,9 +7,10 @@ export const lineGuess: FirstGuess<LineSpec> = {
   guess(facts, wish) {
     const y = numberFor(facts, wish);
     if (!y) return { needs: NEEDS.number };
-    const x = facts.columns.find(
+    const able = facts.columns.filter(
       (c) => c.type === 'number' && c.id !== y.id && c.distinct > 2 && c.values > 2,
     );
+    const x = able.find((c) => wish.by?.includes(c.id)) ?? able[0];
     if (!x) return { needs: 'It needs two columns of numbers.' };
     return {
       tally: {

@@ -4,6 +4,7 @@ import type { PercentileSpec } from './spec';
 export const percentileGuess: FirstGuess<PercentileSpec> = {
   question: 'Where does a value stand?',
   found: 'percentile percent rank at or under quantile place',
+  meant: (wish) => wish.percents !== undefined || wish.stands !== undefined,
   guess(facts, wish) {
     const column = spreadFor(facts, wish);
     if (!column) return { needs: NEEDS.number };
@@ -14,9 +15,9 @@ export const percentileGuess: FirstGuess<PercentileSpec> = {
         kind: 'percentile',
         column: column.id,
         ...(key && { key }),
-        percentiles: [10, 25, 50, 75, 90],
+        percentiles: wish.percents ?? [10, 25, 50, 75, 90],
         definition: 7,
-        ranksOf: [],
+        ranksOf: wish.stands ?? [],
         rankMethod: 'atOrUnder',
         few: 10,
       },

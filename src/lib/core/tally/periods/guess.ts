@@ -1,15 +1,24 @@
-import { common, dateFor, measureFor, NEEDS, periodFor, type FirstGuess } from '../guess';
+import {
+  common,
+  dateFor,
+  measureFor,
+  NEEDS,
+  periodFor,
+  wishedKeys,
+  type FirstGuess,
+} from '../guess';
 import type { PeriodsSpec } from './spec';
 
 export const periodsGuess: FirstGuess<PeriodsSpec> = {
   question: 'How did it go, period by period?',
   found: 'period month quarter year week rollup over time against before trend',
+  meant: (wish) => wish.periods !== undefined,
   guess(facts, wish) {
     const date = dateFor(facts, wish);
     if (!date) return { needs: NEEDS.date };
     const span = periodFor(date);
     const levels: PeriodsSpec['levels'] = wish.period
-      ? [wish.period]
+      ? (wish.periods ?? [wish.period])
       : span === 'year'
         ? ['year', 'quarter']
         : span === 'quarter'
@@ -21,7 +30,7 @@ export const periodsGuess: FirstGuess<PeriodsSpec> = {
         kind: 'periods',
         column: date.id,
         levels,
-        by: [],
+        by: wishedKeys(facts, wish).slice(0, 4),
         nest: 'periods',
         measures: [measureFor(facts, wish.column === date.id ? {} : wish)],
         against: levels.length > 1 && span === 'year' ? ['yearBefore'] : ['previous'],

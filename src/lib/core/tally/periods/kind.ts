@@ -8,7 +8,7 @@ import { labelColumns, measureColumns, RECORDS_COLUMN } from '../figure';
 import { checkKey, checkOrder } from '../keys';
 import { nameIn, type TallyAnswer, type TallyKind } from '../kind';
 import { checkPeriodName } from '../periodNamed';
-import { PERIODS_WORDS } from '../periodWords';
+import { PERIOD_WORDS, PERIODS_WORDS } from '../periodWords';
 import { periodColumns } from '../periodLabels';
 import type { FigureColumn } from '../result';
 import { visitAll, visitMeasures, visitNeeded, withOrderMoved } from '../visit';
@@ -105,6 +105,7 @@ function periodTables(base: Base, spec: PeriodsSpec, computed: ComputedPeriods):
     );
   };
   add({ name: 'main', caption: 'Periods' }, periods, wholeRows);
+  tables[0] = { ...tables[0], levels: levels.map(({ period }) => PERIOD_WORDS[period]) };
   if (spec.by.length) {
     const groups = labelColumns(spec.by, walk.tree.keys, table);
     add(

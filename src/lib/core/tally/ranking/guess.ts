@@ -4,6 +4,7 @@ import type { RankingSpec } from './spec';
 export const rankingGuess: FirstGuess<RankingSpec> = {
   question: 'Who comes first?',
   found: 'rank ranking top first last best highest lowest places',
+  meant: (wish) => wish.within !== undefined || wish.first !== undefined,
   guess(facts, wish) {
     const keys = keysFor(facts, wish);
     const number = numberFor(facts, wish);
@@ -15,18 +16,26 @@ export const rankingGuess: FirstGuess<RankingSpec> = {
     const [key] = wish.by?.length ? keys : most;
     if (!key && !number) return { needs: NEEDS.number };
     const shared = { ...common, kind: 'ranking', from: 'highest', ties: 'gap', within: 0 } as const;
+    const parents = Math.min(wish.within ?? 0, (wish.by?.length ?? 0) - 1);
     if (!key)
       return {
         tally: {
           ...shared,
           groups: [],
           by: { kind: 'sum', column: number?.id ?? '' },
-          top: 10,
+          top: wish.first ?? 10,
           show: facts.columns.slice(0, 2).map((c) => c.id),
         },
       };
     return {
-      tally: { ...shared, groups: [key], by: measureFor(facts, wish), top: 5, show: [] },
+      tally: {
+        ...shared,
+        ...(parents > 0 && { within: parents }),
+        groups: parents > 0 ? keys.slice(0, wish.by?.length) : [key],
+        by: measureFor(facts, wish),
+        top: wish.first ?? 5,
+        show: [],
+      },
     };
   },
 };

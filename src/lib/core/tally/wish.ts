@@ -1,0 +1,221 @@
+import { z } from 'zod';
+import { MEASURES, MEASURE_KINDS, type MeasureKind } from '../measure/measure';
+import { CALENDAR_PERIODS, type CalendarPeriod } from '../table/period';
+import { PeriodName } from './periodNamed';
+
+/** What the analyst has said so far: `median delay by vessel`, or the column whose panel is open. */
+export const Wish = z.strictObject({
+  /** The column that figures are of. */
+  column: z.string().optional(),
+  measure: z.enum(MEASURE_KINDS).optional(),
+  /** Columns to group by, from the outermost. */
+  by: z.array(z.string()).max(6).optional(),
+  /** How many of the first of `by` places are given within. */
+  within: z.int().min(0).max(6).optional(),
+  /** The shortest period named. */
+  period: z.enum(CALENDAR_PERIODS).optional(),
+  /** All periods named, from the longest, where there are several. */
+  periods: z.array(z.enum(CALENDAR_PERIODS)).optional(),
+  /** The first so many. */
+  first: z.int().min(1).max(1_000_000).optional(),
+  /** The next so many periods. */
+  ahead: z.int().min(1).max(500).optional(),
+  /** From one period to another, by their names. */
+  from: PeriodName.optional(),
+  to: PeriodName.optional(),
+  /** Percentages named. */
+  percents: z.array(z.number().min(0).max(100)).max(20).optional(),
+  /** Values whose place is asked. */
+  stands: z.array(z.number()).max(20).optional(),
+});
+export type Wish = z.infer<typeof Wish>;
+
+/** What a wish has to know of a column. */
+interface Named {
+  readonly id: string;
+  readonly name: string;
+  readonly type: string;
+}
+
+/** Words for measures besides those of the catalogue. */
+const ALSO: Readonly<Record<string, MeasureKind>> = {
+  total: 'sum',
+  average: 'mean',
+  count: 'records',
+  number: 'records',
+  highest: 'max',
+  lowest: 'min',
+  maximum: 'max',
+  minimum: 'min',
+  deviation: 'sd',
+};
+
+const PERIOD_WORDS: Readonly<Record<string, CalendarPeriod>> = {
+  ...Object.fromEntries(
+    CALENDAR_PERIODS.flatMap((period) => [
+      [period, period],
+      [`${period}s`, period],
+    ]),
+  ),
+  monthly: 'month',
+  yearly: 'year',
+  weekly: 'week',
+  daily: 'day',
+  quarterly: 'quarter',
+};
+
+/** Words after which columns to group by are named. */
+const BY = new Set(['by', 'per', 'each', 'across']);
+
+/** Words that name no kind of question, though a kind may be described with them. */
+const SMALL = new Set(['and', 'the', 'for', 'each', 'per', 'with', 'all', 'others']);
+
+/**
+ * What was typed as a wish: a measure, the column it is of, what it is by, periods, how many. Null
+ * where nothing of it is a measure, a column or a period.
+ * @example wishOf('median delay by vessel', columns) // { measure: 'median', column: 'delay', by: ['vessel'] }
+ * @example wishOf('rank vessel by fares within route, first 3', columns) // { column: 'fares', by: ['route', 'vessel'], within: 1, first: 3 }
+ */
+export function wishOf(text: string, columns: readonly Named[]): Wish | null {
+  const words = wordsOf(text);
+  const places = placesOf(words, columns);
+  const named = (role: Role): Named[] => places.filter((p) => p.role === role).map((p) => p.column);
+  const [what, after, within] = [named('what'), named('by'), named('within')];
+  const isNumber = (c: Named): boolean => c.type === 'number';
+  const number = what.find(isNumber);
+  // "rank vessels by fares": the number is what they are ranked by, the vessels are the groups.
+  const ranked = number ? undefined : after.find(isNumber);
+  const column = number ?? ranked ?? what[0];
+  const grouped = [...what.filter((c) => !isNumber(c)), ...after];
+  const by = [...within, ...grouped].filter((c) => c !== column).map((c) => c.id);
+  const measure = measureIn(words.slice(0, firstBy(words)));
+  const periods = CALENDAR_PERIODS.filter((period) =>
+    words.some((word) => PERIOD_WORDS[word] === period),
+  );
+  if (!column && by.length === 0 && !measure && periods.length === 0) return null;
+  const ends = endsIn(words);
+  const [first, ahead] = [countAfter(words, /^(first|top)$/), countAfter(words, /^next$/)];
+  const percents = numbersIn(text, /(\d+(?:\.\d+)?)\s?%/g).filter((percent) => percent <= 100);
+  const stands = numbersIn(text, /\bwhere\s(-?\d+(?:\.\d+)?)(?!\S)/g);
+  return {
+    ...(column && { column: column.id }),
+    ...(measure && { measure }),
+    ...(by.length > 0 && { by: by.slice(0, 6) }),
+    ...(within.length > 0 && { within: Math.min(within.length, 6) }),
+    ...(periods.length > 0 && { period: periods[0] }),
+    ...(periods.length > 1 && { periods: periods.reverse() }),
+    ...(first && { first: Math.min(first, 1_000_000) }),
+    ...(ahead && { ahead: Math.min(ahead, 500) }),
+    ...ends,
+    ...(percents.length > 0 && { percents: percents.slice(0, 20) }),
+    ...(stands.length > 0 && { stands: stands.slice(0, 20) }),
+  };
+}
+
+/**
+ * How well a question fits what was typed: by how many words that it is found by (`rank`, `growth`),
+ * and before all where the wish can hardly mean another.
+ */
+export function fitOf(text: string, { found, meant }: { found: string; meant: boolean }): number {
+  const known = found.split(' ');
+  const met = wordsOf(text).filter(
+    (word) =>
+      word.length > 2 &&
+      !SMALL.has(word) &&
+      // A measure is an answer to many questions.
+      !measureIn([word]) &&
+      known.some((k) => k === word || `${k}s` === word || (word.length > 4 && k.startsWith(word))),
+  );
+  return met.length + (meant ? 100 : 0);
+}
+
+/** Words in small letters, without the marks that part them. */
+const wordsOf = (text: string): string[] =>
+  text
+    .toLowerCase()
+    .split(/[\s,;?]+/)
+    .filter((word) => word !== '');
+
+type Role = 'what' | 'by' | 'within';
+
+interface Place {
+  readonly at: number;
+  readonly column: Named;
+  readonly role: Role;
+}
+
+/**
+ * The columns that words name, in the order in which they stand: by a whole name first, else by a
+ * word of it, or its beginning, of four letters or more. A word names one column.
+ */
+function placesOf(words: readonly string[], columns: readonly Named[]): Place[] {
+  const taken = new Set<number>();
+  const found = new Map<Named, number>();
+  const longestFirst = columns
+    .map((column) => ({ column, name: wordsOf(column.name) }))
+    .sort((a, b) => b.name.length - a.name.length);
+  for (const { column, name } of longestFirst) {
+    if (name.length === 0) continue;
+    const at = words.findIndex((_, k) =>
+      name.every((word, n) => words[k + n] === word && !taken.has(k + n)),
+    );
+    if (at < 0) continue;
+    found.set(column, at);
+    name.forEach((_, n) => taken.add(at + n));
+  }
+  words.forEach((word, at) => {
+    if (word.length < 4 || taken.has(at) || Object.hasOwn(PERIOD_WORDS, word)) return;
+    const single = word.replace(/s$/, '');
+    const column = columns.find(
+      (c) => !found.has(c) && wordsOf(c.name).some((w) => w.length >= 4 && w.startsWith(single)),
+    );
+    if (!column) return;
+    found.set(column, at);
+    taken.add(at);
+  });
+  const roles = rolesOf(words);
+  return [...found]
+    .map(([column, at]) => ({ at, column, role: roles[at] }))
+    .sort((a, b) => a.at - b.at);
+}
+
+/** What each word stands in: what is figured, what it is by, what it is within. */
+function rolesOf(words: readonly string[]): Role[] {
+  let role: Role = 'what';
+  return words.map((word) => {
+    if (BY.has(word)) role = 'by';
+    else if (word === 'within') role = 'within';
+    return role;
+  });
+}
+
+function firstBy(words: readonly string[]): number {
+  const at = rolesOf(words).findIndex((role) => role !== 'what');
+  return at < 0 ? words.length : at;
+}
+
+function measureIn(words: readonly string[]): MeasureKind | undefined {
+  const known = MEASURE_KINDS.find((kind) => words.includes(MEASURES[kind].says));
+  return known ?? words.map((word) => ALSO[word]).find((kind) => kind !== undefined);
+}
+
+/** Two periods with `to` or `and` between them. */
+function endsIn(words: readonly string[]): { from: string; to: string } | null {
+  for (let k = 1; k + 1 < words.length; k++) {
+    if (words[k] !== 'to' && words[k] !== 'and') continue;
+    const [from, to] = [words[k - 1], words[k + 1]].map((w) =>
+      PeriodName.safeParse(w.toUpperCase()),
+    );
+    if (from.success && to.success) return { from: from.data, to: to.data };
+  }
+  return null;
+}
+
+/** The whole number that stands after a word: `first 3`. */
+function countAfter(words: readonly string[], name: RegExp): number | undefined {
+  const at = words.findIndex((word, k) => name.test(word) && /^[1-9]\d{0,6}$/.test(words[k + 1]));
+  return at < 0 ? undefined : Number(words[at + 1]);
+}
+
+const numbersIn = (text: string, pattern: RegExp): number[] =>
+  [...text.toLowerCase().matchAll(pattern)].map(([, digits]) => Number(digits));

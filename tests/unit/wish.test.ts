@@ -1,0 +1,109 @@
+import { describe, expect, it } from 'vitest';
+import fc from 'fast-check';
+import { Wish, wishOf, fitOf } from '$lib/core/tally/wish';
+
+const columns = [
+  { id: 'delay', name: 'Delay', type: 'number' },
+  { id: 'fares', name: 'Fares taken', type: 'number' },
+  { id: 'due', name: 'Fares due', type: 'number' },
+  { id: 'vessel', name: 'Vessel', type: 'text' },
+  { id: 'route', name: 'Route', type: 'text' },
+  { id: 'day', name: 'Sailed on', type: 'date' },
+] as const;
+
+const wish = (text: string): Wish | null => wishOf(text, columns);
+
+describe('a wish in words', () => {
+  it('names a measure, what it is of, and what it is by', () => {
+    expect(wish('median delay by vessel')).toEqual({
+      measure: 'median',
+      column: 'delay',
+      by: ['vessel'],
+    });
+    expect(wish('average fares per month')).toEqual({
+      measure: 'mean',
+      column: 'fares',
+      period: 'month',
+    });
+    expect(wish('count by vessel')).toEqual({ measure: 'records', by: ['vessel'] });
+    expect(wish('hello there')).toBeNull();
+    expect(wish('')).toBeNull();
+  });
+
+  it('takes a whole name before a word of another', () => {
+    expect(wish('sum of Fares due')).toMatchObject({ column: 'due' });
+    expect(wish('sum of Fares taken')).toMatchObject({ column: 'fares' });
+    // A word names one column: "fares" is not both.
+    expect(wish('fares by route')).toEqual({ column: 'fares', by: ['route'] });
+  });
+
+  it('groups stand in the order in which they are named, not that of the list', () => {
+    expect(wish('fares by route, vessel')).toMatchObject({ by: ['route', 'vessel'] });
+    expect(wish('fares by vessel and route')).toMatchObject({ by: ['vessel', 'route'] });
+    expect(wish('fares vessel')).toEqual({ column: 'fares', by: ['vessel'] });
+  });
+
+  it('what is ranked stands before the number it is ranked by; the groups it is within come first', () => {
+    expect(wish('rank vessels by fares within route, first 3')).toEqual({
+      column: 'fares',
+      by: ['route', 'vessel'],
+      within: 1,
+      first: 3,
+    });
+  });
+
+  it('periods from the longest, and how many lie ahead', () => {
+    expect(wish('fares by month, quarter and year')).toEqual({
+      column: 'fares',
+      period: 'month',
+      periods: ['year', 'quarter', 'month'],
+    });
+    expect(wish('delay for each route, next 12 months')).toEqual({
+      column: 'delay',
+      by: ['route'],
+      period: 'month',
+      ahead: 12,
+    });
+    expect(wish('growth of fares from 2023 to 2025')).toMatchObject({ from: '2023', to: '2025' });
+    expect(wish('growth of fares 2023-q1 to 2025-q1')).toMatchObject({
+      from: '2023-Q1',
+      to: '2025-Q1',
+    });
+  });
+
+  it('percentages and the values whose place is asked', () => {
+    expect(wish('90 % of delay, and where 20')).toEqual({
+      column: 'delay',
+      percents: [90],
+      stands: [20],
+    });
+    expect(wish('140 % of delay')).toEqual({ column: 'delay' });
+  });
+
+  it('a question is found by its words, not by small ones that many share', () => {
+    const met = (text: string, found: string): number => fitOf(text, { found, meant: false });
+    expect(met('rank vessels by fares', 'rank ranking top first')).toBe(1);
+    expect(met('fares for each vessel', 'nested best of each highest')).toBe(0);
+    expect(met('percentiles of delay', 'percentile percent')).toBe(1);
+    expect(met('median delay by vessel', 'spread mean median')).toBe(0);
+    expect(met('forec', 'forecast next')).toBe(1);
+    // "next 12 months" has a word of periods too, and can only mean what comes next.
+    expect(fitOf('next 12 months', { found: 'forecast', meant: true })).toBeGreaterThan(
+      met('next 12 months', 'period month next'),
+    );
+  });
+
+  it('whatever is typed, a wish is one that the engine takes', () => {
+    const word = fc.constantFrom(
+      ...'rank first next 3 0 999999999 by within of each route vessel fares taken 120% 5% where -2 2024 to 2025-q7 2025-13 2025-Q2 month year median'.split(
+        ' ',
+      ),
+    );
+    fc.assert(
+      fc.property(fc.array(fc.oneof(word, fc.string()), { maxLength: 14 }), (words) => {
+        const found = wish(words.join(' '));
+        if (found) expect(Wish.parse(found)).toEqual(found);
+      }),
+    );
+  });
+});
