@@ -242,37 +242,4 @@ describe('made columns', () => {
     const [first] = await seenLines(page);
     expect(number(first.cells[at])).toBe(total(lines[0]));
   });
-
-  it('the kiosks’ columns become records in a bench of their own, and foot to the same total', async () => {
-    await openBench(page, KIOSKS);
-    await page.click('stack');
-    await page.find('stack-panel');
-    const [, ...kiosks] = readFileSync('demo/kiosks.csv', 'utf8').split(/\r?\n/)[0].split(',');
-    await page.click('take-run');
-    await page.untilText('stack-says', `365 records and ${kiosks.length} columns make`);
-    // The day is no kiosk: taken too, it is told.
-    const [day] = await page.all('[data-test=stack-panel] .columns input');
-    await day.click();
-    expect(await page.untilText('stack-says', 'cannot stand in one column')).toContain('Day');
-    await day.click();
-    await page.untilText('stack-says', `365 records and ${kiosks.length} columns make`);
-    await write('stack-name', 'Kiosk');
-    await write('stack-value', 'Sales');
-    await page.click('stack-keep');
-    await page.until('the new bench', async () =>
-      (await page.driver.getCurrentUrl()).endsWith(KIOSKS)
-        ? null
-        : (await seenLines(page)).length > 0,
-    );
-    const lines = readFileSync('demo/kiosks.csv', 'utf8').trim().split(/\r?\n/).slice(1);
-    const total = lines
-      .flatMap((line) => line.split(',').slice(1))
-      .reduce((sum, cell) => sum + (/^\d+$/.test(cell) ? Number(cell) : 0), 0);
-    expect(number((await seenFoot(page, 'counted')).at(-1) ?? '')).toBe(total);
-    expect(
-      (await seenLines(page)).filter((line) =>
-        kiosks.includes(line.label.replace(/ ?[\d,]+$/, '').trim()),
-      ).length,
-    ).toBe(kiosks.length);
-  });
 });

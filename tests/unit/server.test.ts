@@ -116,6 +116,7 @@ describe('migrations', () => {
       '0002-bench-states',
       '0003-bench-version-2',
       '0004-accepted-intakes',
+      '0005-made-lists',
     ]);
     expect(await migrate(db)).toEqual([]);
   });
@@ -129,6 +130,7 @@ describe('migrations', () => {
       '0002-bench-states',
       '0003-bench-version-2',
       '0004-accepted-intakes',
+      '0005-made-lists',
     ]);
     expect((await findState(old, 1, 7))?.doc).toMatchObject({ reading: 1 });
   });
@@ -143,7 +145,11 @@ describe('migrations', () => {
     state.run(7, JSON.stringify(VERSION_1));
     state.run(3, 'no document at all');
     raw.close();
-    expect(await migrate(old)).toEqual(['0003-bench-version-2', '0004-accepted-intakes']);
+    expect(await migrate(old)).toEqual([
+      '0003-bench-version-2',
+      '0004-accepted-intakes',
+      '0005-made-lists',
+    ]);
     const stored = new Sqlite(file).prepare('select doc from benches').get() as { doc: string };
     expect(JSON.parse(stored.doc)).toMatchObject({ version: 3 });
     expect((await findBench(old, 1))?.doc).toEqual({

@@ -3,8 +3,9 @@ import { setAsideRecords } from '$lib/core/bench/edits';
 import { moveBench } from '$lib/core/bench/move';
 import { newBench } from '$lib/core/bench/newBench';
 import { notOwn } from '$lib/core/bench/ownCells';
-import { stackedBench } from '$lib/core/bench/stackedBench';
+
 import { OpenBench } from '../support/bench';
+import { stackedBench } from '../support/stackedBench';
 import { readText } from '../support/demo';
 
 const { recipe, reading } = readText('day,A,B\n2025-01-01,1,2\n2025-01-02,3,\n2025-01-03,5,6\n');

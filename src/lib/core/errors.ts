@@ -17,6 +17,7 @@ export const CODES = [
   'badAsk',
   'askRefused',
   'tallyRefused',
+  'listRefused',
   'noFigure',
   'stale',
   'noTally',
@@ -70,6 +71,13 @@ export class UnknownColumn extends Trouble {
       'unknownColumn',
       `There is no column “${id}” in this list.${near === null ? '' : ` The nearest is “${near}”.`}`,
     );
+  }
+}
+
+/** A list that cannot be made of another; the message says why. */
+export class MadeListRefused extends Trouble {
+  constructor(message: string) {
+    super('listRefused', message);
   }
 }
 

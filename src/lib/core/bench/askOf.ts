@@ -1,11 +1,9 @@
 import type { Ask } from '../ask/ask';
+import type { Question } from '../ask/question';
 import type { Bench } from './document';
 
-/**
- * The ask that comes to a bench's figures: what the command line answers from the same file. How the
- * bench is looked at (folds, widths, formats) stays behind.
- */
-export function askOf({
+/** What a bench asks about its list, whatever stands in its tray. */
+export const questionOf = ({
   lists,
   corrections,
   reshape,
@@ -13,22 +11,19 @@ export function askOf({
   computed,
   ladder,
   sort,
-  tray,
-}: Bench): Ask {
-  return {
-    version: 3,
-    lists,
-    corrections,
-    reshape,
-    joins,
-    computed,
-    ladder,
-    sort,
-    leaveOut: [],
-    also: [],
-    tallies: tray.map(({ name, tally }) => ({
-      ...tally,
-      ...(name !== undefined && { title: name }),
-    })),
-  };
-}
+}: Bench): Question => ({ lists, corrections, reshape, joins, computed, ladder, sort });
+
+/**
+ * The ask that comes to a bench's figures: what the command line answers from the same file. How the
+ * bench is looked at (folds, widths, formats) stays behind.
+ */
+export const askOf = (doc: Bench): Ask => ({
+  version: 3,
+  ...questionOf(doc),
+  leaveOut: [],
+  also: [],
+  tallies: doc.tray.map(({ name, tally }) => ({
+    ...tally,
+    ...(name !== undefined && { title: name }),
+  })),
+});

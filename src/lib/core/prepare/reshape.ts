@@ -27,18 +27,20 @@ export function stack(table: Table, spec: Stack): Table {
       `“${stacked[0].name}” and “${odd.name}” are of different types (${stacked[0].type}, ${odd.type}) and cannot stand in one column. Give them one type in the recipe, or stack them apart.`,
     );
   const rest = table.columns.filter((c) => !stacked.includes(c));
-  const from: number[] = [];
-  const which: number[] = [];
+  const most = table.length * stacked.length;
+  const [froms, whiches] = [new Int32Array(most), new Int32Array(most)];
+  let length = 0;
   for (let i = 0; i < table.length; i++)
-    stacked.forEach((column, k) => {
-      if (spec.dropBlanks && isMissing(column, i)) return;
-      from.push(i);
-      which.push(k);
-    });
+    for (let k = 0; k < stacked.length; k++) {
+      if (spec.dropBlanks && isMissing(stacked[k], i)) continue;
+      froms[length] = i;
+      whiches[length++] = k;
+    }
+  const [from, which] = [froms.subarray(0, length), whiches.subarray(0, length)];
   const names = stacked.map((c) => c.name);
   const taken = new Set(rest.map((c) => c.id));
   return {
-    length: from.length,
+    length,
     columns: [
       ...rest.map((c) => taking(c, from)),
       {
@@ -46,7 +48,7 @@ export function stack(table: Table, spec: Stack): Table {
         name: spec.name,
         unit: '',
         type: 'text',
-        codes: Int32Array.from(which),
+        codes: which.slice(),
         dictionary: names,
       },
       { ...stackedValues(stacked, from, which), id: freeId(spec.value, taken), name: spec.value },
@@ -63,22 +65,24 @@ export function freeId(name: string, taken: Set<string>): string {
 }
 
 /** A column's cells at these records, in this order. */
-export function taking(column: Column, from: readonly number[]): Column {
-  if (isText(column)) return { ...column, codes: Int32Array.from(from, (i) => column.codes[i]) };
+export function taking(column: Column, from: ArrayLike<number>): Column {
+  if (isText(column)) {
+    const codes = new Int32Array(from.length);
+    for (let k = 0; k < codes.length; k++) codes[k] = column.codes[from[k]];
+    return { ...column, codes };
+  }
+  const values = new Float64Array(from.length);
+  for (let k = 0; k < values.length; k++) values[k] = column.values[from[k]];
   const unread = new Map<number, string>();
   if (column.unread.size > 0)
-    from.forEach((i, k) => {
-      const text = column.unread.get(i);
+    for (let k = 0; k < from.length; k++) {
+      const text = column.unread.get(from[k]);
       if (text !== undefined) unread.set(k, text);
-    });
-  return { ...column, values: Float64Array.from(from, (i) => column.values[i]), unread };
+    }
+  return { ...column, values, unread };
 }
 
-function stackedValues(
-  stacked: readonly Column[],
-  from: readonly number[],
-  which: readonly number[],
-): Column {
+function stackedValues(stacked: readonly Column[], from: Int32Array, which: Int32Array): Column {
   const [first] = stacked;
   if (isText(first)) {
     const known = new Map<string, number>();
@@ -94,12 +98,14 @@ function stackedValues(
   }
   const scalars = stacked.filter((c): c is ScalarColumn => !isText(c));
   const unread = new Map<number, string>();
-  const values = Float64Array.from(from, (i, k) => {
-    const column = scalars[which[k]];
-    const text = column.unread.get(i);
+  const values = new Float64Array(from.length);
+  const anyUnread = scalars.some((c) => c.unread.size > 0);
+  for (let k = 0; k < values.length; k++) {
+    const { values: own, unread: texts } = scalars[which[k]];
+    values[k] = own[from[k]];
+    const text = anyUnread ? texts.get(from[k]) : undefined;
     if (text !== undefined) unread.set(k, text);
-    return column.values[i];
-  });
+  }
   return { ...first, values, unread, decimals: Math.max(...scalars.map((c) => c.decimals)) };
 }
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { SCALAR_TYPES } from './column';
-import { CALENDAR_PERIODS } from './period';
+import { Calendar, CALENDAR_PERIODS } from './period';
 
 /** Records in one chunk: small enough to send and store at once, large enough to be quick. */
 export const CHUNK_RECORDS = 65_536;
@@ -13,6 +13,7 @@ export const Facts = z.object({
   decimals: z.int().min(0).max(12).default(0),
   percent: z.boolean().default(false),
   grain: z.enum(CALENDAR_PERIODS).default('day'),
+  calendar: Calendar.optional(),
   /** Unread cells of this chunk: place within it and text. */
   unread: z.array(z.tuple([z.int().min(0), z.string()])).default([]),
 });

@@ -145,7 +145,7 @@ class ScalarAssembler implements ColumnAssembler {
   }
 
   finish(): Column {
-    const { id, unit, percent, grain, type } = this.#facts;
+    const { id, unit, percent, grain, calendar, type } = this.#facts;
     if (type === 'text') throw new BadArrow('A text column cannot hold numbers.');
     return {
       id,
@@ -157,6 +157,7 @@ class ScalarAssembler implements ColumnAssembler {
       decimals: this.#decimals,
       percent,
       grain,
+      ...(calendar && { calendar }),
     };
   }
 }

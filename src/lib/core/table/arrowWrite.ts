@@ -80,9 +80,18 @@ function encodeScalar(column: ScalarColumn, from: number, to: number): Encoded {
   const unread: [number, string][] = [];
   for (const [record, text] of column.unread)
     if (record >= from && record < to) unread.push([record - from, text]);
-  const { id, unit, decimals, percent, grain } = column;
+  const { id, unit, decimals, percent, grain, calendar } = column;
   return {
-    field: fieldOf(column, type, { id, unit, type: column.type, decimals, percent, grain, unread }),
+    field: fieldOf(column, type, {
+      id,
+      unit,
+      type: column.type,
+      decimals,
+      percent,
+      grain,
+      ...(calendar && { calendar }),
+      unread,
+    }),
     data: makeData({
       type,
       length: values.length,

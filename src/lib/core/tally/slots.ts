@@ -6,10 +6,10 @@ import { describeCondition } from '../scope/describe';
 import type { ColumnType } from '../table/column';
 import { showNumber } from '../table/format';
 import { listedWords, type Names } from './kind';
-import type { ScopeName } from './result';
+import { ScopeName } from './result';
 import type { Option } from './ending';
 import { replacedAt, type Choice, type Slot } from './sentence';
-import { bandsWords, groupWords, measurePhrase, nameOf } from './words';
+import { bandsWords, groupWords, measurePhrase, nameOf, SCOPE_WORDS } from './words';
 
 /*
  * Places of sentences, each sort made in one place. `set` gives the spec with another value there;
@@ -276,11 +276,7 @@ export const scopeSlot = <Spec>(
     'scope',
     'Whose records',
     value,
-    [
-      { value: 'counted', label: 'the counted records' },
-      { value: 'narrowed', label: 'the records before setting aside' },
-      { value: 'all', label: 'all records' },
-    ],
+    ScopeName.options.map((scope) => ({ value: scope, label: SCOPE_WORDS[scope] })),
     set,
   ),
   usual: value === 'counted',

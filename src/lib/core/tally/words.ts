@@ -88,6 +88,13 @@ export const orderWords = (sort: readonly SortKey[], names: Names): string =>
     ? `in order of ${sort.map((key) => sortWords(key, names)).join(', then ')}`
     : 'in the order read';
 
+/** Whose records, as one chooses them. */
+export const SCOPE_WORDS: Readonly<Record<ScopeName, string>> = {
+  counted: 'the counted records',
+  narrowed: 'the records before setting aside',
+  all: 'all records',
+};
+
 /** Whose records, where they are not simply those counted. */
 export const scopeWords = (scope: ScopeName): string =>
   scope === 'all' ? ' (all records)' : scope === 'narrowed' ? ' (before setting aside)' : '';

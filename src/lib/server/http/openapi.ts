@@ -74,7 +74,36 @@ const PATHS: Record<string, Record<string, Operation>> = {
     get: operation('This document', { 200: ok('OpenAPI 3.1') }, []),
   },
   '/api/lists': {
-    get: operation('The lists of the shelf with their benches', { 200: ok('Lists') }, []),
+    get: operation(
+      'The lists of the shelf with their benches, where they come from and what they feed',
+      { 200: ok('Lists') },
+      [],
+    ),
+    post: operation(
+      'Makes a list of a bench: of its records, stacked or unstacked, or of the rows of a tally',
+      { 201: ok('The new list, its reading and its first bench') },
+      [400, 404, 422, 507],
+      {
+        requestBody: jsonBody({
+          type: 'object',
+          required: ['name', 'bench', 'make'],
+          properties: {
+            name: { type: 'string' },
+            bench: { type: 'integer', description: 'The bench it is made of.' },
+            make: {
+              type: 'object',
+              description:
+                'What becomes a list: `{ of: "records", records: "all" or "counted", reshape }` or `{ of: "tally", tally, table }`.',
+            },
+            frozen: {
+              type: 'boolean',
+              default: false,
+              description: 'Kept as it is today; otherwise it follows the bench.',
+            },
+          },
+        }),
+      },
+    ),
   },
   '/api/lists/{id}': {
     patch: operation('Renames a list', { 200: ok('Its new name') }, [400, 404, 507], {

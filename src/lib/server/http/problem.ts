@@ -42,6 +42,7 @@ const TOLD: Partial<Record<Code, readonly [status: number, title: string]>> = {
   unknownColumn: CANNOT,
   threadDied: CANNOT,
   tallyRefused: CANNOT,
+  listRefused: CANNOT,
   askRefused: CANNOT,
   noPlace: CANNOT,
   noTally: CANNOT,

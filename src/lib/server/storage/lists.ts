@@ -1,5 +1,7 @@
 import { sql } from 'kysely';
+import type { ListOrigin } from '$lib/core/bench/origin';
 import { writing, type Database } from './database';
+import { feeds, originOf } from './madeLists';
 
 /** A list as the shelf shows it. */
 export interface ShelfList {
@@ -10,6 +12,10 @@ export interface ShelfList {
   readonly fileName: string;
   readonly readings: number;
   readonly benches: readonly { id: number; name: string; savedAt: string }[];
+  /** Where it comes from, if from another list. */
+  readonly origin: ListOrigin | null;
+  /** Names of the lists that are made of it, or take columns or values from it. */
+  readonly feeds: readonly string[];
 }
 
 export async function shelf(db: Database): Promise<ShelfList[]> {
@@ -38,6 +44,10 @@ export async function shelf(db: Database): Promise<ShelfList[]> {
     .select(['id', 'list_id', 'name', 'saved_at'])
     .orderBy('id')
     .execute();
+  const nameOf = new Map(lists.map(({ id, name }) => [id, name]));
+  const fed = await feeds(db);
+  const origins = new Map<number, ListOrigin | null>();
+  for (const { id } of lists) origins.set(id, await originOf(db, id));
   return lists.map((list) => ({
     id: list.id,
     name: list.name,
@@ -48,6 +58,10 @@ export async function shelf(db: Database): Promise<ShelfList[]> {
     benches: benches
       .filter((b) => b.list_id === list.id)
       .map((b) => ({ id: b.id, name: b.name, savedAt: b.saved_at })),
+    origin: origins.get(list.id) ?? null,
+    feeds: [
+      ...new Set(fed.filter(({ from }) => from === list.id).map(({ to }) => nameOf.get(to) ?? '')),
+    ].filter(Boolean),
   }));
 }
 

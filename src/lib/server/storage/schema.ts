@@ -16,6 +16,12 @@ export interface ListsTable {
   created_at: string;
   /** The reading that new benches work on. */
   current_reading: number | null;
+  /** Lists made of others: where they come from (core/bench/origin.ts), as JSON text. */
+  origin: string | null;
+  /** What the newest reading of such a list was made of; another text means that it has to be made anew. */
+  made_of: string | null;
+  /** Why it could not be made anew; null where it could. */
+  made_fault: string | null;
 }
 
 export interface ReadingsTable {

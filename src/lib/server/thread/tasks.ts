@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Ask } from '$lib/core/ask/ask';
 import { Bench } from '$lib/core/bench/document';
+import { Origin } from '$lib/core/bench/origin';
 import { CODES } from '$lib/core/errors';
 import { Doubt } from '$lib/core/read/doubts';
 import { Recipe } from '$lib/core/read/recipe';
@@ -41,6 +42,20 @@ export const Task = z.discriminatedUnion('task', [
     limitBytes: z.number(),
     listId: z.int(),
     reading: z.int(),
+  }),
+  /** Makes a list of a bench, or makes it anew. */
+  z.object({
+    task: z.literal('make'),
+    database: z.string(),
+    limitBytes: z.number(),
+    /** The list to make anew; null puts a new one on the shelf. */
+    listId: z.int().nullable(),
+    name: z.string(),
+    origin: Origin,
+    /** Readings behind the names of the bench's other lists. */
+    others: z.record(z.string(), z.int()),
+    /** What it is made of, to be seen again. */
+    madeOf: z.string(),
   }),
   /** The ledger of a stored bench: its overview, or delimited text. */
   z.object({

@@ -3,6 +3,7 @@ import { parentPort } from 'node:worker_threads';
 import { answer } from './perform/answer';
 import { demo } from './perform/demo';
 import { ledger } from './perform/ledger';
+import { make } from './perform/make';
 import { move } from './perform/move';
 import { store } from './perform/store';
 import { Task, type TaskResult } from './tasks';
@@ -15,6 +16,8 @@ async function perform(task: Task): Promise<unknown> {
       return demo(task);
     case 'move':
       return move(task);
+    case 'make':
+      return make(task);
     case 'ledger':
       return ledger(task);
     case 'answer':

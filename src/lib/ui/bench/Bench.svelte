@@ -4,6 +4,7 @@
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import { onMount, tick } from 'svelte';
   import { z } from 'zod';
+  import { originWords } from '../../core/bench/origin';
   import { counted } from '../../core/table/format';
   import type { Place } from '../../engine/protocol';
   import { benchActs, foundActs, type Act } from '../finder/acts';
@@ -42,6 +43,9 @@
 
   onMount(() => {
     void bench.open();
+    // A link of the list's page opens what makes a list.
+    const asked = new URLSearchParams(location.search).get('make');
+    if (asked === 'stack' || asked === 'unstack') bench.side = { kind: 'list', of: asked };
     void fetchInQuiet();
     return () => bench.stop();
   });
@@ -66,7 +70,17 @@
     {
       kind: 'act',
       label: 'Stack columns as records…',
-      run: () => (bench.side = { kind: 'stack' }),
+      run: () => (bench.side = { kind: 'list', of: 'stack' }),
+    },
+    {
+      kind: 'act',
+      label: 'Unstack: a column for each value…',
+      run: () => (bench.side = { kind: 'list', of: 'unstack' }),
+    },
+    {
+      kind: 'act',
+      label: 'Make a list of the rows of this tally…',
+      run: () => (bench.side = { kind: 'list', of: 'rows' }),
     },
     { kind: 'act', label: 'Hand over: copy what is shown', run: () => void handOver.copyShown() },
     {
@@ -201,7 +215,7 @@
     column: 'Column',
     record: 'Record',
     made: 'Made column',
-    stack: 'Stack columns as records',
+    list: 'A list of its own',
   } as const;
   const SAVED = {
     saved: 'saved',
@@ -221,9 +235,8 @@
     {#snippet trail()}
       <a href="/lists/{facts.listId}" title={facts.listName}><b>{facts.listName}</b></a> / {facts.name}
       <span class="meta"
-        >· read {facts.readAt}, {bench.counts
-          ? counted(bench.counts.all.records, 'record')
-          : 'opening'} ·
+        >· {facts.origin ? `${originWords(facts.origin)}, made` : 'read'}
+        {facts.readAt}, {bench.counts ? counted(bench.counts.all.records, 'record') : 'opening'} ·
         <span data-test="save-state"
           >{bench.saver.apart ? 'an earlier state' : SAVED[bench.saver.state]}</span
         ></span
@@ -251,11 +264,17 @@
         onclick={() => bench.redo()}
         data-test="redo"><Redo2 size={16} aria-hidden="true" /></button
       >
-      <a class="bar-button" href="/intake?list={facts.listId}">Refresh data</a>
+      {#if !facts.origin}<a class="bar-button" href="/intake?list={facts.listId}">Refresh data</a
+        >{/if}
       <HandOver bind:this={handOver} {bench} />
     {/snippet}
   </TopBar>
 
+  {#if facts.origin?.fault}
+    <div class="older" role="status" data-test="origin-fault">
+      This list could not be made anew. {facts.origin.fault}
+    </div>
+  {/if}
   <Earlier {bench} />
   <Conflict {bench} oncopy={keepAsNew} />
   <Leaving {bench} />
@@ -315,7 +334,7 @@
       {@const side = bench.side}
       <SidePanel
         title={SIDES[side.kind]}
-        wide={side.kind === 'made' || side.kind === 'stack'}
+        wide={side.kind === 'made' || side.kind === 'list'}
         onclose={() => (bench.side = null)}
       >
         {#if side.kind === 'behind'}
@@ -334,9 +353,9 @@
           {:catch}
             <p class="opening">{UNREACHED}</p>
           {/await}
-        {:else if side.kind === 'stack'}
-          {#await import('../made/StackPanel.svelte') then { default: StackPanel }}
-            <StackPanel {bench} />
+        {:else if side.kind === 'list'}
+          {#await import('../made/ShelvingPanel.svelte') then { default: ShelvingPanel }}
+            <ShelvingPanel {bench} of={side.of} />
           {:catch}
             <p class="opening">{UNREACHED}</p>
           {/await}

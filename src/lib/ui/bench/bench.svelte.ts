@@ -4,6 +4,7 @@ import { addRung, setTally } from '../../core/bench/edits';
 import { addTally, lookAt, openTally } from '../../core/bench/trayEdits';
 import { isLedger, openItem, openLedger, type LedgerItem } from '../../core/bench/tray';
 import type { MadePlace } from '../../core/bench/madeEdits';
+import type { ListOrigin } from '../../core/bench/origin';
 import type { Wish } from '../../core/tally/wish';
 import type { Condition } from '../../core/scope/condition';
 import { plainSentence, slotsOf } from '../../core/tally/sentence';
@@ -35,8 +36,14 @@ export interface BenchFacts {
   readonly currentReading: number;
   /** Other readings of the list, by the names that comparisons call them. */
   readonly readings: readonly { readonly id: number; readonly name: string }[];
-  /** Other lists on the shelf. */
-  readonly lists: readonly { readonly id: number; readonly name: string }[];
+  /** Other lists on the shelf; those that follow this bench cannot feed it. */
+  readonly lists: readonly {
+    readonly id: number;
+    readonly name: string;
+    readonly follows: boolean;
+  }[];
+  /** Where the list comes from, if from another. */
+  readonly origin: ListOrigin | null;
   readonly revision: number;
   readonly doc: Bench;
   /** Where a link opened it as it was at an earlier revision: that, and the newest state. */
@@ -52,8 +59,8 @@ export type Side =
   | { kind: 'behind'; place: Place }
   | { kind: 'column'; column: string }
   | { kind: 'record'; record: number; column: string | null }
-  /** Columns being stacked; a column in the making, `at`: the place of a made one that is changed. */
-  | { kind: 'stack' }
+  /** A list in the making; a column in the making, `at`: the place of a made one that is changed. */
+  | { kind: 'list'; of: 'stack' | 'unstack' | 'rows' }
   | { kind: 'made'; of: MadePlace['of']; at: number | null };
 
 /** Lines fetched beyond those in view, on each side. */
@@ -227,7 +234,10 @@ export class BenchState {
   get listNames(): readonly string[] {
     const readings = new Set(this.facts.readings.map((r) => r.name));
     return [
-      ...new Set([...Object.keys(this.doc.lists), ...this.facts.lists.map((l) => l.name)]),
+      ...new Set([
+        ...Object.keys(this.doc.lists),
+        ...this.facts.lists.filter((l) => !l.follows).map((l) => l.name),
+      ]),
     ].filter((name) => !readings.has(name));
   }
 

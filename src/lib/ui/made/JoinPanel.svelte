@@ -31,6 +31,7 @@
     ['', 'Choose a list…'] as const,
     ...bench.listNames.map((name) => [name, name] as const),
   ]);
+  const followers = $derived(bench.facts.lists.filter((l) => l.follows).map((l) => `“${l.name}”`));
   const own = $derived(
     new Set(at === null ? [] : (bench.doc.joins[at]?.bring.map(broughtAs) ?? [])),
   );
@@ -98,6 +99,12 @@
       onchange={(list) => void draft.choose(list)}
     /></label
   >
+  {#if followers.length}
+    <p class="soft" data-test="join-followers">
+      {followers.join(', ')}
+      {followers.length === 1 ? 'follows' : 'follow'} this bench and cannot feed it: it would follow itself.
+    </p>
+  {/if}
   {#if draft.list && draft.other}
     {#each draft.on as on, k (k)}
       <div class="row">

@@ -80,8 +80,14 @@
   <button
     type="button"
     class="act small"
-    onclick={() => (bench.side = { kind: 'stack' })}
+    onclick={() => (bench.side = { kind: 'list', of: 'stack' })}
     data-test="stack">Stack columns as records…</button
+  >
+  <button
+    type="button"
+    class="act small"
+    onclick={() => (bench.side = { kind: 'list', of: 'unstack' })}
+    data-test="unstack">Unstack…</button
   >
 </section>
 

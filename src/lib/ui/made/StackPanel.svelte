@@ -1,21 +1,23 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
-  import { z } from 'zod';
   import { madePlace } from '../../core/bench/madeEdits';
-  import { stackedBench } from '../../core/bench/stackedBench';
   import { counted } from '../../core/table/format';
   import { TYPE_PHRASES } from '../../core/table/column';
   import type { BenchState } from '../bench/bench.svelte';
   import { usedAs } from '../sentence/columnNote';
   import ColumnsTaken from './ColumnsTaken.svelte';
+  import RecordsTaken from './RecordsTaken.svelte';
+  import { Shelving } from './shelving.svelte';
+  import ShelvingFields from './ShelvingFields.svelte';
 
   let { bench }: { bench: BenchState } = $props();
   let taken = $state.raw<string[]>([]);
   let name = $state('Name');
   let value = $state('Value');
   let dropBlanks = $state(false);
-  let fault = $state('');
-  let busy = $state(false);
+  let records = $state<'all' | 'counted'>('all');
+  // The panel is made anew for each bench.
+  // svelte-ignore state_referenced_locally
+  const shelving = new Shelving(bench, `${bench.facts.listName}, stacked`.slice(0, 200));
 
   /** Made columns come after stacking: only the list's own can be stacked. */
   const columns = $derived(
@@ -46,31 +48,21 @@
         ? `There would be two columns “${doubled}”: give one another name.`
         : '',
   );
-  const records = $derived((bench.counts?.all.records ?? 0) * chosen.length);
-  const ready = $derived(chosen.length > 1 && wrong === '' && name.trim() && value.trim() && !busy);
-
-  const Made = z.object({ id: z.int() });
+  const from = $derived(
+    (records === 'all' ? bench.counts?.all.records : bench.counts?.counted.records) ?? 0,
+  );
+  const ready = $derived(chosen.length > 1 && wrong === '' && name.trim() && value.trim());
 
   async function keep(): Promise<void> {
     if (!ready) return;
-    busy = true;
     const stack = {
-      do: 'stack' as const,
+      do: 'stack',
       columns: taken,
       name: name.trim(),
       value: value.trim(),
       dropBlanks,
-    };
-    const doc = stackedBench($state.snapshot(bench.doc), stack, chosen[0]?.type === 'number');
-    await bench.saver.flush();
-    const response = await fetch(`/api/lists/${bench.facts.listId}/benches`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ name: `${stack.value} by ${stack.name}`.slice(0, 120), doc }),
-    }).catch(() => null);
-    busy = false;
-    if (response?.ok) await goto(`/benches/${Made.parse(await response.json()).id}`);
-    else fault = 'The bench could not be made: the server did not take it. Try again.';
+    } as const;
+    await shelving.keep({ of: 'records', records, reshape: [{ ...stack, columns: [...taken] }] });
   }
 </script>
 
@@ -82,11 +74,8 @@
     void keep();
   }}
 >
-  <p>
-    One record for each record and each column taken, in a bench of its own. It is reckoned from
-    this list, and follows it to every new reading. What counts here, and tallies, are not taken
-    along.
-  </p>
+  <p>One record for each record and each column taken, as a list of its own.</p>
+  <RecordsTaken {bench} bind:records />
   <ColumnsTaken {columns} {taken} {first} onchange={(ids) => (taken = ids)} />
   <label
     >The column that says which one a value stood in
@@ -102,16 +91,13 @@
   <div aria-live="polite" data-test="stack-says">
     {#if wrong && chosen.length > 1}<p class="fault">{wrong}</p>
     {:else if chosen.length > 1}<p>
-        {counted(bench.counts?.all.records ?? 0, 'record')} and {counted(chosen.length, 'column')} make
-        {dropBlanks ? 'up to ' : ''}<b>{counted(records, 'record')}</b>, each with {rest.length
+        {counted(from, 'record')} and {counted(chosen.length, 'column')} make
+        {dropBlanks ? 'up to ' : ''}<b>{counted(from * chosen.length, 'record')}</b>, each with {rest.length
           ? `its ${rest.length > 3 ? counted(rest.length, 'other column') : rest.map((c) => c.name).join(', ')}`
           : 'nothing else'}.
       </p>{/if}
-    {#if fault}<p class="fault">{fault}</p>{/if}
   </div>
-  <button type="submit" class="main-button" disabled={!ready} data-test="stack-keep"
-    >Open them in a new bench</button
-  >
+  {#if ready}<ShelvingFields {shelving} />{/if}
 </form>
 
 <style>
@@ -140,8 +126,5 @@
     border-radius: 6px;
     background: var(--plum-wash);
     color: var(--plum);
-  }
-  .main-button {
-    justify-self: end;
   }
 </style>

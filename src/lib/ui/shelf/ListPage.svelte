@@ -2,6 +2,7 @@
   import { goto, invalidateAll } from '$app/navigation';
   import { z } from 'zod';
   import type { Bench } from '../../core/bench/document';
+  import { originWords, type ListOrigin } from '../../core/bench/origin';
   import type { Doubt } from '../../core/read/doubts';
   import { typeName } from '../../core/table/column';
   import { counted } from '../../core/table/format';
@@ -10,6 +11,8 @@
 
   interface Props {
     list: { id: number; name: string; current: number | null };
+    /** Where the list comes from, if from another. */
+    origin: ListOrigin | null;
     readings: readonly {
       id: number;
       number: number;
@@ -23,7 +26,7 @@
     /** Just come from a refresh. */
     refreshed: boolean;
   }
-  let { list, readings, benches, doubts, columns, refreshed }: Props = $props();
+  let { list, origin, readings, benches, doubts, columns, refreshed }: Props = $props();
   let says = $state('');
   let fault = $state('');
 
@@ -119,10 +122,10 @@
 <svelte:head><title>{list.name} · Tally Loft</title></svelte:head>
 <TopBar>
   {#snippet trail()}{list.name}{/snippet}
-  {#snippet acts()}<a class="bar-button" href="/">Shelf</a><a
-      class="bar-button strong"
-      href="/intake?list={list.id}">Refresh data</a
-    >{/snippet}
+  {#snippet acts()}<a class="bar-button" href="/">Shelf</a>{#if !origin}<a
+        class="bar-button strong"
+        href="/intake?list={list.id}">Refresh data</a
+      >{/if}{/snippet}
 </TopBar>
 <main>
   <h1 class="serif">{list.name}</h1>
@@ -130,6 +133,19 @@
       The new reading was accepted, and the benches work on it. The one before can be brought back
       below.
     </p>{/if}
+  {#if origin}
+    <p data-test="origin">
+      It {originWords(origin)}.
+      {#if origin.bench}<a href="/benches/{origin.bench.id}">Open that bench</a>{/if}
+    </p>
+    {#if origin.fault}<p role="alert" class="bad">{origin.fault}</p>{/if}
+  {/if}
+  {#if benches[0]}
+    <p>
+      <a href="/benches/{benches[0].id}?make=stack">Stack columns as records…</a> ·
+      <a href="/benches/{benches[0].id}?make=unstack">Unstack…</a>
+    </p>
+  {/if}
   {#if says}<p role="status" class="good" data-test="says">{says}</p>{/if}
   {#if fault}<p role="alert" class="bad">{fault}</p>{/if}
 

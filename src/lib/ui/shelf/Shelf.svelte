@@ -1,21 +1,13 @@
 <script lang="ts">
   import { goto, invalidateAll } from '$app/navigation';
-  import { counted, showCount } from '../../core/table/format';
+  import { counted } from '../../core/table/format';
   import { pending } from '../intake/pending';
   import Dialog from '../shell/Dialog.svelte';
   import FileDrop from '../shell/FileDrop.svelte';
   import TopBar from '../shell/TopBar.svelte';
-  import { freshness } from './freshness';
+  import type { ShelfList } from './shelfList';
+  import ShelfTable from './ShelfTable.svelte';
 
-  interface ShelfList {
-    id: number;
-    name: string;
-    records: number;
-    readAt: string;
-    fileName: string;
-    readings: number;
-    benches: readonly { id: number; name: string; savedAt: string }[];
-  }
   interface Props {
     lists: readonly ShelfList[];
     now: string;
@@ -100,50 +92,14 @@
     </section>
 
     {#if lists.length}
-      <table>
-        <caption class="visually-hidden">Lists</caption>
-        <thead
-          ><tr
-            ><th scope="col">List</th><th scope="col" class="right">Records</th><th scope="col"
-              >Read</th
-            ><th scope="col">From</th><th scope="col">Benches</th><th scope="col"
-              ><span class="visually-hidden">Acts</span></th
-            ></tr
-          ></thead
-        >
-        <tbody>
-          {#each lists as list (list.id)}
-            <tr data-test="list">
-              <th scope="row"><a href="/benches/{list.benches[0]?.id ?? ''}">{list.name}</a></th>
-              <td class="right">{showCount(list.records)}</td>
-              <td title={new Date(list.readAt).toLocaleString('en-GB')}
-                >{freshness(list.readAt, now)}</td
-              >
-              <td class="from" title={list.fileName}>{list.fileName}</td>
-              <td
-                >{#each list.benches as bench, k (bench.id)}{k ? ', ' : ''}<a
-                    href="/benches/{bench.id}">{bench.name}</a
-                  >{/each}</td
-              >
-              <td class="acts">
-                <a href="/intake?list={list.id}">Refresh</a>
-                <a href="/lists/{list.id}"
-                  >{list.readings === 1 ? 'Details' : `${list.readings} readings`}</a
-                >
-                <button
-                  type="button"
-                  class="act"
-                  aria-label="Delete {list.name}"
-                  onclick={() => {
-                    deleting = list;
-                    confirming = true;
-                  }}>Delete</button
-                >
-              </td>
-            </tr>
-          {/each}
-        </tbody>
-      </table>
+      <ShelfTable
+        {lists}
+        {now}
+        ondelete={(list) => {
+          deleting = list;
+          confirming = true;
+        }}
+      />
     {/if}
   </main>
 </div>
@@ -209,52 +165,6 @@
     width: 100%;
     font-family: ui-monospace, monospace;
     font-size: 13px;
-  }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-  }
-  thead th {
-    text-align: left;
-    border-bottom: 1.5px solid var(--rule-strong);
-    padding: 6px 10px;
-    font-weight: 600;
-  }
-  tbody th,
-  td {
-    text-align: left;
-    padding: 9px 10px;
-    border-bottom: 1px solid var(--rule);
-    font-weight: 400;
-    overflow-wrap: anywhere;
-  }
-  tbody th a {
-    font: 600 17px var(--font-serif);
-  }
-  a {
-    color: var(--tide);
-    text-decoration: none;
-  }
-  a:hover {
-    text-decoration: underline;
-  }
-  .right {
-    text-align: right !important;
-    white-space: nowrap;
-  }
-  .from {
-    color: var(--ink-soft);
-    max-width: 200px;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  .acts {
-    white-space: nowrap;
-    text-align: right;
-  }
-  .acts > * {
-    margin-left: 10px;
   }
   h2 {
     margin: 0 0 8px;

@@ -159,6 +159,15 @@
               <button
                 type="button"
                 class="act"
+                onclick={() => {
+                  close();
+                  bench.visit(item.id);
+                  bench.side = { kind: 'list', of: 'rows' };
+                }}>A list of its rows…</button
+              >
+              <button
+                type="button"
+                class="act"
                 disabled={items.length === 1}
                 onclick={() => {
                   close();

@@ -1,6 +1,8 @@
 import { error } from '@sveltejs/kit';
 import { application } from '$lib/server/application';
-import { findBench, findState } from '$lib/server/storage/benches';
+import { freshBench } from '$lib/server/made/freshen';
+import { followersOf, originOf } from '$lib/server/storage/madeLists';
+import { findState } from '$lib/server/storage/benches';
 import { findList, listNames } from '$lib/server/storage/lists';
 import { findReading, readingsOf } from '$lib/server/storage/readings';
 import type { PageServerLoad } from './$types';
@@ -19,18 +21,21 @@ const shortTime = (iso: string): string =>
 
 export const load: PageServerLoad = async ({ params, url }) => {
   const { db } = application();
-  const bench = /^\d+$/.test(params.id) ? await findBench(db, Number(params.id)) : undefined;
+  const bench = /^\d+$/.test(params.id)
+    ? await freshBench(application(), Number(params.id))
+    : undefined;
   if (!bench) error(404, 'There is no such bench. It may have been deleted.');
   const state = url.searchParams.get('state');
   const kept =
     state && /^\d+$/.test(state) ? await findState(db, bench.id, Number(state)) : undefined;
   if (state && !kept) error(404, 'This link names a state of the bench that is no longer kept.');
   const doc = kept?.doc ?? bench.doc;
-  const [list, reading, readings, lists] = await Promise.all([
+  const [list, reading, readings, lists, followers] = await Promise.all([
     findList(db, bench.listId),
     findReading(db, doc.reading),
     readingsOf(db, bench.listId),
     listNames(db),
+    followersOf(db, bench.id),
   ]);
   return {
     facts: {
@@ -45,8 +50,11 @@ export const load: PageServerLoad = async ({ params, url }) => {
           id,
           name: `the reading of ${shortDate(at)} (no. ${number})`,
         })),
-      lists: lists.filter(({ id }) => id !== bench.listId),
+      lists: lists
+        .filter(({ id }) => id !== bench.listId)
+        .map((other) => ({ ...other, follows: followers.has(other.id) })),
       currentReading: list?.current_reading ?? doc.reading,
+      origin: await originOf(db, bench.listId),
       revision: bench.revision,
       doc,
       earlier:

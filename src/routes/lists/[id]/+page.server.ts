@@ -1,5 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { application } from '$lib/server/application';
+import { freshen } from '$lib/server/made/freshen';
+import { originOf } from '$lib/server/storage/madeLists';
 import { benchesOf } from '$lib/server/storage/benches';
 import { findList } from '$lib/server/storage/lists';
 import { findReading, readingsOf } from '$lib/server/storage/readings';
@@ -7,6 +9,7 @@ import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ params, url }) => {
   const { db } = application();
+  if (/^\d+$/.test(params.id)) await freshen(application(), Number(params.id));
   const list = /^\d+$/.test(params.id) ? await findList(db, Number(params.id)) : undefined;
   if (!list) error(404, 'There is no such list. It may have been deleted.');
   const [readings, benches] = await Promise.all([readingsOf(db, list.id), benchesOf(db, list.id)]);
@@ -14,6 +17,7 @@ export const load: PageServerLoad = async ({ params, url }) => {
     list.current_reading === null ? undefined : await findReading(db, list.current_reading);
   return {
     list: { id: list.id, name: list.name, current: list.current_reading },
+    origin: await originOf(db, list.id),
     readings: readings.map((r) => ({
       id: r.id,
       number: r.number,

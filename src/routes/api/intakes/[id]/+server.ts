@@ -5,6 +5,7 @@ import { Recipe } from '$lib/core/read/recipe';
 import { application } from '$lib/server/application';
 import { answering, bodyOf, notFound, problem } from '$lib/server/http/problem';
 import { Accepted, findAccepted } from '$lib/server/storage/acceptedIntakes';
+import { findOrigin } from '$lib/server/storage/madeLists';
 import { databasePath } from '$lib/server/storage/database';
 import { findList } from '$lib/server/storage/lists';
 import type { RequestHandler } from './$types';
@@ -22,6 +23,9 @@ const Given = z.object({
   setAside: z.array(z.int().min(1)).max(1_000_000),
 });
 
+const MADE_OF_ANOTHER =
+  'This list is made of another and takes no file. Refresh the one that it comes from.';
+
 /**
  * Accepts an intake: its chunks become a reading in one transaction, or nothing happens. Accepted
  * again (the answer was lost, or two clicks), it is answered with the list and reading it became.
@@ -32,6 +36,8 @@ export const POST: RequestHandler = ({ params, request }) =>
     const given = await bodyOf(request, Given);
     const already = await findAccepted(db, params.id);
     if (already) return json(already, { status: 201 });
+    if (given.list !== null && (await findOrigin(db, given.list)))
+      return problem(422, 'Cannot be done', MADE_OF_ANOTHER);
     const chunkFiles = incoming.files(params.id, given.chunks);
     if (!chunkFiles) return notFound('intake');
     if (given.list !== null && !(await findList(db, given.list))) return notFound('list');

@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import { Replies } from '$lib/engine/replies';
 import { application } from '$lib/server/application';
 import { answering, idOf, notFound } from '$lib/server/http/problem';
-import { findBench } from '$lib/server/storage/benches';
+import { freshBench } from '$lib/server/made/freshen';
 import { readingsOfLists } from '$lib/server/storage/otherReadings';
 import { databasePath } from '$lib/server/storage/database';
 import type { RequestHandler } from './$types';
@@ -14,7 +14,7 @@ const Overview = Replies.stand.extend(Replies.ledger.shape).extend({ footing: Re
 export const GET: RequestHandler = ({ params, url }) =>
   answering(async () => {
     const { config, db, pool } = application();
-    const bench = await findBench(db, idOf(params.id));
+    const bench = await freshBench(application(), idOf(params.id));
     if (!bench) return notFound('bench');
     const csv = url.searchParams.get('as') === 'csv';
     const full = url.searchParams.get('values') !== 'shown';

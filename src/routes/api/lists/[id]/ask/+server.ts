@@ -5,6 +5,7 @@ import { readAsk } from '$lib/core/ask/badAsk';
 import type { Ask } from '$lib/core/ask/ask';
 import { application } from '$lib/server/application';
 import { answering, idOf, jsonOf, notFound } from '$lib/server/http/problem';
+import { freshen, freshenNamed } from '$lib/server/made/freshen';
 import { databasePath, type Database } from '$lib/server/storage/database';
 import { findList } from '$lib/server/storage/lists';
 import { readingOfSource } from '$lib/server/storage/otherReadings';
@@ -17,6 +18,7 @@ const ASK_LIMIT = 4 * 1024 * 1024;
 export const POST: RequestHandler = ({ params, request, url }) =>
   answering(async () => {
     const { config, db, pool } = application();
+    await freshen(application(), idOf(params.id));
     const list = await findList(db, idOf(params.id));
     if (!list) return notFound('list');
     const named = url.searchParams.get('reading');
@@ -24,6 +26,7 @@ export const POST: RequestHandler = ({ params, request, url }) =>
     if (reading === null || (await findReading(db, reading))?.listId !== list.id)
       return notFound('reading');
     const ask = readAsk(await jsonOf(request, ASK_LIMIT));
+    await freshenNamed(application(), ask.lists);
     const as = url.searchParams.get('as') === 'csv' ? 'csv' : 'json';
     const text = z.string().parse(
       await pool.perform({

@@ -2,12 +2,17 @@ import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { application } from '$lib/server/application';
 import { answering, bodyOf, idOf, notFound } from '$lib/server/http/problem';
+import { freshen } from '$lib/server/made/freshen';
 import { databasePath } from '$lib/server/storage/database';
 import { readingsOf } from '$lib/server/storage/readings';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = ({ params }) =>
-  answering(async () => json(await readingsOf(application().db, idOf(params.id))));
+  answering(async () => {
+    const app = application();
+    await freshen(app, idOf(params.id));
+    return json(await readingsOf(app.db, idOf(params.id)));
+  });
 
 const Moved = z.object({ lost: z.int() });
 const Current = z.object({ reading: z.int() });

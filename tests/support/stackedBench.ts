@@ -1,6 +1,6 @@
-import type { ReshapeSpec } from '../prepare/specs';
-import { newView } from './trayEdits';
-import { Bench } from './document';
+import type { ReshapeSpec } from '$lib/core/prepare/specs';
+import { newView } from '$lib/core/bench/trayEdits';
+import { Bench } from '$lib/core/bench/document';
 
 type Stack = Extract<ReshapeSpec, { do: 'stack' }>;
 

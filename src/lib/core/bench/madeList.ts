@@ -1,0 +1,124 @@
+import { stand, type AskedList, type Stand } from '../ask/stand';
+import { compute } from '../ask/compute';
+import { MadeListRefused } from '../errors';
+import { reshape, taking } from '../prepare/reshape';
+import { ColumnRecipe, Recipe } from '../read/recipe';
+import { MEASURES } from '../measure/measure';
+import type { Steps } from '../steps/steps';
+import { has } from '../table/bitset';
+import { isText, type Column } from '../table/column';
+import { namesOf, type Table } from '../table/table';
+import { resultTable } from '../tally/resultTable';
+import type { AnswerTable } from '../tally/answer';
+import { kindOf } from '../tally/kinds';
+import { questionOf } from './askOf';
+import type { Bench } from './document';
+import type { Making } from './origin';
+
+/** A list made of another. */
+export interface MadeList {
+  readonly table: Table;
+  /** What it holds, in a sentence. */
+  readonly says: string;
+}
+
+/**
+ * The list that a bench's records, or a tally over them, come to.
+ * @throws MadeListRefused where the bench, or what is made of it, does not fit its list
+ */
+export function* makeList(list: AskedList, doc: Bench, make: Making): Steps<MadeList> {
+  const stood = yield* stand(list, questionOf(doc));
+  const [fault] = stood.firstFaults;
+  if (fault) throw new MadeListRefused(`${fault.message} ${fault.remedy}`.trim());
+  return make.of === 'tally' ? yield* ofTally(stood, make) : ofRecords(stood, make);
+}
+
+function ofRecords(stood: Stand, make: Extract<Making, { of: 'records' }>): MadeList {
+  const { table, counted, order } = stood.base;
+  const [fault] = make.records === 'counted' ? stood.faults : [];
+  if (fault) throw new MadeListRefused(`${fault.message} ${fault.remedy}`.trim());
+  const records = make.records === 'all' ? order : order.filter((i) => has(counted, i));
+  const asTheyAre = records.length === table.length && stood.base.sort.length === 0;
+  const taken: Table = asTheyAre
+    ? table
+    : { length: records.length, columns: table.columns.map((c) => taking(c, records)) };
+  const made = make.reshape.reduce(reshape, taken);
+  return { table: listable(made, null), says: recordsWords(make, namesOf(table)) };
+}
+
+function* ofTally(stood: Stand, make: Extract<Making, { of: 'tally' }>): Steps<MadeList> {
+  const { answer, refused, faults } = yield* compute(stood, make.tally, 'tally');
+  const [fault] = [...stood.faults, ...faults];
+  if (fault) throw new MadeListRefused(`${fault.message} ${fault.remedy}`.trim());
+  const table = answer?.tables.find((t) => t.name === make.table);
+  if (!answer || !table)
+    throw new MadeListRefused(refused || `The result has no table “${make.table}”.`);
+  return {
+    table: listable(resultTable(table).list, table),
+    says: kindOf(make.tally).plain(namesOf(stood.base.table), stood.base.listName),
+  };
+}
+
+/** What records become, in words. */
+function recordsWords(
+  { records, reshape: shape }: Extract<Making, { of: 'records' }>,
+  names: ReadonlyMap<string, string>,
+): string {
+  const which = records === 'all' ? 'All records' : 'The counted records';
+  const how = shape.map((spec) =>
+    spec.do === 'stack'
+      ? `${spec.columns.length} columns stacked as ${spec.name} and ${spec.value}`
+      : `a column for each ${names.get(spec.name) ?? spec.name} with its ${names.get(spec.value) ?? spec.value}`,
+  );
+  return [which, ...how].join(', ') + '.';
+}
+
+/** Names and ids that a stored list can have: none empty, too long or twice there. */
+function listable(table: Table, of: AnswerTable | null): Table {
+  const names = new Set<string>();
+  const ids = new Set<string>();
+  const columns = table.columns.map((column, k): Column => {
+    const measure = of?.columns[k].measure;
+    const plain = column.name.trim() || `Column ${k + 1}`;
+    const name = measure && names.has(plain) ? `${plain}, ${MEASURES[measure.kind].says}` : plain;
+    return {
+      ...column,
+      name: free(name, names, 200),
+      id: free(column.id.trim() || `column ${k + 1}`, ids, 80),
+    };
+  });
+  return { ...table, columns };
+}
+
+function free(wanted: string, taken: Set<string>, most: number): string {
+  let name = wanted.slice(0, most);
+  for (let n = 2; taken.has(name); n++) name = `${wanted.slice(0, most - 7)} ${n}`;
+  taken.add(name);
+  return name;
+}
+
+/** What stands for the recipe of a list that was read from no file: its columns, by their places. */
+export const recipeOfMade = ({ columns }: Table): Recipe =>
+  Recipe.parse({
+    delimiter: ',',
+    quote: '"',
+    encoding: 'utf-8',
+    header: true,
+    skipLines: 0,
+    width: columns.length,
+    columns: columns.map((column, at) =>
+      ColumnRecipe.parse({
+        id: column.id,
+        at,
+        source: column.name,
+        name: column.name,
+        type: column.type,
+        unit: column.unit,
+        ...(!isText(column) && column.type === 'date' && { grain: grainOf(column.grain) }),
+      }),
+    ),
+  });
+
+/** Spans that a column of a file can have; others are written as the day they begin on. */
+const grainOf = (grain: string): string =>
+  ['day', 'month', 'quarter', 'year'].includes(grain) ? grain : 'day';
