@@ -3,6 +3,11 @@ import adapter from '@sveltejs/adapter-node';
 /** @type {import('@sveltejs/kit').Config} */
 const config = {
   compilerOptions: { runes: true },
+  vitePlugin: {
+    // What the report is drawn with brings its styles along: a report is also a file by itself.
+    dynamicCompileOptions: ({ filename }) =>
+      /\/ui\/(chart|report|tally)\//.test(filename) ? { css: 'injected' } : undefined,
+  },
   kit: {
     adapter: adapter({ out: 'build' }),
     // Only the framework's own inline script runs, by nonce; no eval anywhere. Style attributes

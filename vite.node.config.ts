@@ -1,3 +1,4 @@
+import { svelte } from '@sveltejs/vite-plugin-svelte';
 import { defineConfig } from 'vite';
 import { fileURLToPath } from 'node:url';
 
@@ -6,6 +7,16 @@ import { fileURLToPath } from 'node:url';
  * the command line, and the benchmarks. Built from the same core as the page.
  */
 export default defineConfig({
+  // The command line draws reports with the page's own components, their styles within them.
+  plugins: [
+    svelte({
+      configFile: false,
+      emitCss: false,
+      compilerOptions: { runes: true, css: 'injected' },
+    }),
+  ],
+  // What only draws is a part of the programs; what they depend on at run time stays outside.
+  ssr: { noExternal: [/^svelte/, /^d3/, 'internmap', 'clsx', 'devalue', 'esm-env'] },
   resolve: { alias: { $lib: fileURLToPath(new URL('./src/lib', import.meta.url)) } },
   build: {
     ssr: true,

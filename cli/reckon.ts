@@ -6,17 +6,14 @@ import { readAsk } from '$lib/core/ask/badAsk';
 import { LEFT_OUT, type Ask } from '$lib/core/ask/ask';
 import { talliesOf, type AskResult } from '$lib/core/ask/result';
 import type { AskedList } from '$lib/core/ask/stand';
-import type { Doubt } from '$lib/core/read/doubts';
-import type { Recipe } from '$lib/core/read/recipe';
-import { examine } from '$lib/core/read/examine';
 import { finish } from '$lib/core/steps/steps';
-import { counted } from '$lib/core/table/format';
 import type { Table } from '$lib/core/table/table';
 import { resultsAsDelimited } from '$lib/core/write/resultFile';
 import { Failed, Misused } from './exit';
-import { BY_ITSELF, listName, readJson, readList, type ReadAs } from './input';
-import { note, write } from './output';
+import { BY_ITSELF, listName, readJson } from './input';
+import { write } from './output';
 import { readAs, type ReadOptions } from './readAs';
+import { readChecked } from './readChecked';
 
 export interface ReckonOptions extends ReadOptions {
   readonly data: string;
@@ -64,32 +61,6 @@ function answered(list: AskedList, ask: Ask): AskResult {
     if (error instanceof AskRefused) throw new Failed(error.message);
     throw error;
   }
-}
-
-/** The list of a file; what is doubtful goes to the notes, and what asks for an answer stops the run. */
-function readChecked(file: string, as: ReadAs): { table: Table; recipe: Recipe } {
-  const { recipe, reading, leftOut } = readList(file, as);
-  const { doubts } = examine(recipe, reading);
-  // What a recipe or a type says was decided by whoever wrote it.
-  const decided = ({ column }: Doubt): boolean =>
-    as.recipe !== null ||
-    recipe.columns.some(
-      ({ id, name }) => id === column && (as.types.has(id) || as.types.has(name)),
-    );
-  const asking = doubts.filter((d) => d.asks && !decided(d));
-  if (asking.length)
-    throw new Failed(
-      `${asking.map((d) => d.says).join('\n')}\nAnswer it in a recipe: “tally check --data ${file}” writes one to begin from.`,
-    );
-  if (leftOut.length)
-    note(
-      `${listName(file)}: ${leftOut.map((c) => `“${c}”`).join(', ')} ${leftOut.length === 1 ? 'is' : 'are'} not in the recipe and left out.`,
-    );
-  if (doubts.length)
-    note(
-      `${listName(file)}: ${counted(doubts.length, 'doubt')}; “tally check” lists ${doubts.length === 1 ? 'it' : 'them'}.`,
-    );
-  return { table: reading.table, recipe };
 }
 
 /** Lists that the ask names by file, from the folder of the ask. @throws Misused */

@@ -4,6 +4,7 @@ import { check } from './check';
 import { Failed } from './exit';
 import { note } from './output';
 import { reckon } from './reckon';
+import { report } from './report';
 import { schema } from './schema';
 
 const program = new Command('tally')
@@ -37,6 +38,22 @@ reading('reckon', 'answer an ask about a file')
   .option('--format <json|csv>', 'json with full precision, or csv', 'json')
   .action(reckon);
 
+reading('report <BENCH>', 'make the report of a bench (saved from its page, or an ask) over a file')
+  .option('--out <FILE>', 'where it goes: .html, .json or .csv; standard output unless given')
+  .option('--format <html|json|csv>', 'by the ending of --out, or html')
+  .option(
+    '--against <FILE>',
+    'the file that the bench was made on: records it names are found again',
+  )
+  .option('--name <NAME>', 'what the list is called; the file’s name unless given')
+  .option(
+    '--list <NAME=FILE>',
+    'another list that the bench looks at; may be given often',
+    (given: string, before: readonly string[]) => [...before, given],
+    [],
+  )
+  .action(report);
+
 reading('check', 'write how a file is read, and everything doubtful in it')
   .option('--out <FILE>', 'where the report goes; standard output unless given')
   .action(check);
@@ -50,7 +67,7 @@ program
 
 program.addHelpText(
   'after',
-  '\nExit codes: 0 done, 1 the run failed, 2 the ask or the call cannot be used.',
+  '\nExit codes: 0 done, 1 the run failed, 2 the ask or the call cannot be used, 3 the report was made and\na known total does not agree, or a table does not foot.',
 );
 
 /** What a failure is told as, and its exit code; never a stack trace. */
@@ -65,7 +82,7 @@ function told(error: unknown): { code: number; text: string } {
 }
 
 try {
-  program.parse();
+  await program.parseAsync();
 } catch (error) {
   const { code, text } = told(error);
   if (text) note(text);

@@ -93,6 +93,7 @@ const ANSWERS: Answers = {
   behind: onHeld(HANDLERS.behind),
   behindRecords: onHeld(HANDLERS.behindRecords),
   check: onHeld(HANDLERS.check),
+  known: onHeld(HANDLERS.known),
   locate: onHeld(HANDLERS.locate),
   locateRecord: onHeld(HANDLERS.locateRecord),
   recordsOn: onHeld(HANDLERS.recordsOn),

@@ -18,6 +18,7 @@ import { copyShown, fileRecords, fileShown } from './answers/handOver';
 import { copyTally, fileTally } from './answers/handOverTally';
 import { answerLedger, groupAt, labelsOf } from './answers/ledger';
 import { answerLines } from './answers/lines';
+import { answerKnown } from './answers/known';
 import { answerMatch, answerOther } from './answers/join';
 import { answerDraft, answerUses } from './answers/made';
 import { answerRows } from './answers/rows';
@@ -61,6 +62,7 @@ export const HANDLERS: { readonly [K in Exclude<Do, 'stand'>]: Handler<K> } = {
   behind: answerBehind,
   behindRecords: answerBehindRecords,
   check: answerCheck,
+  known: answerKnown,
   *locate(held, { tally, keys }) {
     if (!Array.isArray(keys) || keys.length === 0) return { line: -1 };
     const ledger = yield* held.ledger(tally);

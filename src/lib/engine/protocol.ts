@@ -50,6 +50,8 @@ export interface Asks {
   sketch: On & { readonly spec: Tally };
   /** Whether a tally's tables foot. */
   footing: OfTally;
+  /** Every known total of the bench beside its figure. */
+  known: On;
   behind: On & { readonly place: Place };
   behindRecords: On & Stretch & { readonly place: Place };
   check: On & { readonly place: Place; readonly known: number };
@@ -94,6 +96,7 @@ export type {
   Counts,
   Distribution,
   Head,
+  KnownNow,
   LedgerPage,
   Line,
   LineCell,

@@ -252,6 +252,25 @@ export const Begin = z.object({
 });
 export type Begin = z.infer<typeof Begin>;
 
+/** A known total beside the figure as it is now. */
+export const KnownNow = z.object({
+  id: z.string(),
+  tally: z.string(),
+  source: z.string(),
+  note: z.string(),
+  /** Its row and its column in words. */
+  where: z.string(),
+  title: z.string(),
+  figure: z.string(),
+  known: z.string(),
+  /** Figure less known. */
+  difference: z.string(),
+  /** lost: there is no such figure any more, for the reason in `why`. */
+  stands: z.enum(['agrees', 'differs', 'lost']),
+  why: z.string(),
+});
+export type KnownNow = z.infer<typeof KnownNow>;
+
 /** A tally in small. */
 export const Sketch = z.object({
   sentence: z.string(),
@@ -335,6 +354,7 @@ export const Replies = {
   fact: z.object({ text: z.string(), foots: z.boolean().nullable() }),
   questions: z.array(Begin),
   sketch: Sketch,
+  known: z.array(KnownNow),
   footing: Footing,
   behind: Behind,
   behindRecords: z.array(BehindRecord),

@@ -8,6 +8,7 @@ const DOES: Record<Do, true> = {
   lines: true,
   heads: true,
   answer: true,
+  known: true,
   rows: true,
   shape: true,
   fact: true,

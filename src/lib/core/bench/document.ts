@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Band } from '../arrange/bands';
 import { questionParts } from '../ask/question';
+import { KnownTotal } from '../check/known';
 import { Rung } from '../scope/condition';
 import { NumberFormat } from '../table/format';
 import { Tally } from '../tally/specs';
@@ -46,6 +47,10 @@ export const TrayItem = z.strictObject({
   note: z.string().max(20_000).default(''),
   /** Kept out of the report. */
   apart: z.boolean().optional(),
+  /** What of it the report shows; left out: its chart and its first table. */
+  shows: z.enum(['both', 'all', 'chart', 'table']).optional(),
+  /** Whether it begins on a new page. */
+  newPage: z.boolean().optional(),
 });
 export type TrayItem = z.infer<typeof TrayItem>;
 
@@ -55,6 +60,17 @@ export const Scope = z.strictObject({
   rungs: z.array(Rung).max(200),
 });
 export type Scope = z.infer<typeof Scope>;
+
+/** What the report is besides the tallies of the tray, in their order. */
+export const ReportSettings = z.strictObject({
+  /** Empty: the name of the list. */
+  title: z.string().max(300).default(''),
+  /** Plain text under the title. */
+  intro: z.string().max(20_000).default(''),
+  paper: z.enum(['a4', 'letter']).default('a4'),
+  lying: z.boolean().default(false),
+});
+export type ReportSettings = z.infer<typeof ReportSettings>;
 
 /**
  * All state of a bench: one document, saved whole with a revision number. A bench is a question with
@@ -78,6 +94,8 @@ export const Bench = z.strictObject({
     )
     .max(100)
     .default([]),
+  known: z.array(KnownTotal).max(1000).default([]),
+  report: ReportSettings.default({ title: '', intro: '', paper: 'a4', lying: false }),
   tray: z.array(TrayItem).min(1).max(100),
   /** The tally that is open, by its id. */
   open: z.string(),

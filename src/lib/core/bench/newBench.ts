@@ -30,6 +30,8 @@ export function newBench(table: Table, reading: number, setAside: readonly numbe
     ladder: { rungs: [], setAside: { records: [...setAside], values: [], kept: [] } },
     scopes: [],
     bands: [],
+    known: [],
+    report: { title: '', intro: '', paper: 'a4', lying: false },
     lead: (sums.find((c) => /[£$€¥]/.test(c.unit)) ?? sums[0])?.id ?? null,
     tray: [
       {

@@ -60,6 +60,8 @@ export function fromVersion1({ tallies, ...rest }: z.infer<typeof BenchVersion1>
     computed: [],
     sort: [],
     bands: [],
+    known: [],
+    report: { title: '', intro: '', paper: 'a4', lying: false },
     tray: tallies.map(({ id, spec: { totals, ...spec }, view }) => ({
       id,
       tally: { kind: 'ledger', scope: 'counted', records: false, ...spec },

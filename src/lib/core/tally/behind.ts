@@ -70,7 +70,7 @@ export function* behind(
   place: FigurePlace,
   formats: Formats = {},
 ): Steps<FigureBehind> {
-  const { table, n, row, column, at } = find(answer, place);
+  const { table, n, row, column, at } = findFigure(answer, place);
   const selection = selectionOf(base, answer.scope);
   const own = row.instead?.find(({ columns }) => columns.includes(at));
   const reached = own ? [{ ...row, where: own.where }] : rowsReached(table, n, row, column);
@@ -207,7 +207,8 @@ interface Found {
   readonly at: number;
 }
 
-function find(answer: Answer, place: FigurePlace): Found {
+/** Where a figure stands. @throws NoSuchFigure */
+export function findFigure(answer: Answer, place: FigurePlace): Found {
   const table =
     typeof place.table === 'number'
       ? answer.tables[place.table]

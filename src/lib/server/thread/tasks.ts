@@ -66,6 +66,14 @@ export const Task = z.discriminatedUnion('task', [
     others: z.record(z.string(), z.int()),
     csv: z.enum(['', 'full', 'shown']),
   }),
+  /** The report of a stored bench. */
+  z.object({
+    task: z.literal('report'),
+    database: z.string(),
+    doc: Bench,
+    others: z.record(z.string(), z.int()),
+    facts: z.object({ list: z.string(), read: z.string(), made: z.string() }),
+  }),
   /** Answers an ask about a stored reading, within a time and a size. */
   z.object({
     task: z.literal('answer'),

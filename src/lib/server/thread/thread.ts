@@ -5,6 +5,7 @@ import { demo } from './perform/demo';
 import { ledger } from './perform/ledger';
 import { make } from './perform/make';
 import { move } from './perform/move';
+import { report } from './perform/report';
 import { store } from './perform/store';
 import { Task, type TaskResult } from './tasks';
 
@@ -20,6 +21,8 @@ async function perform(task: Task): Promise<unknown> {
       return make(task);
     case 'ledger':
       return ledger(task);
+    case 'report':
+      return report(task);
     case 'answer':
       return answer(task);
   }

@@ -98,6 +98,7 @@
       label: 'Hand over: save the bench as a question file',
       run: () => void handOver.saveAsk(),
     },
+    { kind: 'act', label: 'The report', run: () => bench.report() },
     { kind: 'act', label: 'Copy a link to this state', run: () => void copyLink() },
     {
       kind: 'act',
@@ -295,12 +296,22 @@
     </nav>
     <main class="centre">
       <h1 class="visually-hidden">
-        {facts.listName}: {bench.choosing ? 'a new tally' : bench.nameOf(bench.shown)}
+        {facts.listName}: {bench.choosing
+          ? 'a new tally'
+          : bench.reporting
+            ? 'the report'
+            : bench.nameOf(bench.shown)}
       </h1>
       {#if bench.columns.length}
         {#if bench.choosing}
           {#await PARTS.chooser() then { default: Chooser }}
             <Chooser {bench} />
+          {:catch}
+            <p class="opening">{UNREACHED}</p>
+          {/await}
+        {:else if bench.reporting}
+          {#await PARTS.report() then { default: ReportPage }}
+            <ReportPage {bench} />
           {:catch}
             <p class="opening">{UNREACHED}</p>
           {/await}

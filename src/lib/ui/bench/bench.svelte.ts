@@ -75,6 +75,8 @@ export class BenchState {
   small = $state.raw<ReadonlyMap<string, ReplyOf<'fact'>>>(new Map());
   /** Whether the questions stand in the place of the open tally. */
   choosing = $state(false);
+  /** Whether the report stands in the place of the open tally. */
+  reporting = $state(false);
   wish = $state.raw<Wish>({});
   /** Why the open ledger has no figures; empty where it has. */
   refused = $state('');
@@ -164,6 +166,7 @@ export class BenchState {
   /** The same; done when its figures are there. */
   async visitNow(id: string): Promise<void> {
     this.choosing = false;
+    this.reporting = false;
     const doc = openTally(this.doc, id);
     if (doc === this.doc) return;
     this.side = null;
@@ -181,12 +184,21 @@ export class BenchState {
   choose(wish: Wish = {}): void {
     this.wish = wish;
     this.side = null;
+    this.reporting = false;
     this.choosing = true;
+  }
+
+  /** Opens the report. */
+  report(): void {
+    this.side = null;
+    this.choosing = false;
+    this.reporting = true;
   }
 
   /** Puts a new tally into the tray and opens it. */
   begin(says: string, tally: Tally): void {
     this.choosing = false;
+    this.reporting = false;
     this.side = null;
     this.change(says, (doc) => addTally(this.#withListsOf(doc, tally), tally));
   }

@@ -19,6 +19,7 @@ export const PARTS = {
   date: dateMenu,
   measure: measureMenu,
   condition: conditionMenu,
+  report: () => import('../report/ReportPage.svelte'),
   finder: () => import('../finder/Finder.svelte'),
 } as const;
 

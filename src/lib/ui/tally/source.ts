@@ -30,6 +30,12 @@ function tableNamed(
   return head && rows ? { head, rows } : null;
 }
 
+/** Tables with the rows that a report shows of them. */
+export const sourceOfTables = (tables: readonly SourceTable[], shape: Shape): Source => ({
+  table: (name) => tables.find(({ head }) => head.name === name) ?? null,
+  shape,
+});
+
 /** The one table of a sketch stands for the first. */
 export const sourceOfSketch = ({ table, rows }: Sketch): Source => ({
   table: (name) => (table && table.name === name ? { head: table, rows } : null),

@@ -7,6 +7,8 @@
     renameTally,
   } from '../../core/bench/trayEdits';
   import type { TrayItem } from '../../core/bench/document';
+  import FileText from '@lucide/svelte/icons/file-text';
+  import { counted } from '../../core/table/format';
   import type { BenchState } from '../bench/bench.svelte';
   import Pop from '../shell/Pop.svelte';
   import { KINDS } from './kinds';
@@ -76,7 +78,7 @@
     {#each items as item (item.id)}
       {@const { icon: Icon, word } = KINDS[item.tally.kind]}
       {@const name = bench.nameOf(item)}
-      {@const open = !bench.choosing && item.id === bench.shown.id}
+      {@const open = !bench.choosing && !bench.reporting && item.id === bench.shown.id}
       <li
         class:open
         class:over={over === item.id && dragged !== item.id}
@@ -180,6 +182,18 @@
       </li>
     {/each}
   </ul>
+  <button
+    type="button"
+    class="report"
+    class:open={bench.reporting}
+    aria-current={bench.reporting ? 'page' : undefined}
+    onclick={() => bench.report()}
+    data-test="report-open"
+  >
+    <FileText size={15} aria-hidden="true" />
+    <span>The report</span>
+    <small>{counted(items.filter((i) => !i.apart).length, 'tally', 'tallies')}</small>
+  </button>
 </section>
 
 <style>
@@ -215,7 +229,22 @@
     color: var(--ink-soft);
     font-style: italic;
   }
-  .name {
+  .report {
+    width: 100%;
+    margin-top: 8px;
+    border-top: 1px solid var(--rule) !important;
+    border-radius: 0 !important;
+    padding: 8px 9px !important;
+  }
+  .report:hover {
+    background: var(--band) !important;
+  }
+  .report.open {
+    background: var(--tide-wash) !important;
+    font-weight: 600;
+  }
+  .name,
+  .report {
     flex: 1;
     min-width: 0;
     display: flex;
@@ -230,11 +259,13 @@
     cursor: pointer;
     border-radius: 6px;
   }
-  .name > :global(svg) {
+  .name > :global(svg),
+  .report > :global(svg) {
     flex: none;
     color: var(--ink-soft);
   }
-  .name span {
+  .name span,
+  .report span {
     flex: 1;
     min-width: 0;
     overflow: hidden;

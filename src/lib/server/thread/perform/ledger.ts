@@ -8,7 +8,8 @@ import type { Task } from '../tasks';
 /** The list asked last stays in memory for the next question. */
 let held: { key: string; engine: Engine } | null = null;
 
-async function engineOf(
+/** The engine of a stored reading; the one asked last is kept. */
+export async function engineOf(
   database: string,
   reading: number,
   others: Readonly<Record<string, number>>,

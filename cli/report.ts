@@ -1,0 +1,132 @@
+import { readAsk } from '$lib/core/ask/badAsk';
+import { answerAsk } from '$lib/core/ask/answer';
+import { talliesOf } from '$lib/core/ask/result';
+import { askOf } from '$lib/core/bench/askOf';
+import { benchOf } from '$lib/core/bench/benchOf';
+import type { Bench } from '$lib/core/bench/document';
+import { moveBench } from '$lib/core/bench/move';
+import { upgradeBench } from '$lib/core/bench/upgrade';
+import { finish } from '$lib/core/steps/steps';
+import { counted } from '$lib/core/table/format';
+import type { Table } from '$lib/core/table/table';
+import { resultsAsDelimited } from '$lib/core/write/resultFile';
+import { Engine } from '$lib/engine/engine';
+import { gatherReport, troublesOf } from '$lib/engine/report';
+import { reportDocument } from '$lib/ui/report/document';
+import { z } from 'zod';
+import { Disagrees, Misused } from './exit';
+import { BY_ITSELF, listName, readJson } from './input';
+import { note, write } from './output';
+import { readAs, type ReadOptions } from './readAs';
+import { readChecked } from './readChecked';
+
+export interface ReportOptions extends ReadOptions {
+  readonly data: string;
+  readonly out?: string;
+  readonly format?: string;
+  /** The file that the bench was made on. */
+  readonly against?: string;
+  readonly name?: string;
+  /** Other lists that the bench looks at: `Vessels=vessels.csv`. */
+  readonly list: readonly string[];
+}
+
+const FORMATS = ['html', 'json', 'csv'] as const;
+const isBench = (document: unknown): boolean =>
+  typeof document === 'object' && document !== null && 'tray' in document;
+
+/**
+ * The report of a bench over a file, by the same code as the page.
+ * @throws Misused, Failed, and Disagrees once it is written: a known total that does not agree, or a
+ * table that does not foot
+ */
+export async function report(file: string, options: ReportOptions): Promise<void> {
+  const format = formatOf(options);
+  const { table, recipe } = readChecked(options.data, readAs(options));
+  const others = listsNamed(options.list);
+  const doc = standingOn(readBench(file), table, options);
+  for (const [name, source] of Object.entries(doc.lists))
+    if (!others.has(name) && source.tally === undefined && source.frozen === undefined)
+      throw new Misused(`The bench looks at the list “${name}”. Give it: --list "${name}=FILE".`);
+  const list = { name: options.name ?? listName(options.data), table, recipe, others };
+  const today = new Date().toLocaleDateString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+  });
+  const engine = new Engine(list);
+  const counts = engine.now('stand', { doc });
+  const made = await gatherReport((kind, args) => engine.now(kind, args), counts, doc, {
+    list: list.name,
+    read: today,
+    made: today,
+  });
+  const text =
+    format === 'html'
+      ? await reportDocument(made, doc.report)
+      : format === 'json'
+        ? `${JSON.stringify(made, null, 2)}\n`
+        : resultsAsDelimited(talliesOf(finish(answerAsk(list, inReport(doc))).result)).text;
+  write(text, options.out);
+  const troubles = [
+    ...counts.faults
+      .filter(({ path }) => !path.startsWith('tray'))
+      .map((f) => `${f.message} ${f.remedy}`),
+    ...troublesOf(made),
+  ];
+  if (troubles.length) throw new Disagrees(troubles.join('\n'));
+}
+
+/** The ask of what stands in the report. */
+const inReport = (doc: Bench) => askOf({ ...doc, tray: doc.tray.filter(({ apart }) => !apart) });
+
+function formatOf({ format, out }: ReportOptions): (typeof FORMATS)[number] {
+  const ending = format ?? out?.split('.').pop() ?? 'html';
+  const known = FORMATS.find((f) => f === ending);
+  if (!known) throw new Misused(`A report is html, json or csv, not “${ending}”.`);
+  return known;
+}
+
+/** A bench saved from the page, or an ask, whose tallies make its tray. @throws Misused */
+function readBench(file: string): Bench {
+  const document = readJson(file, 'bench');
+  if (!isBench(document)) return benchOf(readAsk(document), 0);
+  try {
+    return upgradeBench(document);
+  } catch (error) {
+    if (!(error instanceof z.ZodError)) throw error;
+    const [{ path, message }] = error.issues;
+    throw new Misused(`“${file}” is no bench: ${path.join('.')}: ${message}`);
+  }
+}
+
+/** The bench on the list of this file: records that it names are found again by what they hold. */
+function standingOn(doc: Bench, table: Table, { against, missing, type }: ReportOptions): Bench {
+  const { setAside } = doc.ladder;
+  const named = setAside.records.length + setAside.kept.length + doc.corrections.length;
+  if (against !== undefined) {
+    const before = readChecked(against, readAs({ missing, type })).table;
+    const { doc: moved, lost } = moveBench(doc, before, table, doc.reading);
+    if (lost)
+      note(
+        `${counted(lost, 'record')} that the bench sets aside, corrects or names ${lost === 1 ? 'is' : 'are'} not in this file.`,
+      );
+    return moved;
+  }
+  if (named)
+    note(
+      `The bench names ${counted(named, 'record')} by number. In another file than its own these may be others: give its own with --against.`,
+    );
+  return doc;
+}
+
+/** @throws Misused */
+function listsNamed(given: readonly string[]): Map<string, Table> {
+  return new Map(
+    given.map((text) => {
+      const at = text.indexOf('=');
+      if (at < 1) throw new Misused(`--list takes NAME=FILE, not “${text}”.`);
+      return [text.slice(0, at), readChecked(text.slice(at + 1), BY_ITSELF).table];
+    }),
+  );
+}

@@ -1,0 +1,150 @@
+import { z } from 'zod';
+import { TrayItem, type Bench } from '../core/bench/document';
+import { counted, showCount } from '../core/table/format';
+import type { ArgsOf, Do, ReplyOf } from './protocol';
+import { Answered, KnownNow, Row, Shape, TableHead, type Counts } from './replies';
+
+/** Asks an engine, in the page's worker or beside it. */
+export type Asker = <K extends Do>(kind: K, args: ArgsOf<K>) => Promise<ReplyOf<K>> | ReplyOf<K>;
+
+/** A table of a section with the rows that the report shows. */
+export const ReportTable = z.object({
+  head: TableHead,
+  rows: z.array(Row),
+  /** Rows there are as it is looked at; more than `rows` where it is cut. */
+  length: z.int(),
+});
+export type ReportTable = z.infer<typeof ReportTable>;
+
+/** One tally of the report. */
+export const ReportSection = z.object({
+  id: z.string(),
+  item: TrayItem,
+  /** The name that it was given; empty where its sentence stands alone. */
+  name: z.string(),
+  answered: Answered,
+  shape: Shape,
+  tables: z.array(ReportTable),
+  /** Whether it foots, in words; empty where nothing was compared. */
+  footing: z.string(),
+  foots: z.boolean(),
+});
+export type ReportSection = z.infer<typeof ReportSection>;
+
+/** A bench as a report: everything that stands in it, in words and figures. */
+export const Report = z.object({
+  title: z.string(),
+  intro: z.string(),
+  list: z.string(),
+  /** When the list was read, and when the report was made: as they are shown. */
+  read: z.string(),
+  made: z.string(),
+  /** What counts as one line. */
+  scope: z.string(),
+  sections: z.array(ReportSection),
+  known: z.array(KnownNow),
+});
+export type Report = z.infer<typeof Report>;
+
+/** What a report is of besides the bench. */
+export interface ReportFacts {
+  readonly list: string;
+  readonly read: string;
+  readonly made: string;
+}
+
+/** A table longer than this is cut, and says so: the rest is handed over as a file. */
+export const MOST_ROWS = 1000;
+
+/**
+ * Gathers a bench's report from an engine that stands on it: the page, the server and the command
+ * line have one report.
+ */
+export async function gatherReport(
+  ask: Asker,
+  counts: Counts,
+  doc: Bench,
+  facts: ReportFacts,
+): Promise<Report> {
+  const { token } = counts;
+  const sections: ReportSection[] = [];
+  for (const item of doc.tray) {
+    if (item.apart) continue;
+    sections.push(await sectionOf(ask, token, item));
+  }
+  return {
+    ...facts,
+    title: doc.report.title || facts.list,
+    intro: doc.report.intro,
+    scope: scopeLine(counts),
+    sections,
+    known: await ask('known', { token }),
+  };
+}
+
+async function sectionOf(ask: Asker, token: number, item: TrayItem): Promise<ReportSection> {
+  const at = { token, tally: item.id };
+  const answered = await ask('answer', at);
+  const shape: Shape = answered.refused ? { kind: 'none' } : await ask('shape', at);
+  const tables: ReportTable[] = [];
+  const { showDown, turned } = item.view;
+  for (const head of answered.tables) {
+    const view = { down: showDown, turned };
+    const { rows, length } = await ask('rows', {
+      ...at,
+      table: head.name,
+      from: 0,
+      count: MOST_ROWS,
+      view,
+    });
+    tables.push({ head, rows, length });
+  }
+  const footing = await ask('footing', at);
+  return {
+    id: item.id,
+    item,
+    name: item.name ?? '',
+    answered,
+    shape,
+    tables: tables.filter(({ length }, k) => k === 0 || length > 0),
+    footing: footing.compared > 0 ? footing.says : '',
+    foots: footing.foots,
+  };
+}
+
+/**
+ * What counts as one line: `17,631 records → Cancelled is no, 17,095 → counted 17,095, 97.0 %. Nothing
+ * is set aside by hand.`
+ */
+function scopeLine({ all, rungs, setAside, counted: c }: Counts): string {
+  const steps = rungs
+    .filter(({ on }) => on)
+    .map(({ says, records }) => `${says}, ${showCount(records)}`);
+  const share = all.records > 0 ? `, ${((100 * c.records) / all.records).toFixed(1)} %` : '';
+  const aside =
+    setAside.records > 0
+      ? `${counted(setAside.records, 'record')} set aside by hand.`
+      : 'Nothing is set aside by hand.';
+  const way = [counted(all.records, 'record'), ...steps, `counted ${showCount(c.records)}${share}`];
+  return `${way.join(' → ')}. ${aside}`;
+}
+
+/** What does not hold in a report, in words: known totals that differ, tables that do not foot. */
+export const troublesOf = ({ sections, known }: Report): string[] => [
+  ...sections
+    .filter(({ foots }) => !foots)
+    .map(({ name, footing, answered }) => `${name || answered.sentence}: ${footing}`),
+  ...sections
+    .filter(({ answered }) => answered.refused || answered.faults.length)
+    .map(({ name, answered }) => {
+      const [fault] = answered.faults;
+      return `${name || answered.sentence}: ${answered.refused || `${fault.message} ${fault.remedy}`}`;
+    }),
+  ...known
+    .filter(({ stands }) => stands !== 'agrees')
+    .map((k) =>
+      k.stands === 'lost'
+        ? `Known total ${k.known}${k.source ? ` (${k.source})` : ''}: ${k.why}`
+        : `${[k.where, k.title].filter(Boolean).join(', ')} is ${k.figure}, and should be ${k.known}${k.source ? ` (${k.source})` : ''}: ${k.difference} apart.`,
+    ),
+];

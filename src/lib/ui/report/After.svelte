@@ -1,0 +1,112 @@
+<script lang="ts">
+  import { counted, showCount } from '../../core/table/format';
+  import type { ReportSection } from '../../engine/report';
+  import { FootNotes, tablesShown } from './pieces';
+
+  /** What stands under a tally's tables: whether they foot, what should be known, and the note. */
+  interface Props {
+    section: ReportSection;
+    onnote?: ((note: string) => void) | undefined;
+  }
+  let { section, onnote }: Props = $props();
+  const printed = $derived(tablesShown(section));
+  const notes = $derived(new FootNotes(section.tables.slice(0, printed)));
+  const left = $derived(
+    section.tables.slice(printed).map(({ head }) => head.caption || 'its figures'),
+  );
+  const cut = $derived(
+    section.tables.slice(0, printed).filter(({ length, rows }) => length > rows.length),
+  );
+</script>
+
+<div class="after">
+  {#if section.answered.refused}<p class="bad">{section.answered.refused}</p>{/if}
+  {#each section.answered.faults as fault (fault.path)}
+    <p class="bad">{fault.message} {fault.remedy}</p>
+  {/each}
+  <p>
+    {#if section.footing}<span class:bad={!section.foots}
+        >{section.foots ? '✓' : '✗'} {section.footing}</span
+      >{/if}
+    From {counted(section.answered.records, 'record')}.
+  </p>
+  {#if left.length}<p>In the bench, and not printed here: {left.join(', ')}.</p>{/if}
+  {#each cut as { head, length, rows } (head.name)}
+    <p class="bad">
+      {head.caption}: the first {showCount(rows.length)} of {counted(length, 'row')}. The others are
+      not printed; hand the table over as a file to have them all.
+    </p>
+  {/each}
+  {#if notes.notes.length && printed > 0}
+    <p class="notes">
+      {#each notes.notes as { n, says } (n)}<span><sup>{n}</sup> {says} </span>{/each}
+      {#if notes.others}And {counted(notes.others, 'more note')} on single figures, in the bench.{/if}
+    </p>
+  {/if}
+  {#each section.answered.warnings as { code, says } (code + says)}<p>{says}</p>{/each}
+  {#if onnote}
+    <!-- svelte-ignore a11y_no_noninteractive_element_to_interactive_role -->
+    <p
+      class="note"
+      class:empty={!section.item.note}
+      contenteditable="plaintext-only"
+      role="textbox"
+      aria-multiline="true"
+      aria-label="Note on {section.name || section.answered.sentence}"
+      tabindex="0"
+      data-placeholder="Note…"
+      onblur={(e) => onnote(e.currentTarget.innerText.trim())}
+      data-test="note-{section.id}"
+    >
+      {section.item.note}
+    </p>
+  {:else if section.item.note}<p class="note">{section.item.note}</p>{/if}
+</div>
+
+<style>
+  .after {
+    padding-bottom: 12px;
+    font-size: 10px;
+    line-height: 1.35;
+    color: var(--ink-soft);
+  }
+  p {
+    margin: 0 0 2px;
+    overflow-wrap: anywhere;
+  }
+  .bad {
+    color: var(--bad);
+  }
+  .note {
+    margin: 7px 0 0;
+    padding-left: 9px;
+    border-left: 2.5px solid var(--gold);
+    font: 13px/1.4 var(--font-serif);
+    color: var(--ink);
+    white-space: pre-line;
+  }
+  /* Empty, it takes no room: the page prints as it stands. */
+  .empty:not(:focus) {
+    height: 0;
+    margin: 0;
+    border: 0;
+    padding: 0;
+  }
+  .empty:not(:focus)::before {
+    content: attr(data-placeholder);
+    font: 10px var(--font-sans);
+    color: var(--ink-faint);
+  }
+  [contenteditable]:hover {
+    background: var(--band);
+  }
+  @media print {
+    .empty::before {
+      display: none;
+    }
+  }
+  sup {
+    color: var(--plum);
+    font-size: 8px;
+  }
+</style>

@@ -1,0 +1,140 @@
+<script lang="ts">
+  import type { Row } from '../../engine/protocol';
+  import type { ReportSection } from '../../engine/report';
+  import { isSpan } from '../tally/source';
+  import { bandsOf, FootNotes, tablesShown, type TablePiece } from './pieces';
+
+  /** Rows of a table of the report: ruled as bookkeepers rule, heads repeated on every page. */
+  interface Props {
+    section: ReportSection;
+    piece: TablePiece;
+    width: number;
+  }
+  let { section, piece, width }: Props = $props();
+  const table = $derived(section.tables[piece.table]);
+  const bands = $derived(bandsOf(table, width));
+  const band = $derived(bands[piece.band]);
+  const notes = $derived(new FootNotes(section.tables.slice(0, tablesShown(section))));
+  const rows = $derived(table.rows.slice(piece.from, piece.to));
+  const { head } = $derived(table);
+
+  const isGrand = (row: Row): boolean => row.kind === 'total' && row.level === 0;
+  function labelOf(row: Row): string {
+    const texts = head.columns
+      .map((_, c) => c)
+      .filter((c) => c < head.labels && !isSpan(head, c))
+      .map((c) => row.cells[c]);
+    return texts[Math.min(row.level, texts.length) - 1] || (texts.findLast(Boolean) ?? '');
+  }
+  /** Where nothing can stand (a total of what does not add up) the cell is empty, not “none”. */
+  const textOf = (row: Row, c: number): string =>
+    row.kind !== 'group' && row.figures[c] === null && c >= head.labels ? '' : row.cells[c];
+</script>
+
+{#if piece.table > 0 || bands.length > 1}
+  <p class="part">
+    {piece.table > 0 ? head.caption : ''}{bands.length > 1
+      ? `${piece.table > 0 ? ', ' : ''}columns ${piece.band + 1} of ${bands.length}`
+      : ''}{piece.from > 0 ? ', continued' : ''}
+  </p>
+{/if}
+<table data-test="report-table">
+  <thead>
+    <tr>
+      {#each band.labels as column (column.key)}<th scope="col">{column.words}</th>{/each}
+      {#each band.figures as column (column.key)}
+        <th scope="col" class:right={column.right}
+          >{column.words}{#if column.sub}<small>{column.sub}</small>{/if}</th
+        >
+      {/each}
+    </tr>
+  </thead>
+  <tbody>
+    {#each rows as row (row.place)}
+      <tr class={row.kind} class:grand={isGrand(row)} class:parent={row.open === true}>
+        {#each band.labels as column, c (column.key)}
+          {@const note = notes.of(head.name, row, column.at)}
+          <th
+            scope="row"
+            style:padding-left={band.tree && c === 0
+              ? `${5 + 12 * Math.max(0, row.level - 1)}px`
+              : undefined}
+            >{band.tree ? labelOf(row) : row.cells[column.at]}{#if note}<sup>{note}</sup>{/if}</th
+          >
+        {/each}
+        {#each band.figures as column (column.key)}
+          {@const note = notes.of(head.name, row, column.at)}
+          <td class:right={column.right}
+            >{textOf(row, column.at)}{#if note}<sup>{note}</sup>{/if}</td
+          >
+        {/each}
+      </tr>
+    {/each}
+  </tbody>
+</table>
+
+<style>
+  table {
+    width: 100%;
+    border-collapse: collapse;
+    font-size: 10.5px;
+    line-height: 1.25;
+    margin: 0 0 6px;
+  }
+  thead {
+    display: table-header-group;
+  }
+  thead th {
+    text-align: left;
+    vertical-align: bottom;
+    border-bottom: 1.3px solid var(--rule-strong);
+    padding: 3px 5px;
+    font-weight: 600;
+  }
+  small {
+    display: block;
+    font-size: 9px;
+    font-weight: 400;
+    color: var(--ink-soft);
+  }
+  tbody th {
+    text-align: left;
+    font-weight: 400;
+    overflow-wrap: anywhere;
+  }
+  tbody th,
+  td {
+    padding: 3px 5px;
+    border-bottom: 0.6px solid var(--rule);
+    vertical-align: top;
+  }
+  tr {
+    break-inside: avoid;
+  }
+  .right {
+    text-align: right;
+    white-space: nowrap;
+    font-variant-numeric: tabular-nums lining-nums;
+  }
+  thead .right {
+    white-space: normal;
+  }
+  .parent :is(th, td),
+  .total :is(th, td) {
+    font-weight: 600;
+  }
+  .grand :is(th, td) {
+    border-top: 0.8px solid var(--rule-strong);
+    border-bottom: 2.4px double var(--rule-strong);
+  }
+  .part {
+    margin: 2px 0 3px;
+    font-size: 10px;
+    color: var(--ink-soft);
+  }
+  sup {
+    color: var(--plum);
+    font-size: 8px;
+    margin-left: 1px;
+  }
+</style>
