@@ -334,6 +334,9 @@ export const Behind = z.object({
   /** Columns of the record list. */
   columns: z.array(z.object({ name: z.string(), right: z.boolean() })),
   canCheck: z.boolean(),
+  /** A number that a known total can stand on, and whether it is a fraction shown as per cent. */
+  numeric: z.boolean(),
+  share: z.boolean(),
   /** What narrows to these records; null where no condition says it. */
   condition: Condition.nullable(),
 });
@@ -360,7 +363,19 @@ export const Replies = {
   behindRecords: z.array(BehindRecord),
   check: z.object({
     difference: z.string(),
-    explanations: z.array(z.object({ says: z.string(), records: z.array(z.int()) })),
+    explanations: z.array(
+      z.object({
+        says: z.string(),
+        records: z.array(z.int()),
+        remedy: z
+          .discriminatedUnion('do', [
+            z.object({ do: z.literal('setAside') }),
+            z.object({ do: z.literal('putBack') }),
+            z.object({ do: z.literal('switchOff'), rung: z.int() }),
+          ])
+          .optional(),
+      }),
+    ),
   }),
   locate: z.object({ line: z.int() }),
   locateRecord: z.object({ line: z.int() }),

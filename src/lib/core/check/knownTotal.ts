@@ -9,7 +9,15 @@ import { directTotal } from '../measure/compensated';
 export interface Explanation {
   readonly says: string;
   readonly records: readonly number[];
+  /** What would make the totals agree, where one act does. */
+  readonly remedy?: Remedy;
 }
+
+/** Sets the records aside, puts them back, or switches off a step of What counts, by its place. */
+export type Remedy =
+  | { readonly do: 'setAside' }
+  | { readonly do: 'putBack' }
+  | { readonly do: 'switchOff'; readonly rung: number };
 
 export interface KnownTotalCheck {
   /** Known total less the figure. */
@@ -50,12 +58,12 @@ export function checkKnownTotal(known: number, checked: CheckedFigure): KnownTot
       ],
     };
   const out: Explanation[] = [];
-  const found = (says: string, which: readonly number[]): void =>
-    void out.push({ says, records: which });
+  const found = (says: string, which: readonly number[], remedy?: Remedy): void =>
+    void out.push({ says, records: which, ...(remedy && { remedy }) });
   const show = (v: number): string => showScalar(column, v);
 
-  removedSums(checked).forEach(({ says, total, records: which }) => {
-    if (same(total, difference)) found(`${says} add up to exactly this difference.`, which);
+  removedSums(checked).forEach(({ says, total, records: which, remedy }) => {
+    if (same(total, difference)) found(`${says} add up to exactly this difference.`, which, remedy);
   });
   const { values } = column;
   const holding = (wanted: number, from: Iterable<number>): number[] => {
@@ -68,6 +76,7 @@ export function checkKnownTotal(known: number, checked: CheckedFigure): KnownTot
     found(
       `${nameRecords(one)} holds ${show(-difference)}: without ${one.length === 1 ? 'it' : 'one of them'} the totals agree.`,
       one,
+      one.length === 1 ? { do: 'setAside' } : undefined,
     );
   const missingOne = holding(difference, leftOut(checked));
   if (missingOne.length)
@@ -100,6 +109,7 @@ export function checkKnownTotal(known: number, checked: CheckedFigure): KnownTot
     found(
       `Records ${pair[0] + 1} and ${pair[1] + 1} hold ${show(values[pair[0]])} and ${show(values[pair[1]])}: without both the totals agree.`,
       pair,
+      { do: 'setAside' },
     );
   const cents = Math.round(difference / unit);
   if (
@@ -133,6 +143,13 @@ const nameRecords = (records: readonly number[]): string =>
         .map((i) => showCount(i + 1))
         .join(', ')}${records.length > NAMED ? ' …' : ''})`;
 
+interface Removed {
+  readonly says: string;
+  readonly total: number;
+  readonly records: number[];
+  readonly remedy?: Remedy;
+}
+
 /** Sums of what the ladder took out of this group, and of records that look like totals. */
 function removedSums({
   column,
@@ -141,15 +158,16 @@ function removedSums({
   rungNames,
   records,
   totals,
-}: CheckedFigure): { says: string; total: number; records: number[] }[] {
-  const out: { says: string; total: number; records: number[] }[] = [];
-  const sum = (set: Bitset, says: (n: number) => string, sign: number): void => {
+}: CheckedFigure): Removed[] {
+  const out: Removed[] = [];
+  const sum = (set: Bitset, says: (n: number) => string, sign: number, remedy?: Remedy): void => {
     const which = members(set);
     if (which.length)
       out.push({
         says: says(which.length),
         total: sign * directTotal(column.values, which).total,
         records: [...which.subarray(0, 200)],
+        ...(remedy && (remedy.do === 'switchOff' || which.length <= 200) && { remedy }),
       });
   };
   let before = ladder.all;
@@ -158,6 +176,7 @@ function removedSums({
       intersect(group, difference(before, rung.selection)),
       (n) => `The ${counted(n, 'record')} taken out by “${rungNames[k]}”`,
       1,
+      { do: 'switchOff', rung: k },
     );
     before = rung.selection;
   });
@@ -167,7 +186,12 @@ function removedSums({
       (n) => `All ${counted(n, 'record')} narrowed away`,
       1,
     );
-  sum(intersect(group, ladder.setAside), (n) => `The ${counted(n, 'record')} set aside by hand`, 1);
+  sum(
+    intersect(group, ladder.setAside),
+    (n) => `The ${counted(n, 'record')} set aside by hand`,
+    1,
+    { do: 'putBack' },
+  );
   const inFigure = new Set(records);
   const embedded = totals.filter((i) => inFigure.has(i));
   if (embedded.length)
@@ -175,6 +199,7 @@ function removedSums({
       says: `The ${counted(embedded.length, 'record')} that ${embedded.length === 1 ? 'looks like a total' : 'look like totals'} inside the list, counted with the rest,`,
       total: -directTotal(column.values, Int32Array.from(embedded)).total,
       records: embedded,
+      remedy: { do: 'setAside' },
     });
   return out;
 }

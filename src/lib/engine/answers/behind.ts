@@ -1,4 +1,5 @@
 import { EngineError } from '../../core/errors';
+import { isShare } from '../../core/check/known';
 import { checkKnownTotal } from '../../core/check/knownTotal';
 import { findTotals } from '../../core/read/totals';
 import { columnsAsked } from '../../core/scope/condition';
@@ -67,6 +68,8 @@ export function* answerBehind(held: Held, { place }: ArgsOf<'behind'>): Steps<Be
       right: c.type === 'number',
     })),
     canCheck: found.isSum,
+    numeric: typeof found.figure === 'number',
+    share: isShare(column),
     condition: allOf(found.wheres),
   };
 }
@@ -138,6 +141,9 @@ export function* answerCheck(
   });
   return {
     difference: showScalar(of, difference, doc.formats[of.id]),
-    explanations: explanations.map(({ says, records: which }) => ({ says, records: [...which] })),
+    explanations: explanations.map(({ records: which, ...rest }) => ({
+      ...rest,
+      records: [...which],
+    })),
   };
 }

@@ -2,10 +2,11 @@
   import { setAsideRecords } from '../../core/bench/edits';
   import { recordNumber } from '../../core/table/recordNumber';
   import { counted, showCount } from '../../core/table/format';
-  import type { Behind, BehindRecord, Place, ReplyOf } from '../../engine/protocol';
+  import type { Behind, BehindRecord, Place } from '../../engine/protocol';
   import { Refused } from '../../worker/engineClient';
   import type { BenchState } from '../bench/bench.svelte';
   import { copyText } from '../handover/clipboard';
+  import KnownTotal from './KnownTotal.svelte';
 
   interface Props {
     bench: BenchState;
@@ -18,13 +19,10 @@
   let behind = $state.raw<Behind | null>(null);
   let records = $state.raw<BehindRecord[]>([]);
   let fault = $state('');
-  let known = $state('');
-  let check = $state.raw<ReplyOf<'check'> | null>(null);
 
   $effect(() => {
     void bench.reckonings;
     const at = place;
-    check = null;
     bench
       .ask('behind', { place: at })
       .then(async (reply) => {
@@ -50,19 +48,6 @@
       count: STEP,
     });
     records = [...records, ...next];
-  }
-
-  async function compare(event: SubmitEvent): Promise<void> {
-    event.preventDefault();
-    const total = Number(known.replace(/[,\s£$€]/g, ''));
-    if (known.trim() === '' || Number.isNaN(total)) {
-      check = {
-        difference: '',
-        explanations: [{ says: 'Type the total as a number.', records: [] }],
-      };
-      return;
-    }
-    check = await bench.ask('check', { place, known: total });
   }
 </script>
 
@@ -166,31 +151,8 @@
       >
     {/if}
   </div>
-  {#if behind.canCheck}
-    <form class="check" onsubmit={compare}>
-      <h3 class="caps">Check against a known total</h3>
-      <div class="row">
-        <input
-          class="field"
-          inputmode="decimal"
-          aria-label="Known total"
-          bind:value={known}
-          data-test="known"
-        />
-        <button type="submit" class="plain-button">Check</button>
-      </div>
-      {#if check}
-        <div aria-live="polite" data-test="check">
-          {#if check.difference}<p>Known less figure: <b>{check.difference}</b></p>{/if}
-          <ul>
-            {#each check.explanations as { says }, k (k)}<li>{says}</li>{:else}<li>
-                Nothing here explains it: no record, pair, set-aside or narrowed records of that
-                amount.
-              </li>{/each}
-          </ul>
-        </div>
-      {/if}
-    </form>
+  {#if behind.numeric && Array.isArray(place.row)}
+    {#key JSON.stringify(place)}<KnownTotal {bench} {place} {behind} />{/key}
   {/if}
 {/if}
 
@@ -277,25 +239,5 @@
   }
   .more {
     margin: 6px 16px;
-  }
-  .check {
-    background: var(--panel);
-    border-top: 1px solid var(--rule);
-    padding: 10px 16px 14px;
-    display: grid;
-    gap: 7px;
-  }
-  .row {
-    display: flex;
-    gap: 8px;
-  }
-  .row input {
-    flex: 1;
-    text-align: right;
-  }
-  ul {
-    margin: 0;
-    padding-left: 18px;
-    color: var(--brass);
   }
 </style>

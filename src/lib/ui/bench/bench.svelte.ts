@@ -81,6 +81,8 @@ export class BenchState {
   /** Why the open ledger has no figures; empty where it has. */
   refused = $state('');
   footing = $state.raw<ReplyOf<'footing'> | null>(null);
+  /** Known totals beside their figures as they are now. */
+  known = $state.raw<ReplyOf<'known'>>([]);
   heads = $state.raw<Distribution[]>([]);
   lines = $state.raw<{ from: number; lines: Line[] }>({ from: 0, lines: [] });
   progress = $state(0);
@@ -434,6 +436,8 @@ export class BenchState {
       });
       const { token } = counts;
       await (isLedger(this.shown) ? this.#computeLedger(counts) : this.#computeTally(counts));
+      if (this.counts?.token === token)
+        this.known = this.doc.known.length ? await this.#askOf(token, 'known', {}) : [];
       // What the tray says of the others holds as long as only another tally was opened.
       this.#owed ||= small;
       if (this.#owed) await this.#computeSmall(token);

@@ -1,6 +1,8 @@
 <script lang="ts">
   import { counted, showCount } from '../../core/table/format';
   import type { LedgerPage } from '../../engine/protocol';
+  import { knownAt, knownMarks } from '../behind/knownMarks';
+  import KnownSign from '../behind/KnownSign.svelte';
   import type { BenchState } from '../bench/bench.svelte';
 
   interface Props {
@@ -9,6 +11,7 @@
     lefts: readonly (number | null)[];
   }
   let { bench, overview, lefts }: Props = $props();
+  const known = $derived(knownMarks(bench.doc, bench.known, bench.item.id));
   const LINES = ['all', 'narrowed', 'counted'] as const;
   const labels = $derived([
     `All ${counted(overview.foot[0].records, 'record')}`,
@@ -38,7 +41,7 @@
                 kind: 'behind',
                 place: { tally: bench.item.id, scope: line, table: 'main', row: [], column },
               })}>{overview.foot[k].cells[c]}</button
-          >
+          ><KnownSign stands={knownAt(known, { table: 'main', row: [], column }, line)} />
         {/if}
       </div>
     {/each}

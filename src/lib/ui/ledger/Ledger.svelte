@@ -8,6 +8,7 @@
   import type { BenchState } from '../bench/bench.svelte';
   import NothingCounted from '../ladder/NothingCounted.svelte';
   import { Cursor } from './cursor.svelte';
+  import { knownMarks } from '../behind/knownMarks';
   import Footing from './Footing.svelte';
   import { clippedColumns, LINE, scrollFor, scrollHeight, sidewaysFor, windowAt } from './geometry';
   import Grip from './Grip.svelte';
@@ -28,6 +29,7 @@
 
   const overview = $derived(bench.ledger);
   const lines = $derived(overview?.lines ?? 0);
+  const marks = $derived(knownMarks(bench.doc, bench.known, bench.item.id));
   let known: readonly HeadFacts[] = [];
   /** The same array while nothing about the columns changes, so that no line is touched for it. */
   const heads = $derived.by(() => {
@@ -269,6 +271,7 @@
               active={active.line === at ? active.column : null}
               selected={range !== null && at >= range.from && at <= range.to}
               totalsBelow={bench.item.view.totals === 'below'}
+              known={marks}
               onturn={() => turn(line)}
               onpick={(column, extend) => {
                 cursor.put({ line: at, column }, extend);

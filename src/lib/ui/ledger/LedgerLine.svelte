@@ -1,5 +1,7 @@
 <script lang="ts">
   import { showCount } from '../../core/table/format';
+  import { knownAt, type KnownMarks } from '../behind/knownMarks';
+  import KnownSign from '../behind/KnownSign.svelte';
   import { stateAt } from '../../engine/cellStates';
   import type { Head, Line } from '../../engine/protocol';
 
@@ -17,6 +19,7 @@
     /** Id of the ledger, for the active cell's. */
     ledger: string;
     totalsBelow: boolean;
+    known: KnownMarks | null;
     onturn: () => void;
     onpick: (column: number, extend: boolean) => void;
     onopen: (column: number) => void;
@@ -31,6 +34,7 @@
     selected,
     ledger,
     totalsBelow,
+    known: marks,
     onturn,
     onpick,
     onopen,
@@ -116,7 +120,9 @@
           role="img"
           title="One record carries this figure: open it to see which"
           aria-label="carried by one record"
-        ></sup>{/if}
+        ></sup>{/if}{#if marks && figures && head.figure !== null}<KnownSign
+          stands={knownAt(marks, { table: 'main', row: line.keys, column: head.figure })}
+        />{/if}
     </div>
   {/each}
 </div>

@@ -3,6 +3,8 @@
   import { groupKeyText } from '../../core/tally/ledger/lines';
   import type { Row, TableHead } from '../../engine/protocol';
   import type { RowsAtHand, EyeSort } from '../bench/tallyFigures.svelte';
+  import { knownAt, type KnownMarks } from '../behind/knownMarks';
+  import KnownSign from '../behind/KnownSign.svelte';
   import { samePlace } from '../chart/marks';
   import { shownColumns, type ShownColumn } from './columns';
   import { isSpan } from './source';
@@ -15,12 +17,25 @@
     chosen: FigurePlace | null;
     /** How strongly a cell is shaded and to which side, from −1 to 1. */
     shade?: ((row: Row, column: number) => number) | null;
+    /** Known totals of its figures. */
+    known?: KnownMarks | null;
     onopen: (place: FigurePlace) => void;
     onsort: (sort: EyeSort) => void;
     onfold: (key: string) => void;
     onlook: (first: number, count: number) => void;
   }
-  let { head, at, sort, chosen, shade = null, onopen, onsort, onfold, onlook }: Props = $props();
+  let {
+    head,
+    at,
+    sort,
+    chosen,
+    shade = null,
+    known = null,
+    onopen,
+    onsort,
+    onfold,
+    onlook,
+  }: Props = $props();
   const id = $props.id();
 
   const LINE = 28;
@@ -241,6 +256,7 @@
               {:else}{cellText(row, column.at)}{/if}
               {#if mark && mark.kind !== 'few'}<small class="note">{shortMark(mark.kind)}</small
                 >{:else if mark}<span class="visually-hidden">, on few: {mark.says}</span>{/if}
+              {#if known && place}<KnownSign stands={knownAt(known, place)} />{/if}
               {#if c === 0 && told}<small class="note">{shortMark(told.kind)}</small>{/if}
             </td>
           {/each}

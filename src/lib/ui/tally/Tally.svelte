@@ -6,6 +6,7 @@
   import type { BenchState } from '../bench/bench.svelte';
   import { copyPicture, saveBlob, fileNameFor } from '../handover/clipboard';
   import { pngOf, svgText } from '../chart/save';
+  import { knownMarks } from '../behind/knownMarks';
   import NothingCounted from '../ladder/NothingCounted.svelte';
   import SentenceBox from '../sentence/SentenceBox.svelte';
   import Sentence from '../sentence/Sentence.svelte';
@@ -38,6 +39,8 @@
     const { table, row, column } = side.place;
     return { table, row, column };
   });
+
+  const known = $derived(knownMarks(bench.doc, bench.known, item.id));
 
   let width = $state(900);
   let drawing = $state<HTMLElement>();
@@ -189,6 +192,7 @@
               at={rows}
               sort={bench.figures.sorts.get(`${item.id} ${head.name}`)}
               {chosen}
+              {known}
               shade={head.name === 'overlap'
                 ? overlapShade(at)
                 : item.tally.kind === 'crosstab'

@@ -19,8 +19,13 @@
   let dragged = $state<string | null>(null);
   let over = $state<string | null>(null);
 
+  /** Known totals of a tally that do not agree. */
+  const apartIn = (item: TrayItem): number =>
+    bench.known.filter(({ tally, stands }) => tally === item.id && stands !== 'agrees').length;
   function factOf(item: TrayItem): string {
     const fact = bench.small.get(item.id);
+    const apart = apartIn(item);
+    if (apart) return `${apart} ${apart === 1 ? 'differs' : 'differ'}`;
     if (!fact) return '';
     if (fact.foots === false) return 'does not foot';
     return fact.text || (fact.foots ? 'foots ✓' : '');
@@ -108,7 +113,9 @@
         >
           <Icon size={15} aria-hidden="true" />
           <span>{name}</span>
-          <small class:bad={bench.small.get(item.id)?.foots === false}>{factOf(item)}</small>
+          <small class:bad={bench.small.get(item.id)?.foots === false || apartIn(item) > 0}
+            >{factOf(item)}</small
+          >
         </button>
         <Pop class="more" name="More about {name}" width={250}>
           {#snippet label()}⋯{/snippet}
