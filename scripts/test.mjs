@@ -22,22 +22,31 @@ function step(command, args, what) {
   process.stdout.write(`== ${what}: ${((Date.now() - start) / 1000).toFixed(1)} s\n`);
 }
 
-const BROWSER = ['/usr/bin/chromium', '/usr/bin/chromedriver'];
+// The last reads what the browser prints.
+const BROWSER = ['/usr/bin/chromium', '/usr/bin/chromedriver', '/usr/bin/pdftotext'];
 
-/** Debian's Chromium and its driver, where they are missing and this may install them. */
+/** Debian's Chromium, its driver and Poppler's tools, where they are missing and this may install them. */
 function haveBrowser() {
   if (BROWSER.every(existsSync)) return;
   const isRoot = typeof process.getuid === 'function' && process.getuid() === 0;
   if (!existsSync('/usr/bin/apt-get') || !isRoot) {
     process.stderr.write(
-      'The interface tests need Chromium and ChromeDriver (Debian: apt-get install chromium chromium-driver). Install them and run this again.\n',
+      'The interface tests need Chromium, ChromeDriver and Poppler (Debian: apt-get install chromium chromium-driver poppler-utils). Install them and run this again.\n',
     );
     process.exit(1);
   }
   step('apt-get', ['update', '-q'], 'Looking for Chromium');
   step(
     'apt-get',
-    ['install', '-y', '-q', '--no-install-recommends', 'chromium', 'chromium-driver'],
+    [
+      'install',
+      '-y',
+      '-q',
+      '--no-install-recommends',
+      'chromium',
+      'chromium-driver',
+      'poppler-utils',
+    ],
     'Installing Chromium',
   );
 }

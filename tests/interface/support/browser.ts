@@ -57,6 +57,18 @@ export class Page {
     await this.driver.sendDevToolsCommand(name, parameters);
   }
 
+  /** The page as it is printed: a PDF. */
+  async print(): Promise<Buffer> {
+    if (!(this.driver instanceof chrome.Driver)) throw new Error('Not driving Chromium.');
+    const reply: unknown = await this.driver.sendAndGetDevToolsCommand('Page.printToPDF', {
+      preferCSSPageSize: true,
+      printBackground: true,
+    });
+    const data =
+      typeof reply === 'object' && reply !== null && 'data' in reply ? String(reply.data) : '';
+    return Buffer.from(data, 'base64');
+  }
+
   async close(): Promise<void> {
     await this.driver.quit();
     rmSync(this.downloads, { recursive: true, force: true });

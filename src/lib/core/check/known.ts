@@ -39,8 +39,10 @@ export function readKnown(text: string, share: boolean): Typed | null {
     .replace(/^\((.+)\)$/, '-$1');
   if (!/^[-+]?\d+(\.\d+)?$/.test(plain)) return null;
   const decimals = Math.min(12, plain.split('.')[1]?.length ?? 0);
-  const value = Number(plain);
-  return share ? { value: value / 100, decimals: Math.min(12, decimals + 2) } : { value, decimals };
+  // The point is moved in the text: a division would not give the nearest double.
+  return share
+    ? { value: Number(`${plain}e-2`), decimals: Math.min(12, decimals + 2) }
+    : { value: Number(plain), decimals };
 }
 
 export const isShare = ({ type, percent }: Pick<FigureColumn, 'type' | 'percent'>): boolean =>

@@ -10,7 +10,7 @@
   import Segments from '../shell/Segments.svelte';
   import type { ViewProps } from '../tally/view';
   import { VIEWS } from '../tally/views';
-  import { MARGIN, paginate, PX, sheetOf, textRoom, type Measured } from './layout';
+  import { MARGIN, paginate, PX, sheetOf, textRoom, type Measured, type Sheet } from './layout';
   import { piecesOf, type Piece } from './pieces';
   import PieceView from './PieceView.svelte';
   import SectionMenu from './SectionMenu.svelte';
@@ -21,7 +21,13 @@
   let gathered = $state.raw<Report | null>(null);
   let views = $state.raw<ReadonlyMap<string, Component<ViewProps>>>(new Map());
   let fault = $state('');
-  let pages = $state.raw<Piece[][]>([]);
+  /** The pages with the report and the sheet that they were laid out for: nothing newer is mixed in. */
+  let laid = $state.raw<{
+    readonly report: Report;
+    readonly pages: readonly (readonly Piece[])[];
+    readonly sheet: Sheet;
+    readonly width: number;
+  } | null>(null);
   let measure = $state<HTMLElement>();
   let room = $state(900);
 
@@ -92,16 +98,17 @@
 
   // Pieces are measured where nobody sees them, and then laid out.
   $effect(() => {
-    const [all, of] = [pieces, report];
-    const { height } = text;
+    const [all, of, on] = [pieces, report, sheet];
+    const { width, height } = text;
     void (async () => {
       await tick();
       await document.fonts.ready;
       if (!measure || all !== pieces || !of) return;
-      pages = paginate(
+      const pages = paginate(
         all.map((piece, k) => measured(piece, k, of)),
         height,
       );
+      laid = { report: of, pages, sheet: on, width };
     })();
   });
 
@@ -122,7 +129,7 @@
   const GAP = 28;
   /** Two pages side by side where there is room for them to be read. */
   const scale = $derived.by(() => {
-    const width = sheet.width * PX;
+    const width = (laid?.sheet ?? sheet).width * PX;
     const two = (room - 3 * GAP) / (2 * width);
     return two >= 0.58 ? Math.min(1, two) : Math.min(1, (room - 2 * GAP) / width);
   });
@@ -152,7 +159,7 @@
   }
 
   function note(section: number, words: string): void {
-    const item = report?.sections[section].item;
+    const item = laid?.report.sections[section].item;
     if (!item || item.note === words) return;
     bench.arrange('Write a note', (doc) =>
       inReport(doc, item.id, { note: words.slice(0, 20_000) }),
@@ -182,13 +189,13 @@
 
 <svelte:head>
   <!-- eslint-disable-next-line svelte/no-at-html-tags -- numbers of ours: a size of paper has no other place -->
-  {@html `<style>@page { size: ${sheet.width}mm ${sheet.height}mm; margin: 0 }</style>`}
+  {@html `<style>@page { size: ${(laid?.sheet ?? sheet).width}mm ${(laid?.sheet ?? sheet).height}mm; margin: 0 }</style>`}
 </svelte:head>
 
 <div class="bar">
   <h2 class="serif">The report</h2>
   <Segments label="Paper" value={paper} options={PAPERS} onchange={choosePaper} test="paper" />
-  <span data-test="pages">{counted(pages.length, 'page')}</span>
+  <span data-test="pages">{counted(laid?.pages.length ?? 0, 'page')}</span>
   <span class="acts">
     <button type="button" class="plain-button" onclick={() => window.print()} data-test="print"
       >Print</button
@@ -210,31 +217,34 @@
     </ul>
   {/if}
   {#if !report && !fault}<p class="waiting" role="status">Making the report…</p>{/if}
-  {#if report}
+  {#if laid}
+    {@const { report: of, pages, sheet: on, width } = laid}
     <div class="sheets" style:zoom={scale}>
       {#each pages as page, n (n)}
         <article
           class="sheet"
           aria-label="Page {n + 1} of {pages.length}"
-          style:width="{sheet.width}mm"
-          style:height="calc({sheet.height}mm - 1px)"
+          style:width="{on.width}mm"
+          style:height="calc({on.height}mm - 1px)"
           style:padding="{MARGIN.top}mm {MARGIN.side}mm"
           data-test="page"
         >
           {#each page as piece, k (k)}
-            <PieceView {report} {piece} {views} width={text.width} ontitle={retitle} onnote={note}>
+            <PieceView report={of} {piece} {views} {width} ontitle={retitle} onnote={note}>
               {#snippet beside(section: number)}
-                {@const at = report.sections[section]}
+                {@const at = of.sections[section]}
                 <SectionMenu {bench} item={at.item} name={at.name || at.answered.sentence} />
               {/snippet}
             </PieceView>
           {/each}
           <footer style:left="{MARGIN.side}mm" style:right="{MARGIN.side}mm">
-            <span>{report.list}, read {report.read} · {report.scope}</span><span>{n + 1}</span>
+            <span>{of.list}, read {of.read} · {of.scope}</span><span>{n + 1}</span>
           </footer>
         </article>
       {/each}
     </div>
+  {/if}
+  {#if report}
     <div class="measure" style:width="{text.width}px" bind:this={measure} aria-hidden="true" inert>
       {#each pieces as piece, k (k)}
         <div class="piece" data-piece={k}>

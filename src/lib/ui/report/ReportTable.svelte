@@ -54,12 +54,15 @@
       <tr class={row.kind} class:grand={isGrand(row)} class:parent={row.open === true}>
         {#each band.labels as column, c (column.key)}
           {@const note = notes.of(head.name, row, column.at)}
-          <th
-            scope="row"
+          {@const text = band.tree ? labelOf(row) : row.cells[column.at]}
+          <svelte:element
+            this={text ? 'th' : 'td'}
+            class="label"
+            scope={text ? 'row' : undefined}
             style:padding-left={band.tree && c === 0
               ? `${5 + 12 * Math.max(0, row.level - 1)}px`
               : undefined}
-            >{band.tree ? labelOf(row) : row.cells[column.at]}{#if note}<sup>{note}</sup>{/if}</th
+            >{text}{#if note}<sup>{note}</sup>{/if}</svelte:element
           >
         {/each}
         {#each band.figures as column (column.key)}
@@ -97,12 +100,12 @@
     font-weight: 400;
     color: var(--ink-soft);
   }
-  tbody th {
+  .label {
     text-align: left;
     font-weight: 400;
     overflow-wrap: anywhere;
   }
-  tbody th,
+  .label,
   td {
     padding: 3px 5px;
     border-bottom: 0.6px solid var(--rule);

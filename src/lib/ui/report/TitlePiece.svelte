@@ -13,21 +13,20 @@
 </script>
 
 {#if onedit}
-  <!-- svelte-ignore a11y_no_noninteractive_element_to_interactive_role -->
-  <h1
-    contenteditable="plaintext-only"
-    role="textbox"
-    aria-label="Title of the report"
-    tabindex="0"
-    onblur={(e) => onedit({ title: textOf(e) })}
-    onkeydown={(e) => {
-      if (e.key !== 'Enter') return;
-      e.preventDefault();
-      e.currentTarget.blur();
-    }}
-    data-test="report-title"
-  >
-    {report.title}
+  <h1>
+    <span
+      contenteditable="plaintext-only"
+      role="textbox"
+      aria-label="Title of the report"
+      tabindex="0"
+      onblur={(e) => onedit({ title: textOf(e) })}
+      onkeydown={(e) => {
+        if (e.key !== 'Enter') return;
+        e.preventDefault();
+        e.currentTarget.blur();
+      }}
+      data-test="report-title">{report.title}</span
+    >
   </h1>
 {:else}
   <h1>{report.title}</h1>
@@ -56,6 +55,9 @@
     font: 600 25px/1.15 var(--font-serif);
     margin: 0 0 5px;
     overflow-wrap: anywhere;
+  }
+  h1 span {
+    display: block;
   }
   .about {
     margin: 0 0 12px;

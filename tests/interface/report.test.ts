@@ -1,0 +1,237 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { z } from 'zod';
+import { Report } from '$lib/engine/report';
+import { demoPath } from '../support/demo';
+import { sailingsInSql } from '../support/sql';
+import { allFaults } from './support/axe';
+import { By, Key, Page } from './support/browser';
+import { seenHeads, seenLines } from './support/ledger';
+import { TestServer } from './support/server';
+import { openTray } from './support/tally';
+
+const server = new TestServer();
+const folder = mkdtempSync(path.join(tmpdir(), 'tally-loft-report-'));
+let page: Page;
+beforeAll(async () => {
+  await server.start();
+  page = await Page.open(server.address);
+});
+afterAll(async () => {
+  await page?.close();
+  await server.stop();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const SAILINGS = '/benches/6';
+const db = sailingsInSql();
+const FULMAR = 'Fulmar';
+const fares = (where: string): number =>
+  z.number().parse(db.prepare(`select sum(fares) from s where ${where}`).pluck().get());
+const written = (value: number): string =>
+  value.toLocaleString('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 });
+
+const pages = async (): Promise<string[]> =>
+  page.run<string[]>(
+    `return [...document.querySelectorAll('[data-test=page]')].map((p) => p.innerText)`,
+  );
+async function openReport(): Promise<void> {
+  await page.click('report-open');
+  await page.untilText('pages', /^\d+ pages?$/);
+  await page.until('pages', async () => (await pages()).length > 1);
+}
+const squeezed = (text: string): string => text.replace(/\s+/g, '');
+
+/** What the browser prints, page by page. */
+async function printed(): Promise<string[]> {
+  const pdf = await page.print();
+  const file = path.join(folder, 'report.pdf');
+  writeFileSync(file, pdf);
+  return execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8', maxBuffer: 1 << 26 })
+    .split('\f')
+    .slice(0, -1);
+}
+/** The built command line, as a shell would run it. */
+function tally(args: readonly string[]): { code: number; notes: string } {
+  const { status, stderr } = spawnSync(process.execPath, ['build/node/tally.js', ...args], {
+    encoding: 'utf8',
+  });
+  return { code: status ?? -1, notes: stderr };
+}
+async function openFigure(): Promise<void> {
+  const line = await page.until('the vessel', async () => {
+    const at = (await seenLines(page)).findIndex(({ label }) => label.startsWith(FULMAR));
+    return at < 0 ? null : (await page.all('[data-line]'))[at];
+  });
+  const column = (await seenHeads(page)).indexOf('Fares taken|sum, £');
+  await (await line.findElements(By.css('[role=gridcell]')))[column].click();
+  await page.untilText('behind', FULMAR);
+}
+
+describe('a known total', () => {
+  it('is put on a figure, differs, is explained, and mended in one act', async () => {
+    await openTray(page, SAILINGS);
+    await openFigure();
+    // The books do not know of the one absurd fare.
+    const without = fares(`vessel = '${FULMAR}' and fares < 1000000`);
+    await (await page.find('known')).sendKeys(written(without), Key.ENTER);
+    await page.untilText('check', 'from it');
+    await page.untilText('check', 'without it the totals agree');
+    await page.untilText('tally-ledger', '1 differs');
+    expect(await page.all('[aria-label="differs from its known total"]')).toHaveLength(1);
+    expect(await allFaults(page)).toEqual([]);
+    await page.click('known-mend');
+    await page.untilText('check', 'It agrees');
+    expect(await page.all('[aria-label="agrees with its known total"]')).toHaveLength(1);
+    await page.click('undo');
+    await page.untilText('check', 'from it');
+  });
+
+  it('that is no number is refused in its place', async () => {
+    await (await page.find('known')).sendKeys(Key.chord(Key.CONTROL, 'a'), 'a lot', Key.ENTER);
+    await page.until('the refusal', async () =>
+      (await page.driver.findElement(By.css('.known [role=alert]')).getText()).includes(
+        'as a number',
+      ),
+    );
+  });
+});
+
+describe('the report', () => {
+  it('stands on its pages, with what does not hold above it', async () => {
+    await openReport();
+    const [first] = await pages();
+    expect(first).toContain('Sailings 2023–26');
+    expect(first).toContain('What counts. 17,631 records → counted 17,631');
+    expect(await page.text('troubles')).toContain(`${FULMAR}`);
+    expect((await pages()).at(-1)).toContain('Known totals');
+    expect(await allFaults(page)).toEqual([]);
+  });
+
+  it('is written in where it stands, and kept', async () => {
+    const title = await page.find('report-title');
+    await title.click();
+    await title.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Three and a half years', Key.ENTER);
+    await page.until('the title', async () =>
+      (await pages())[0].startsWith('Three and a half years'),
+    );
+    const note = await page.find('note-ledger');
+    await page.driver.executeScript('arguments[0].focus()', note);
+    await page.type('One fare awaits the purser.');
+    await page.driver.executeScript('document.activeElement.blur()');
+    await page.untilText('save-state', /^saved$/);
+    await openTray(page, SAILINGS);
+    await openReport();
+    const [first] = await pages();
+    expect(first).toContain('Three and a half years');
+    expect(first).toContain('One fare awaits the purser.');
+  });
+
+  it('is printed as it stands on the screen: the same pages, the same words', async () => {
+    for (const paper of ['A4 upright', 'Letter lying']) {
+      await page.press(paper, '[data-test=report], .bar');
+      await page.driver.sleep(600);
+      const seen = await pages();
+      const paperPages = await printed();
+      expect(paperPages.length).toBe(seen.length);
+      // Every figure that stands on a page of the screen stands on that page of the paper.
+      seen.forEach((text, n) => {
+        const figures = text.match(/\d[\d,]*\.\d\d/g) ?? [];
+        const paperText = squeezed(paperPages[n]);
+        for (const figure of figures) expect(paperText, `page ${n + 1}`).toContain(figure);
+        expect(paperText.endsWith(String(n + 1))).toBe(true);
+      });
+    }
+    await page.press('A4 upright', '[data-test=report], .bar');
+  });
+
+  it('leaves nothing on two lines: no page is fuller than its room', async () => {
+    const over = await page.run<number[]>(
+      `return [...document.querySelectorAll('[data-test=page]')].map((p) => {
+        const foot = p.querySelector('footer').getBoundingClientRect().top;
+        const last = [...p.children].filter((c) => c.tagName !== 'FOOTER').at(-1);
+        return last ? Math.max(0, last.getBoundingClientRect().bottom - foot) : 0;
+      })`,
+    );
+    expect(over.every((pixels) => pixels < 2)).toBe(true);
+  });
+
+  it('comes from the server and the command line with the same figures', async () => {
+    const served = Report.parse(
+      await (await fetch(`${server.address}/api${SAILINGS}/report?as=json`)).json(),
+    );
+    const { doc } = z
+      .object({ doc: z.unknown() })
+      .parse(await (await fetch(`${server.address}/api${SAILINGS}`)).json());
+    const bench = path.join(folder, 'bench.json');
+    const out = path.join(folder, 'report.json');
+    writeFileSync(bench, JSON.stringify(doc));
+    const made = tally([
+      'report',
+      bench,
+      '--data',
+      demoPath('sailings'),
+      '--name',
+      'Sailings 2023–26',
+      '--out',
+      out,
+    ]);
+    const told = Report.parse(JSON.parse(readFileSync(out, 'utf8')));
+    expect(told.sections).toEqual(served.sections);
+    expect([told.known, told.scope, told.title]).toEqual([
+      served.known,
+      served.scope,
+      served.title,
+    ]);
+    // A known total differs: the report is there, and the run says so.
+    expect(made.code).toBe(3);
+    expect(made.notes).toContain(`${FULMAR}, sum of Fares taken is`);
+    // The figures of the first page are those of the report.
+    const [first] = await pages();
+    for (const row of served.sections[0].tables[0].rows.slice(0, 5))
+      expect(squeezed(first)).toContain(squeezed(row.cells.at(-2) ?? ''));
+  });
+
+  it('next month’s file by the same bench: records set aside are found again', async () => {
+    const lines = readFileSync(demoPath('sailings'), 'utf8').trim().split(/\r?\n/);
+    const later = path.join(folder, 'later.csv');
+    // Ten records of other vessels are gone from the newer file: every number moved.
+    const gone = new Set(
+      lines
+        .slice(1)
+        .filter((line) => !line.includes(FULMAR))
+        .slice(0, 10),
+    );
+    writeFileSync(later, `${lines.filter((line) => !gone.has(line)).join('\n')}\n`);
+    const bench = JSON.parse(readFileSync(path.join(folder, 'bench.json'), 'utf8'));
+    const n = z.number().parse(db.prepare('select n from s where fares > 1000000').pluck().get());
+    bench.ladder.setAside.records = [n + 1];
+    const file = path.join(folder, 'aside.json');
+    writeFileSync(file, JSON.stringify(bench));
+    const out = path.join(folder, 'later.json');
+    const run = (...more: string[]): Report => {
+      tally(['report', file, '--data', later, '--out', out, ...more]);
+      return Report.parse(JSON.parse(readFileSync(out, 'utf8')));
+    };
+    expect(run('--against', demoPath('sailings')).known[0].stands).toBe('agrees');
+    expect(run().known[0].stands).toBe('differs');
+  });
+
+  it('as one web page: opened without the server, readable, accessible', async () => {
+    const html = await (await fetch(`${server.address}/api${SAILINGS}/report`)).text();
+    expect(html).not.toMatch(/<script/);
+    const file = path.join(folder, 'report.html');
+    writeFileSync(file, html);
+    await page.driver.get(`file://${file}`);
+    const text = await page.driver.findElement(By.css('body')).getText();
+    expect(text).toContain('Three and a half years');
+    expect(text).toContain(written(fares(`vessel = '${FULMAR}'`)));
+    expect((await page.all('svg')).length).toBeGreaterThan(5);
+    const paper = await printed();
+    expect(paper.length).toBeGreaterThan(3);
+    expect(paper[0]).toContain('Three and a half years');
+  });
+});
