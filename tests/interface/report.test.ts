@@ -9,9 +9,10 @@ import { demoPath } from '../support/demo';
 import { sailingsInSql } from '../support/sql';
 import { allFaults } from './support/axe';
 import { By, Key, Page } from './support/browser';
-import { seenHeads, seenLines } from './support/ledger';
+import { choose, untilRead } from './support/intake';
+import { number, seenHeads, seenLines } from './support/ledger';
 import { TestServer } from './support/server';
-import { openTray } from './support/tally';
+import { openTray, seenTable } from './support/tally';
 
 const server = new TestServer();
 const folder = mkdtempSync(path.join(tmpdir(), 'tally-loft-report-'));
@@ -43,6 +44,11 @@ async function openReport(): Promise<void> {
   await page.untilText('pages', /^\d+ pages?$/);
   await page.until('pages', async () => (await pages()).length > 1);
 }
+/** Asks the server, again where a connection was left idle for too long while something else ran. */
+const got = (where: string): Promise<Response> => {
+  const ask = (): Promise<Response> => fetch(server.address + where);
+  return ask().catch(ask);
+};
 const squeezed = (text: string): string => text.replace(/\s+/g, '');
 
 /** What the browser prints, page by page. */
@@ -160,12 +166,10 @@ describe('the report', () => {
   });
 
   it('comes from the server and the command line with the same figures', async () => {
-    const served = Report.parse(
-      await (await fetch(`${server.address}/api${SAILINGS}/report?as=json`)).json(),
-    );
+    const served = Report.parse(await (await got(`/api${SAILINGS}/report?as=json`)).json());
     const { doc } = z
       .object({ doc: z.unknown() })
-      .parse(await (await fetch(`${server.address}/api${SAILINGS}`)).json());
+      .parse(await (await got(`/api${SAILINGS}`)).json());
     const bench = path.join(folder, 'bench.json');
     const out = path.join(folder, 'report.json');
     writeFileSync(bench, JSON.stringify(doc));
@@ -221,7 +225,7 @@ describe('the report', () => {
   });
 
   it('as one web page: opened without the server, readable, accessible', async () => {
-    const html = await (await fetch(`${server.address}/api${SAILINGS}/report`)).text();
+    const html = await (await got(`/api${SAILINGS}/report`)).text();
     expect(html).not.toMatch(/<script/);
     const file = path.join(folder, 'report.html');
     writeFileSync(file, html);
@@ -233,5 +237,43 @@ describe('the report', () => {
     const paper = await printed();
     expect(paper.length).toBeGreaterThan(3);
     expect(paper[0]).toContain('Three and a half years');
+  });
+
+  it('after a refresh one act says what moved, through which records, to a left-over of 0', async () => {
+    await choose(page, path.join(folder, 'later.csv'), 6);
+    await untilRead(page);
+    await page.run('document.activeElement?.blur()');
+    await page.until(
+      'that it can be accepted',
+      async () => (await page.all('[data-test=accept]:not([disabled])')).length === 1,
+    );
+    await page.click('accept');
+    await page.untilText('says', 'new reading was accepted');
+    await page.click('see-moved');
+    await page.find('figures-main');
+    const told = await page.untilText('warnings', 'The records explain every difference');
+    expect(told).toContain('0 records came, 10 went, 0 changed');
+    const sentence = await page.text('sentence');
+    expect(sentence).toContain('records matched by');
+    expect(sentence).not.toMatch(/matched by[^.]*Fares taken/);
+    const [total] = (await seenTable(page)).filter(
+      ([where, figure]) => where === 'Grand total' && figure === 'sum of Fares taken',
+    );
+    expect(number(total[2])).toBe(fares('1'));
+    expect(total.at(-1)).toBe('0');
+    // A second time it is the same tally that opens.
+    const tallies = (await page.all('[data-tally]')).length;
+    await page.untilText('save-state', /^saved$/);
+    await page.go(`${SAILINGS}?make=moved`);
+    await page.find('figures-main');
+    expect(await page.all('[data-tally]')).toHaveLength(tallies);
+  });
+
+  it('a bench saved as a file is a bench again, on a list of the same columns', async () => {
+    await page.go('/lists/6');
+    await (await page.find('question-file')).sendKeys(path.join(folder, 'bench.json'));
+    await page.untilText('tally-ledger', 'differs');
+    await openReport();
+    expect((await pages())[0]).toContain('Three and a half years');
   });
 });

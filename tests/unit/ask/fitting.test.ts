@@ -392,8 +392,12 @@ describe('an ask that fits', () => {
         Difference: 5,
         Change: 5 / 39,
         'Records that came': 1,
+        'By those that came': 1,
         'Records that went': 1,
+        'By those that went': -1,
         'Records that changed': 1,
+        'By those that changed': 5,
+        'Left over': 0,
       },
       {
         Where: 'South',
@@ -403,8 +407,12 @@ describe('an ask that fits', () => {
         Difference: 5,
         Change: 5 / 11,
         'Records that came': 0,
+        'By those that came': 0,
         'Records that went': 0,
+        'By those that went': 0,
         'Records that changed': 1,
+        'By those that changed': 5,
+        'Left over': 0,
       },
     ]);
     expect([...behind(base, result.tallies[0], { table: 0, row: 1, column: 4 }).records]).toEqual([

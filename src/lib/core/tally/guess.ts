@@ -26,6 +26,8 @@ export interface ListFacts {
   readonly columns: readonly ColumnFact[];
   /** Column whose total stands in What counts. */
   readonly lead: string | null;
+  /** Columns that name a record together; none where no few do. */
+  readonly recordKeys?: readonly string[];
   /** Names of other lists and readings at hand. */
   readonly lists: readonly string[];
 }

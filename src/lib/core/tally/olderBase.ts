@@ -1,11 +1,24 @@
+import { renumbered } from '../scope/byNumber';
 import { climb } from '../scope/ladder';
 import type { Table } from '../table/table';
 import type { Base } from './base';
 import { TallyMemo } from './memo';
 
-/** The same ladder on the older reading; records set aside by number belong to the newer one. */
-export function olderBase(base: Base, older: Table): Base {
-  const ladder = { ...base.ladder, setAside: { ...base.ladder.setAside, records: [], kept: [] } };
+/**
+ * The same ladder on the older reading.
+ * @param follow the numbers there of records that the ladder names by theirs here; without it such
+ * records are not set aside there
+ */
+export function olderBase(
+  base: Base,
+  older: Table,
+  follow: (numbers: readonly number[]) => number[] = () => [],
+): Base {
+  const { rungs, setAside } = base.ladder;
+  const ladder = {
+    rungs: rungs.map((rung) => ({ ...rung, condition: renumbered(rung.condition, follow) })),
+    setAside: { ...setAside, records: follow(setAside.records), kept: follow(setAside.kept) },
+  };
   const { all, narrowed, counted: kept } = climb(older, ladder);
   return {
     ...base,

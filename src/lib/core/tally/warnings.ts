@@ -54,6 +54,8 @@ export const WARNING_CODES = [
   'of-group-results',
   'moved',
   'not-all-traced',
+  'explained',
+  'left-over',
 ] as const;
 
 /** `code` is for programs, `says` for readers. */

@@ -3,6 +3,7 @@ import { namesOf } from '../../core/table/table';
 import { questionsOf } from '../../core/tally/guesses';
 import { kindOf } from '../../core/tally/kinds';
 import { columnFacts } from '../../core/tally/listFacts';
+import { recordKeys } from '../../core/tally/recordKeys';
 import type { ColumnFact } from '../../core/tally/guess';
 import type { Table } from '../../core/table/table';
 import type { Held } from '../held';
@@ -27,6 +28,7 @@ export function* answerQuestions(
     records: table.length,
     columns,
     lead: doc.lead,
+    recordKeys: readings.length ? recordKeys(table) : [],
     lists: [...stand.base.others.keys(), ...readings],
   };
   const names = namesOf(table);

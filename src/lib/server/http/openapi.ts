@@ -260,6 +260,24 @@ const PATHS: Record<string, Record<string, Operation>> = {
       },
     ),
   },
+  '/api/benches/{id}/report': {
+    get: operation(
+      'The report of a saved bench: one web page without script or outside parts',
+      {
+        200: {
+          description: 'The page; its words and figures with `as=json`',
+          content: {
+            'text/html': { schema: { type: 'string' } },
+            'application/json': { schema: { type: 'object' } },
+          },
+        },
+      },
+      [400, 404, 422],
+      {
+        parameters: [inPath('id'), inQuery('as', { enum: ['html', 'json'] }, 'Form of the answer')],
+      },
+    ),
+  },
   '/api/benches/{id}/states': {
     post: operation(
       'Keeps the present state of a bench for a link',

@@ -42,9 +42,9 @@
   let ledger = $state<Ledger>();
 
   onMount(() => {
-    void bench.open();
-    // A link of the list's page opens what makes a list.
+    // A link of the list's page opens what makes a list, or what a refresh moved.
     const asked = new URLSearchParams(location.search).get('make');
+    void bench.open().then(() => (asked === 'moved' ? bench.sayMoved() : undefined));
     if (asked === 'stack' || asked === 'unstack') bench.side = { kind: 'list', of: asked };
     void fetchInQuiet();
     return () => bench.stop();

@@ -9,6 +9,7 @@ import type { Wish } from '../../core/tally/wish';
 import type { Condition } from '../../core/scope/condition';
 import { plainSentence, slotsOf } from '../../core/tally/sentence';
 import { sentenceOf } from '../../core/tally/sentences';
+import { SimpleTally } from '../../core/tally/simpleSpecs';
 import type { Tally } from '../../core/tally/specs';
 import type {
   ArgsOf,
@@ -188,6 +189,25 @@ export class BenchState {
     this.side = null;
     this.reporting = false;
     this.choosing = true;
+  }
+
+  /** Begins to say what moved since the reading before, in the first tally that can be compared. */
+  async sayMoved(): Promise<void> {
+    const found = (await this.questions({})).find(({ kind }) => kind === 'comparison');
+    if (!found?.tally || found.tally.kind !== 'comparison') {
+      this.notice = found?.needs ?? '';
+      return;
+    }
+    const { with: older } = found.tally;
+    const there = this.doc.tray.find(
+      ({ tally }) => tally.kind === 'comparison' && tally.with === older,
+    );
+    if (there) {
+      this.visit(there.id);
+      return;
+    }
+    const own = this.doc.tray.flatMap(({ tally }) => SimpleTally.safeParse(tally).data ?? [])[0];
+    this.begin('What moved', { ...found.tally, ...(own && { tally: own }) });
   }
 
   /** Opens the report. */

@@ -85,7 +85,7 @@
     if (reply.success) await goto(`/benches/${reply.data.id}`);
   }
 
-  /** A bench that asks what a saved file asks. What is wrong with the file is said; nothing is lost. */
+  /** A bench saved as a file, or one that asks what a saved question file asks. What is wrong with the file is said; nothing is lost. */
   async function addFromFile(input: HTMLInputElement): Promise<void> {
     const [file] = input.files ?? [];
     if (!file) return;
@@ -93,7 +93,7 @@
     try {
       ask = JSON.parse(await file.text());
     } catch {
-      fault = `“${file.name}” is no question file: it is not JSON.`;
+      fault = `“${file.name}” is no bench and no question file: it is not JSON.`;
       input.value = '';
       return;
     }
@@ -101,7 +101,7 @@
     const response = await fetch(`/api/lists/${list.id}/benches`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ name, ask }),
+      body: JSON.stringify(isBench(ask) ? { name, doc: ask } : { name, ask }),
     });
     input.value = '';
     const reply: unknown = await response.json();
@@ -112,6 +112,9 @@
       fault = `“${file.name}” cannot be used. ${problem.success ? problem.data.detail : ''}`;
     }
   }
+
+  const isBench = (document: unknown): boolean =>
+    typeof document === 'object' && document !== null && 'tray' in document;
 
   async function removeBench(id: number): Promise<void> {
     await send(`/api/benches/${id}`, 'DELETE', {});
@@ -132,6 +135,9 @@
   {#if refreshed && !says}<p role="status" class="good" data-test="says">
       The new reading was accepted, and the benches work on it. The one before can be brought back
       below.
+      {#if benches[0]}<a href="/benches/{benches[0].id}?make=moved" data-test="see-moved"
+          >See what moved</a
+        >{/if}
     </p>{/if}
   {#if origin}
     <p data-test="origin">
@@ -167,7 +173,7 @@
     <button type="button" class="plain-button" onclick={addBench}>Add a bench like the first</button
     >
     <label class="plain-button file"
-      >Add a bench from a question file
+      >Add a bench from a file
       <input
         type="file"
         accept=".json,application/json"

@@ -83,6 +83,8 @@
     'gave-most',
     'sum-of-forecasts',
     'like-with-like',
+    'explained',
+    'moved',
   ];
 </script>
 

@@ -16,7 +16,7 @@ export const comparisonGuess: FirstGuess<ComparisonSpec> = {
         ...common,
         kind: 'comparison',
         with: older,
-        match: [],
+        match: [...(facts.recordKeys ?? [])],
         tally: ledger.tally,
         unmoved: false,
       },

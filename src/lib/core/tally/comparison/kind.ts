@@ -1,9 +1,10 @@
 import type { Condition } from '../../scope/condition';
-import { recordNumber } from '../../table/recordNumber';
+import { recordNumber, recordPlace } from '../../table/recordNumber';
 import { warn } from '../warnings';
 import { TallyRefused } from '../../errors';
 import type { Steps } from '../../steps/steps';
-import { and, bitsetOf, count } from '../../table/bitset';
+import type { Measure } from '../../measure/measure';
+import { and, bitsetOf, count, has } from '../../table/bitset';
 import { counted } from '../../table/format';
 import { keysOfRow, tableOf, type AnswerTable } from '../answer';
 import { selectionOf, type Base } from '../base';
@@ -22,6 +23,7 @@ import { visitAll } from '../visit';
 import { comparisonFact } from './fact';
 import { comparisonSentence } from './sentence';
 import type { ComparisonSpec } from './spec';
+import { amountsOf, type Amounts } from './amounts';
 import { matchRecords, type Matched } from './match';
 
 export const comparisonKind: TallyKind<ComparisonSpec> = {
@@ -48,18 +50,29 @@ const MOST_TRACED = 2000;
 function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer> {
   const older = base.others.get(spec.with);
   if (!older) throw new TallyRefused(`The reading “${spec.with}” is not at hand.`);
-  const before = olderBase(base, older);
-  const now = yield* simpleKind(spec.tally).compute(base);
-  const then = yield* simpleKind(spec.tally).compute(before);
   const matched = matchRecords(older, base.table, spec.match);
   yield undefined;
+  // Records set aside or named by number are the same ones in the older reading.
+  const before = olderBase(base, older, (numbers) =>
+    numbers.flatMap((n) => {
+      const at = matched.older[recordPlace(n)] ?? -1;
+      return at < 0 ? [] : [recordNumber(at)];
+    }),
+  );
+  const now = yield* simpleKind(spec.tally).compute(base);
+  const then = yield* simpleKind(spec.tally).compute(before);
+  yield undefined;
   const trace = tracer(base, before, spec, matched);
+  let [explained, unexplained] = [0, ''];
   const moved = now.tables.flatMap((table) => {
     const past = then.tables.find((t) => t.name === table.name);
     return past ? movedFigures(table, past, spec.unmoved) : [];
   });
   const rows = moved.map((figure, k): FigureRow => {
     const traced = k < MOST_TRACED ? trace(figure) : null;
+    const left = traced?.amounts?.left;
+    if (left === 0) explained++;
+    else if (left !== undefined) unexplained ||= `${figure.where}, ${figure.title}`;
     return {
       kind: 'group',
       level: 0,
@@ -75,8 +88,12 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
             : figure.difference / Math.abs(figure.before),
         ),
         traced?.added ?? null,
+        traced?.amounts?.added ?? null,
         traced?.gone ?? null,
+        traced?.amounts?.gone ?? null,
         traced?.changed ?? null,
+        traced?.amounts?.changed ?? null,
+        traced?.amounts?.left ?? null,
       ],
       ...(traced && { where: numbered(traced.records) }),
     };
@@ -91,6 +108,16 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
         'moved',
         `${counted(moved.filter((m) => m.before !== m.after).length, 'figure')} moved: ${counted(matched.added.length, 'record')} came, ${matched.gone.length} went, ${matched.changed.after.length} changed.`,
       ),
+      ...(unexplained
+        ? [warn('left-over', `The records do not explain all of ${unexplained}: see “Left over”.`)]
+        : explained
+          ? [
+              warn(
+                'explained',
+                `The records explain every difference of ${counted(explained, 'figure')} that adds up.`,
+              ),
+            ]
+          : []),
       ...(moved.length > MOST_TRACED
         ? [warn('not-all-traced', `Records are counted for the first ${MOST_TRACED} figures only.`)]
         : []),
@@ -107,6 +134,8 @@ interface MovedFigure {
   readonly difference: number | null;
   readonly rowWhere?: Condition | undefined;
   readonly columnWhere?: Condition | undefined;
+  /** What it is a measure of, where it is one. */
+  readonly measure?: Measure | undefined;
 }
 
 /** Figures of two tables by the labels of their rows and the titles of their columns. */
@@ -147,6 +176,7 @@ function movedFigures(now: AnswerTable, then: AnswerTable, unmoved: boolean): Mo
             : null,
         rowWhere: (b ?? a)?.where,
         columnWhere: (n !== undefined ? now.columns[n] : then.columns[p ?? 0]).where,
+        measure: (n !== undefined ? now.columns[n] : then.columns[p ?? 0]).measure,
       });
     }
   }
@@ -164,9 +194,11 @@ interface Traced {
   readonly changed: number;
   /** Of the newer reading: added and changed. */
   readonly records: number[];
+  /** By how much each moved a figure that adds up; null for others. */
+  readonly amounts: Amounts | null;
 }
 
-/** Counts the added, gone and changed records among those of a figure. */
+/** Counts the added, gone and changed records among those of a figure, and what each sort moved it by. */
 function tracer(
   base: Base,
   before: Base,
@@ -179,19 +211,20 @@ function tracer(
     changed: bitsetOf(base.table.length, matched.changed.after),
     gone: bitsetOf(before.table.length, matched.gone),
   };
-  return ({ rowWhere, columnWhere }) => {
-    const wheres = [rowWhere, columnWhere];
+  return (moved) => {
+    const wheres = [moved.rowWhere, moved.columnWhere];
     const now = recordsWithin(base, selectionOf(base, scope), wheres);
     const then = recordsWithin(before, selectionOf(before, scope), wheres);
     const [added, changed] = [and(now, sets.added), and(now, sets.changed)];
     const records: number[] = [];
-    for (const i of matched.added) if ((now[i >>> 5] >>> (i & 31)) & 1) records.push(i);
-    for (const i of matched.changed.after) if ((now[i >>> 5] >>> (i & 31)) & 1) records.push(i);
+    for (const i of matched.added) if (has(now, i)) records.push(i);
+    for (const i of matched.changed.after) if (has(now, i)) records.push(i);
     return {
       added: count(added),
       gone: count(and(then, sets.gone)),
       changed: count(changed),
       records: records.sort((a, b) => a - b),
+      amounts: amountsOf(moved, base.table, before.table, now, then, matched),
     };
   };
 }
@@ -217,6 +250,13 @@ const COLUMNS: FigureColumn[] = [
     says: 'Records of the figure that the older reading has not.',
   },
   {
+    key: 'addedBy',
+    title: 'By those that came',
+    unit: '',
+    type: 'number',
+    says: 'What those that came add.',
+  },
+  {
     key: 'gone',
     title: 'Records that went',
     unit: '',
@@ -224,11 +264,32 @@ const COLUMNS: FigureColumn[] = [
     says: 'Records of the figure that this reading has no more.',
   },
   {
+    key: 'goneBy',
+    title: 'By those that went',
+    unit: '',
+    type: 'number',
+    says: 'What those that went took away.',
+  },
+  {
     key: 'changed',
     title: 'Records that changed',
     unit: '',
     type: 'count',
     says: 'Records of the figure with another value somewhere.',
+  },
+  {
+    key: 'changedBy',
+    title: 'By those that changed',
+    unit: '',
+    type: 'number',
+    says: 'What those in both readings moved it by: with another value, or counted in one of them alone.',
+  },
+  {
+    key: 'left',
+    title: 'Left over',
+    unit: '',
+    type: 'number',
+    says: 'Difference less what came, went and changed: 0 where the records explain all of it.',
   },
 ];
 

@@ -12,6 +12,9 @@ export interface Matched {
   /** In both with another value somewhere: newer and older numbers side by side. */
   readonly changed: { readonly after: Int32Array; readonly before: Int32Array };
   readonly same: number;
+  /** For each newer record the older one that it is, −1 for none; and the other way. */
+  readonly older: Int32Array;
+  readonly newer: Int32Array;
 }
 
 /**
@@ -35,7 +38,8 @@ export function matchRecords(before: Table, after: Table, keys: readonly string[
   }
   const [added, changedAfter, changedBefore]: number[][] = [[], [], []];
   const taken = new Map<string, number>();
-  const met = new Uint8Array(before.length);
+  const older = new Int32Array(after.length).fill(-1);
+  const newer = new Int32Array(before.length).fill(-1);
   const newerKeys = keyColumns(after);
   const pairs = shared.map((c) => [columnFor(before, c.id), c] as const);
   let same = 0;
@@ -48,18 +52,21 @@ export function matchRecords(before: Table, after: Table, keys: readonly string[
       continue;
     }
     taken.set(key, at + 1);
-    met[old] = 1;
+    older[i] = old;
+    newer[old] = i;
     if (pairs.some(([a, b]) => fullCell(a, old) !== fullCell(b, i))) {
       changedAfter.push(i);
       changedBefore.push(old);
     } else same++;
   }
-  const gone = Array.from(met.keys()).filter((i) => met[i] === 0);
+  const gone = Array.from(newer.keys()).filter((i) => newer[i] < 0);
   return {
     added: Int32Array.from(added),
     gone: Int32Array.from(gone),
     changed: { after: Int32Array.from(changedAfter), before: Int32Array.from(changedBefore) },
     same,
+    older,
+    newer,
   };
 }
 

@@ -3,11 +3,14 @@ import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { readAsk } from '$lib/core/ask/badAsk';
 import { benchOf } from '$lib/core/bench/benchOf';
+import type { Bench } from '$lib/core/bench/document';
 import { upgradeBench } from '$lib/core/bench/upgrade';
 import { application } from '$lib/server/application';
 import { answering, bodyOf, idOf, notFound } from '$lib/server/http/problem';
 import { addBench } from '$lib/server/storage/benches';
+import type { Database } from '$lib/server/storage/database';
 import { findList } from '$lib/server/storage/lists';
+import { readingsOf } from '$lib/server/storage/readings';
 import type { RequestHandler } from './$types';
 
 /** A bench whole, or the ask that it shall answer. */
@@ -16,6 +19,17 @@ const NewBench = z.strictObject({
   doc: z.unknown().optional(),
   ask: z.unknown().optional(),
 });
+
+/** A bench on a reading of the list: one saved elsewhere names a reading that is not its own. */
+async function onReadingOf(
+  db: Database,
+  list: number,
+  current: number,
+  doc: Bench,
+): Promise<Bench> {
+  const own = (await readingsOf(db, list)).some(({ id }) => id === doc.reading);
+  return own ? doc : { ...doc, reading: current };
+}
 
 export const POST: RequestHandler = ({ params, request }) =>
   answering(async () => {
@@ -26,6 +40,8 @@ export const POST: RequestHandler = ({ params, request }) =>
     const list = await findList(db, idOf(params.id));
     if (!list?.current_reading) return notFound('list');
     const made =
-      doc === undefined ? benchOf(readAsk(ask), list.current_reading) : upgradeBench(doc);
+      doc === undefined
+        ? benchOf(readAsk(ask), list.current_reading)
+        : await onReadingOf(db, list.id, list.current_reading, upgradeBench(doc));
     return json({ id: await addBench(db, list.id, name, made) }, { status: 201 });
   });

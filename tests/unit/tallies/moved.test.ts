@@ -1,0 +1,178 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { scalarColumn, textColumn } from '$lib/core/table/column';
+import type { Table } from '$lib/core/table/table';
+import { recordKeys } from '$lib/core/tally/recordKeys';
+import { readDemo } from '../../support/demo';
+import { rows, standing } from '../../support/ask';
+
+interface Entry {
+  readonly key: number;
+  readonly group: string;
+  readonly amount: number | null;
+}
+const listOf = (entries: readonly Entry[]): Table => ({
+  length: entries.length,
+  columns: [
+    scalarColumn(
+      'Key',
+      'number',
+      entries.map((e) => e.key),
+    ),
+    textColumn(
+      'Group',
+      entries.map((e) => e.group),
+    ),
+    scalarColumn(
+      'Amount',
+      'number',
+      entries.map((e) => e.amount),
+      { decimals: 2 },
+    ),
+  ],
+});
+const compared = (ladder: object = {}) => ({
+  lists: { before: {} },
+  ladder,
+  tallies: [
+    {
+      kind: 'comparison',
+      with: 'before',
+      match: ['Key'],
+      tally: {
+        kind: 'ledger',
+        groups: [{ column: 'Group' }],
+        measures: [
+          { kind: 'sum', column: 'Amount' },
+          { kind: 'mean', column: 'Amount' },
+        ],
+      },
+    },
+  ],
+});
+
+const amount = fc.option(
+  fc.integer({ min: -1_000_000, max: 1_000_000 }).map((n) => n / 100),
+  { nil: null, freq: 8 },
+);
+const entries = fc.uniqueArray(
+  fc.record({
+    key: fc.integer({ min: 1, max: 60 }),
+    group: fc.constantFrom('a', 'b', 'c'),
+    amount,
+  }),
+  { selector: ({ key }) => key, maxLength: 40 },
+);
+
+describe('what moved, and through which records', () => {
+  it('by hand: one came, one went, one changed its value, one its group', () => {
+    const before = listOf([
+      { key: 1, group: 'a', amount: 10 },
+      { key: 2, group: 'a', amount: 20 },
+      { key: 3, group: 'b', amount: 5 },
+      { key: 4, group: 'b', amount: 7 },
+    ]);
+    const after = listOf([
+      { key: 1, group: 'a', amount: 12.5 },
+      { key: 3, group: 'a', amount: 5 },
+      { key: 4, group: 'b', amount: 7 },
+      { key: 9, group: 'b', amount: 100 },
+    ]);
+    const { result } = standing(after, compared(), { before });
+    const found = rows(result).filter((row) => row['Figure'] === 'sum of Amount');
+    const of = (where: string): unknown => {
+      const row = found.find((r) => r['Where'] === where);
+      return (
+        row && [
+          row['Before'],
+          row['After'],
+          row['By those that came'],
+          row['By those that went'],
+          row['By those that changed'],
+          row['Left over'],
+        ]
+      );
+    };
+    expect(of('a')).toEqual([30, 17.5, 0, -20, 7.5, 0]);
+    expect(of('b')).toEqual([12, 107, 100, 0, -5, 0]);
+    expect(of('Grand total')).toEqual([42, 124.5, 100, -20, 2.5, 0]);
+    // A mean is not taken apart.
+    const mean = rows(result).find((r) => r['Where'] === 'a' && r['Figure'] === 'mean of Amount');
+    expect([mean?.['By those that came'], mean?.['Left over']]).toEqual([null, null]);
+    expect(result.tallies[0].warnings.map(({ code }) => code)).toContain('explained');
+  });
+
+  it('whatever changed, the records explain all of it', () => {
+    fc.assert(
+      fc.property(entries, entries, fc.boolean(), (old, now, narrowed) => {
+        fc.pre(old.length > 0 && now.length > 0);
+        const ladder = narrowed
+          ? {
+              rungs: [
+                {
+                  condition: {
+                    kind: 'leaf',
+                    column: 'Amount',
+                    test: { test: 'compare', op: 'gt', value: 0 },
+                  },
+                },
+              ],
+              setAside: { records: [1] },
+            }
+          : {};
+        const { result } = standing(listOf(now), compared(ladder), { before: listOf(old) });
+        for (const row of rows(result)) {
+          if (row['Figure'] !== 'sum of Amount' && row['Figure'] !== 'Records') continue;
+          const parts = ['came', 'went', 'changed'].map((what) =>
+            Number(row[`By those that ${what}`]),
+          );
+          const difference = Number(row['After'] ?? 0) - Number(row['Before'] ?? 0);
+          expect(parts.reduce((a, b) => a + b, 0)).toBeCloseTo(difference, 6);
+          expect(row['Left over']).toBe(0);
+        }
+      }),
+      { numRuns: 150 },
+    );
+  });
+
+  it('a record set aside is set aside in both readings, and moves nothing', () => {
+    const list = listOf([
+      { key: 1, group: 'a', amount: 10 },
+      { key: 2, group: 'a', amount: 1000 },
+    ]);
+    // The same records in another order: the one set aside is the second here, the first there.
+    const before = listOf([
+      { key: 2, group: 'a', amount: 1000 },
+      { key: 1, group: 'a', amount: 10 },
+    ]);
+    const asked = compared({ setAside: { records: [2] } });
+    expect(rows(standing(list, asked, { before }).result)).toEqual([]);
+  });
+});
+
+describe('columns that name a record', () => {
+  it('are as few as will do; none where nothing does', () => {
+    const { table } = readDemo('sailings').reading;
+    const keys = recordKeys(table);
+    expect(keys.length).toBeGreaterThan(1);
+    expect(keys.length).toBeLessThan(6);
+    expect(keys).not.toContain('fares_taken');
+    const cells = new Set(
+      Array.from({ length: 20_000 }, (_, i) => i)
+        .filter((i) => i < table.length)
+        .map((i) =>
+          keys
+            .map((id) => {
+              const column = table.columns.find((c) => c.id === id);
+              return column && ('codes' in column ? column.codes[i] : column.values[i]);
+            })
+            .join('|'),
+        ),
+    );
+    expect(cells.size).toBeGreaterThan(0.99 * Math.min(20_000, table.length));
+    expect(recordKeys(readDemo('kiosks').reading.table)).toEqual(['day']);
+    const alike: Table = { length: 4, columns: [textColumn('x', ['a', 'a', 'a', 'a'])] };
+    expect(recordKeys(alike)).toEqual([]);
+    expect(recordKeys({ length: 0, columns: [] })).toEqual([]);
+  });
+});
