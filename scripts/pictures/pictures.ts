@@ -134,6 +134,13 @@ try {
   await picture('column');
 
   await page.type(Key.ESCAPE);
+  await page.click('report-open');
+  await page.untilText('pages', /^\d+ pages$/);
+  await page.find('page');
+  await page.driver.sleep(1500);
+  await picture('report');
+
+  await page.type(Key.ESCAPE);
   await page.run(`document.documentElement.dataset.mode = 'dark'`);
   await openTally(page, 'crosstab-1');
   await picture('dark');

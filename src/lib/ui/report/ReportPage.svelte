@@ -222,7 +222,7 @@
     <div class="sheets" style:zoom={scale}>
       {#each pages as page, n (n)}
         <article
-          class="sheet"
+          class="sheet on-paper"
           aria-label="Page {n + 1} of {pages.length}"
           style:width="{on.width}mm"
           style:height="calc({on.height}mm - 1px)"
@@ -245,7 +245,13 @@
     </div>
   {/if}
   {#if report}
-    <div class="measure" style:width="{text.width}px" bind:this={measure} aria-hidden="true" inert>
+    <div
+      class="measure on-paper"
+      style:width="{text.width}px"
+      bind:this={measure}
+      aria-hidden="true"
+      inert
+    >
       {#each pieces as piece, k (k)}
         <div class="piece" data-piece={k}>
           <PieceView {report} {piece} {views} width={text.width} />
@@ -287,10 +293,8 @@
     justify-content: center;
     gap: 36px;
   }
-  /* Paper is white in both themes. */
   .sheet,
   .measure {
-    color-scheme: light;
     color: var(--ink);
     background: #fff;
     font-size: 11px;

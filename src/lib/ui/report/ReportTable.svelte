@@ -79,7 +79,8 @@
 <style>
   table {
     width: 100%;
-    border-collapse: collapse;
+    border-collapse: separate;
+    border-spacing: 0;
     font-size: 10.5px;
     line-height: 1.25;
     margin: 0 0 6px;
@@ -90,7 +91,7 @@
   thead th {
     text-align: left;
     vertical-align: bottom;
-    border-bottom: 1.3px solid var(--rule-strong);
+    border-bottom: 1.5px solid var(--rule-strong);
     padding: 3px 5px;
     font-weight: 600;
   }
@@ -108,7 +109,7 @@
   .label,
   td {
     padding: 3px 5px;
-    border-bottom: 0.6px solid var(--rule);
+    border-bottom: 1px solid var(--rule);
     vertical-align: top;
   }
   tr {
@@ -127,8 +128,11 @@
     font-weight: 600;
   }
   .grand :is(th, td) {
-    border-top: 0.8px solid var(--rule-strong);
-    border-bottom: 2.4px double var(--rule-strong);
+    border-top: 1px solid var(--rule-strong);
+    border-bottom: 3px double var(--rule-strong);
+  }
+  tr:has(+ .grand) :is(th, td) {
+    border-bottom: 0;
   }
   .part {
     margin: 2px 0 3px;
