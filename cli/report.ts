@@ -15,20 +15,19 @@ import { gatherReport, troublesOf } from '$lib/engine/report';
 import { reportDocument } from '$lib/ui/report/document';
 import { z } from 'zod';
 import { Disagrees, Misused } from './exit';
-import { BY_ITSELF, listName, readJson } from './input';
+import { listName, readJson } from './input';
+import { listsNamed, type ListOptions } from './listsNamed';
 import { note, write } from './output';
 import { readAs, type ReadOptions } from './readAs';
 import { readChecked } from './readChecked';
 
-export interface ReportOptions extends ReadOptions {
+export interface ReportOptions extends ReadOptions, ListOptions {
   readonly data: string;
   readonly out?: string;
   readonly format?: string;
   /** The file that the bench was made on. */
   readonly against?: string;
   readonly name?: string;
-  /** Other lists that the bench looks at: `Vessels=vessels.csv`. */
-  readonly list: readonly string[];
 }
 
 const FORMATS = ['html', 'json', 'csv'] as const;
@@ -118,15 +117,4 @@ function standingOn(doc: Bench, table: Table, { against, missing, type }: Report
       `The bench names ${counted(named, 'record')} by number. In another file than its own these may be others: give its own with --against.`,
     );
   return doc;
-}
-
-/** @throws Misused */
-function listsNamed(given: readonly string[]): Map<string, Table> {
-  return new Map(
-    given.map((text) => {
-      const at = text.indexOf('=');
-      if (at < 1) throw new Misused(`--list takes NAME=FILE, not “${text}”.`);
-      return [text.slice(0, at), readChecked(text.slice(at + 1), BY_ITSELF).table];
-    }),
-  );
 }

@@ -6,11 +6,18 @@ import { note } from './output';
 import { reckon } from './reckon';
 import { report } from './report';
 import { schema } from './schema';
+import { verify } from './verify';
 
 const program = new Command('tally')
   .description('Figures that can be defended, from a delimited file. FILE is - for standard input.')
   .exitOverride()
   .configureHelp({ sortSubcommands: false });
+
+/** An option that may be given often. */
+const gathered = (given: string, before: readonly string[]): readonly string[] => [
+  ...before,
+  given,
+];
 
 /** A command that reads a list, with the options that say how. */
 const reading = (name: string, description: string): Command =>
@@ -22,7 +29,7 @@ const reading = (name: string, description: string): Command =>
     .option(
       '--type <NAME=TYPE>',
       'reads a column as text, number, date, datetime, time or yesno; may be given often',
-      (given: string, before: readonly string[]) => [...before, given],
+      gathered,
       [],
     )
     .option(
@@ -49,7 +56,7 @@ reading('report <BENCH>', 'make the report of a bench (saved from its page, or a
   .option(
     '--list <NAME=FILE>',
     'another list that the bench looks at; may be given often',
-    (given: string, before: readonly string[]) => [...before, given],
+    gathered,
     [],
   )
   .action(report);
@@ -57,6 +64,13 @@ reading('report <BENCH>', 'make the report of a bench (saved from its page, or a
 reading('check', 'write how a file is read, and everything doubtful in it')
   .option('--out <FILE>', 'where the report goes; standard output unless given')
   .action(check);
+
+program
+  .command('verify <RECORD>')
+  .description('reckon a figure again from its file, by the record saved behind it')
+  .requiredOption('--data <FILE>', 'the file that its list was read from')
+  .option('--list <NAME=FILE>', 'another list that it looks at; may be given often', gathered, [])
+  .action(verify);
 
 program
   .command('schema')

@@ -280,8 +280,9 @@ function reading(): void {
     let n = 0;
     Papa.parse<string[]>(whole, {
       chunkSize: slice,
-      chunk: ({ data }) => void (n += data.length),
-    } as Papa.ParseLocalConfig<string[], never>);
+      chunk: ({ data }: Papa.ParseResult<string[]>) => void (n += data.length),
+      complete: () => {},
+    });
     return n;
   };
   atMost(

@@ -178,7 +178,7 @@ async function million(server: TestServer): Promise<Result[]> {
       scrolling.push(await longestBlock(page));
     }
     const whole = /All ([\d,]+) records/.exec(records)?.[1] ?? '?';
-    const tallies = await benchPageTallies(server, page, bench);
+    const tallies = await benchPageTallies(server, page, String(bench));
     return [
       ...tallies,
       {

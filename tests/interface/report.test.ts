@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -94,6 +94,22 @@ describe('a known total', () => {
     expect(await page.all('[aria-label="agrees with its known total"]')).toHaveLength(1);
     await page.click('undo');
     await page.untilText('check', 'from it');
+  });
+
+  it('where the figure comes from is saved, and verified by the command line', async () => {
+    await page.click('save-record');
+    const file = await page.until('the file', async () => {
+      const found = readdirSync(page.downloads).find((name) => /figure.*\.json$/.test(name));
+      return found ? path.join(page.downloads, found) : null;
+    });
+    const right = tally(['verify', file, '--data', demoPath('sailings')]);
+    expect([right.code, right.notes]).toEqual([0, expect.not.stringContaining('not verified')]);
+    // One fare of another list, though elsewhere, and the figure is not verified.
+    const other = path.join(folder, 'other.csv');
+    writeFileSync(other, readFileSync(demoPath('sailings'), 'utf8').replace('1341.25', '1341.50'));
+    const wrong = tally(['verify', file, '--data', other]);
+    expect(wrong.code).toBe(3);
+    expect(wrong.notes).toContain('not verified');
   });
 
   it('that is no number is refused in its place', async () => {

@@ -1,20 +1,28 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Bench } from '$lib/core/bench/document';
+import { answerAsk } from '$lib/core/ask/answer';
 import { addRung } from '$lib/core/bench/edits';
+import { FigureRecord } from '$lib/core/bench/figureRecord';
+import { recipeOfMade } from '$lib/core/bench/madeList';
 import { newBench } from '$lib/core/bench/newBench';
 import { inReport, removeKnown, setKnown, setReport } from '$lib/core/bench/reportEdits';
 import { addTally, keepApart, moveTally } from '$lib/core/bench/trayEdits';
 import { agrees, readKnown } from '$lib/core/check/known';
+import { finish } from '$lib/core/steps/steps';
+import { scalarColumn } from '$lib/core/table/column';
+import { tablePrint } from '$lib/core/table/print';
+import type { Table } from '$lib/core/table/table';
+import { behind } from '$lib/core/tally/behind';
 import { Tally } from '$lib/core/tally/specs';
 import { gatherReport, Report, troublesOf, type ReportTable } from '$lib/engine/report';
 import { reportDocument } from '$lib/ui/report/document';
 import { paginate, type Measured } from '$lib/ui/report/layout';
 import { bandsOf, FootNotes, piecesOf, type Piece, type TablePiece } from '$lib/ui/report/pieces';
 import { OpenBench } from '../support/bench';
-import { noRecipe, small } from '../support/smallList';
+import { small } from '../support/smallList';
 
-const open = (): OpenBench => new OpenBench(small, noRecipe, 'Depots');
+const open = (): OpenBench => new OpenBench(small, recipeOfMade(small), 'Depots');
 const grouped = (): Bench =>
   addTally(
     newBench(small, 1),
@@ -327,5 +335,47 @@ describe('pages', () => {
     const chart: Measured = { piece: { kind: 'chart', section: 0 }, height: 100 };
     expect(paginate([caption, chart], 500)).toHaveLength(1);
     expect(paginate([chart, caption, chart], 500).map((page) => page.length)).toEqual([1, 2]);
+  });
+});
+
+describe('the record of a figure', () => {
+  it('says the list, the ask, the place and the figure; any other cell is another list', () => {
+    const bench = open();
+    const narrowed = addRung(grouped(), {
+      kind: 'leaf',
+      column: 'Sum',
+      not: false,
+      test: { test: 'compare', op: 'gt', value: 5 },
+    });
+    bench.show(narrowed);
+    const record = FigureRecord.parse(
+      bench.ask('figureRecord', { place: { tally: 'crosstab-1', ...NORTH } }),
+    );
+    expect(record).toMatchObject({ figure: 22, shown: '22', records: 2, place: NORTH });
+    expect(record.ask.tallies).toHaveLength(1);
+    expect(record.list).toMatchObject({ records: 6, print: tablePrint(small) });
+    const [{ answer, base }] = finish(
+      answerAsk({ name: 'x', table: small, others: new Map() }, record.ask),
+    ).answers;
+    expect(finish(behind(base, answer, record.place)).figure).toBe(22);
+  });
+
+  it('a print is of what was read, not of how it is coded', () => {
+    const [region, ...rest] = small.columns;
+    if (!('codes' in region)) throw new Error('no text');
+    // The same texts by other codes.
+    const recoded = {
+      ...region,
+      codes: region.codes.map((code) => (code < 0 ? -1 : region.dictionary.length - 1 - code)),
+      dictionary: [...region.dictionary].reverse(),
+    };
+    expect(tablePrint({ ...small, columns: [recoded, ...rest] })).toBe(tablePrint(small));
+    const changed = { ...recoded, codes: recoded.codes.slice().fill(0, 0, 1) };
+    expect(tablePrint({ ...small, columns: [changed, ...rest] })).not.toBe(tablePrint(small));
+    const zero: Table = { length: 2, columns: [scalarColumn('x', 'number', [0, null])] };
+    const minus: Table = { length: 2, columns: [scalarColumn('x', 'number', [-0, null])] };
+    const one: Table = { length: 2, columns: [scalarColumn('x', 'number', [0, 0])] };
+    expect(tablePrint(minus)).toBe(tablePrint(zero));
+    expect(tablePrint(one)).not.toBe(tablePrint(zero));
   });
 });

@@ -1,11 +1,10 @@
 import { EngineError } from '../core/errors';
-import { stand, StandCache, type AskedList } from '../core/ask/stand';
-import type { Recipe } from '../core/read/recipe';
+import { stand, StandCache } from '../core/ask/stand';
 import { finish, type Steps } from '../core/steps/steps';
 import type { Table } from '../core/table/table';
 import { answerCounts, leadSums } from './answers/counts';
 import { HANDLERS, type Handler } from './handlers';
-import { AnswerCache, Held, LeadSums } from './held';
+import { AnswerCache, Held, LeadSums, type OpenList } from './held';
 import type { ArgsOf, Do, ReplyOf } from './protocol';
 
 /** How many stands are held: the present one, and the one whose figures may still be on the page. */
@@ -26,10 +25,10 @@ export class Engine {
   readonly #sums = new LeadSums();
   readonly #answers = new AnswerCache();
   readonly #held: Held[] = [];
-  #list: AskedList & { readonly recipe: Recipe };
+  #list: OpenList;
   #next = 1;
 
-  constructor(list: AskedList & { readonly recipe: Recipe }) {
+  constructor(list: OpenList) {
     this.#list = list;
   }
 
@@ -52,7 +51,7 @@ export class Engine {
   *stand({ doc }: ArgsOf<'stand'>): Steps<ReplyOf<'stand'>> {
     const on = yield* stand(this.#list, doc, this.#cache);
     const lead = yield* leadSums(on, doc, this.#sums);
-    const held = new Held(this.#next++, doc, on, lead, this.#list.name, this.#answers.of(on.base));
+    const held = new Held(this.#next++, doc, on, lead, this.#list, this.#answers.of(on.base));
     this.#held.push(held);
     if (this.#held.length > MOST_HELD) this.#held.shift();
     return answerCounts(held);
@@ -94,6 +93,7 @@ const ANSWERS: Answers = {
   behindRecords: onHeld(HANDLERS.behindRecords),
   check: onHeld(HANDLERS.check),
   known: onHeld(HANDLERS.known),
+  figureRecord: onHeld(HANDLERS.figureRecord),
   locate: onHeld(HANDLERS.locate),
   locateRecord: onHeld(HANDLERS.locateRecord),
   recordsOn: onHeld(HANDLERS.recordsOn),

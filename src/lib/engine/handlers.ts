@@ -18,6 +18,7 @@ import { copyShown, fileRecords, fileShown } from './answers/handOver';
 import { copyTally, fileTally } from './answers/handOverTally';
 import { answerLedger, groupAt, labelsOf } from './answers/ledger';
 import { answerLines } from './answers/lines';
+import { answerFigureRecord } from './answers/figureRecord';
 import { answerKnown } from './answers/known';
 import { answerMatch, answerOther } from './answers/join';
 import { answerDraft, answerUses } from './answers/made';
@@ -63,6 +64,7 @@ export const HANDLERS: { readonly [K in Exclude<Do, 'stand'>]: Handler<K> } = {
   behindRecords: answerBehindRecords,
   check: answerCheck,
   known: answerKnown,
+  figureRecord: answerFigureRecord,
   *locate(held, { tally, keys }) {
     if (!Array.isArray(keys) || keys.length === 0) return { line: -1 };
     const ledger = yield* held.ledger(tally);

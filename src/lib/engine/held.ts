@@ -1,9 +1,10 @@
 import { EngineError } from '../core/errors';
 import { compute, type Computed } from '../core/ask/compute';
-import type { Stand } from '../core/ask/stand';
+import type { AskedList, Stand } from '../core/ask/stand';
 import type { Bench, TrayItem } from '../core/bench/document';
 import { isLedger } from '../core/bench/tray';
 import { directTotal } from '../core/measure/compensated';
+import type { Recipe } from '../core/read/recipe';
 import { StepCache } from '../core/steps/cache';
 import type { Steps } from '../core/steps/steps';
 import type { KeyMatch } from '../core/prepare/join';
@@ -20,6 +21,15 @@ import type { ColumnFacts } from './replies';
 import type { Standing } from './standing';
 
 const footings = new WeakMap<Answer, Footing>();
+
+/** A list that is open, with how it was read. */
+export type OpenList = AskedList & { readonly recipe: Recipe };
+
+/** A tally over another scope: only its whole, without groups where it has some. */
+export const overScope = (tally: Tally, scope: ScopeName | undefined): Tally =>
+  scope !== undefined && scope !== tally.scope
+    ? { ...tally, scope, ...(tally.kind === 'ledger' && { groups: [] }) }
+    : tally;
 
 /** One stand of a bench with what was asked of it so far. Kept for a few tokens, then dropped. */
 export class Held implements Standing {
@@ -39,10 +49,15 @@ export class Held implements Standing {
     readonly stand: Stand,
     /** Sum of the lead column over all, each rung, narrowed, set aside, counted. */
     readonly lead: readonly (number | null)[],
-    readonly listName: string,
+    /** The list as it was read. */
+    readonly list: OpenList,
     /** Tallies computed over the same records, those of earlier stands too. */
     readonly answers: StepCache<Computed>,
   ) {}
+
+  get listName(): string {
+    return this.list.name;
+  }
 
   get table(): Table {
     return this.stand.base.table;
@@ -61,12 +76,7 @@ export class Held implements Standing {
 
   /** A tally of the tray computed; over another scope only its whole, without groups where it has some. */
   *answer(id: string, scope?: ScopeName): Steps<Computed> {
-    const { tally } = this.item(id);
-    return yield* this.computed(
-      scope !== undefined && scope !== tally.scope
-        ? { ...tally, scope, ...(tally.kind === 'ledger' && { groups: [] }) }
-        : tally,
-    );
+    return yield* this.computed(overScope(this.item(id).tally, scope));
   }
 
   /** Any tally computed on this stand, kept for a while. */

@@ -52,6 +52,8 @@ export interface Asks {
   footing: OfTally;
   /** Every known total of the bench beside its figure. */
   known: On;
+  /** Where a figure comes from, as one document. */
+  figureRecord: On & { readonly place: Place };
   behind: On & { readonly place: Place };
   behindRecords: On & Stretch & { readonly place: Place };
   check: On & { readonly place: Place; readonly known: number };

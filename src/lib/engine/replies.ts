@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { FigureRecord } from '../core/bench/figureRecord';
 import { Fault } from '../core/tally/fault';
 import { Footing } from '../core/tally/footing';
 import { Condition } from '../core/scope/condition';
@@ -358,6 +359,7 @@ export const Replies = {
   questions: z.array(Begin),
   sketch: Sketch,
   known: z.array(KnownNow),
+  figureRecord: FigureRecord,
   footing: Footing,
   behind: Behind,
   behindRecords: z.array(BehindRecord),

@@ -9,6 +9,7 @@ const DOES: Record<Do, true> = {
   heads: true,
   answer: true,
   known: true,
+  figureRecord: true,
   rows: true,
   shape: true,
   fact: true,

@@ -19,7 +19,7 @@ import type { Behind, BehindRecord } from '../replies';
 import { cellOf, correctedCells } from './cells';
 
 /** What stands behind a figure, kept while its records are looked through; in the tally's own order. */
-function* opened(held: Held, place: Place): Steps<FigureBehind> {
+export function* opened(held: Held, place: Place): Steps<FigureBehind> {
   const key = JSON.stringify(place);
   const known = held.behind.get(key);
   if (known) return known;

@@ -5,7 +5,7 @@
   import type { Behind, BehindRecord, Place } from '../../engine/protocol';
   import { Refused } from '../../worker/engineClient';
   import type { BenchState } from '../bench/bench.svelte';
-  import { copyText } from '../handover/clipboard';
+  import { copyText, fileNameFor, saveFile } from '../handover/clipboard';
   import KnownTotal from './KnownTotal.svelte';
 
   interface Props {
@@ -48,6 +48,15 @@
       count: STEP,
     });
     records = [...records, ...next];
+  }
+
+  /** Where the figure comes from, as a file that the command line verifies. */
+  async function saveRecord(): Promise<void> {
+    const record = await bench.ask('figureRecord', { place });
+    const name = fileNameFor(bench.facts.listName, 'figure').replace(/\.\w+$/, '.json');
+    saveFile(name, `${JSON.stringify(record, null, 1)}\n`, 'application/json');
+    bench.notice =
+      'The record of the figure was saved. The command line verifies it: tally verify.';
   }
 </script>
 
@@ -111,6 +120,9 @@
         onclick={() =>
           copyText(behind?.figure ?? '').then(() => (bench.notice = 'The figure was copied.'))}
         >Copy figure</button
+      >
+      <button type="button" class="act" onclick={saveRecord} data-test="save-record"
+        >Save its record</button
       >
     </div>
   </div>
