@@ -155,6 +155,8 @@ describe('migrations', () => {
     expect((await findBench(old, 1))?.doc).toEqual({
       version: 3,
       bands: [],
+      known: [],
+      report: { title: '', intro: '', paper: 'a4', lying: false },
       reading: 1,
       lists: {},
       // Records counted from 0.
