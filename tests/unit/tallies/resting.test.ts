@@ -65,6 +65,38 @@ describe('what a figure rests on', () => {
     });
   });
 
+  it('a share rests on the record that its figure rests on: the record leaves the whole as well', () => {
+    const { tallies } = answered(table, {
+      tallies: [
+        { kind: 'ranking', groups: [{ column: 'Vessel' }], by: FARES },
+        {
+          kind: 'crosstab',
+          down: [{ column: 'Vessel' }],
+          across: [{ column: 'Cancelled' }],
+          measures: [FARES],
+          shares: ['column', 'row'],
+        },
+      ],
+    });
+    const [want] =
+      sql(`with far as (select * from s where vessel = 'Fulmar' order by fares desc limit 1)
+      select (sum(case when vessel = 'Fulmar' then fares end) - (select fares from far))
+        / (sum(fares) - (select fares from far)) without from s`);
+    const ranked = tallies[0].tables[0].rows.find((r) => r.cells[1] === 'Fulmar');
+    const share = tallies[0].tables[0].columns.findIndex((c) => c.key === 'share');
+    expect(ranked?.marks?.find((m) => m.column === share)).toMatchObject({
+      kind: 'rests',
+      without: near(want.without),
+    });
+    const { rows, columns } = tallies[1].tables[0];
+    const crossed = rows.find((r) => r.cells[0] === 'Fulmar');
+    const of = (key: string): unknown =>
+      crossed?.marks?.find((m) => m.column === columns.findIndex((c) => c.key === key));
+    expect(of('all.m1-column')).toMatchObject({ kind: 'rests', without: near(want.without) });
+    // All of the row is the whole of the row, with the record or without.
+    expect(of('all.m1-row')).toBeUndefined();
+  });
+
   const small: Table = {
     length: 11,
     columns: [

@@ -146,3 +146,30 @@ export function restsMark(
       ]
     : [];
 }
+
+/**
+ * The mark of a share whose figure one record carries, where the share would be another without it:
+ * the record leaves the figure and the whole.
+ * @param of the column of the figure; `whole`: what the figure was divided by
+ */
+export function shareRestsMark(
+  table: Table,
+  of: FigureColumn,
+  share: FigureColumn,
+  place: number,
+  rests: RestsOn | null,
+  whole: number,
+): Mark[] {
+  if (!rests?.much || of.measure?.kind !== 'sum') return [];
+  const without = figureOf(whole === rests.value ? NaN : rests.without / (whole - rests.value));
+  if (without === figureOf((rests.without + rests.value) / whole)) return [];
+  return [
+    {
+      column: place,
+      kind: 'rests',
+      says: `Rests on ${restsRecord(table, of, rests)}: ${figureText(share, without)} without it.`,
+      record: recordNumber(rests.record),
+      without,
+    },
+  ];
+}

@@ -19,7 +19,7 @@ import {
   type Mark,
   shareOf,
 } from '../result';
-import { restsMark } from '../resting';
+import { restsMark, shareRestsMark } from '../resting';
 import { walkGroups } from '../sortedGroups';
 import { visitAll, visitMeasures, withOrderMoved } from '../visit';
 import { measurePhrase } from '../words';
@@ -202,17 +202,18 @@ function crossRows(
           ...restsMark(base.table, columns[labels + cells.length], labels + cells.length, rests),
         );
         cells.push(figureFrom(m, shown[k], v));
-        for (const share of sharesOf(spec, k))
-          cells.push(
-            shareOf(
-              v,
-              share === 'row'
-                ? value(i, g, whole, k)
-                : share === 'column'
-                  ? value(0, 0, across, k)
-                  : value(0, 0, whole, k),
-            ),
-          );
+        const of = columns[labels + cells.length - 1];
+        for (const share of sharesOf(spec, k)) {
+          const divisor =
+            share === 'row'
+              ? value(i, g, whole, k)
+              : share === 'column'
+                ? value(0, 0, across, k)
+                : value(0, 0, whole, k);
+          const at = labels + cells.length;
+          marks.push(...shareRestsMark(base.table, of, columns[at], at, rests, divisor));
+          cells.push(shareOf(v, divisor));
+        }
       });
     }
     return { cells, marks };

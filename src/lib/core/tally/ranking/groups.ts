@@ -7,7 +7,7 @@ import { recordsOf, selectionOf, type Base } from '../base';
 import { figureFrom, labelColumns, measureColumns, RECORDS_COLUMN, shownColumn } from '../figure';
 import { groupWhere, treeOf } from '../keys';
 import type { TallyAnswer } from '../kind';
-import { restsMark } from '../resting';
+import { restsMark, shareRestsMark } from '../resting';
 import { marked, shareOf, type FigureColumn, type FigureRow, type Mark } from '../result';
 import { warn, type Warning } from '../warnings';
 import { changes } from './change';
@@ -61,11 +61,14 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
   ];
   const valueAt = columns.findIndex((c) => c.key === 'm1');
   /** The figure where one record carries it, and the place where it does. */
-  const marksOf = (g: number, values: Float64Array, order: readonly number[]): Mark[] => {
+  const marksOf = (g: number, order: readonly number[], whole: number): Mark[] => {
     const rests = figures.resting.at(deepest + 1, 0, g);
     return [
       ...placeMark(table, columns[valueAt], rests, values, g, order, spec.from),
       ...restsMark(table, columns[valueAt], valueAt, rests),
+      ...(shares
+        ? shareRestsMark(table, columns[valueAt], columns[valueAt + 1], valueAt + 1, rests, whole)
+        : []),
       ...(change ? change.marks(g, columns.length - change.columns.length) : []),
     ];
   };
@@ -97,7 +100,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
         ],
         keys: [places[k], ...groupKeys(tree, deepest, g)],
         where: groupWhere(tree, deepest, g),
-        ...marked(marksOf(g, values, order)),
+        ...marked(marksOf(g, order, whole)),
       });
     });
     const left = [...order.slice(0, from), ...order.slice(to)];
