@@ -260,6 +260,23 @@ describe('a list made of another', () => {
     expect(await makeOf(app(), 'None', { bench, make: STACK, frozen: null })).toBeNull();
     expect((await shelf(db)).find(({ id }) => id === source)?.feeds).toEqual([]);
   });
+
+  it('what fails in its making keeps no page from opening; it is tried again', async () => {
+    const { listId: source, bench } = await kiosks();
+    const made = await makeOf(app(), 'Linked', { bench, make: STACK, frozen: null });
+    const listId = made?.listId ?? 0;
+    await refresh(source);
+    const failing = {
+      ...app(),
+      thread: { perform: () => Promise.reject(new Error('The disk is gone.')) },
+    };
+    await freshen(failing, listId);
+    expect((await findOrigin(db, listId))?.fault).toBe('The disk is gone. It stays as it was.');
+    expect((await standing(listId)).table.length).toBe(3);
+    await freshen(app(), listId);
+    expect((await findOrigin(db, listId))?.fault).toBeNull();
+    expect((await standing(listId)).table.length).toBe(6);
+  });
 });
 
 describe('the shelf', () => {

@@ -3,6 +3,7 @@ import { questionOf } from '$lib/core/bench/askOf';
 import type { Making, Origin } from '$lib/core/bench/origin';
 import type { Application } from '../application';
 import { codeOf } from '$lib/core/errors';
+import { log } from '../log';
 import { findBench, type Bench } from '../storage/benches';
 import { databasePath } from '../storage/database';
 import { findList } from '../storage/lists';
@@ -81,8 +82,13 @@ async function follow(app: Held, listId: number, path: readonly number[]): Promi
       madeOf: key,
     });
   } catch (error) {
-    if (codeOf(error) !== 'listRefused') throw error;
-    await setMade(db, listId, key, error instanceof Error ? error.message : '');
+    const why = error instanceof Error ? error.message : String(error);
+    // What does not fit is tried again when something changed; what failed here, at the next look.
+    if (codeOf(error) === 'listRefused') await setMade(db, listId, key, why);
+    else {
+      log().error(error, 'a list that follows another could not be made anew');
+      await setMade(db, listId, '', `${why} It stays as it was.`).catch(() => undefined);
+    }
   }
 }
 
