@@ -9,11 +9,14 @@ import { newBench } from '$lib/core/bench/newBench';
 import { inReport, removeKnown, setKnown, setReport } from '$lib/core/bench/reportEdits';
 import { addTally, keepApart, moveTally } from '$lib/core/bench/trayEdits';
 import { agrees, readKnown } from '$lib/core/check/known';
+import { taking } from '$lib/core/prepare/reshape';
 import { finish } from '$lib/core/steps/steps';
 import { scalarColumn } from '$lib/core/table/column';
 import { tablePrint } from '$lib/core/table/print';
 import type { Table } from '$lib/core/table/table';
 import { behind } from '$lib/core/tally/behind';
+import { questionsOf } from '$lib/core/tally/guesses';
+import { columnFacts } from '$lib/core/tally/listFacts';
 import { Tally } from '$lib/core/tally/specs';
 import { gatherReport, Report, troublesOf, type ReportTable } from '$lib/engine/report';
 import { reportDocument } from '$lib/ui/report/document';
@@ -199,6 +202,35 @@ describe('the report', () => {
     expect(await kinds('both')).toEqual(['caption', 'chart', 'table', 'after']);
     expect(await kinds('chart')).toEqual(['caption', 'chart', 'after']);
     expect(await kinds('table')).toEqual(['caption', 'table', 'after']);
+  });
+
+  it('is made of nothing and of one record as well, by every kind, with long names', async () => {
+    const long = 'Sailings of a name that goes on and on '.repeat(8).slice(0, 200);
+    const one: Table = { length: 1, columns: small.columns.map((c) => taking(c, [0])) };
+    for (const table of [small, one]) {
+      const facts = {
+        records: small.length,
+        columns: finish(columnFacts(small)),
+        lead: null,
+        lists: [],
+      };
+      const all = questionsOf(facts).flatMap(({ guess }) => ('tally' in guess ? guess.tally : []));
+      expect(all.length).toBeGreaterThan(8);
+      const doc = all.reduce((bench, tally) => addTally(bench, tally, long), newBench(table, 1));
+      const none = addRung(doc, {
+        kind: 'leaf',
+        column: 'Sum',
+        not: false,
+        test: { test: 'compare', op: 'gt', value: 1e9 },
+      });
+      for (const of of [doc, none]) {
+        const bench = new OpenBench(table, recipeOfMade(table), long);
+        const report = await reported(bench, of);
+        expect(report.sections).toHaveLength(all.length + 1);
+        const html = await reportDocument(report, of.report);
+        expect(html).not.toMatch(/NaN|undefined|\[object/);
+      }
+    }
   });
 
   it('a wide table stands in bands: every column of figures in one of them', async () => {
