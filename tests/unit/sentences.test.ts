@@ -189,6 +189,10 @@ describe('the sentence of every kind', () => {
     expect(says(SPECS.nested[0])).toBe(
       'First, sum of Fares taken for each Route; then, of those results: sum of Fares taken for each Route.',
     );
+    // The name of a list keeps its capital within another sentence; a word of ours does not.
+    expect(says(SPECS.comparison[0])).toContain(
+      'What moved since before, in: Sailings grouped by Route',
+    );
     expect(says({ ...LEDGER, scope: 'all' })).toContain('Sailings (all records) grouped by Route');
     expect(says({ kind: 'percentile', column: 'a', scope: 'all' })).toContain(', from all records');
   });

@@ -41,6 +41,7 @@ export function comparisonSentence(
         ...spec,
         tally,
       })),
+      listName,
     ),
     ...ending<ComparisonSpec>([
       ...matched,

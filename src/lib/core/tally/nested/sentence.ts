@@ -24,6 +24,7 @@ export function nestedSentence(
         ...spec,
         inner,
       })),
+      listName,
     ),
     '; then, of those results: ',
     ...withoutEnd(
@@ -33,6 +34,7 @@ export function nestedSentence(
         (outer) => ({ ...spec, outer }),
         true,
       ),
+      '',
     ),
     ...ending<NestedSpec>([
       {
