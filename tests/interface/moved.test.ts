@@ -99,6 +99,9 @@ describe('the line', () => {
     expect(far[0]).toBe('11,206');
     expect(await page.text('sentence')).toContain('The line of Fares taken on Boarded');
     await page.press('and predict at…', '[data-test="sentence"]');
+    await page.until('the field', () =>
+      page.run<boolean>(`return document.activeElement?.matches('.pop input') ?? false`),
+    );
     await page.type('100', Key.ENTER);
     await page.find('figures-predictions');
     await figuresCame(page);

@@ -97,15 +97,17 @@ export class Page {
 
   /** Clicks the button, link or choice with exactly this text. */
   async press(text: string, within = 'body'): Promise<void> {
-    const found = await this.until(`a button “${text}”`, async () => {
+    // Found and clicked in one go: what was drawn anew in between is looked for again.
+    await this.until(`a button “${text}”`, async () => {
       for (const element of await this.all(
         `${within} button, ${within} a, ${within} [role=option], ${within} label[data-part=item]`,
-      ))
-        if ((await element.isDisplayed()) && (await element.getText()).trim() === text)
-          return element;
+      )) {
+        if (!(await element.isDisplayed()) || (await element.getText()).trim() !== text) continue;
+        await element.click();
+        return true;
+      }
       return null;
     });
-    await found.click();
   }
 
   async text(test: string): Promise<string> {
