@@ -5,9 +5,9 @@ import { askOf } from '$lib/core/bench/askOf';
 import { benchOf } from '$lib/core/bench/benchOf';
 import type { Bench } from '$lib/core/bench/document';
 import { moveBench } from '$lib/core/bench/move';
-import { upgradeBench } from '$lib/core/bench/upgrade';
+import { isBench, upgradeBench } from '$lib/core/bench/upgrade';
 import { finish } from '$lib/core/steps/steps';
-import { counted } from '$lib/core/table/format';
+import { counted, showDay } from '$lib/core/table/format';
 import type { Table } from '$lib/core/table/table';
 import { resultsAsDelimited } from '$lib/core/write/resultFile';
 import { Engine } from '$lib/engine/engine';
@@ -31,8 +31,6 @@ export interface ReportOptions extends ReadOptions, ListOptions {
 }
 
 const FORMATS = ['html', 'json', 'csv'] as const;
-const isBench = (document: unknown): boolean =>
-  typeof document === 'object' && document !== null && 'tray' in document;
 
 /**
  * The report of a bench over a file, by the same code as the page.
@@ -48,11 +46,7 @@ export async function report(file: string, options: ReportOptions): Promise<void
     if (!others.has(name) && source.tally === undefined && source.frozen === undefined)
       throw new Misused(`The bench looks at the list “${name}”. Give it: --list "${name}=FILE".`);
   const list = { name: options.name ?? listName(options.data), table, recipe, others };
-  const today = new Date().toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-  });
+  const today = showDay(new Date());
   const engine = new Engine(list);
   const counts = engine.now('stand', { doc });
   const made = await gatherReport((kind, args) => engine.now(kind, args), counts, doc, {

@@ -20,6 +20,9 @@ export function upgradeBench(document: unknown): Bench {
   );
 }
 
+/** Whether a document is meant as a bench, and not as an ask. */
+export const isBench = (document: unknown): boolean => isObject(document) && 'tray' in document;
+
 /** A bench of any version, as a body or a file brings it. */
 export const AnyBench: z.ZodType<Bench> = z.unknown().transform(upgradeBench);
 

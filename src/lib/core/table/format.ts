@@ -73,3 +73,7 @@ export function counted(n: number, one: string, many = `${one}s`): string {
 }
 
 export const showCount = (n: number): string => withThousands(String(n));
+
+/** The day of a moment where the reader is: `26 Nov 2026`. @param moment a date, or a time in ISO 8601 */
+export const showDay = (moment: Date | string): string =>
+  new Date(moment).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });

@@ -61,8 +61,6 @@ export const setMade = (db: Database, listId: number, madeOf: string, fault: str
 export interface Feed {
   readonly from: number;
   readonly to: number;
-  /** made: the other is made of it; joined: a bench of the other looks at it. */
-  readonly how: 'made' | 'joined';
 }
 
 /** Lists that follow a bench, and the benches that look at other lists, by their numbers. */
@@ -86,15 +84,14 @@ async function links(db: Database) {
 export async function feeds(db: Database): Promise<Feed[]> {
   const { made, looks, listOf } = await links(db);
   const found = [
-    ...made.map(({ list, bench }) => ({ from: listOf.get(bench), to: list, how: 'made' as const })),
+    ...made.map(({ list, bench }) => ({ from: listOf.get(bench), to: list })),
     ...looks.map(({ list, bench }) => ({
       from: list,
       to: listOf.get(bench),
-      how: 'joined' as const,
     })),
   ];
-  return found.flatMap(({ from, to, how }) =>
-    from === undefined || to === undefined || from === to ? [] : [{ from, to, how }],
+  return found.flatMap(({ from, to }) =>
+    from === undefined || to === undefined || from === to ? [] : [{ from, to }],
   );
 }
 

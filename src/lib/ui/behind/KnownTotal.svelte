@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { putBack, setAsideRecords, switchRung } from '../../core/bench/edits';
   import { removeKnown, setKnown } from '../../core/bench/reportEdits';
   import { readKnown } from '../../core/check/known';
@@ -35,9 +36,13 @@
   let wrong = $state('');
   let explanations = $state.raw<readonly Explanation[]>([]);
 
+  /** What was put into the fields last: what is being typed over it stays. */
+  let filled = { typed: '', source: '' };
   $effect(() => {
-    source = kept?.source ?? '';
-    typed = now?.known ?? '';
+    const next = { typed: now?.known ?? '', source: kept?.source ?? '' };
+    if (untrack(() => typed) === filled.typed) typed = next.typed;
+    if (untrack(() => source) === filled.source) source = next.source;
+    filled = next;
   });
   // A difference is explained anew whenever the figure is.
   $effect(() => {

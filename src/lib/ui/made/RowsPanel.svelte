@@ -5,6 +5,7 @@
   import type { TrayItem } from '../../core/bench/document';
   import type { BenchState } from '../bench/bench.svelte';
   import OneOf from '../fields/OneOf.svelte';
+  import PanelForm from './PanelForm.svelte';
   import { Shelving } from './shelving.svelte';
   import ShelvingFields from './ShelvingFields.svelte';
 
@@ -46,11 +47,9 @@
   }
 </script>
 
-<form
-  class="pad"
-  data-test="rows-panel"
-  onsubmit={(e) => {
-    e.preventDefault();
+<PanelForm
+  test="rows-panel"
+  onsubmit={() => {
     void keep();
   }}
 >
@@ -81,28 +80,4 @@
   {#if table}<p data-test="rows-says">Columns: {titles.join(', ')}.</p>{/if}
   {#if refused}<p class="fault">{refused}</p>{/if}
   {#if table}<ShelvingFields {shelving} />{/if}
-</form>
-
-<style>
-  .pad {
-    padding: 4px 16px 20px;
-    display: grid;
-    grid-template-columns: minmax(0, 1fr);
-    gap: 10px;
-  }
-  p {
-    margin: 0;
-  }
-  label {
-    display: grid;
-    gap: 2px;
-    color: var(--ink-soft);
-    font-size: 13px;
-  }
-  .fault {
-    padding: 7px 10px;
-    border-radius: 6px;
-    background: var(--plum-wash);
-    color: var(--plum);
-  }
-</style>
+</PanelForm>

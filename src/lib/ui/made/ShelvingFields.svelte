@@ -34,28 +34,3 @@
   aria-busy={shelving.busy}
   data-test="shelve">{shelving.busy ? 'Making it…' : 'Put it on the shelf'}</button
 >
-
-<style>
-  p {
-    margin: 0;
-  }
-  label {
-    display: grid;
-    gap: 2px;
-    color: var(--ink-soft);
-    font-size: 13px;
-  }
-  .soft {
-    color: var(--ink-soft);
-    font-size: 13px;
-  }
-  .fault {
-    padding: 7px 10px;
-    border-radius: 6px;
-    background: var(--plum-wash);
-    color: var(--plum);
-  }
-  .main-button {
-    justify-self: end;
-  }
-</style>

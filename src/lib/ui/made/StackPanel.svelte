@@ -6,6 +6,7 @@
   import { usedAs } from '../sentence/columnNote';
   import ColumnsTaken from './ColumnsTaken.svelte';
   import RecordsTaken from './RecordsTaken.svelte';
+  import PanelForm from './PanelForm.svelte';
   import { Shelving } from './shelving.svelte';
   import ShelvingFields from './ShelvingFields.svelte';
 
@@ -66,11 +67,9 @@
   }
 </script>
 
-<form
-  class="pad"
-  data-test="stack-panel"
-  onsubmit={(e) => {
-    e.preventDefault();
+<PanelForm
+  test="stack-panel"
+  onsubmit={() => {
     void keep();
   }}
 >
@@ -98,33 +97,4 @@
       </p>{/if}
   </div>
   {#if ready}<ShelvingFields {shelving} />{/if}
-</form>
-
-<style>
-  .pad {
-    padding: 4px 16px 20px;
-    display: grid;
-    grid-template-columns: minmax(0, 1fr);
-    gap: 10px;
-  }
-  p {
-    margin: 0;
-  }
-  label {
-    display: grid;
-    gap: 2px;
-    color: var(--ink-soft);
-    font-size: 13px;
-  }
-  .check {
-    display: flex;
-    gap: 6px;
-    align-items: center;
-  }
-  .fault {
-    padding: 7px 10px;
-    border-radius: 6px;
-    background: var(--plum-wash);
-    color: var(--plum);
-  }
-</style>
+</PanelForm>

@@ -5,6 +5,7 @@
   import OneOf from '../fields/OneOf.svelte';
   import { usedAs } from '../sentence/columnNote';
   import RecordsTaken from './RecordsTaken.svelte';
+  import PanelForm from './PanelForm.svelte';
   import { Shelving } from './shelving.svelte';
   import ShelvingFields from './ShelvingFields.svelte';
 
@@ -68,15 +69,19 @@
     });
 </script>
 
-<form
-  class="pad"
-  data-test="unstack-panel"
-  onsubmit={(e) => {
-    e.preventDefault();
+<PanelForm
+  test="unstack-panel"
+  onsubmit={() => {
     if (named && column) void keep();
   }}
 >
   <p>A column for each value of one column, and one record for all that share the rest.</p>
+  {#if texts.length === 0}
+    <p class="fault">
+      This list has no column of text whose values could become columns. Make one first, or stack
+      its columns.
+    </p>
+  {/if}
   <RecordsTaken {bench} bind:records />
   <label
     >A column for each
@@ -119,22 +124,4 @@
     {/if}
   </div>
   <ShelvingFields {shelving} />
-</form>
-
-<style>
-  .pad {
-    padding: 4px 16px 20px;
-    display: grid;
-    grid-template-columns: minmax(0, 1fr);
-    gap: 10px;
-  }
-  p {
-    margin: 0;
-  }
-  label {
-    display: grid;
-    gap: 2px;
-    color: var(--ink-soft);
-    font-size: 13px;
-  }
-</style>
+</PanelForm>

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { tick, type Component } from 'svelte';
   import { inReport, setReport } from '../../core/bench/reportEdits';
-  import { counted } from '../../core/table/format';
+  import { counted, showDay } from '../../core/table/format';
   import { gatherReport, troublesOf, type Report } from '../../engine/report';
   import { Refused } from '../../worker/engineClient';
   import type { BenchState } from '../bench/bench.svelte';
@@ -48,11 +48,7 @@
     const { counts, doc } = bench;
     if (!counts) return;
     let stale = false;
-    const made = new Date().toLocaleDateString('en-GB', {
-      day: 'numeric',
-      month: 'short',
-      year: 'numeric',
-    });
+    const made = showDay(new Date());
     const facts = { list: bench.facts.listName, read: bench.facts.readAt, made };
     void (async () => {
       try {

@@ -3,6 +3,7 @@
   import { z } from 'zod';
   import type { Bench } from '../../core/bench/document';
   import { originWords, type ListOrigin } from '../../core/bench/origin';
+  import { isBench } from '../../core/bench/upgrade';
   import type { Doubt } from '../../core/read/doubts';
   import { typeName } from '../../core/table/column';
   import { counted } from '../../core/table/format';
@@ -112,9 +113,6 @@
       fault = `“${file.name}” cannot be used. ${problem.success ? problem.data.detail : ''}`;
     }
   }
-
-  const isBench = (document: unknown): boolean =>
-    typeof document === 'object' && document !== null && 'tray' in document;
 
   async function removeBench(id: number): Promise<void> {
     await send(`/api/benches/${id}`, 'DELETE', {});

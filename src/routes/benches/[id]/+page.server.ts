@@ -1,4 +1,5 @@
 import { error } from '@sveltejs/kit';
+import { showDay } from '$lib/core/table/format';
 import { application } from '$lib/server/application';
 import { freshBench } from '$lib/server/made/freshen';
 import { followersOf, originOf } from '$lib/server/storage/madeLists';
@@ -6,9 +7,6 @@ import { findState } from '$lib/server/storage/benches';
 import { findList, listNames } from '$lib/server/storage/lists';
 import { findReading, readingsOf } from '$lib/server/storage/readings';
 import type { PageServerLoad } from './$types';
-
-const shortDate = (iso: string): string =>
-  new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
 const shortTime = (iso: string): string =>
   new Date(iso).toLocaleString('en-GB', {
@@ -43,12 +41,12 @@ export const load: PageServerLoad = async ({ params, url }) => {
       name: bench.name,
       listId: bench.listId,
       listName: list?.name ?? '',
-      readAt: reading ? shortDate(reading.readAt) : '',
+      readAt: reading ? showDay(reading.readAt) : '',
       readings: readings
         .filter(({ id }) => id !== doc.reading)
         .map(({ id, number, read_at: at }) => ({
           id,
-          name: `the reading of ${shortDate(at)} (no. ${number})`,
+          name: `the reading of ${showDay(at)} (no. ${number})`,
         })),
       lists: lists
         .filter(({ id }) => id !== bench.listId)

@@ -1,4 +1,5 @@
 import { json } from '@sveltejs/kit';
+import { showDay } from '$lib/core/table/format';
 import { Report } from '$lib/engine/report';
 import { application } from '$lib/server/application';
 import { answering, idOf, notFound } from '$lib/server/http/problem';
@@ -8,9 +9,6 @@ import { readingsOfLists } from '$lib/server/storage/otherReadings';
 import { findReading } from '$lib/server/storage/readings';
 import { reportDocument } from '$lib/ui/report/document';
 import type { RequestHandler } from './$types';
-
-const dayOf = (iso: string | Date): string =>
-  new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
 /** The report of a stored bench: one web page, or with `?as=json` its words and figures. */
 export const GET: RequestHandler = ({ params, url }) =>
@@ -25,7 +23,7 @@ export const GET: RequestHandler = ({ params, url }) =>
         database: databasePath(config.dataFolder),
         doc: bench.doc,
         others: await readingsOfLists(db, bench.doc.lists),
-        facts: { list: reading.listName, read: dayOf(reading.readAt), made: dayOf(new Date()) },
+        facts: { list: reading.listName, read: showDay(reading.readAt), made: showDay(new Date()) },
       }),
     );
     if (url.searchParams.get('as') === 'json') return json(report);
