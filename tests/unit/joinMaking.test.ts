@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { setMeasures } from '$lib/core/bench/edits';
 import { removeMade, setJoin } from '$lib/core/bench/madeEdits';
 import { newBench } from '$lib/core/bench/newBench';
 import { joinColumns } from '$lib/core/prepare/join';
@@ -173,5 +174,17 @@ describe('columns from another list, in the making', () => {
     expect(match(spec({ bring: bring('last') }), 0).fault).toBeNull();
     expect(match(spec({ bring: bring('last') })).fault?.message).toContain('“Seats” already');
     expect(removeMade(doc, { of: 'joins', at: 0 }).joins).toEqual([]);
+  });
+
+  it('renamed, the rest finds them under the name they were brought with, and back', () => {
+    const brought = setJoin(newBench(sailings, 1), null, spec({ bring: bring('first') }));
+    const doc = setMeasures(brought, [{ kind: 'sum', column: 'Seats' }]);
+    const other = spec({ bring: [{ ...bring('first')[0], as: 'Places' }] });
+    const renamed = setJoin(doc, 0, other);
+    const overview = open(renamed).bench.show(renamed);
+    expect(overview.faults).toEqual([]);
+    expect(overview.columns.at(-1)).toMatchObject({ id: 'Seats', name: 'Places' });
+    expect(overview.heads.at(-1)?.name).toContain('Places');
+    expect(setJoin(renamed, 0, doc.joins[0])).toEqual(doc);
   });
 });

@@ -194,6 +194,8 @@ const OF_MOMENTS: readonly AcrossSpec['measure'][] = [
   'max',
   'median',
   'range',
+  'second',
+  'lead',
   'highestColumn',
   'lowestColumn',
 ];

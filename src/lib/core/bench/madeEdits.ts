@@ -1,4 +1,10 @@
-import { broughtAs, idOfComputed, type ComputedSpec, type JoinSpec } from '../prepare/specs';
+import {
+  broughtAs,
+  idOfBrought,
+  idOfComputed,
+  type ComputedSpec,
+  type JoinSpec,
+} from '../prepare/specs';
 import type { ListSource } from '../ask/question';
 import type { Bench } from './document';
 
@@ -12,7 +18,7 @@ export interface MadePlace {
 export function madePlace(doc: Bench, column: string): MadePlace | null {
   const at = doc.computed.findIndex((spec) => idOfComputed(spec) === column);
   if (at >= 0) return { of: 'computed', at };
-  const join = doc.joins.findIndex((j) => j.bring.some((b) => broughtAs(b) === column));
+  const join = doc.joins.findIndex((j) => j.bring.some((b) => idOfBrought(b) === column));
   return join >= 0 ? { of: 'joins', at: join } : null;
 }
 
@@ -26,6 +32,16 @@ export function setComputed(doc: Bench, at: number | null, spec: ComputedSpec): 
   return { ...doc, computed: doc.computed.map((c, k) => (k === at ? now : c)) };
 }
 
+/** A join in the place of another: what was brought and is renamed is found by the rest as before. */
+function inPlaceOf(before: JoinSpec, now: JoinSpec): JoinSpec {
+  const ids = new Map(before.bring.map((b) => [b.column, idOfBrought(b)]));
+  const bring = now.bring.map(({ id: _, ...rest }) => {
+    const id = ids.get(rest.column);
+    return id === undefined || id === broughtAs(rest) ? rest : { ...rest, id };
+  });
+  return { ...now, bring };
+}
+
 /** Puts columns from another list in, with the list where the bench does not name it yet. */
 export function setJoin(
   doc: Bench,
@@ -36,7 +52,9 @@ export function setJoin(
   const lists =
     source && !(spec.list in doc.lists) ? { ...doc.lists, [spec.list]: source } : doc.lists;
   const joins =
-    at === null ? [...doc.joins, spec] : doc.joins.map((join, k) => (k === at ? spec : join));
+    at === null
+      ? [...doc.joins, spec]
+      : doc.joins.map((join, k) => (k === at ? inPlaceOf(join, spec) : join));
   return { ...doc, lists, joins };
 }
 

@@ -227,7 +227,10 @@ class Parser {
         span: joined(open.span, this.#r.before.span),
       };
     }
-    return { ...inner, span: joined(open.span, this.#r.before.span) };
+    // A fault of a name or a call is the name's or the call's own; of what has parts, the whole's.
+    return inner.node === 'column' || inner.node === 'call'
+      ? inner
+      : { ...inner, span: joined(open.span, this.#r.before.span) };
   }
 
   #word(token: Token): Ast {

@@ -13,7 +13,7 @@ import {
 } from '../table/column';
 import { counted } from '../table/format';
 import type { Table } from '../table/table';
-import type { JoinSpec } from './specs';
+import { broughtAs, idOfBrought, type JoinSpec } from './specs';
 
 /** What a join came to. */
 export interface Joined {
@@ -113,10 +113,10 @@ export function joinColumns(
       `In “${spec.list}” ${counted(repeated.length, 'key')} ${repeated.length === 1 ? 'stands' : 'stand'} more than once, the first in record ${repeated[0][1] + 1} (${there.map((c) => fullCell(c, repeated[0][0])).join(', ')}). Choose for “${open[0].column}” the first, the last or a measure (repeated).`,
     );
   }
-  const columns = spec.bring.map(({ column: ref, as, repeated: how }) => {
-    const source = columnFor(other, ref);
-    const name = as ?? source.name;
-    return brought(source, groups, groupOf, how ?? 'first', { id: idOf(name), name });
+  const columns = spec.bring.map((bring) => {
+    const source = columnFor(other, bring.column);
+    const facts = { id: idOf(idOfBrought(bring)), name: bring.as ?? source.name };
+    return brought(source, groups, groupOf, bring.repeated ?? 'first', facts);
   });
   return { columns, unmatched };
 }

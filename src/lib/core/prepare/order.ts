@@ -1,6 +1,6 @@
 import { Circle } from '../errors';
 import { namesOrNone, spokenOf } from '../expression/names';
-import { broughtAs, type ComputedSpec, type JoinSpec } from './specs';
+import { broughtAs, idOfBrought, idOfComputed, type ComputedSpec, type JoinSpec } from './specs';
 
 /** One preparation: what it makes, and the names it must find. */
 export interface Preparation {
@@ -12,6 +12,8 @@ export interface Preparation {
 
 const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
 
+const namesOnce = (name: string, id: string): string[] => (name === id ? [name] : [name, id]);
+
 export function preparations(
   computed: readonly ComputedSpec[],
   joins: readonly JoinSpec[],
@@ -20,13 +22,13 @@ export function preparations(
     ...joins.map((join, k): Preparation => ({
       path: `joins[${k}]`,
       spec: { join },
-      makes: join.bring.map(broughtAs),
+      makes: join.bring.flatMap((b) => namesOnce(broughtAs(b), idOfBrought(b))),
       needs: join.on.flatMap((o) => spokenOf(o.column)),
     })),
     ...computed.map((spec, k): Preparation => ({
       path: `computed[${k}]`,
       spec: { computed: spec },
-      makes: spec.id === undefined ? [spec.name] : [spec.name, spec.id],
+      makes: namesOnce(spec.name, idOfComputed(spec)),
       needs:
         spec.expression !== undefined
           ? namesOrNone(spec.expression)

@@ -35,6 +35,8 @@ describe('measures across columns', () => {
     ['min', ['1', null, '2']],
     ['max', ['4', null, '5']],
     ['range', ['3', null, '3']],
+    ['second', ['1', null, '5']],
+    ['lead', ['3', null, '0']],
     ['values', ['2', '0', '3']],
     ['blanks', ['1', '3', '0']],
     ['product', ['4', null, '50']],

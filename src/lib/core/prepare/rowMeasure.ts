@@ -5,12 +5,13 @@ import { isText, type Column, type ScalarColumn } from '../table/column';
 import type { Table } from '../table/table';
 import type { AcrossSpec } from './specs';
 
-type RowKind = Extract<AcrossSpec['measure'], MeasureKind>;
+type RowKind = Extract<AcrossSpec['measure'], MeasureKind> | 'second' | 'lead';
 
 /**
  * A measure across columns within each record; blanks and unread cells are skipped and can be
  * counted. Without a value: values, blanks and sum count as 0, all else is none. On a tie the first
- * of the columns holds the highest or lowest.
+ * of the columns holds the highest or lowest, and the second highest equals the highest: its lead
+ * is 0. One value alone has no second and no lead.
  */
 export function acrossColumn(
   table: Table,
@@ -75,7 +76,7 @@ function measured(
     : Math.max(0, ...columns.map((c) => c.decimals)) + (kind === 'mean' || kind === 'sd' ? 1 : 0);
   const type =
     !counts &&
-    ['min', 'max', 'median'].includes(kind) &&
+    ['min', 'max', 'second', 'median'].includes(kind) &&
     columns.every((c) => c.type === columns[0].type)
       ? (columns[0]?.type ?? 'number')
       : 'number';
@@ -85,13 +86,14 @@ function measured(
 /** One measure of the first n values of a row; they are moved about. */
 function rowFigure(kind: RowKind, row: Float64Array, n: number): number {
   if (kind === 'values') return n;
-  let [sum, lost, min, max] = [0, 0, Infinity, -Infinity];
+  let [sum, lost, min, max, second] = [0, 0, Infinity, -Infinity, -Infinity];
   for (let k = 0; k < n; k++) {
     const t = sum + row[k];
     const b = t - sum;
     lost += sum - (t - b) + (row[k] - b);
     sum = t;
     min = Math.min(min, row[k]);
+    second = Math.max(second, Math.min(max, row[k]));
     max = Math.max(max, row[k]);
   }
   sum += lost;
@@ -106,6 +108,10 @@ function rowFigure(kind: RowKind, row: Float64Array, n: number): number {
       return max;
     case 'range':
       return max - min;
+    case 'second':
+      return n < 2 ? NaN : second;
+    case 'lead':
+      return n < 2 ? NaN : max - second;
     case 'sd': {
       if (n < 2) return NaN;
       let squares = 0;

@@ -29,6 +29,8 @@ export const ComputedSpec = z.strictObject({
           'distinct',
           'geometricMean',
         ] as const satisfies readonly (typeof MEASURE_KINDS)[number][]),
+        'second',
+        'lead',
         'highestColumn',
         'lowestColumn',
       ]),
@@ -57,6 +59,8 @@ export const JoinSpec = z.strictObject({
         column: z.string(),
         /** Name it gets here; the same unless given. */
         as: name.optional(),
+        /** What the rest calls it by, where that is another than its name: it was renamed since. */
+        id: name.optional(),
         /** Which one, or what of them, where a key stands more than once there. */
         repeated: z.enum(['first', 'last', 'sum', 'mean', 'min', 'max', 'values']).optional(),
       }),
@@ -67,8 +71,11 @@ export const JoinSpec = z.strictObject({
   loose: z.boolean().default(true),
 });
 export type JoinSpec = z.infer<typeof JoinSpec>;
+type Brought = JoinSpec['bring'][number];
 /** What a brought column is called here. */
-export const broughtAs = ({ as, column }: JoinSpec['bring'][number]): string => as ?? column;
+export const broughtAs = ({ as, column }: Brought): string => as ?? column;
+/** What the rest calls a brought column. */
+export const idOfBrought = (brought: Brought): string => brought.id ?? broughtAs(brought);
 /** The same while it is being made: nothing may be brought yet. */
 export const JoinDraft = JoinSpec.extend({ bring: z.array(JoinSpec.shape.bring.element).max(200) });
 

@@ -4,7 +4,7 @@ import { columnFor } from '../../core/expression/columnFor';
 import { joinColumns, matchKeys, type KeyMatch } from '../../core/prepare/join';
 import { keyGuesses } from '../../core/prepare/keyGuess';
 import { taking } from '../../core/prepare/reshape';
-import { broughtAs, type JoinSpec } from '../../core/prepare/specs';
+import { idOfBrought, type JoinSpec } from '../../core/prepare/specs';
 import type { Steps } from '../../core/steps/steps';
 import { fullCell, showCell } from '../../core/table/cell';
 import { isMissing } from '../../core/table/column';
@@ -40,7 +40,7 @@ export function* answerOther(held: Held, { list }: ArgsOf<'other'>): Steps<Reply
 
 /** The list without the columns that a join brought. */
 function ownTable({ doc, table }: Held, at: number | null): Table {
-  const brought = new Set(at === null ? [] : doc.joins[at]?.bring.map(broughtAs));
+  const brought = new Set(at === null ? [] : doc.joins[at]?.bring.map(idOfBrought));
   return { ...table, columns: table.columns.filter((c) => !brought.has(c.id)) };
 }
 

@@ -69,13 +69,13 @@ export async function findList(db: Database, id: number) {
   return db.selectFrom('lists').selectAll().where('id', '=', id).executeTakeFirst();
 }
 
-/** The names of all lists that can be read. */
+/** The names of all lists that can be read, and when each was read last. */
 export const listNames = (db: Database) =>
   db
     .selectFrom('lists')
-    .select(['id', 'name'])
-    .where('current_reading', 'is not', null)
-    .orderBy('name')
+    .innerJoin('readings', 'readings.id', 'lists.current_reading')
+    .select(['lists.id', 'lists.name', 'readings.read_at as readAt'])
+    .orderBy('lists.name')
     .execute();
 
 export const renameList = (db: Database, id: number, name: string) =>

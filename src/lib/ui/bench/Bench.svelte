@@ -26,6 +26,7 @@
   import Earlier from './Earlier.svelte';
   import Faults from './Faults.svelte';
   import Leaving from './Leaving.svelte';
+  import ReadAnew from './ReadAnew.svelte';
   import { UNREACHED } from '../shell/unreached';
   import { fetchInQuiet, PARTS } from './parts';
   import SidePanel from './SidePanel.svelte';
@@ -302,6 +303,7 @@
             ? 'the report'
             : bench.nameOf(bench.shown)}
       </h1>
+      <ReadAnew {bench} />
       {#if bench.columns.length}
         {#if bench.choosing}
           {#await PARTS.chooser() then { default: Chooser }}

@@ -42,6 +42,9 @@ export interface BenchFacts {
     readonly id: number;
     readonly name: string;
     readonly follows: boolean;
+    /** The day it was read last, and whether that is after the bench was last saved. */
+    readonly readAt: string;
+    readonly readSince: boolean;
   }[];
   /** Where the list comes from, if from another. */
   readonly origin: ListOrigin | null;
@@ -262,6 +265,13 @@ export class BenchState {
     const before = JSON.stringify(this.#asked().lists);
     this.#lent = name !== null && source ? { [name]: source } : {};
     if (JSON.stringify(this.#asked().lists) !== before) await this.compute(false);
+  }
+
+  /** The list of the shelf that the bench calls by a name, where what comes from it follows its readings. */
+  followed(name: string): BenchFacts['lists'][number] | null {
+    const source = this.doc.lists[name] ?? this.sourceOf(name);
+    if (source?.list === undefined || source.reading !== undefined) return null;
+    return this.facts.lists.find(({ id }) => id === source.list) ?? null;
   }
 
   /** Other lists by the names that tallies call them: those of the bench, and those of the shelf. */

@@ -18,6 +18,9 @@
   let { bench }: { bench: BenchState } = $props();
   const id = $props.id();
 
+  /** Width of what makes another column, behind the last head. */
+  const MORE = 34;
+
   let scroller: HTMLDivElement;
   let scrollTop = $state(0);
   let viewHeight = $state(600);
@@ -47,9 +50,9 @@
   ]);
   let groupDrag = $state<number | null>(null);
   const groupWidth = $derived(groupDrag ?? overview?.groupWidth ?? 230);
-  const wide = $derived(groupWidth + heads.reduce((sum, h) => sum + h.width, 0));
+  const wide = $derived(groupWidth + heads.reduce((sum, h) => sum + h.width, 0) + MORE);
   const template = $derived(
-    `${groupWidth}px ${heads.map((h) => `${h.width}px`).join(' ')} minmax(0, 1fr)`,
+    `${groupWidth}px ${heads.map((h) => `${h.width}px`).join(' ')} minmax(${MORE}px, 1fr)`,
   );
   const lefts = $derived.by(() => {
     let at = groupWidth;
@@ -255,6 +258,16 @@
                 (dragged = width === null || !head.column ? null : { column: head.column, width })}
             />
           {/each}
+          <div class="more" role="columnheader">
+            <button
+              type="button"
+              title="Make a column (c)"
+              aria-label="Make a column"
+              aria-pressed={bench.side?.kind === 'made' && bench.side.at === null}
+              onclick={() => (bench.side = { kind: 'made', of: 'computed', at: null })}
+              data-test="more-columns">+</button
+            >
+          </div>
         </div>
       </div>
       <div class="body" role="rowgroup" style:height="{scrollHeight(lines)}px" onpointerover={hint}>
@@ -348,6 +361,30 @@
     align-items: flex-end;
     padding: 0 12px 20px;
     font-weight: 600;
+  }
+  .more {
+    border-bottom: 1.5px solid var(--rule-strong);
+    display: flex;
+    align-items: flex-start;
+    padding: 6px 4px 0;
+  }
+  .more button {
+    width: 26px;
+    height: 26px;
+    padding: 0;
+    border: 1px solid transparent;
+    border-radius: 6px;
+    background: none;
+    color: var(--tide);
+    font: inherit;
+    font-size: 17px;
+    line-height: 1;
+    cursor: pointer;
+  }
+  .more button:hover,
+  .more button[aria-pressed='true'] {
+    border-color: var(--tide);
+    background: var(--tide-wash);
   }
   .lead-head > span:first-child {
     overflow: hidden;

@@ -17,6 +17,8 @@
     ['median', 'the median'],
     ['max', 'the highest'],
     ['min', 'the lowest'],
+    ['second', 'the second highest'],
+    ['lead', 'the lead, highest − second highest'],
     ['range', 'the range, highest − lowest'],
     ['sd', 'the spread, standard deviation'],
     ['values', 'how many have a value'],

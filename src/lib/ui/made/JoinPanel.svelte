@@ -1,6 +1,6 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { broughtAs } from '../../core/prepare/specs';
+  import { idOfBrought } from '../../core/prepare/specs';
   import type { BenchState } from '../bench/bench.svelte';
   import OneOf from '../fields/OneOf.svelte';
   import { JoinDraft } from './joinDraft.svelte';
@@ -33,7 +33,7 @@
   ]);
   const followers = $derived(bench.facts.lists.filter((l) => l.follows).map((l) => `“${l.name}”`));
   const own = $derived(
-    new Set(at === null ? [] : (bench.doc.joins[at]?.bring.map(broughtAs) ?? [])),
+    new Set(at === null ? [] : (bench.doc.joins[at]?.bring.map(idOfBrought) ?? [])),
   );
   const here = $derived(
     bench.columns.filter((c) => !own.has(c.id)).map((c) => [c.id, c.name] as const),
@@ -106,6 +106,10 @@
     </p>
   {/if}
   {#if draft.list && draft.other}
+    {@const followed = bench.followed(draft.list)}
+    {#if followed}<p class="soft" data-test="join-read">
+        As it was read on {followed.readAt}. When it is read anew, its columns here follow.
+      </p>{/if}
     {#each draft.on as on, k (k)}
       <div class="row">
         <span>{k === 0 ? 'where' : 'and'}</span>

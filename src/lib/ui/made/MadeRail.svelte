@@ -15,6 +15,10 @@
         return of === part ? [Number(at)] : [];
       }),
     );
+  const readOf = (name: string): string | undefined => {
+    const list = bench.followed(name);
+    return list ? `${name}, read ${list.readAt}` : undefined;
+  };
   const faulty = $derived(faultsOf('computed'));
   const faultyJoins = $derived(faultsOf('joins'));
   const open = $derived(bench.side?.kind === 'made' ? bench.side : null);
@@ -70,7 +74,7 @@
         >
           <Link2 size={14} aria-hidden="true" />
           <span>{join.bring.map(broughtAs).join(', ')}</span>
-          <small class:bad={faultyJoins.has(k)}
+          <small class:bad={faultyJoins.has(k)} title={readOf(join.list)}
             >{faultyJoins.has(k) ? 'at fault' : `from ${join.list}`}</small
           >
         </button>

@@ -1,5 +1,5 @@
 import { removeMade, setJoin } from '../../core/bench/madeEdits';
-import { broughtAs, type JoinSpec } from '../../core/prepare/specs';
+import { broughtAs, idOfBrought, type JoinSpec } from '../../core/prepare/specs';
 import type { ReplyOf } from '../../engine/protocol';
 import type { BenchState } from '../bench/bench.svelte';
 
@@ -101,7 +101,9 @@ export class JoinDraft {
     this.#bench.change(`Bring ${names.join(', ')} from ${list}`, (doc) =>
       setJoin(doc, at, spec, source),
     );
-    this.#bench.side = names[0] === undefined ? null : { kind: 'column', column: names[0] };
+    const place = at ?? this.#bench.doc.joins.length - 1;
+    const [first] = this.#bench.doc.joins[place]?.bring ?? [];
+    this.#bench.side = first ? { kind: 'column', column: idOfBrought(first) } : null;
   }
 
   takeOut(): void {

@@ -50,7 +50,12 @@ export const load: PageServerLoad = async ({ params, url }) => {
         })),
       lists: lists
         .filter(({ id }) => id !== bench.listId)
-        .map((other) => ({ ...other, follows: followers.has(other.id) })),
+        .map(({ readAt, ...other }) => ({
+          ...other,
+          follows: followers.has(other.id),
+          readAt: showDay(readAt),
+          readSince: readAt > bench.savedAt,
+        })),
       currentReading: list?.current_reading ?? doc.reading,
       origin: await originOf(db, bench.listId),
       revision: bench.revision,
