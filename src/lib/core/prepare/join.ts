@@ -78,7 +78,7 @@ function placing(
   if (columns.length === 1 && isText(only)) {
     const byCode = Int32Array.from(
       only.dictionary,
-      (text) => places.get(partOfKey(only, text, loose)) ?? -1,
+      (text) => places.get(formOf(only, text, loose)) ?? -1,
     );
     return (i) => (only.codes[i] < 0 ? -1 : byCode[only.codes[i]]);
   }
@@ -88,8 +88,8 @@ function placing(
   };
 }
 
-const partOfKey = (column: Column, text: string, loose: boolean): string =>
-  `${loose && isText(column) ? looseForm(text) : text}\u001f`;
+const formOf = (column: Column, text: string, loose: boolean): string =>
+  loose && isText(column) ? looseForm(text) : text;
 
 /**
  * Brings columns from another list by equal keys. Never adds or drops a record: no match gives a
@@ -121,12 +121,13 @@ export function joinColumns(
   return { columns, unmatched };
 }
 
-/** The key of a record as one text; null where a part of it is missing. */
+/** The key of a record as one text; null where a part of it is missing. A key of one part is its text. */
 function keyOf(columns: readonly Column[], record: number, loose: boolean): string | null {
-  let key = '';
+  let key: string | null = null;
   for (const column of columns) {
     if (isMissing(column, record)) return null;
-    key += partOfKey(column, fullCell(column, record), loose);
+    const part = formOf(column, fullCell(column, record), loose);
+    key = key === null ? part : `${key}\u001f${part}`;
   }
   return key;
 }
