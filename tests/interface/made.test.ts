@@ -1,8 +1,10 @@
 import { readFileSync } from 'node:fs';
+import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sailingsInSql } from '../support/sql';
 import { allFaults } from './support/axe';
-import { Key, Page } from './support/browser';
+import { By, Key, Page } from './support/browser';
+import { choose, untilRead } from './support/intake';
 import { number, openBench, seenFoot, seenHeads, seenLines, showDown } from './support/ledger';
 import { TestServer } from './support/server';
 
@@ -190,6 +192,42 @@ describe('made columns', () => {
     await page.untilText('made-1', 'at fault');
     await page.click('undo');
     await page.until('all is back', async () => !(await page.text('made-1')).includes('at fault'));
+  });
+
+  it('a brought column is renamed where it stands, and is told when its list was read anew', async () => {
+    await openBench(page, SAILINGS);
+    const seats = async (): Promise<string | undefined> =>
+      (await seenHeads(page)).find((head) => head.startsWith('Seats taken|mean'));
+    await page.until('the ledger', async () => (await seats()) !== undefined);
+    await page.click('join-0');
+    await page.find('bring-passengers');
+    const name = await page.driver.findElement(By.css('[aria-label="Name of Passengers here"]'));
+    await name.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Plätze "neu" 渡し');
+    await page.until('that it can be kept', async () => (await page.find('join-keep')).isEnabled());
+    await page.click('join-keep');
+    await page.untilText('column-panel', 'Plätze "neu" 渡し');
+    await page.untilText('join-0', 'Plätze "neu" 渡し');
+    // What rests on it finds it as before.
+    expect(await page.text('made-1')).not.toContain('at fault');
+    expect(await seats()).toBeDefined();
+    await page.untilText('save-state', /^saved$/);
+
+    await choose(page, path.resolve('demo/vessels.csv'), 5);
+    await untilRead(page);
+    await page.run('document.activeElement?.blur()');
+    await page.until(
+      'that it can be accepted',
+      async () => (await page.all('[data-test=accept]:not([disabled])')).length === 1,
+    );
+    await page.click('accept');
+    await page.untilText('says', 'new reading was accepted');
+    await openBench(page, SAILINGS);
+    expect(await page.untilText('read-anew', 'was read anew')).toContain(
+      'Vessels was read anew on',
+    );
+    expect(await page.text('read-anew')).toContain('Plätze "neu" 渡し follows it.');
+    await page.press('Good');
+    expect(await page.all('[data-test=read-anew]')).toEqual([]);
   });
 
   it('a step by the values of another list’s column is made, kept, and counted', async () => {

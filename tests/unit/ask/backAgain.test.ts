@@ -183,9 +183,9 @@ describe('results for programs', () => {
       resultsAsDelimited(answered(list, { tallies: [tally] }).tallies).text;
     expect(csv(KINDS[4]).split('\r\n').slice(0, 5)).toEqual([
       'Place,Year,Records,count of records,Share,Cumulative share,row kind,row level,row label',
-      '1,2024,3,3,0.375,0.375,group,0,"2,024"',
-      '2,2022,2,2,0.25,0.625,group,0,"2,022"',
-      '2,2023,2,2,0.25,0.875,group,0,"2,023"',
+      '1,2024,3,3,0.375,0.375,group,0,2024',
+      '2,2022,2,2,0.25,0.625,group,0,2022',
+      '2,2023,2,2,0.25,0.875,group,0,2023',
       ',,1,1,0.125,,others,0,1 other',
     ]);
   });

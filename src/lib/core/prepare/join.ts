@@ -13,7 +13,7 @@ import {
 } from '../table/column';
 import { counted } from '../table/format';
 import type { Table } from '../table/table';
-import { broughtAs, idOfBrought, type JoinSpec } from './specs';
+import { idOfBrought, type JoinSpec } from './specs';
 
 /** What a join came to. */
 export interface Joined {

@@ -2,10 +2,20 @@ import { clockTime, DAY_MS, isoDate, isoDateTime, plainDate } from './calendar';
 import { isText, type Column, type ScalarColumn, type ScalarType } from './column';
 import { periodLabel, periodOf } from './period';
 import { fullNumber, showNumber, type NumberFormat } from './format';
+import { looksLikeYears } from './years';
 
-/** The format a column has before the analyst chooses one. */
+/** Whether a column's values look like years, found once for as long as they live. */
+const years = new WeakMap<Float64Array, boolean>();
+
+function areYears(column: ScalarColumn): boolean {
+  let are = years.get(column.values);
+  if (are === undefined) years.set(column.values, (are = looksLikeYears(column)));
+  return are;
+}
+
+/** The format a column has before the analyst chooses one. Years are written as 2024, not as 2,024. */
 export const usualFormat = (column: ScalarColumn): NumberFormat => ({
-  thousands: true,
+  thousands: !areYears(column),
   style: column.percent ? 'percent' : 'plain',
   currency: '£',
   scale: 'one',

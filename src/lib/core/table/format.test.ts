@@ -1,3 +1,5 @@
+import { showCell } from './cell';
+import { scalarColumn } from './column';
 import { describe, expect, it } from 'vitest';
 import { counted, fullNumber, NumberFormat, showNumber } from './format';
 
@@ -33,5 +35,14 @@ describe('numbers shown', () => {
       '2 records',
       '1,020 records',
     ]);
+  });
+});
+
+describe('a column of whole numbers', () => {
+  const shown = (values: number[]): string => showCell(scalarColumn('Built', 'number', values), 0);
+  it('that all lie where years do is written as years are', () => {
+    expect(shown([2024, 1998])).toBe('2024');
+    expect(shown([2024, NaN])).toBe('2024');
+    expect(shown([2024, 450])).toBe('2,024');
   });
 });
