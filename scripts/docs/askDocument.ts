@@ -335,7 +335,7 @@ ${resultTables()}
 
 \`list\` (records and columns as prepared), \`counts\` (What counts, rung by rung), \`prepared\` (what joins left without a match), and for each tally its sentence (\`says\`), \`tables\`, \`warnings\` and \`footing\`. A table has \`columns\` and \`rows\`; a figure is a number with all its digits, a text (dates in ISO 8601), or null: none. Rows and columns carry \`where\`, the condition their records meet; the figure where they cross stands on the records that meet both. With \`leaveOut\` an answer goes without \`where\` or \`marks\`. \`tally schema result\` writes its form.
 
-For programs every label has the value behind it: \`keys\` of a row, one for each of its labels, and \`keys\` of a cross-tab's column. A number is a number there (2022 for the label “2,022”), a period its first day, and blank is null, which is not the text “blank”. A row in which others stand together says how many: \`stands\`.
+For programs every label has the value behind it: \`keys\` of a row, one for each of its labels, and \`keys\` of a cross-tab's column. A number is a number there (12000 for the label “12,000”), a period its first day, and blank is null, which is not the text “blank”. A row in which others stand together says how many: \`stands\`.
 
 As CSV the columns of labels hold these values, figures have all their digits, and the last three columns say what a row is: \`row kind\` (\`group\`, \`total\`, \`others\`, \`outside\`), \`row level\` (0 the outermost) and \`row label\`, as people read it.
 `;

@@ -86,6 +86,15 @@ describe('a column in the making', () => {
     expect(draft.name).toBe('New column 2');
     draft.take('Sum / 2', 'half of Sum');
     expect([draft.name, draft.spec.expression]).toEqual(['Half of Sum', 'Sum / 2']);
+    // Changed, it goes by what it is.
+    draft.expression = '"Sum ""of"" all" / NULLIF(Sum, 0)';
+    expect(draft.name).toBe('Sum "of" all / Sum');
+    draft.expression = 'Sum + '.repeat(20);
+    expect(draft.name).toBe('New column 2');
+    draft.way = 'across columns';
+    draft.across = { measure: 'lead', columns: ['Sum'] };
+    expect(draft.name).toBe('Lead');
+    draft.way = 'worked out';
     draft.rename('Mine');
     draft.take('Sum * 2', 'twice');
     expect(draft.name).toBe('Mine');

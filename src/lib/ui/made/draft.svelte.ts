@@ -2,13 +2,13 @@ import { removeMade, setComputed, type MadePlace } from '../../core/bench/madeEd
 import { idOfComputed, type AcrossSpec, type ComputedSpec } from '../../core/prepare/specs';
 import type { ReplyOf } from '../../engine/protocol';
 import type { BenchState } from '../bench/bench.svelte';
+import { proposedName } from './proposedName';
 
 /** How a column is made. */
 export type Way = 'worked out' | 'across columns';
 
 /** A column in the making, or a made one being changed: shown as it is typed, kept when it is kept. */
 export class MadeDraft {
-  name = $state('');
   unit = $state('');
   way = $state<Way>('worked out');
   expression = $state('');
@@ -18,8 +18,10 @@ export class MadeDraft {
   /** Its place among the computed columns; null: a new one. */
   readonly at: number | null;
   readonly #bench: BenchState;
-  /** A name that nobody typed follows from how the column is made. */
-  #named: boolean;
+  /** The name somebody gave it; null: it follows from how the column is made. */
+  #given = $state<string | null>(null);
+  /** The example that was taken; it has a name as long as nothing of it is changed. */
+  #example = $state.raw<{ readonly expression: string; readonly name: string } | null>(null);
   /** Counts the looks; an older one that comes late is dropped. */
   #turn = 0;
 
@@ -27,12 +29,8 @@ export class MadeDraft {
     this.#bench = bench;
     this.at = at;
     const spec = at === null ? undefined : bench.doc.computed[at];
-    this.#named = spec !== undefined;
-    if (!spec) {
-      this.name = this.#freeName('New column');
-      return;
-    }
-    this.name = spec.name;
+    if (!spec) return;
+    this.#given = spec.name;
     this.unit = spec.unit;
     this.expression = spec.expression ?? '';
     if (spec.across) {
@@ -41,10 +39,19 @@ export class MadeDraft {
     }
   }
 
+  get name(): string {
+    if (this.#given !== null) return this.#given;
+    const example = this.#example?.expression === this.expression ? this.#example.name : null;
+    return this.#freeName(example ?? proposedName(this.#made));
+  }
+
   get spec(): ComputedSpec {
-    const { name, unit, way, expression, across } = this;
-    const facts = { name: name.trim() || 'New column', unit: unit.trim() };
-    return way === 'worked out' ? { ...facts, expression } : { ...facts, across };
+    return { name: this.name.trim() || 'New column', unit: this.unit.trim(), ...this.#made };
+  }
+
+  get #made(): Pick<ComputedSpec, 'expression' | 'across'> {
+    const { way, expression, across } = this;
+    return way === 'worked out' ? { expression } : { across };
   }
 
   get isNew(): boolean {
@@ -56,14 +63,13 @@ export class MadeDraft {
   }
 
   rename(name: string): void {
-    this.name = name;
-    this.#named = true;
+    this.#given = name;
   }
 
   /** Takes an example, with the name that it goes by. */
   take(expression: string, says: string): void {
     this.expression = expression;
-    if (!this.#named) this.name = this.#freeName(says[0].toUpperCase() + says.slice(1));
+    this.#example = { expression, name: says[0].toUpperCase() + says.slice(1) };
   }
 
   /**
