@@ -5,6 +5,7 @@ import { fullCell } from '../table/cell';
 import { isMissing, scalarColumn, textColumn, type Column } from '../table/column';
 import type { Table } from '../table/table';
 import { joinColumns } from './join';
+import { likeRun } from './likeRun';
 import { inOrder, preparations } from './order';
 import { stack, unstack } from './reshape';
 import { acrossColumn } from './rowMeasure';
@@ -45,6 +46,21 @@ describe('measures across columns', () => {
     ['highestColumn', ['b', null, 'a']],
     ['lowestColumn', ['a', null, 'c']],
   ] as const)('%s', (measure, want) => expect(across(measure)).toEqual(want));
+});
+
+describe('one thing spread over many columns', () => {
+  const column = (id: string, type = 'number', unit = '') => ({ id, type, unit });
+  const run = (columns: ReturnType<typeof column>[]): string => likeRun(columns).join('');
+  it('is the longest run of numbers of one unit', () => {
+    const four = [...'abcd'].map((id) => column(id));
+    expect(run([column('day', 'date'), ...four])).toBe('abcd');
+    expect(run(four.slice(1))).toBe('');
+    expect(run([...four, column('x', 'text'), ...[...'efghi'].map((id) => column(id))])).toBe(
+      'efghi',
+    );
+    expect(run([...four, ...[...'efgh'].map((id) => column(id, 'number', '£'))])).toBe('abcd');
+    expect(run([])).toBe('');
+  });
 });
 
 describe('joins', () => {

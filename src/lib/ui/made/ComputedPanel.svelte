@@ -1,5 +1,6 @@
 <script lang="ts">
   import { idOfComputed } from '../../core/prepare/specs';
+  import { likeRun } from '../../core/prepare/likeRun';
   import { examplesFor } from '../../core/expression/examples';
   import { FUNCTIONS } from '../../core/expression/functions';
   import { recordPlace } from '../../core/table/recordNumber';
@@ -41,6 +42,10 @@
   const reply = $derived(draft.reply);
   const fault = $derived(draft.way === 'worked out' ? (reply?.fault ?? null) : null);
   const FAULT = 'made-fault';
+
+  // One thing spread over many columns is most likely what is taken together.
+  // svelte-ignore state_referenced_locally
+  if (at === null) draft.across = { ...draft.across, columns: likeRun(others) };
 
   $effect(() => {
     draft.way = way;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { likeRun } from '../../core/prepare/likeRun';
   import { madePlace } from '../../core/bench/madeEdits';
   import { counted } from '../../core/table/format';
   import { TYPE_PHRASES } from '../../core/table/column';
@@ -11,7 +12,6 @@
   import ShelvingFields from './ShelvingFields.svelte';
 
   let { bench }: { bench: BenchState } = $props();
-  let taken = $state.raw<string[]>([]);
   let name = $state('Name');
   let value = $state('Value');
   let dropBlanks = $state(false);
@@ -26,6 +26,9 @@
       .filter((c) => madePlace(bench.doc, c.id) === null)
       .map((c) => ({ ...c, type: usedAs(c) })),
   );
+  // One thing spread over many columns is most likely what is stacked.
+  // svelte-ignore state_referenced_locally
+  let taken = $state.raw(likeRun(columns));
   /** What is stacked is mostly what there is most of: the kiosks, and not the day. */
   const first = $derived.by(() => {
     const counts = new Map<string, number>();
