@@ -20,6 +20,15 @@ const answer = (description: string, type?: string, schema: Schema = {}): Schema
 const ok = (description: string, schema: Schema = { type: 'object' }): Schema =>
   answer(description, 'application/json', schema);
 
+/** An object that has at least these, each of a JSON type. */
+const having = (fields: Record<string, string>): Schema => ({
+  type: 'object',
+  required: Object.keys(fields),
+  properties: Object.fromEntries(
+    Object.entries(fields).map(([name, type]) => [name, type === 'any' ? {} : { type }]),
+  ),
+});
+
 const fault = (description: string): Schema =>
   answer(description, 'application/problem+json', ref('Problem'));
 
@@ -76,12 +85,38 @@ const PATHS: Record<string, Record<string, Operation>> = {
   '/api/lists': {
     get: operation(
       'The lists of the shelf with their benches, where they come from and what they feed',
-      { 200: ok('Lists') },
+      {
+        200: ok('Lists', {
+          type: 'object',
+          required: ['lists'],
+          properties: {
+            lists: {
+              type: 'array',
+              items: having({
+                id: 'integer',
+                name: 'string',
+                records: 'integer',
+                readAt: 'string',
+                fileName: 'string',
+                readings: 'integer',
+                benches: 'array',
+                origin: 'any',
+                feeds: 'array',
+              }),
+            },
+          },
+        }),
+      },
       [],
     ),
     post: operation(
       'Makes a list of a bench: of its records, stacked or unstacked, or of the rows of a tally',
-      { 201: ok('The new list, its reading and its first bench') },
+      {
+        201: ok(
+          'The new list, its reading and its first bench',
+          having({ listId: 'integer', reading: 'integer', bench: 'integer' }),
+        ),
+      },
       [400, 404, 422, 507],
       {
         requestBody: jsonBody({
@@ -106,13 +141,18 @@ const PATHS: Record<string, Record<string, Operation>> = {
     ),
   },
   '/api/lists/{id}': {
-    patch: operation('Renames a list', { 200: ok('Its new name') }, [400, 404, 507], {
-      requestBody: jsonBody({
-        type: 'object',
-        required: ['name'],
-        properties: { name: { type: 'string' } },
-      }),
-    }),
+    patch: operation(
+      'Renames a list',
+      { 200: ok('Its new name', having({ name: 'string' })) },
+      [400, 404, 507],
+      {
+        requestBody: jsonBody({
+          type: 'object',
+          required: ['name'],
+          properties: { name: { type: 'string' } },
+        }),
+      },
+    ),
     delete: operation(
       'Deletes a list with its readings and benches',
       { 204: answer('Deleted') },
@@ -147,23 +187,46 @@ const PATHS: Record<string, Record<string, Operation>> = {
     ),
   },
   '/api/lists/{id}/benches': {
-    post: operation('Adds a bench', { 201: ok('Its number') }, [400, 404, 422, 507], {
-      requestBody: jsonBody({
-        type: 'object',
-        required: ['name'],
-        properties: {
-          name: { type: 'string' },
-          doc,
-          ask: { description: 'In place of doc: the ask that the bench shall answer.' },
-        },
-      }),
-    }),
+    post: operation(
+      'Adds a bench',
+      { 201: ok('Its number', having({ id: 'integer' })) },
+      [400, 404, 422, 507],
+      {
+        requestBody: jsonBody({
+          type: 'object',
+          required: ['name'],
+          properties: {
+            name: { type: 'string' },
+            doc,
+            ask: { description: 'In place of doc: the ask that the bench shall answer.' },
+          },
+        }),
+      },
+    ),
   },
   '/api/lists/{id}/readings': {
-    get: operation('The readings of a list, newest first', { 200: ok('Readings') }, [400, 404]),
+    get: operation(
+      'The readings of a list, newest first',
+      {
+        200: ok('Readings', {
+          type: 'array',
+          items: having({
+            id: 'integer',
+            number: 'integer',
+            file_name: 'string',
+            read_at: 'string',
+            records: 'integer',
+            current: 'boolean',
+          }),
+        }),
+      },
+      [400, 404],
+    ),
     put: operation(
       'Makes a reading current and brings the benches to it',
-      { 200: ok('Records lost on the way') },
+      {
+        200: ok('Records lost on the way', having({ reading: 'integer', lost: 'integer' })),
+      },
       [400, 404, 422, 507],
       {
         requestBody: jsonBody({
@@ -177,7 +240,23 @@ const PATHS: Record<string, Record<string, Operation>> = {
   '/api/readings/{id}': {
     get: operation(
       'What is known of a reading',
-      { 200: ok('Facts, recipe and doubts') },
+      {
+        200: ok(
+          'Facts, recipe and doubts',
+          having({
+            id: 'integer',
+            listId: 'integer',
+            listName: 'string',
+            number: 'integer',
+            fileName: 'string',
+            readAt: 'string',
+            records: 'integer',
+            chunks: 'integer',
+            recipe: 'object',
+            doubts: 'array',
+          }),
+        ),
+      },
       [400, 404],
     ),
   },
@@ -189,12 +268,17 @@ const PATHS: Record<string, Record<string, Operation>> = {
     ),
   },
   '/api/intakes': {
-    post: operation('Begins an intake', { 201: ok('Its id') }, []),
+    post: operation('Begins an intake', { 201: ok('Its id', having({ id: 'string' })) }, []),
   },
   '/api/intakes/{id}': {
     post: operation(
       'Accepts an intake: stores its chunks as a reading, all or nothing',
-      { 201: ok('The list, the reading and its bench') },
+      {
+        201: ok(
+          'The list, the reading, its bench where it is new, and what benches could not take along',
+          having({ listId: 'integer', reading: 'integer', bench: 'any', lost: 'integer' }),
+        ),
+      },
       [400, 404, 413, 422, 507],
       {
         requestBody: jsonBody({ type: 'object' }),
@@ -216,10 +300,25 @@ const PATHS: Record<string, Record<string, Operation>> = {
     ),
   },
   '/api/benches/{id}': {
-    get: operation('A bench with its revision and document', { 200: ok('The bench') }, [400, 404]),
+    get: operation(
+      'A bench with its revision and document',
+      {
+        200: ok(
+          'The bench',
+          having({
+            id: 'integer',
+            name: 'string',
+            revision: 'integer',
+            savedAt: 'string',
+            doc: 'object',
+          }),
+        ),
+      },
+      [400, 404],
+    ),
     put: operation(
       'Saves a bench as its next revision',
-      { 200: ok('The revision') },
+      { 200: ok('The revision', having({ revision: 'integer', savedAt: 'string' })) },
       [400, 404, 409, 413, 507],
       {
         requestBody: jsonBody({
@@ -229,13 +328,18 @@ const PATHS: Record<string, Record<string, Operation>> = {
         }),
       },
     ),
-    patch: operation('Renames a bench', { 200: ok('Its new name') }, [400, 404, 507], {
-      requestBody: jsonBody({
-        type: 'object',
-        required: ['name'],
-        properties: { name: { type: 'string' } },
-      }),
-    }),
+    patch: operation(
+      'Renames a bench',
+      { 200: ok('Its new name', having({ name: 'string' })) },
+      [400, 404, 507],
+      {
+        requestBody: jsonBody({
+          type: 'object',
+          required: ['name'],
+          properties: { name: { type: 'string' } },
+        }),
+      },
+    ),
     delete: operation('Deletes a bench', { 204: answer('Deleted') }, [400, 404]),
   },
   '/api/benches/{id}/ledger': {
@@ -281,7 +385,7 @@ const PATHS: Record<string, Record<string, Operation>> = {
   '/api/benches/{id}/states': {
     post: operation(
       'Keeps the present state of a bench for a link',
-      { 201: ok('Its revision') },
+      { 201: ok('Its revision', having({ revision: 'integer' })) },
       [400, 404, 507],
     ),
   },

@@ -12,7 +12,7 @@ export const GET: RequestHandler = ({ params }) =>
     return bench ? json(bench) : notFound('bench');
   });
 
-const Save = z.object({ follows: z.int().min(0), doc: AnyBench });
+const Save = z.strictObject({ follows: z.int().min(0), doc: AnyBench });
 
 /** Saves the document as the revision behind `follows`; 409 with the newest state when that is not the newest. */
 export const PUT: RequestHandler = ({ params, request }) =>
@@ -22,7 +22,9 @@ export const PUT: RequestHandler = ({ params, request }) =>
     return bench ? json({ revision: bench.revision, savedAt: bench.savedAt }) : notFound('bench');
   });
 
-const Rename = z.object({ name: z.string().trim().min(1, 'The bench needs a name.').max(120) });
+const Rename = z.strictObject({
+  name: z.string().trim().min(1, 'The bench needs a name.').max(120),
+});
 
 export const PATCH: RequestHandler = ({ params, request }) =>
   answering(async () => {

@@ -10,7 +10,7 @@ import { databasePath } from '$lib/server/storage/database';
 import { findList } from '$lib/server/storage/lists';
 import type { RequestHandler } from './$types';
 
-const Given = z.object({
+const Given = z.strictObject({
   /** The list this refreshes; null makes a new one. */
   list: z.int().nullable(),
   name: z.string().trim().min(1, 'The list needs a name.').max(200),

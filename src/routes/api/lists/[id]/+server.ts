@@ -5,7 +5,9 @@ import { answering, bodyOf, idOf, notFound } from '$lib/server/http/problem';
 import { deleteList, renameList } from '$lib/server/storage/lists';
 import type { RequestHandler } from './$types';
 
-const Rename = z.object({ name: z.string().trim().min(1, 'The list needs a name.').max(200) });
+const Rename = z.strictObject({
+  name: z.string().trim().min(1, 'The list needs a name.').max(200),
+});
 
 export const PATCH: RequestHandler = ({ params, request }) =>
   answering(async () => {

@@ -4,18 +4,20 @@ import { application } from '$lib/server/application';
 import { answering, bodyOf, idOf, notFound } from '$lib/server/http/problem';
 import { freshen } from '$lib/server/made/freshen';
 import { databasePath } from '$lib/server/storage/database';
+import { findList } from '$lib/server/storage/lists';
 import { readingsOf } from '$lib/server/storage/readings';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = ({ params }) =>
   answering(async () => {
     const app = application();
-    await freshen(app, idOf(params.id));
-    return json(await readingsOf(app.db, idOf(params.id)));
+    const list = idOf(params.id);
+    await freshen(app, list);
+    return (await findList(app.db, list)) ? json(await readingsOf(app.db, list)) : notFound('list');
   });
 
 const Moved = z.object({ lost: z.int() });
-const Current = z.object({ reading: z.int() });
+const Current = z.strictObject({ reading: z.int() });
 
 /** Makes one of the list's readings the current one: brings an earlier one back. */
 export const PUT: RequestHandler = ({ params, request }) =>

@@ -1,0 +1,220 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { z } from 'zod';
+import { TestServer } from './support/server';
+
+const server = new TestServer();
+
+const Answer = z.object({
+  content: z.record(z.string(), z.object({ schema: z.record(z.string(), z.unknown()) })).optional(),
+});
+const Operation = z.object({
+  responses: z.record(z.string(), Answer),
+  requestBody: z.object({ content: z.record(z.string(), z.unknown()) }).optional(),
+});
+const Document = z.object({
+  paths: z.record(z.string(), z.record(z.string(), Operation)),
+  components: z.object({ schemas: z.record(z.string(), z.unknown()) }),
+});
+let components: Record<string, unknown> = {};
+
+/** Every operation of the document as `put /api/benches/{id}`. */
+const operations = new Map<string, z.infer<typeof Operation>>();
+/** Operations that were seen to succeed, each with the statuses it answered. */
+const seen = new Map<string, Set<number>>();
+
+const JSON_TYPE = 'application/json';
+
+/** Calls an operation; its status and the type of what it answers must be among those documented. */
+async function call(
+  operation: string,
+  inPath: readonly (string | number)[] = [],
+  { body, query = '', type = JSON_TYPE }: { body?: unknown; query?: string; type?: string } = {},
+): Promise<Response> {
+  const documented = operations.get(operation);
+  if (!documented) throw new Error(`${operation} is not in the document.`);
+  const [method, path] = operation.split(' ');
+  let at = 0;
+  const where = path.replaceAll(/\{\w+\}/g, () => String(inPath[at++]));
+  const response = await fetch(server.address + where + query, {
+    method: method.toUpperCase(),
+    ...(body !== undefined && {
+      headers: { 'content-type': type },
+      body: body instanceof ArrayBuffer || typeof body === 'string' ? body : JSON.stringify(body),
+    }),
+  });
+  const { status } = response;
+  expect(Object.keys(documented.responses), `${operation} answers ${status}`).toContain(
+    String(status),
+  );
+  const [got] = (response.headers.get('content-type') ?? '').split(';');
+  const content = documented.responses[status].content ?? {};
+  if (Object.keys(content).length)
+    expect(Object.keys(content), `${operation} ${status}`).toContain(got);
+  else expect(await response.clone().text(), `${operation} ${status}`).toBe('');
+  if (got.endsWith('json')) {
+    const { schema } = content[got];
+    const whole = JSON.stringify({ ...schema, $defs: components });
+    const parsed = z
+      .fromJSONSchema(JSON.parse(whole.replaceAll('#/components/schemas/', '#/$defs/')))
+      .safeParse(await response.clone().json());
+    expect(parsed.error?.message, `${operation} ${status}`).toBeUndefined();
+  }
+  seen.set(operation, (seen.get(operation) ?? new Set()).add(status));
+  return response;
+}
+const given = async <T>(schema: z.ZodType<T>, response: Promise<Response>): Promise<T> =>
+  schema.parse(await (await response).json());
+
+beforeAll(async () => {
+  await server.start();
+  const { paths, components: found } = Document.parse(
+    await (await fetch(`${server.address}/api/openapi.json`)).json(),
+  );
+  components = found.schemas;
+  for (const [path, methods] of Object.entries(paths))
+    for (const [method, operation] of Object.entries(methods))
+      operations.set(`${method} ${path}`, operation);
+});
+afterAll(() => server.stop());
+
+const Id = z.object({ id: z.int() });
+
+describe('every operation answers as its document says', () => {
+  let list = 0;
+  let bench = 0;
+  let reading = 0;
+  let doc: unknown;
+
+  it('lists and their benches', async () => {
+    await call('get /api/openapi.json');
+    const { lists } = await given(
+      z.object({ lists: z.array(Id.extend({ name: z.string(), benches: z.array(Id) })) }),
+      call('get /api/lists'),
+    );
+    const kiosks = lists.find(({ name }) => name.startsWith('Kiosk'));
+    const made = await given(
+      z.object({ listId: z.int(), reading: z.int(), bench: z.int() }),
+      call('post /api/lists', [], {
+        body: {
+          name: 'All of it',
+          bench: kiosks?.benches[0].id,
+          make: { of: 'records', records: 'all', reshape: [] },
+          frozen: true,
+        },
+      }),
+    );
+    ({ listId: list, bench, reading } = made);
+    await call('patch /api/lists/{id}', [list], { body: { name: 'The whole of it' } });
+    const ask = { body: { tallies: [{ kind: 'ledger' }] } };
+    await call('post /api/lists/{id}/ask', [list], ask);
+    await call('post /api/lists/{id}/ask', [list], { ...ask, query: '?as=csv' });
+  });
+
+  it('benches, their ledgers, reports and states', async () => {
+    const saved = await given(
+      z.object({ revision: z.int(), doc: z.record(z.string(), z.unknown()) }),
+      call('get /api/benches/{id}', [bench]),
+    );
+    ({ doc } = saved);
+    await call('post /api/lists/{id}/benches', [list], { body: { name: 'Another', doc } });
+    const next = await given(
+      z.object({ revision: z.int() }),
+      call('put /api/benches/{id}', [bench], {
+        body: { follows: saved.revision, doc: { ...saved.doc, sort: [{ column: 'Day' }] } },
+      }),
+    );
+    expect(next.revision).toBe(saved.revision + 1);
+    const late = await call('put /api/benches/{id}', [bench], {
+      body: { follows: saved.revision, doc: { ...saved.doc, lead: null } },
+    });
+    expect(late.status).toBe(409);
+    await call('patch /api/benches/{id}', [bench], { body: { name: 'Renamed' } });
+    await call('get /api/benches/{id}/ledger', [bench]);
+    await call('get /api/benches/{id}/ledger', [bench], { query: '?as=csv&values=shown' });
+    await call('get /api/benches/{id}/report', [bench]);
+    await call('get /api/benches/{id}/report', [bench], { query: '?as=json' });
+    const state = await given(
+      z.object({ revision: z.int() }),
+      call('post /api/benches/{id}/states', [bench]),
+    );
+    await call('get /api/benches/{id}/states/{revision}', [bench, state.revision]);
+  });
+
+  it('readings and intakes', async () => {
+    await call('get /api/lists/{id}/readings', [list]);
+    await call('put /api/lists/{id}/readings', [list], { body: { reading } });
+    const { recipe } = await given(
+      z.object({ recipe: z.unknown() }),
+      call('get /api/readings/{id}', [reading]),
+    );
+    const chunk = await (
+      await call('get /api/readings/{id}/chunks/{n}', [reading, 0])
+    ).arrayBuffer();
+    const begin = (): Promise<{ id: string }> =>
+      given(z.object({ id: z.string() }), call('post /api/intakes', []));
+    const sent = { body: chunk, type: 'application/vnd.apache.arrow.stream' };
+    const { id } = await begin();
+    await call('put /api/intakes/{id}/chunks/{n}', [id, 0], sent);
+    const accepted = await call('post /api/intakes/{id}', [id], {
+      body: {
+        list: null,
+        name: 'Sent',
+        fileName: 'sent.csv',
+        recipe,
+        records: 365,
+        chunks: 1,
+        doubts: [],
+        setAside: [],
+      },
+    });
+    expect(await accepted.clone().text()).toContain('bench');
+    const dropped = await begin();
+    await call('delete /api/intakes/{id}', [dropped.id]);
+  });
+
+  it('what cannot be used, what is not there, and what cannot be done', async () => {
+    for (const [operation, { requestBody }] of operations) {
+      const places = [...operation.matchAll(/\{(\w+)\}/g)].length;
+      if (places) {
+        const odd = await call(operation, ['x', 'x'], { body: requestBody && {} });
+        expect(odd.ok, operation).toBe(false);
+        const gone = await call(operation, [999_999, 1], {
+          body: requestBody && {
+            name: 'x',
+            reading: 1,
+            follows: 1,
+            doc,
+            tallies: [{ kind: 'ledger' }],
+          },
+        });
+        expect(gone.ok, operation).toBe(false);
+      }
+      if (requestBody && JSON_TYPE in requestBody.content)
+        for (const body of ['{', '[]', '{}', '"x"', '{"name":""}']) {
+          const bad = await call(operation, [operation.includes('/benches/{') ? bench : list, 0], {
+            body,
+          });
+          expect(bad.ok, `${operation} of ${body}`).toBe(false);
+        }
+    }
+  });
+
+  it('what is deleted', async () => {
+    await call('delete /api/benches/{id}', [bench]);
+    await call('delete /api/lists/{id}', [list]);
+    await call('delete /api/lists/{id}', [list]);
+  });
+
+  it('and each was seen to succeed and to fail', () => {
+    const never = [...operations.keys()].filter(
+      (operation) => ![...(seen.get(operation) ?? [])].some((status) => status < 300),
+    );
+    expect(never).toEqual([]);
+    const unfailing = [...operations.keys()].filter(
+      (operation) =>
+        Object.keys(operations.get(operation)?.responses ?? {}).some((s) => Number(s) >= 400) &&
+        ![...(seen.get(operation) ?? [])].some((status) => status >= 400),
+    );
+    expect(unfailing).toEqual([]);
+  });
+});
