@@ -10,8 +10,13 @@ export interface CheckOptions extends ReadOptions {
 }
 
 /** Writes how a file is read, and everything doubtful in it. */
-export function check(options: CheckOptions): void {
-  const { recipe, reading, leftOut } = readList(options.data, readAs(options));
+export async function check(options: CheckOptions): Promise<void> {
+  const {
+    recipe,
+    reading,
+    leftOut,
+    doubts: ofFile,
+  } = await readList(options.data, readAs(options));
   const { doubts, totals } = examine(recipe, reading);
   const { table } = reading;
   const report = {
@@ -19,7 +24,7 @@ export function check(options: CheckOptions): void {
     recipe,
     /** Columns of the file that the recipe does not take. */
     leftOut,
-    doubts,
+    doubts: [...doubts, ...ofFile],
     /** Numbers of the records that look like totals, for setAside.records of an ask. */
     totals: totals.map((t) => recordNumber(t.record)),
   };

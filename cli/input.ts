@@ -1,11 +1,15 @@
 import { closeSync, openSync, readFileSync, readSync } from 'node:fs';
 import path from 'node:path';
 import { HEAD_BYTES } from '$lib/core/read/decode';
-import { DelimitedReader, proposeRecipe, type DelimitedReading } from '$lib/core/read/delimited';
+import { DelimitedReader, type DelimitedReading } from '$lib/core/read/delimited';
 import type { ColumnType } from '$lib/core/table/column';
 import { Recipe } from '$lib/core/read/recipe';
 import { fitRecipe, retyped } from '$lib/core/read/givenRecipe';
+import type { Doubt } from '$lib/core/read/doubts';
+import { OpenedFile } from '$lib/core/read/opened';
 import { settle, type SettledReading } from '$lib/core/read/settle';
+import { detectForm } from '$lib/core/read/unfold/detect';
+import { unfold, type Wanted } from '$lib/core/read/unfold/unfold';
 import { Failed, Misused } from './exit';
 
 const CHUNK = 1 << 20;
@@ -55,6 +59,8 @@ export interface ReadAs {
   readonly types: ReadonlyMap<string, ColumnType>;
   /** What of the recipe's columns that the file has not. */
   readonly missing: 'refuse' | 'blank';
+  /** The file of a package, the sheet of a workbook; found by itself unless given. */
+  readonly wanted?: Wanted;
 }
 
 /** Nothing is said: the file is read as the intake would propose. */
@@ -63,30 +69,51 @@ export const BY_ITSELF: ReadAs = { recipe: null, types: new Map(), missing: 'ref
 /** A list that was read, and headings of the file that a given recipe does not take. */
 export interface ReadList extends SettledReading {
   readonly leftOut: readonly string[];
+  /** What is doubtful about the file besides what its cells tell. */
+  readonly doubts: readonly Doubt[];
 }
 
-/** Reads a delimited file. @throws Failed, IntakeError */
-export function readList(file: string, as: ReadAs): ReadList {
-  if (file !== '-') return withFile(file, (source) => readFrom(source, as));
+/** Bytes that a packed file may unfold to. */
+const UNFOLDED = 4 * 1024 ** 3;
+
+/** Reads a file, whatever its form. @throws Failed, IntakeError */
+export async function readList(file: string, as: ReadAs): Promise<ReadList> {
+  if (file !== '-') {
+    const read = withFile(file, (source) =>
+      detectForm(source.head) === 'delimited'
+        ? readFrom(OpenedFile.delimited(source.head, source.whole), source, as)
+        : null,
+    );
+    if (read) return read;
+  }
   const bytes = readBytes(file);
-  const whole = bytes.length <= HEAD_BYTES;
-  return readFrom({ head: bytes.subarray(0, HEAD_BYTES), whole, chunks: () => [bytes] }, as);
+  if (detectForm(bytes) === 'delimited') {
+    const opened = OpenedFile.delimited(bytes.subarray(0, HEAD_BYTES), bytes.length <= HEAD_BYTES);
+    return readFrom(opened, { chunks: () => [bytes] }, as);
+  }
+  const wanted = as.wanted ?? as.recipe?.source ?? {};
+  const opened = OpenedFile.unfolded(await unfold(bytes, UNFOLDED, wanted));
+  return readFrom(opened, { chunks: () => [opened.text ?? new Uint8Array(0)] }, as);
 }
 
-function readFrom(source: Source, { recipe: given, types, missing }: ReadAs): ReadList {
-  const { head, whole } = source;
+function readFrom(
+  opened: OpenedFile,
+  source: Pick<Source, 'chunks'>,
+  { recipe: given, types, missing }: ReadAs,
+): ReadList {
   const { recipe: found, leftOut } = given
-    ? fitRecipe(given, head, whole, missing)
-    : { recipe: proposeRecipe(head, whole), leftOut: [] };
+    ? fitRecipe(given, opened, missing)
+    : { recipe: opened.propose(), leftOut: [] };
   const recipe = retyped(found, types);
   // What was given stands, whatever the file shows.
   const fixed = recipe.columns.filter((c, k) => given || c !== found.columns[k]);
-  const steps = settle(recipe, new Set(fixed.map((c) => c.id)));
-  for (let step = steps.next(); ; step = steps.next(readBy(source, step.value)))
-    if (step.done) return { ...step.value, leftOut };
+  const steps = settle(recipe, new Set([...fixed.map((c) => c.id), ...opened.decided(recipe)]));
+  const read = (by: Recipe): DelimitedReading => opened.typed(by) ?? readBy(source, by);
+  for (let step = steps.next(); ; step = steps.next(read(step.value)))
+    if (step.done) return { ...step.value, leftOut, doubts: opened.doubts(step.value.recipe) };
 }
 
-function readBy(source: Source, recipe: Recipe): DelimitedReading {
+function readBy(source: Pick<Source, 'chunks'>, recipe: Recipe): DelimitedReading {
   const reader = new DelimitedReader(recipe);
   for (const chunk of source.chunks()) reader.push(chunk);
   reader.push(new Uint8Array(0), true);

@@ -9,12 +9,12 @@ export interface ListOptions {
 }
 
 /** Other lists that are named with their files. @throws Misused */
-export function listsNamed(given: readonly string[]): Map<string, Table> {
-  return new Map(
-    given.map((text) => {
-      const at = text.indexOf('=');
-      if (at < 1) throw new Misused(`--list takes NAME=FILE, not “${text}”.`);
-      return [text.slice(0, at), readChecked(text.slice(at + 1), BY_ITSELF).table];
-    }),
-  );
+export async function listsNamed(given: readonly string[]): Promise<Map<string, Table>> {
+  const out = new Map<string, Table>();
+  for (const text of given) {
+    const at = text.indexOf('=');
+    if (at < 1) throw new Misused(`--list takes NAME=FILE, not “${text}”.`);
+    out.set(text.slice(0, at), (await readChecked(text.slice(at + 1), BY_ITSELF)).table);
+  }
+  return out;
 }

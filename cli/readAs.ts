@@ -8,16 +8,26 @@ export interface ReadOptions {
   /** `NAME=type`, each given by a `--type` of its own. */
   readonly type: readonly string[];
   readonly missing: string;
+  /** A sheet of a workbook. */
+  readonly sheet?: string;
+  /** A file of a package. */
+  readonly member?: string;
 }
 
 /** How a file is read, from the options of a call. @throws Misused, Failed */
-export function readAs({ recipe, type, missing }: ReadOptions): ReadAs {
+export function readAs({ recipe, type, missing, sheet, member }: ReadOptions): ReadAs {
   if (missing !== 'refuse' && missing !== 'blank')
     throw new Misused(`--missing is refuse or blank, not “${missing}”.`);
   return {
     recipe: recipe === undefined ? null : readRecipe(readJson(recipe, 'recipe')),
     types: new Map(type.map(typeOf)),
     missing,
+    ...((sheet ?? member) !== undefined && {
+      wanted: {
+        ...(member !== undefined && { member }),
+        ...(sheet !== undefined && { part: sheet }),
+      },
+    }),
   };
 }
 

@@ -8,9 +8,12 @@ import { listName, readList, type ReadAs } from './input';
 import { note } from './output';
 
 /** The list of a file; what is doubtful goes to the notes, and what asks for an answer stops the run. @throws Failed */
-export function readChecked(file: string, as: ReadAs): { table: Table; recipe: Recipe } {
-  const { recipe, reading, leftOut } = readList(file, as);
-  const { doubts } = examine(recipe, reading);
+export async function readChecked(
+  file: string,
+  as: ReadAs,
+): Promise<{ table: Table; recipe: Recipe }> {
+  const { recipe, reading, leftOut, doubts: ofFile } = await readList(file, as);
+  const doubts = [...examine(recipe, reading).doubts, ...ofFile];
   // What a recipe or a type says was decided by whoever wrote it.
   const decided = ({ column }: Doubt): boolean =>
     as.recipe !== null ||

@@ -25,14 +25,14 @@ export interface ReckonOptions extends ReadOptions {
 }
 
 /** Reads a file, answers an ask about it, and writes the results. @throws BadAsk, Failed, Misused */
-export function reckon(options: ReckonOptions): void {
+export async function reckon(options: ReckonOptions): Promise<void> {
   if (options.data === '-' && options.ask === '-')
     throw new Misused('Only one of --data and --ask can come from standard input.');
   if (options.format !== 'json' && options.format !== 'csv')
     throw new Misused(`The format is json or csv, not “${options.format}”.`);
   const ask = leaner(readAsk(readJson(options.ask, 'ask')), options.leaveOut);
-  const { table, recipe: read } = readChecked(options.data, readAs(options));
-  const others = otherLists(ask, options.ask === '-' ? '.' : path.dirname(options.ask));
+  const { table, recipe: read } = await readChecked(options.data, readAs(options));
+  const others = await otherLists(ask, options.ask === '-' ? '.' : path.dirname(options.ask));
   const result = answered({ name: listName(options.data), table, recipe: read, others }, ask);
   const text =
     options.format === 'json'
@@ -64,7 +64,7 @@ function answered(list: AskedList, ask: Ask): AskResult {
 }
 
 /** Lists that the ask names by file, from the folder of the ask. @throws Misused */
-function otherLists(ask: Ask, folder: string): Map<string, Table> {
+async function otherLists(ask: Ask, folder: string): Promise<Map<string, Table>> {
   const out = new Map<string, Table>();
   for (const [name, source] of Object.entries(ask.lists)) {
     if (isOfResult(source)) continue;
@@ -72,13 +72,11 @@ function otherLists(ask: Ask, folder: string): Map<string, Table> {
       throw new Misused(
         `lists.${name}.file: This is missing. The command line reads other lists from files.`,
       );
-    out.set(
-      name,
-      readChecked(path.resolve(folder, source.file), {
-        ...BY_ITSELF,
-        recipe: source.recipe ?? null,
-      }).table,
-    );
+    const read = await readChecked(path.resolve(folder, source.file), {
+      ...BY_ITSELF,
+      recipe: source.recipe ?? null,
+    });
+    out.set(name, read.table);
   }
   return out;
 }

@@ -39,9 +39,9 @@ const FORMATS = ['html', 'json', 'csv'] as const;
  */
 export async function report(file: string, options: ReportOptions): Promise<void> {
   const format = formatOf(options);
-  const { table, recipe } = readChecked(options.data, readAs(options));
-  const others = listsNamed(options.list);
-  const doc = standingOn(readBench(file), table, options);
+  const { table, recipe } = await readChecked(options.data, readAs(options));
+  const others = await listsNamed(options.list);
+  const doc = await standingOn(readBench(file), table, options);
   for (const [name, source] of Object.entries(doc.lists))
     if (!others.has(name) && source.tally === undefined && source.frozen === undefined)
       throw new Misused(`The bench looks at the list “${name}”. Give it: --list "${name}=FILE".`);
@@ -94,11 +94,15 @@ function readBench(file: string): Bench {
 }
 
 /** The bench on the list of this file: records that it names are found again by what they hold. */
-function standingOn(doc: Bench, table: Table, { against, missing, type }: ReportOptions): Bench {
+async function standingOn(
+  doc: Bench,
+  table: Table,
+  { against, missing, type }: ReportOptions,
+): Promise<Bench> {
   const { setAside } = doc.ladder;
   const named = setAside.records.length + setAside.kept.length + doc.corrections.length;
   if (against !== undefined) {
-    const before = readChecked(against, readAs({ missing, type })).table;
+    const { table: before } = await readChecked(against, readAs({ missing, type }));
     const { doc: moved, lost } = moveBench(doc, before, table, doc.reading);
     if (lost)
       note(

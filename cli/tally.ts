@@ -9,7 +9,9 @@ import { schema } from './schema';
 import { verify } from './verify';
 
 const program = new Command('tally')
-  .description('Figures that can be defended, from a delimited file. FILE is - for standard input.')
+  .description(
+    'Figures that can be defended, from a file of records. FILE is - for standard input.',
+  )
   .exitOverride()
   .configureHelp({ sortSubcommands: false });
 
@@ -24,7 +26,12 @@ const reading = (name: string, description: string): Command =>
   program
     .command(name)
     .description(description)
-    .requiredOption('--data <FILE>', 'the delimited file')
+    .requiredOption(
+      '--data <FILE>',
+      'delimited text, a workbook, JSON, Arrow or Parquet, packed or not',
+    )
+    .option('--sheet <NAME>', 'the sheet of a workbook; the one with most cells unless given')
+    .option('--member <NAME>', 'the file of a zip package; the first unless given')
     .option('--recipe <FILE>', 'how the file is read; found by itself unless given')
     .option(
       '--type <NAME=TYPE>',

@@ -18,19 +18,19 @@ export interface VerifyOptions extends ListOptions {
  * Reckons a recorded figure again from its file, and says whether it is the same.
  * @throws Misused, Failed, and Disagrees where the list or the figure is another
  */
-export function verify(file: string, options: VerifyOptions): void {
+export async function verify(file: string, options: VerifyOptions): Promise<void> {
   const parsed = FigureRecord.safeParse(readJson(file, 'record'));
   if (!parsed.success) {
     const [{ path, message }] = parsed.error.issues;
     throw new Misused(`“${file}” is no record of a figure: ${path.join('.')}: ${message}`);
   }
   const { says, shown, list, ask, place, figure, records } = parsed.data;
-  const { table, recipe } = readChecked(options.data, {
+  const { table, recipe } = await readChecked(options.data, {
     recipe: readRecipe(list.recipe),
     types: new Map(),
     missing: 'refuse',
   });
-  const others = listsNamed(options.list);
+  const others = await listsNamed(options.list);
   for (const [name, source] of Object.entries(ask.lists))
     if (!others.has(name) && source.tally === undefined && source.frozen === undefined)
       throw new Misused(`The figure looks at the list “${name}”. Give it: --list "${name}=FILE".`);

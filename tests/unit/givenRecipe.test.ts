@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { fitRecipe, retyped } from '$lib/core/read/givenRecipe';
+import { OpenedFile } from '$lib/core/read/opened';
 import type { Recipe } from '$lib/core/read/recipe';
 import { readText } from '../support/demo';
 
 const { recipe } = readText('route,fares,day\nHolm,5,2025-01-02\n');
 const fit = (text: string, missing?: 'blank') =>
-  fitRecipe(recipe, new TextEncoder().encode(text), true, missing);
+  fitRecipe(recipe, OpenedFile.delimited(new TextEncoder().encode(text), true), missing);
 const places = ({ columns }: Recipe) => columns.map((c) => [c.id, c.at]);
 
 describe('a recipe that was given', () => {
@@ -43,13 +44,15 @@ describe('a recipe that was given', () => {
       columns: recipe.columns.map((c) => (c.id === 'fares' ? { ...c, at: null } : c)),
     };
     const head = new TextEncoder().encode('route,day\nHolm,2025-01-02\n');
-    expect(() => fitRecipe(without, head, true)).not.toThrow();
+    expect(() => fitRecipe(without, OpenedFile.delimited(head, true))).not.toThrow();
   });
 
   it('goes by place where there is no header', () => {
     const bare = { ...recipe, header: false };
     const head = new TextEncoder().encode('Holm,5,2025-01-02\nNess,6,2025-01-03\n');
-    expect(places(fitRecipe(bare, head, true).recipe)).toEqual(places(recipe));
+    expect(places(fitRecipe(bare, OpenedFile.delimited(head, true)).recipe)).toEqual(
+      places(recipe),
+    );
   });
 });
 

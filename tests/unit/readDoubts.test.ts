@@ -274,7 +274,7 @@ describe('one reader', () => {
   const folder = mkdtempSync(path.join(tmpdir(), 'tally-loft-read-'));
   afterAll(() => rmSync(folder, { recursive: true }));
 
-  it('what only the end of a long file tells decides for all of it', () => {
+  it('what only the end of a long file tells decides for all of it', async () => {
     const file = path.join(folder, 'late.csv');
     const either = (k: number): string =>
       `${String((k % 12) + 1).padStart(2, '0')}/${String(((k * 5) % 12) + 1).padStart(2, '0')}/2025`;
@@ -282,18 +282,19 @@ describe('one reader', () => {
       file,
       ['day', ...Array.from({ length: 60_000 }, (_, k) => either(k)), '03/17/2025', ''].join('\n'),
     );
-    const { recipe, reading } = readList(file, BY_ITSELF);
+    const { recipe, reading } = await readList(file, BY_ITSELF);
     expect(recipe.columns[0]).toMatchObject({ type: 'date', dateOrder: 'mdy' });
     const [read] = reading.table.columns;
     expect(!isText(read) && read.unread.size).toBe(0);
     // A recipe that was given stands, and what does not fit it stays unread.
     const { columns } = recipe;
     const fixed = { ...recipe, columns: [{ ...columns[0], dateOrder: 'dmy' as const }] };
-    const [other] = readList(file, { ...BY_ITSELF, recipe: fixed }).reading.table.columns;
+    const again = await readList(file, { ...BY_ITSELF, recipe: fixed });
+    const [other] = again.reading.table.columns;
     expect(!isText(other) && [...other.unread.values()]).toEqual(['03/17/2025']);
   });
 
-  it('a file reads the same whatever it is called by, and however long it is', () => {
+  it('a file reads the same whatever it is called by, and however long it is', async () => {
     // Windows-1252 under and over the part that decides the encoding.
     for (const lines of [3, 40_000]) {
       const file = path.join(folder, `marks-${lines}.csv`);
@@ -305,7 +306,7 @@ describe('one reader', () => {
           ...Array.from({ length: lines }, () => line).flat(),
         ]),
       );
-      const fromFile = readList(file, BY_ITSELF);
+      const fromFile = await readList(file, BY_ITSELF);
       const fromBytes = readText(readFileSync(file));
       expect(fromFile.recipe).toEqual(fromBytes.recipe);
       expect(fromFile.reading.table).toEqual(fromBytes.reading.table);

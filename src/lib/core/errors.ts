@@ -138,7 +138,9 @@ export class IntakeError extends Trouble {
       | 'noColumns'
       /** Columns that were asked for and are not there. */
       | 'columns'
-      | 'tooLarge',
+      | 'tooLarge'
+      /** A form of file that is known and cannot be read, or one that is damaged. */
+      | 'form',
     message: string,
   ) {
     super('badFile', message);

@@ -2,17 +2,14 @@ import { recordNumber } from '../core/table/recordNumber';
 import { IntakeError } from '../core/errors';
 import { z } from 'zod';
 import { HEAD_BYTES } from '../core/read/decode';
-import {
-  DelimitedReader,
-  proposeRecipe,
-  recipeFor,
-  type DelimitedReading,
-} from '../core/read/delimited';
+import { DelimitedReader, type DelimitedReading } from '../core/read/delimited';
 import { examine } from '../core/read/examine';
-import { previewOf } from '../core/read/preview';
+import { OpenedFile } from '../core/read/opened';
 import type { Recipe } from '../core/read/recipe';
 import { matchRecipe } from '../core/read/refresh';
 import { settle } from '../core/read/settle';
+import { detectForm } from '../core/read/unfold/detect';
+import { unfold, type Wanted } from '../core/read/unfold/unfold';
 import { ToIntake, type FromIntake } from './intakeMessages';
 import { IntakeSender, type ReadFile } from './intakeSending';
 import { pause } from './pause';
@@ -24,8 +21,11 @@ const SLICE = 1 << 21;
 const PREVIEW = 14;
 
 let file: Blob | null = null;
-let head = new Uint8Array(0);
-let whole = true;
+let opened: OpenedFile | null = null;
+/** The text of the file that is read: the file itself, or what it unfolds to. */
+let text = new Blob([]);
+/** Bytes that a file may unfold to. */
+let limit = 0;
 /** Counts the readings begun; an older one stops when it is no longer the newest. */
 let turn = 0;
 let latest: ReadFile | null = null;
@@ -35,27 +35,47 @@ const send = (message: FromIntake): void => postMessage(message);
 const faultOf = (error: unknown): string =>
   error instanceof Error ? error.message : String(error);
 
-async function begin(given: Blob, previous: Recipe | null): Promise<void> {
+async function begin(given: Blob, previous: Recipe | null, wanted: Wanted): Promise<void> {
   file = given;
   latest = null;
-  head = new Uint8Array(await given.slice(0, HEAD_BYTES).arrayBuffer());
-  whole = given.size <= HEAD_BYTES;
-  const proposed = proposeRecipe(head, whole);
+  const mine = ++turn;
+  const now = await open(given, wanted);
+  if (mine !== turn) return;
+  opened = now;
+  text = now.text ? new Blob([now.text.slice()]) : given;
+  const { members, parts } = now.choices;
+  send({ kind: 'choices', members: [...members], parts: [...parts] });
+  const proposed = now.propose();
   await take(previous ? matchRecipe(proposed, previous).recipe : proposed, proposed, new Set());
 }
+
+/** A file of delimited text is read piece by piece; whatever else it is, is unfolded first. */
+async function open(given: Blob, wanted: Wanted): Promise<OpenedFile> {
+  const head = new Uint8Array(await given.slice(0, HEAD_BYTES).arrayBuffer());
+  if (detectForm(head) === 'delimited') return OpenedFile.delimited(head, given.size <= HEAD_BYTES);
+  return OpenedFile.unfolded(
+    await unfold(new Uint8Array(await given.arrayBuffer()), limit, wanted),
+  );
+}
+
+const atHand = (): OpenedFile => {
+  if (!opened) throw new Error('The file has not been opened yet.');
+  return opened;
+};
 
 /** Shows the first records at once, then reads the whole file. */
 async function take(recipe: Recipe, own: Recipe, settled: ReadonlySet<string>): Promise<void> {
   const mine = ++turn;
-  send({ kind: 'preview', recipe, file: own, rows: previewOf(recipe, head, PREVIEW) });
-  const steps = settle(recipe, settled);
+  const from = atHand();
+  send({ kind: 'preview', recipe, file: own, rows: from.preview(recipe, PREVIEW) });
+  const steps = settle(recipe, new Set([...settled, ...from.decided(recipe)]));
   let step = steps.next();
   while (!step.done) {
     if (step.value !== recipe) {
-      const rows = previewOf(step.value, head, PREVIEW);
+      const rows = from.preview(step.value, PREVIEW);
       send({ kind: 'preview', recipe: step.value, file: own, rows });
     }
-    const read = await readAll(step.value, mine);
+    const read = from.typed(step.value) ?? (await readAll(step.value, mine));
     if (!read) return;
     step = steps.next(read);
   }
@@ -68,7 +88,8 @@ async function take(recipe: Recipe, own: Recipe, settled: ReadonlySet<string>): 
         : 'The file holds no records.',
     );
   await pause();
-  const { doubts, totals } = examine(used, reading);
+  const { doubts: found, totals } = examine(used, reading);
+  const doubts = [...found, ...from.doubts(used)];
   // What the analyst has set by hand no longer waits for an answer.
   const asked = doubts.map((d) =>
     d.asks && d.column !== undefined && settled.has(d.column) ? { ...d, asks: false } : d,
@@ -85,16 +106,15 @@ async function take(recipe: Recipe, own: Recipe, settled: ReadonlySet<string>): 
 
 /** The whole file by a recipe; null when a newer reading was begun. */
 async function readAll(recipe: Recipe, mine: number): Promise<DelimitedReading | null> {
-  if (!file) return null;
   const reader = new DelimitedReader(recipe);
-  for (let at = 0; at < file.size; at += SLICE) {
-    const bytes = new Uint8Array(await file.slice(at, at + SLICE).arrayBuffer());
+  for (let at = 0; at < text.size; at += SLICE) {
+    const bytes = new Uint8Array(await text.slice(at, at + SLICE).arrayBuffer());
     await pause();
     if (mine !== turn) return null;
-    reader.push(bytes, at + SLICE >= file.size);
+    reader.push(bytes, at + SLICE >= text.size);
     send({
       kind: 'progress',
-      share: Math.min(1, (at + bytes.length) / file.size),
+      share: Math.min(1, (at + bytes.length) / text.size),
       records: reader.records,
     });
   }
@@ -114,13 +134,16 @@ async function accept(naming: Extract<ToIntake, { kind: 'accept' }>): Promise<vo
 function obey(message: ToIntake): Promise<void> | void {
   switch (message.kind) {
     case 'begin':
-      return begin(message.file, message.previous);
+      ({ limit } = message);
+      return begin(message.file, message.previous, message.previous?.source ?? {});
+    case 'choose':
+      return file ? begin(file, message.previous, message.wanted) : undefined;
     case 'layout': {
-      const recipe = recipeFor(head, message.recipe, whole);
+      const recipe = atHand().under(message.recipe);
       return take(recipe, recipe, new Set());
     }
     case 'recipe':
-      return take(message.recipe, recipeFor(head, message.recipe, whole), new Set(message.settled));
+      return take(message.recipe, atHand().under(message.recipe), new Set(message.settled));
     case 'accept':
       return accept(message).catch((error: unknown) =>
         send({ kind: 'refused', message: faultOf(error) }),

@@ -1,11 +1,24 @@
 import { z } from 'zod';
 import { Doubt } from '../core/read/doubts';
 import { Recipe } from '../core/read/recipe';
+import { Source } from '../core/read/unfold/source';
 
 /** From the page to the intake's worker. A file goes beside the message: it cannot be validated as data. */
 export const ToIntake = z.discriminatedUnion('kind', [
   /** A file; read by the list's recipe where one is given. */
-  z.object({ kind: z.literal('begin'), file: z.instanceof(Blob), previous: Recipe.nullable() }),
+  z.object({
+    kind: z.literal('begin'),
+    file: z.instanceof(Blob),
+    previous: Recipe.nullable(),
+    /** Bytes that it may unfold to. */
+    limit: z.number(),
+  }),
+  /** Another file of the package, or another sheet of the workbook. */
+  z.object({
+    kind: z.literal('choose'),
+    wanted: Source.pick({ member: true, part: true }),
+    previous: Recipe.nullable(),
+  }),
   /** Another layout: the columns are inferred anew. */
   z.object({ kind: z.literal('layout'), recipe: Recipe }),
   /** Another recipe for the same cells. `settled`: columns the analyst set by hand. */
@@ -24,6 +37,12 @@ export type ToIntake = z.infer<typeof ToIntake>;
 const PreviewCell = z.object({ text: z.string(), state: z.enum(['read', 'blank', 'unread']) });
 
 export const FromIntake = z.discriminatedUnion('kind', [
+  /** What the file could be read from: the files of a package, the sheets of a workbook. */
+  z.object({
+    kind: z.literal('choices'),
+    members: z.array(z.string()),
+    parts: z.array(z.string()),
+  }),
   /** How the file is read now, and its first records. `file`: all of its columns as they would be read without a list's recipe. */
   z.object({
     kind: z.literal('preview'),

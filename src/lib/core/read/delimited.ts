@@ -270,24 +270,30 @@ export function inferColumns({ heads, rows }: Head): ColumnRecipe[] {
 
 /**
  * A recipe from the first bytes of a file.
+ * @param known what of its layout needs no guess
  * @throws IntakeError when the bytes are empty, not text, or have too many columns
  */
-export function proposeRecipe(bytes: Uint8Array, complete: boolean): Recipe {
-  const encoding = detectEncoding(bytes);
+export function proposeRecipe(
+  bytes: Uint8Array,
+  complete: boolean,
+  known: Partial<Pick<Layout, 'delimiter' | 'quote' | 'encoding'>> = {},
+): Recipe {
+  const encoding = known.encoding ?? detectEncoding(bytes);
   const text = new TextStream(encoding).push(bytes, complete);
   if (text.trim() === '')
     throw new IntakeError('empty', 'The file holds only blanks and line ends.');
-  return recipeFor(bytes, detectLayout(text, encoding, complete), complete);
+  return recipeFor(bytes, detectLayout(text, encoding, complete, known), complete);
 }
 
 /** A recipe under a given layout, its columns inferred from the first bytes. */
 export function recipeFor(
   bytes: Uint8Array,
-  { format, delimiter, quote, encoding, header, skipLines, notesBelow }: Layout,
+  { format, source, delimiter, quote, encoding, header, skipLines, notesBelow }: Layout,
   complete: boolean,
 ): Recipe {
   const layout: Layout = {
     format,
+    ...(source && { source }),
     delimiter,
     quote,
     encoding,

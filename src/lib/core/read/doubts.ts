@@ -32,6 +32,11 @@ export const DOUBT_KINDS = [
   'identifier',
   'longNumbers',
   'keptAsText',
+  'numbersAsText',
+  'errorCells',
+  'hidden',
+  'mergedCells',
+  'otherParts',
 ] as const;
 
 /** Something in a file that the analyst should see before the reading is accepted. */

@@ -1,7 +1,7 @@
 import { IntakeError } from '../errors';
 import { nearest } from '../table/nearest';
 import type { ColumnType } from '../table/column';
-import { recipeFor } from './delimited';
+import type { OpenedFile } from './opened';
 import { matchRecipe } from './refresh';
 import type { Recipe } from './recipe';
 
@@ -15,19 +15,17 @@ export interface FittedRecipe {
 /**
  * A recipe that was given, for a file whose columns may stand in another order: they are found by
  * their headings, by place where there is no header. All else of the recipe stands.
- * @param head the first bytes of the file
- * @param whole whether they are all of it
+ * @param opened the file
  * @param missing what of a column that the file has not: refuse it, or leave it blank
  * @throws IntakeError
  */
 export function fitRecipe(
   given: Recipe,
-  head: Uint8Array,
-  whole: boolean,
+  opened: OpenedFile,
   missing: 'refuse' | 'blank' = 'refuse',
 ): FittedRecipe {
   // What it does not say of notes below the table, there are none.
-  const file = recipeFor(head, { ...given, notesBelow: given.notesBelow ?? 0 }, whole);
+  const file = opened.under({ ...given, notesBelow: given.notesBelow ?? 0 });
   const { recipe, differences } = matchRecipe(file, given);
   const gone = differences.flatMap((d) => (d.kind === 'missing' ? [d.column] : []));
   const unsaid = gone.filter((c) => given.columns.some((g) => g.id === c.id && g.at !== null));

@@ -124,11 +124,18 @@ export function isSameRow(a: readonly string[], b: readonly string[]): boolean {
 /**
  * Delimiter, quote, lines to skip and header from the first part of a file.
  * @param complete the text is the whole file
+ * @param known what of it needs no guess
  */
-export function detectLayout(text: string, encoding: Encoding, complete: boolean): Layout {
+export function detectLayout(
+  text: string,
+  encoding: Encoding,
+  complete: boolean,
+  known: Partial<Pick<Layout, 'delimiter' | 'quote'>> = {},
+): Layout {
   const quote: Layout['quote'] =
-    text.includes('"') || !/(^|[,;\t|])'[^'\n]*'(?=[,;\t|\n])/.test(text) ? '"' : "'";
-  const delimiter = detectDelimiter(text, quote, complete);
+    known.quote ??
+    (text.includes('"') || !/(^|[,;\t|])'[^'\n]*'(?=[,;\t|\n])/.test(text) ? '"' : "'");
+  const delimiter = known.delimiter ?? detectDelimiter(text, quote, complete);
   const rows = headRows(text, { delimiter, quote, skipLines: 0 }, complete);
   const skipLines = leadingLines(rows, agreement(rows.slice(0, 400)).width);
   const header = detectHeader(rows.slice(skipLines).filter((row) => !isEmptyRow(row)));

@@ -1,6 +1,7 @@
 import { isMissing, isUnread } from '../table/column';
 import { showCell } from '../table/cell';
 import { DelimitedReader } from './delimited';
+import type { Table } from '../table/table';
 import type { Recipe } from './recipe';
 
 /** A cell of the first records as a recipe reads it. */
@@ -17,7 +18,11 @@ export function previewOf(recipe: Recipe, head: Uint8Array, most: number): Previ
   } catch {
     return [];
   }
-  const { table } = reader.finish();
+  return previewOfTable(reader.finish().table, most);
+}
+
+/** The first records of a table. */
+export function previewOfTable(table: Table, most: number): PreviewCell[][] {
   return Array.from({ length: Math.min(most, table.length) }, (_, i) =>
     table.columns.map((column): PreviewCell => {
       if (isUnread(column, i)) return { text: showCell(column, i).slice(0, 200), state: 'unread' };

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { COLUMN_TYPES, GRAINS } from '../table/column';
+import { Source } from './unfold/source';
 
 /** Encodings a delimited file may come in. */
 export const ENCODINGS = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const;
@@ -52,6 +53,8 @@ export type ColumnRecipe = z.infer<typeof ColumnRecipe>;
 export const Recipe = z
   .object({
     format: z.literal('delimited').default('delimited'),
+    /** What the text came from, where the file is more than delimited text. */
+    source: Source.optional(),
     delimiter: z.enum(DELIMITERS),
     /** '' reads quotes as ordinary characters. */
     quote: z.enum(['"', "'", '']),

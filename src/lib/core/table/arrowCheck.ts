@@ -43,6 +43,28 @@ export function checkArrow(bytes: Uint8Array): number {
 const damaged = (): BadArrow =>
   new BadArrow('The data is not a whole Arrow IPC stream: a part of it lies outside.');
 
+const FILE_MARK = 'ARROW1';
+/** The mark that begins a file, filled up to eight bytes. */
+const FILE_HEAD = 8;
+/** Behind the footer: its length and the mark again. */
+const FILE_END = 4 + FILE_MARK.length;
+
+export const isArrowFile = (bytes: Uint8Array): boolean =>
+  new TextDecoder().decode(bytes.subarray(0, FILE_MARK.length)) === FILE_MARK;
+
+/**
+ * Checks an Arrow IPC file as `checkArrow` does a stream: its footer, and every message that the footer
+ * names. Follows "IPC File Format" of the Arrow columnar format.
+ * @throws BadArrow
+ */
+export function checkArrowFile(bytes: Uint8Array): void {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const end = bytes.length - FILE_END;
+  const footer = end > FILE_HEAD ? view.getInt32(end, true) : -1;
+  if (footer <= 0 || end - footer < FILE_HEAD) throw damaged();
+  new Message(bytes.subarray(end - footer, end)).checkFooter(bytes.subarray(0, end - footer));
+}
+
 /** The description of one message: a FlatBuffer. */
 class Message {
   readonly #view: DataView;
@@ -69,6 +91,24 @@ class Message {
     else if (kind === RECORDS) this.records = this.#records(header, body);
     else throw new BadArrow('The data holds what is no part of a table.');
     return body;
+  }
+
+  /** Fields of `File.fbs`: 1 the schema, 2 and 3 where the dictionaries and the records lie. */
+  checkFooter(file: Uint8Array): void {
+    const at = this.#fields(this.#follow(0));
+    if (!at(1)) throw damaged();
+    this.#schema(this.#follow(at(1)));
+    for (const blocks of [at(2), at(3)])
+      this.#each(blocks, 24, (place) => {
+        const from = this.#int64(place);
+        const size = this.#int32(place + 8);
+        const body = this.#int64(place + 16);
+        // Before the message stand the mark that it goes on, and its length.
+        const message = from + 8;
+        if (from < 0 || size < 8 || body < 0 || from + size + body > file.length) throw damaged();
+        const room = new Message(file.subarray(message, from + size)).check(body);
+        if (room > body) throw damaged();
+      });
   }
 
   #schema(table: number): void {

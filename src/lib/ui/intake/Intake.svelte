@@ -133,7 +133,7 @@
       <p>
         {refreshed
           ? 'It is read by the same recipe. The reading you have now stays and can be brought back.'
-          : 'Comma, semicolon, tab or pipe between the cells. Nothing is kept before you accept it.'}
+          : 'Delimited text, a workbook (.xlsx, .ods), JSON, Arrow or Parquet; packed (.gz, .zip) or not. Nothing is kept before you accept it.'}
       </p>
       <FileDrop
         name="File to read"
@@ -180,7 +180,12 @@
             data-test="list-name"
           /></label
         >
-        <LayoutFields {recipe} onchange={(change) => intake.changeLayout(change)} />
+        <LayoutFields
+          {recipe}
+          choices={intake.choices}
+          onchange={(change) => intake.changeLayout(change)}
+          onchoose={(wanted) => intake.choose(wanted)}
+        />
         <h2 class="caps">Columns</h2>
         <p class="soft">Choose a column, here or in the preview, to change how it is read.</p>
         {#if column}

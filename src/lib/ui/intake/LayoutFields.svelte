@@ -2,12 +2,21 @@
   import { MOST_NOTES, type Recipe } from '../../core/read/recipe';
   import type { LayoutChange } from './intake.svelte';
   import OneOf from '../fields/OneOf.svelte';
+  import { FORM_NAMES, type Choices } from '../../core/read/unfold/source';
+  import type { Wanted } from '../../core/read/unfold/unfold';
 
   interface Props {
     recipe: Recipe;
+    /** What of the file can be read in place of what is. */
+    choices: Choices;
     onchange: (change: LayoutChange) => void;
+    onchoose: (wanted: Wanted) => void;
   }
-  let { recipe, onchange }: Props = $props();
+  let { recipe, choices, onchange, onchoose }: Props = $props();
+  const form = $derived(recipe.source?.form ?? 'delimited');
+  /** Columns that know their types have no lines. */
+  const lines = $derived(form !== 'arrow' && form !== 'parquet');
+  const named = (names: readonly string[]) => names.map((name) => [name, name] as const);
   const DELIMITER = [
     [',', 'comma'],
     [';', 'semicolon'],
@@ -29,69 +38,103 @@
 
 <h2 class="caps">File</h2>
 <div class="fields">
-  <label
-    >Delimiter
-    <OneOf
-      value={recipe.delimiter}
-      options={DELIMITER}
-      test="delimiter"
-      onchange={(delimiter) => onchange({ delimiter })}
-    /></label
-  >
-  <label
-    >Quote
-    <OneOf
-      value={recipe.quote}
-      options={QUOTE}
-      test="quote"
-      onchange={(quote) => onchange({ quote })}
-    /></label
-  >
-  <label class="wide"
-    >Encoding
-    <OneOf
-      value={recipe.encoding}
-      options={ENCODING}
-      test="encoding"
-      onchange={(encoding) => onchange({ encoding })}
-    /></label
-  >
-  <label
-    >Lines above to skip
-    <input
-      class="field"
-      type="number"
-      min="0"
-      max="10000"
-      value={recipe.skipLines}
-      onchange={(e) =>
-        onchange({ skipLines: Math.max(0, Math.min(10_000, e.currentTarget.valueAsNumber || 0)) })}
-      data-test="skip"
-    /></label
-  >
-  <label
-    >Notes below
-    <input
-      class="field"
-      type="number"
-      min="0"
-      max={MOST_NOTES}
-      value={recipe.notesBelow ?? 0}
-      onchange={(e) =>
-        onchange({
-          notesBelow: Math.max(0, Math.min(MOST_NOTES, e.currentTarget.valueAsNumber || 0)),
-        })}
-      data-test="notes-below"
-    /></label
-  >
-  <label class="check wide"
-    ><input
-      type="checkbox"
-      checked={recipe.header}
-      onchange={(e) => onchange({ header: e.currentTarget.checked })}
-      data-test="header"
-    /> first line names the columns</label
-  >
+  {#if recipe.source}<p class="wide" data-test="form">
+      This is {FORM_NAMES[form]}{recipe.source.packed
+        ? `, packed (${recipe.source.packed})`
+        : ''}.{lines ? '' : ' Its columns say themselves what they are.'}
+    </p>{/if}
+  {#if choices.members.length > 1}
+    <label class="wide"
+      >File in the package
+      <OneOf
+        value={recipe.source?.member ?? ''}
+        options={named(choices.members)}
+        test="member"
+        onchange={(member) => onchoose({ member })}
+      /></label
+    >
+  {/if}
+  {#if choices.parts.length > 1}
+    <label class="wide"
+      >Sheet
+      <OneOf
+        value={recipe.source?.part ?? ''}
+        options={named(choices.parts)}
+        test="part"
+        onchange={(part) =>
+          onchoose({ ...(recipe.source?.member && { member: recipe.source.member }), part })}
+      /></label
+    >
+  {/if}
+  {#if form === 'delimited'}
+    <label
+      >Delimiter
+      <OneOf
+        value={recipe.delimiter}
+        options={DELIMITER}
+        test="delimiter"
+        onchange={(delimiter) => onchange({ delimiter })}
+      /></label
+    >
+    <label
+      >Quote
+      <OneOf
+        value={recipe.quote}
+        options={QUOTE}
+        test="quote"
+        onchange={(quote) => onchange({ quote })}
+      /></label
+    >
+    <label class="wide"
+      >Encoding
+      <OneOf
+        value={recipe.encoding}
+        options={ENCODING}
+        test="encoding"
+        onchange={(encoding) => onchange({ encoding })}
+      /></label
+    >
+  {/if}
+  {#if lines}
+    <label
+      >Lines above to skip
+      <input
+        class="field"
+        type="number"
+        min="0"
+        max="10000"
+        value={recipe.skipLines}
+        onchange={(e) =>
+          onchange({
+            skipLines: Math.max(0, Math.min(10_000, e.currentTarget.valueAsNumber || 0)),
+          })}
+        data-test="skip"
+      /></label
+    >
+    <label
+      >Notes below
+      <input
+        class="field"
+        type="number"
+        min="0"
+        max={MOST_NOTES}
+        value={recipe.notesBelow ?? 0}
+        onchange={(e) =>
+          onchange({
+            notesBelow: Math.max(0, Math.min(MOST_NOTES, e.currentTarget.valueAsNumber || 0)),
+          })}
+        data-test="notes-below"
+      /></label
+    >
+    <label class="check wide"
+      ><input
+        type="checkbox"
+        checked={recipe.header}
+        onchange={(e) => onchange({ header: e.currentTarget.checked })}
+        data-test="header"
+      /> first line names the columns</label
+    >
+  {/if}
 </div>
 
 <style>
@@ -100,6 +143,10 @@
     grid-template-columns: 1fr 1fr;
     gap: 7px 10px;
     margin: 6px 0 16px;
+  }
+  p {
+    margin: 0;
+    color: var(--ink-soft);
   }
   label {
     display: grid;

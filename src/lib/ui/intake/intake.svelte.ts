@@ -2,6 +2,8 @@ import type { Decided, Left } from './desk';
 import { decide, differenceKey, matchRecipe, type Difference } from '../../core/read/refresh';
 import type { Doubt } from '../../core/read/doubts';
 import type { ColumnRecipe, Recipe } from '../../core/read/recipe';
+import type { Choices } from '../../core/read/unfold/source';
+import type { Wanted } from '../../core/read/unfold/unfold';
 import { FromIntake, type PreviewCell, type ToIntake } from '../../worker/intakeMessages';
 
 /** The list a file refreshes. */
@@ -16,6 +18,9 @@ export type LayoutChange = Partial<
   Pick<Recipe, 'delimiter' | 'quote' | 'encoding' | 'header' | 'skipLines' | 'notesBelow'>
 >;
 
+/** A packed file may unfold to so many times what a file may have. */
+const UNFOLDED = 4;
+
 type Stage = 'empty' | 'reading' | 'read' | 'stopped' | 'sending' | 'done' | 'fault';
 
 /** A file being read: its recipe, first records and doubts, until it is accepted or left. */
@@ -26,6 +31,8 @@ export class IntakeState {
   recipe = $state.raw<Recipe | null>(null);
   /** The file read without a list's recipe: all of its columns. */
   file = $state.raw<Recipe | null>(null);
+  /** What of the file can be read: the files of a package, the sheets of a workbook. */
+  choices = $state.raw<Choices>({ members: [], parts: [] });
   rows = $state.raw<PreviewCell[][]>([]);
   progress = $state(0);
   records = $state(0);
@@ -84,7 +91,22 @@ export class IntakeState {
       this.#fail('Reading was interrupted. Nothing was changed; choose the file again.'),
     );
     this.#reading();
-    this.#post({ kind: 'begin', file, previous: this.refreshed ? this.refreshed.recipe : null });
+    this.#post({
+      kind: 'begin',
+      file,
+      previous: this.refreshed?.recipe ?? null,
+      limit: this.#limit * UNFOLDED,
+    });
+  }
+
+  /** Another file of the package, or another sheet of the workbook: all is found anew. */
+  choose(wanted: Wanted): void {
+    this.#settled.clear();
+    this.#first = true;
+    this.differences = [];
+    this.decisions = new Map();
+    this.#reading();
+    this.#post({ kind: 'choose', wanted, previous: this.refreshed?.recipe ?? null });
   }
 
   /** Another delimiter, quote, encoding, header or number of lines above and below. */
@@ -227,6 +249,9 @@ export class IntakeState {
 
   #receive(message: FromIntake): void {
     switch (message.kind) {
+      case 'choices':
+        this.choices = { members: message.members, parts: message.parts };
+        return;
       case 'preview':
         this.recipe = message.recipe;
         this.file = message.file;

@@ -1,0 +1,104 @@
+import { HEAD_BYTES } from './decode';
+import { proposeRecipe, recipeFor, type DelimitedReading } from './delimited';
+import type { Doubt } from './doubts';
+import { previewOf, previewOfTable, type PreviewCell } from './preview';
+import type { Recipe } from './recipe';
+import { asCellsSay, gridDoubts } from './unfold/grid';
+import type { Choices } from './unfold/source';
+import { readTyped, typedRecipe } from './unfold/typed';
+import type { Unfolded } from './unfold/unfold';
+
+const NO_CHOICES: Choices = { members: [], parts: [] };
+
+/** A file opened for reading, whatever it is: what it proposes, shows first, decides and doubts. */
+export class OpenedFile {
+  readonly #head: Uint8Array;
+  readonly #whole: boolean;
+  readonly #unfolded: Unfolded | null;
+
+  /**
+   * @param head the first bytes of the delimited text in it
+   * @param whole whether they are all of it
+   */
+  private constructor(head: Uint8Array, whole: boolean, unfolded: Unfolded | null) {
+    this.#head = head;
+    this.#whole = whole;
+    this.#unfolded = unfolded;
+  }
+
+  /** A file of delimited text, of which the first bytes are known. */
+  static delimited(head: Uint8Array, whole: boolean): OpenedFile {
+    return new OpenedFile(head, whole, null);
+  }
+
+  static unfolded(unfolded: Unfolded): OpenedFile {
+    const { content } = unfolded;
+    const bytes = content.kind === 'text' ? content.bytes : new Uint8Array(0);
+    return new OpenedFile(bytes.subarray(0, HEAD_BYTES), bytes.length <= HEAD_BYTES, unfolded);
+  }
+
+  get choices(): Choices {
+    return this.#unfolded?.choices ?? NO_CHOICES;
+  }
+
+  /** The text to be read from its start; null: the file itself, or columns that are at hand. */
+  get text(): Uint8Array | null {
+    const content = this.#unfolded?.content;
+    return content?.kind === 'text' ? content.bytes : null;
+  }
+
+  /** A recipe by itself. @throws IntakeError */
+  propose(): Recipe {
+    const content = this.#unfolded?.content;
+    if (this.#unfolded && content?.kind === 'typed')
+      return typedRecipe(content.table, this.#unfolded.source);
+    const layout = content?.kind === 'text' && content.grid ? GRID : {};
+    return this.#ofSource(proposeRecipe(this.#head, this.#whole, layout));
+  }
+
+  /** A recipe under another layout. @throws IntakeError */
+  under(layout: Recipe): Recipe {
+    return this.#unfolded?.content.kind === 'typed'
+      ? this.propose()
+      : this.#ofSource(recipeFor(this.#head, layout, this.#whole));
+  }
+
+  /** Columns that need no second look: the file itself says what they are. */
+  decided(recipe: Recipe): ReadonlySet<string> {
+    const content = this.#unfolded?.content;
+    if (content?.kind === 'typed') return new Set(recipe.columns.map(({ id }) => id));
+    return content?.grid ? asCellsSay(recipe, content.grid).decided : new Set();
+  }
+
+  /** The first records as a recipe reads them. */
+  preview(recipe: Recipe, most: number): PreviewCell[][] {
+    const content = this.#unfolded?.content;
+    return content?.kind === 'typed'
+      ? previewOfTable(readTyped(content.table, recipe).table, most)
+      : previewOf(recipe, this.#head, most);
+  }
+
+  /** All of it by a recipe, where its columns are at hand; null: its text is to be read. */
+  typed(recipe: Recipe): DelimitedReading | null {
+    const content = this.#unfolded?.content;
+    return content?.kind === 'typed' ? readTyped(content.table, recipe) : null;
+  }
+
+  /** What is doubtful about the file besides what its cells tell. */
+  doubts(recipe: Recipe): Doubt[] {
+    if (!this.#unfolded) return [];
+    const { content, doubts } = this.#unfolded;
+    const cells = content.kind === 'text' && content.grid ? gridDoubts(recipe, content.grid) : [];
+    return [...cells, ...doubts];
+  }
+
+  #ofSource(recipe: Recipe): Recipe {
+    if (!this.#unfolded) return { ...recipe, source: undefined };
+    const { content, source } = this.#unfolded;
+    const read = { ...recipe, source };
+    return content.kind === 'text' && content.grid ? asCellsSay(read, content.grid).recipe : read;
+  }
+}
+
+/** How cells of a grid were written as text. */
+const GRID = { delimiter: ',', quote: '"', encoding: 'utf-8' } as const;

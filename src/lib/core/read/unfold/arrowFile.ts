@@ -1,0 +1,104 @@
+import { DataType, DateUnit, tableFromIPC, TimeUnit, type Vector } from 'apache-arrow';
+import { BadArrow, IntakeError } from '../../errors';
+import { checkArrow, checkArrowFile, isArrowFile } from '../../table/arrowCheck';
+import { DAY_MS } from '../../table/calendar';
+import type { Column, ScalarType } from '../../table/column';
+import type { Table } from '../../table/table';
+import { columnIds } from '../infer';
+import { tooLarge } from './gzip';
+import { scalarOf, textOf } from './typedColumn';
+
+/**
+ * An Arrow IPC file or stream as a table, with its own types: nothing is guessed. Lists and structures
+ * are the text of their JSON; whole numbers beyond those a double holds stay text.
+ * @param limit bytes that its columns may take
+ * @throws IntakeError
+ */
+export function arrowTable(bytes: Uint8Array, limit: number): Table {
+  try {
+    if (isArrowFile(bytes)) checkArrowFile(bytes);
+    else checkArrow(bytes);
+    // Memory of its own: values lie at places that numbers need.
+    const arrow = tableFromIPC(new Uint8Array(bytes));
+    const { fields } = arrow.schema;
+    if (fields.length === 0) throw new IntakeError('noColumns', 'The Arrow file has no columns.');
+    if (arrow.numRows * fields.length * 8 > limit) throw tooLarge(limit);
+    const ids = columnIds(fields.map(({ name }) => name));
+    const columns = fields.map(({ name }, c): Column => {
+      const vector = arrow.getChildAt(c);
+      if (!vector) throw new BadArrow(`The column “${name}” is missing.`);
+      return columnOf(vector, { id: ids[c], name });
+    });
+    return { length: arrow.numRows, columns };
+  } catch (error) {
+    if (error instanceof IntakeError) throw error;
+    throw new IntakeError(
+      'form',
+      `The Arrow file cannot be read: ${error instanceof Error ? error.message : String(error)}`,
+    );
+  }
+}
+
+function columnOf(vector: Vector, named: { id: string; name: string }): Column {
+  const { length } = vector;
+  const found = scalarType(vector.type);
+  if (found) {
+    const values = numbersOf(vector, found.scale);
+    if (values) return scalarOf(named, found.type, values);
+  }
+  return textOf(named, length, (i) => {
+    const value: unknown = vector.get(i);
+    if (value === null || value === undefined) return null;
+    return typeof value === 'object' ? JSON.stringify(value, bigAsText) : String(value);
+  });
+}
+
+const bigAsText = (_: string, value: unknown): unknown =>
+  typeof value === 'bigint' ? String(value) : value;
+
+/** The type of a column of ours, and what its stored values are multiplied by to days or milliseconds. */
+function scalarType(type: DataType): { type: ScalarType; scale: number } | null {
+  if (DataType.isBool(type)) return { type: 'yesno', scale: 1 };
+  if (DataType.isInt(type) || DataType.isFloat(type)) return { type: 'number', scale: 1 };
+  if (DataType.isDate(type))
+    return type.unit === DateUnit.DAY
+      ? { type: 'date', scale: 1 }
+      : { type: 'date', scale: 1 / DAY_MS };
+  if (DataType.isTime(type)) return { type: 'time', scale: MS[type.unit] };
+  if (DataType.isTimestamp(type)) return { type: 'datetime', scale: MS[type.unit] };
+  return null;
+}
+
+const MS: Readonly<Record<TimeUnit, number>> = {
+  [TimeUnit.SECOND]: 1000,
+  [TimeUnit.MILLISECOND]: 1,
+  [TimeUnit.MICROSECOND]: 1e-3,
+  [TimeUnit.NANOSECOND]: 1e-6,
+};
+
+/** The stored values, nulls NaN; null where one is a whole number that no double holds. */
+function numbersOf(vector: Vector, scale: number): Float64Array | null {
+  const out = new Float64Array(vector.length);
+  let at = 0;
+  for (const data of vector.data) {
+    const bool = DataType.isBool(data.type);
+    const half = DataType.isFloat(data.type) && data.type.precision === 0;
+    const raw: ArrayLike<number | bigint> = data.values;
+    const bits = data.nullCount > 0 ? data.nullBitmap : null;
+    for (let i = 0; i < data.length; i++, at++) {
+      const bit = data.offset + i;
+      if (bits && !((bits[bit >> 3] >> (bit & 7)) & 1)) {
+        out[at] = NaN;
+        continue;
+      }
+      const value = bool
+        ? (Number(raw[bit >> 3]) >> (bit & 7)) & 1
+        : half
+          ? Number(vector.get(at))
+          : Number(raw[i]);
+      if (typeof raw[i] === 'bigint' && scale === 1 && !Number.isSafeInteger(value)) return null;
+      out[at] = Number.isFinite(value) ? value * scale : NaN;
+    }
+  }
+  return out;
+}

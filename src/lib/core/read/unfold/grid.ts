@@ -1,0 +1,138 @@
+import { joined } from './bytes';
+import { counted } from '../../table/format';
+import { doubt, PLACES, type Doubt, type Place } from '../doubts';
+import type { ColumnRecipe, Recipe } from '../recipe';
+import { noNumberFacts, numberReader } from '../numbers';
+
+/** What a cell says of itself. */
+export type CellKind =
+  'blank' | 'text' | 'number' | 'date' | 'datetime' | 'time' | 'yesno' | 'error';
+
+/** A cell in full: ISO dates, all digits, never the text that a program shows. */
+export interface GridCell {
+  readonly kind: CellKind;
+  readonly text: string;
+  /** A unit that the cell's format shows beside the number. */
+  readonly unit?: string;
+}
+
+/** Rows of cells that know their kinds: a sheet of a workbook, an array of objects. */
+export type Grid = readonly (readonly GridCell[])[];
+
+export const BLANK: GridCell = { kind: 'blank', text: '' };
+
+const field = (text: string): string =>
+  /[",\r\n]/.test(text) || text !== text.trim() ? `"${text.replaceAll('"', '""')}"` : text;
+
+/** Rows written in one go, so that a long grid needs no one long text. */
+const ROWS = 5000;
+
+/** A grid as delimited text, to be read as any other: commas, double quotes, UTF-8. */
+export function gridAsText(grid: Grid): Uint8Array {
+  const encoder = new TextEncoder();
+  const parts: Uint8Array[] = [];
+  const width = grid.reduce((most, row) => Math.max(most, row.length), 0);
+  for (let from = 0; from < grid.length; from += ROWS) {
+    const lines = grid
+      .slice(from, from + ROWS)
+      .map((row) => Array.from({ length: width }, (_, c) => field(row[c]?.text ?? '')).join(','));
+    parts.push(encoder.encode(`${lines.join('\n')}\n`));
+  }
+  return joined(parts);
+}
+
+/** Rows of the table itself: below the titles and the header, without empty ones. */
+function recordsOf(grid: Grid, { header, columns }: Recipe): Grid {
+  const filled = grid.filter((row) => row.some((cell) => cell.text.trim() !== ''));
+  const isHeader = (row: readonly GridCell[]): boolean =>
+    columns.every(({ at, source }) => at === null || (row[at]?.text ?? '') === source);
+  const at = header ? filled.findIndex(isHeader) : -1;
+  return filled.slice(at + 1);
+}
+
+/** Which cells a column has, by their kinds. */
+interface Kinds {
+  readonly counts: ReadonlyMap<CellKind, number>;
+  readonly units: ReadonlySet<string>;
+}
+
+function kindsOf(records: Grid, at: number): Kinds {
+  const counts = new Map<CellKind, number>();
+  const units = new Set<string>();
+  for (const row of records) {
+    const { kind, unit } = row[at] ?? BLANK;
+    counts.set(kind, (counts.get(kind) ?? 0) + 1);
+    if (kind === 'number') units.add(unit ?? '');
+  }
+  return { counts, units };
+}
+
+const OF_KIND = { number: 'number', date: 'date', time: 'time', yesno: 'yesno' } as const;
+
+/** The type that all cells of a column agree on; null where they are texts, or of several kinds. */
+function typeAgreed({ counts }: Kinds): ColumnRecipe['type'] | null {
+  const kinds = [...counts.keys()].filter((kind) => kind !== 'blank' && kind !== 'error');
+  if (kinds.length === 0) return null;
+  if (kinds.every((kind) => kind === 'date' || kind === 'datetime'))
+    return kinds.includes('datetime') ? 'datetime' : 'date';
+  const [only] = kinds;
+  return kinds.length === 1 && only in OF_KIND ? OF_KIND[only as keyof typeof OF_KIND] : null;
+}
+
+/** A recipe in which columns whose cells say what they are need no guess, and which those are. */
+export function asCellsSay(
+  recipe: Recipe,
+  grid: Grid,
+): { recipe: Recipe; decided: ReadonlySet<string> } {
+  const records = recordsOf(grid, recipe);
+  const decided = new Set<string>();
+  const columns = recipe.columns.map((column): ColumnRecipe => {
+    if (column.at === null) return column;
+    const kinds = kindsOf(records, column.at);
+    const type = typeAgreed(kinds);
+    if (type === null) return column;
+    decided.add(column.id);
+    const [unit] = kinds.units.size === 1 ? kinds.units : [''];
+    return {
+      ...column,
+      type,
+      unit: column.unit || (unit ?? ''),
+      unitInCells: false,
+      thousands: '',
+      decimal: '.',
+      dateOrder: 'ymd',
+      grain: 'day',
+    };
+  });
+  return { recipe: { ...recipe, columns }, decided };
+}
+
+/** Numbers kept as text, and cells at fault, each by its record. */
+export function gridDoubts(recipe: Recipe, grid: Grid): Doubt[] {
+  const records = recordsOf(grid, recipe);
+  const out: Doubt[] = [];
+  for (const column of recipe.columns) {
+    const { at, name, id } = column;
+    if (at === null) continue;
+    const read = numberReader({ ...column, unit: '' }, noNumberFacts());
+    const numbers: Place[] = [];
+    let asText = 0;
+    records.forEach((row, record) => {
+      const cell = row[at] ?? BLANK;
+      const text = cell.text.trim();
+      if (cell.kind !== 'text' || text === '' || Number.isNaN(read(text))) return;
+      asText++;
+      if (numbers.length < PLACES) numbers.push({ record, text: cell.text });
+    });
+    if (asText && column.type === 'number')
+      out.push(
+        doubt(
+          'numbersAsText',
+          asText,
+          `${counted(asText, 'cell')} of ${name} ${asText === 1 ? 'holds a number' : 'hold numbers'} as text. ${asText === 1 ? 'It is' : 'They are'} read as ${asText === 1 ? 'a number' : 'numbers'} here; a program that adds the column may have left ${asText === 1 ? 'it' : 'them'} out.`,
+          { column: id, places: numbers },
+        ),
+      );
+  }
+  return out;
+}

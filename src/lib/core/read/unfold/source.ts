@@ -1,0 +1,31 @@
+import { z } from 'zod';
+
+/** What a file is, past what it is packed in. */
+export const FORMS = ['delimited', 'workbook', 'json', 'arrow', 'parquet'] as const;
+export type Form = (typeof FORMS)[number];
+
+/** Where in a file the cells come from, for whatever is more than delimited text: kept in its recipe. */
+export const Source = z.strictObject({
+  form: z.enum(FORMS),
+  packed: z.enum(['gzip', 'zip']).optional(),
+  /** The file that was taken out of a package. */
+  member: z.string().max(1000).optional(),
+  /** The sheet of a workbook. */
+  part: z.string().max(1000).optional(),
+});
+export type Source = z.infer<typeof Source>;
+
+/** Words for a person. */
+export const FORM_NAMES: Readonly<Record<Form, string>> = {
+  delimited: 'delimited text',
+  workbook: 'a workbook',
+  json: 'JSON',
+  arrow: 'an Arrow file',
+  parquet: 'a Parquet file',
+};
+
+/** What a file can be opened from besides what is taken: the sheets of a workbook, the files of a package. */
+export interface Choices {
+  readonly members: readonly string[];
+  readonly parts: readonly string[];
+}

@@ -1,0 +1,114 @@
+import { IntakeError } from '../../errors';
+import type { Doubt } from '../doubts';
+import type { Table } from '../../table/table';
+import { detectForm } from './detect';
+import { gridAsText, type Grid } from './grid';
+import { gunzip } from './gzip';
+import type { Choices, Form, Source } from './source';
+
+/** A file opened to what can be read: cells of text, or columns that know their types. */
+export interface Unfolded {
+  readonly source: Source;
+  readonly choices: Choices;
+  /** What was seen on the way that a look at the cells would not tell. */
+  readonly doubts: readonly Doubt[];
+  readonly content:
+    | { readonly kind: 'text'; readonly bytes: Uint8Array; readonly grid: Grid | null }
+    | { readonly kind: 'typed'; readonly table: Table };
+}
+
+/** Which of several things in a file is wanted: as a list's recipe has it, or as was chosen. */
+export type Wanted = Pick<Source, 'member' | 'part'>;
+
+const NO_CHOICES: Choices = { members: [], parts: [] };
+
+/**
+ * Opens whatever is more than delimited text: packed files, workbooks, JSON, Arrow, Parquet. What reads
+ * each of them is loaded when it is used.
+ * @param limit bytes that it may unfold to
+ * @param wanted the file of a package, the sheet of a workbook; what is not there is left to be found
+ * @throws IntakeError
+ */
+export async function unfold(
+  bytes: Uint8Array,
+  limit: number,
+  wanted: Wanted = {},
+): Promise<Unfolded> {
+  const form = detectForm(bytes);
+  if (form === 'gzip') {
+    const inner = await unfoldForm(innerForm(await gunzip(bytes, limit)), limit, wanted);
+    return { ...inner, source: { ...inner.source, packed: 'gzip' } };
+  }
+  if (form !== 'zip') return unfoldForm({ form, bytes }, limit, wanted);
+  const { isOwnFile, namesInZip, unzip } = await import('./zip');
+  const names = namesInZip(bytes);
+  if (isWorkbook(names)) {
+    // Read whole first: its sums are checked, and it unfolds to no more than is allowed.
+    unzip(bytes, limit);
+    return unfoldForm({ form: 'workbook', bytes }, limit, wanted);
+  }
+  const members = names.filter(isOwnFile);
+  if (members.length === 0) throw new IntakeError('empty', 'The package holds no files.');
+  const member = members.find((name) => name === wanted.member) ?? members[0];
+  const [{ bytes: taken }] = unzip(bytes, limit, (name) => name === member);
+  const inner = await unfoldForm(innerForm(taken), limit, wanted);
+  return {
+    ...inner,
+    source: { ...inner.source, packed: 'zip', member },
+    choices: { ...inner.choices, members },
+  };
+}
+
+const isWorkbook = (names: readonly string[]): boolean =>
+  names.some((name) => /^xl\/workbook\./.test(name)) ||
+  (names.includes('content.xml') && names.includes('mimetype'));
+
+/** What a packed file is; another package within is told, not opened. */
+function innerForm(bytes: Uint8Array): { form: Form; bytes: Uint8Array } {
+  const form = detectForm(bytes);
+  if (form === 'zip') return { form: 'workbook', bytes };
+  if (form === 'gzip')
+    throw new IntakeError('form', 'The file is packed twice. Unpack it once and bring that in.');
+  return { form, bytes };
+}
+
+async function unfoldForm(
+  { form, bytes }: { form: Form; bytes: Uint8Array },
+  limit: number,
+  wanted: Wanted,
+): Promise<Unfolded> {
+  const asGrid = (grid: Grid): Unfolded['content'] => ({
+    kind: 'text',
+    bytes: gridAsText(grid),
+    grid,
+  });
+  const plain = { source: { form }, choices: NO_CHOICES, doubts: [] };
+  switch (form) {
+    case 'delimited':
+      return { ...plain, content: { kind: 'text', bytes, grid: null } };
+    case 'json': {
+      const { jsonGrid } = await import('./json');
+      return { ...plain, content: asGrid(jsonGrid(bytes)) };
+    }
+    case 'workbook': {
+      const { openWorkbook } = await import('./workbook');
+      const book = openWorkbook(bytes);
+      const part = book.sheets.find((name) => name === wanted.part) ?? book.main;
+      const { grid, doubts } = book.sheet(part);
+      return {
+        source: { form, part },
+        choices: { members: [], parts: book.sheets },
+        doubts,
+        content: asGrid(grid),
+      };
+    }
+    case 'arrow': {
+      const { arrowTable } = await import('./arrowFile');
+      return { ...plain, content: { kind: 'typed', table: arrowTable(bytes, limit) } };
+    }
+    case 'parquet': {
+      const { parquetTable } = await import('./parquet');
+      return { ...plain, content: { kind: 'typed', table: await parquetTable(bytes, limit) } };
+    }
+  }
+}

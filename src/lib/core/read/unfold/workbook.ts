@@ -1,0 +1,223 @@
+import { read, SSF, type CellObject, type WorkBook, type WorkSheet } from '@e965/xlsx';
+import { IntakeError } from '../../errors';
+import { clockTime, DAY_MS, dayNumber, isoDate, isoDateTime } from '../../table/calendar';
+import { counted } from '../../table/format';
+import { doubt, type Doubt } from '../doubts';
+import { BLANK, type Grid, type GridCell } from './grid';
+
+/** A sheet as cells, and what a look at the workbook in its program would not tell. */
+export interface Sheet {
+  readonly grid: Grid;
+  readonly doubts: readonly Doubt[];
+}
+
+/** A workbook that was opened. */
+export interface Workbook {
+  readonly sheets: readonly string[];
+  /** The sheet that is taken unless another is asked for: the first that can be seen and holds most cells. */
+  readonly main: string;
+  /** @throws IntakeError where there is no such sheet */
+  sheet(name: string): Sheet;
+}
+
+/**
+ * Opens a workbook of ISO/IEC 29500 or 26300. Cells give their stored values: a number all of its
+ * digits, a date the day it is whatever of it is shown. Formulas are not run: what their program last
+ * stored for them is read.
+ * @throws IntakeError
+ */
+export function openWorkbook(bytes: Uint8Array): Workbook {
+  let book: WorkBook;
+  try {
+    book = read(bytes, {
+      type: 'array',
+      dense: true,
+      cellNF: true,
+      cellStyles: true,
+      cellText: false,
+      cellHTML: false,
+      cellFormula: false,
+    });
+  } catch (error) {
+    throw new IntakeError(
+      'form',
+      `The workbook cannot be opened: ${error instanceof Error ? error.message : String(error)}`,
+    );
+  }
+  const { SheetNames: sheets } = book;
+  const hidden = sheets.filter((_, k) => Boolean(book.Workbook?.Sheets?.[k]?.Hidden));
+  const sizes = new Map(sheets.map((name) => [name, cellsIn(book.Sheets[name])]));
+  const size = (name: string): number => sizes.get(name) ?? 0;
+  const shown = sheets.filter((name) => !hidden.includes(name) && size(name) > 0);
+  const [main] = (shown.length ? shown : sheets).toSorted((a, b) => size(b) - size(a));
+  if (main === undefined || size(main) === 0)
+    throw new IntakeError('empty', 'The workbook holds no cells to read.');
+  return {
+    sheets,
+    main,
+    sheet(name) {
+      const sheet = book.Sheets[name];
+      if (!sheet)
+        throw new IntakeError(
+          'form',
+          `The workbook has no sheet “${name}”. Its sheets are ${sheets.map((s) => `“${s}”`).join(', ')}.`,
+        );
+      const date1904 = Boolean(book.Workbook?.WBProps?.date1904);
+      return {
+        grid: gridOf(sheet, date1904),
+        doubts: [...sheetDoubts(sheet, sheets, name, hidden)],
+      };
+    },
+  };
+}
+
+const rowsOf = (
+  sheet: WorkSheet | undefined,
+): readonly (readonly (CellObject | undefined)[] | undefined)[] => sheet?.['!data'] ?? [];
+
+const cellsIn = (sheet: WorkSheet | undefined): number =>
+  rowsOf(sheet).reduce((n, row) => n + (row?.length ?? 0), 0);
+
+/** Cells by rows, without the empty columns before the first that holds something. */
+function gridOf(sheet: WorkSheet, date1904: boolean): Grid {
+  const rows = Array.from(rowsOf(sheet), (row): GridCell[] =>
+    Array.from(row ?? [], (cell) => (cell ? cellOf(cell, date1904) : BLANK)),
+  );
+  fillDown(rows, sheet);
+  const first = rows.reduce((least, row) => {
+    const at = row.findIndex(({ kind }) => kind !== 'blank');
+    return at < 0 ? least : Math.min(least, at);
+  }, Infinity);
+  return first > 0 && first < Infinity ? rows.map((row) => row.slice(first)) : rows;
+}
+
+function cellOf(cell: CellObject, date1904: boolean): GridCell {
+  const { v } = cell;
+  switch (cell.t) {
+    case 'n':
+      return typeof v === 'number' ? numberOrMoment(v, String(cell.z ?? ''), date1904) : BLANK;
+    case 'b':
+      return { kind: 'yesno', text: v ? 'yes' : 'no' };
+    case 'e':
+      return { kind: 'error', text: cell.w ?? ERRORS[Number(v)] ?? '#ERROR!' };
+    case 's':
+      return v === '' || v === undefined ? BLANK : { kind: 'text', text: String(v) };
+    default:
+      return BLANK;
+  }
+}
+
+/** Error values by their numbers (ISO/IEC 29500-1, 18.17.2.7 names them). */
+const ERRORS: Readonly<Record<number, string>> = {
+  0: '#NULL!',
+  7: '#DIV/0!',
+  15: '#VALUE!',
+  23: '#REF!',
+  29: '#NAME?',
+  36: '#NUM!',
+  42: '#N/A',
+};
+
+/** A format without what it only writes: quoted and escaped words, colours and locales. */
+const bare = (format: string): string =>
+  format.replace(/"[^"]*"|\\.|_.|\*./g, '').replace(/\[(?!(h+|m+|s+)\])[^\]]*\]/gi, '');
+
+function numberOrMoment(value: number, format: string, date1904: boolean): GridCell {
+  if (!SSF.is_date(format)) {
+    const unit = unitOf(format);
+    return { kind: 'number', text: String(value), ...(unit && { unit }) };
+  }
+  const marks = bare(format);
+  // Spans of time, as [h]:mm, are numbers of days; so is what no day has.
+  const day = Math.floor(value);
+  const ms = Math.round((value - day) * DAY_MS);
+  if (/\[[hms]+\]/i.test(marks) || value < 0) return { kind: 'number', text: String(value) };
+  if (day === 0 && !/[yd]/i.test(marks) && ms < DAY_MS)
+    return { kind: 'time', text: clockTime(ms) };
+  const at = dayOfSerial(day, date1904);
+  if (at === null) return { kind: 'number', text: String(value) };
+  return ms === 0 || ms === DAY_MS
+    ? { kind: 'date', text: isoDate(at + (ms === DAY_MS ? 1 : 0)) }
+    : { kind: 'datetime', text: isoDateTime(at * DAY_MS + ms) };
+}
+
+/** The last serial before which the 1900 system counts a day that never was. */
+const LEAP_1900 = 60;
+
+/**
+ * The day of a serial number (ISO/IEC 29500-1, 18.17.4.1): in the 1900 system day 1 is 1 January 1900,
+ * and 29 February 1900, which never was, has a number; in the 1904 system day 0 is 1 January 1904.
+ */
+function dayOfSerial(serial: number, date1904: boolean): number | null {
+  if (date1904) return dayNumber(1904, 1, 1) + serial;
+  if (serial === LEAP_1900 || serial < 1) return null;
+  return dayNumber(1899, 12, 31) + serial - (serial > LEAP_1900 ? 1 : 0);
+}
+
+/** The currency or unit that a number's format writes beside it; '' for none. */
+function unitOf(format: string): string {
+  const [shown] = format.split(';');
+  const currency = /\[\$([^\]-]+)(-[^\]]*)?\]/.exec(shown)?.[1] ?? /[£$€¥]/.exec(shown)?.[0];
+  if (currency) return currency.trim();
+  return (/"([^"]*)"\s*$/.exec(shown)?.[1] ?? '').trim().slice(0, 40);
+}
+
+/** A cell merged over several rows holds for each of them; one over several columns only for its first. */
+function fillDown(rows: GridCell[][], sheet: WorkSheet): void {
+  for (const { s, e } of sheet['!merges'] ?? []) {
+    if (e.c !== s.c) continue;
+    const cell = rows[s.r]?.[s.c];
+    if (!cell) continue;
+    for (let r = s.r + 1; r <= e.r && r < rows.length; r++) {
+      const row = rows[r];
+      while (row.length <= s.c) row.push(BLANK);
+      row[s.c] = cell;
+    }
+  }
+}
+
+function* sheetDoubts(
+  sheet: WorkSheet,
+  sheets: readonly string[],
+  name: string,
+  hidden: readonly string[],
+): Generator<Doubt> {
+  const others = sheets.filter((s) => s !== name);
+  if (others.length)
+    yield doubt(
+      'otherParts',
+      others.length,
+      `${counted(others.length, 'other sheet')} of the workbook ${others.length === 1 ? 'is' : 'are'} not read: ${others
+        .map((s) => `“${s}”${hidden.includes(s) ? ' (hidden)' : ''}`)
+        .join(', ')}.`,
+    );
+  const rows = (sheet['!rows'] ?? []).flatMap((row, k) => (row?.hidden ? [k + 1] : []));
+  if (rows.length)
+    yield doubt(
+      'hidden',
+      rows.length,
+      `${counted(rows.length, 'row')} of the sheet ${rows.length === 1 ? 'is' : 'are'} hidden in its program and read here all the same: row ${rows.slice(0, 12).join(', ')}${rows.length > 12 ? ' and more' : ''}. Narrow them out if they are not meant to count.`,
+    );
+  const columns = (sheet['!cols'] ?? []).flatMap((column, k) => (column?.hidden ? [k + 1] : []));
+  if (columns.length)
+    yield doubt(
+      'hidden',
+      columns.length,
+      `${counted(columns.length, 'column')} of the sheet ${columns.length === 1 ? 'is' : 'are'} hidden in its program and read here all the same: column ${columns.slice(0, 12).join(', ')}.`,
+    );
+  const merges = sheet['!merges'] ?? [];
+  if (merges.length)
+    yield doubt(
+      'mergedCells',
+      merges.length,
+      `${counted(merges.length, 'group')} of merged cells. Merged over rows, each of the rows has the value; merged over columns, only the first has it.`,
+    );
+  let errors = 0;
+  for (const row of rowsOf(sheet)) for (const cell of row ?? []) if (cell?.t === 'e') errors++;
+  if (errors)
+    yield doubt(
+      'errorCells',
+      errors,
+      `${counted(errors, 'cell')} of the sheet ${errors === 1 ? 'holds an error in place of a value and is' : 'hold errors in place of values and are'} not read.`,
+    );
+}

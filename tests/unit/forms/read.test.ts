@@ -1,0 +1,338 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { Table, tableToIPC, vectorFromArray, Utf8, DateDay, Int64 } from 'apache-arrow';
+import { utils, write, type CellObject, type WorkSheet } from '@e965/xlsx';
+import { strToU8, zipSync } from 'fflate';
+import { parquetWriteBuffer } from 'hyparquet-writer';
+import { describe, expect, it } from 'vitest';
+import { isMissing, isText, isUnread, type Column } from '$lib/core/table/column';
+import { fullCell } from '$lib/core/table/cell';
+import { BY_ITSELF, readList, type ReadAs } from '../../../cli/input';
+
+const folder = mkdtempSync(path.join(tmpdir(), 'tally-forms-'));
+function fileOf(name: string, bytes: Uint8Array | string): string {
+  const file = path.join(folder, name);
+  writeFileSync(file, bytes);
+  return file;
+}
+const cells = (column: Column, length: number): (string | null)[] =>
+  Array.from({ length }, (_, i) =>
+    isUnread(column, i) && !isText(column)
+      ? `?${column.unread.get(i)}`
+      : isMissing(column, i)
+        ? null
+        : fullCell(column, i),
+  );
+
+/** What a file is read as: each column by its name, type and cells in full. */
+async function readAs(name: string, bytes: Uint8Array | string, as: Partial<ReadAs> = {}) {
+  const { reading, recipe, doubts } = await readList(fileOf(name, bytes), { ...BY_ITSELF, ...as });
+  const { columns, length } = reading.table;
+  return {
+    recipe,
+    doubts: doubts.map(
+      ({ kind, count, places }) => [kind, count, places.map((p) => p.text)] as const,
+    ),
+    columns: columns.map((c) => [c.name, c.type, c.unit, ...cells(c, length)]),
+  };
+}
+
+/** A workbook of sheets, each a sheet of cells as its format stores them. */
+function workbook(
+  sheets: Record<string, WorkSheet>,
+  bookType: 'xlsx' | 'ods' = 'xlsx',
+): Uint8Array {
+  const book = utils.book_new();
+  for (const [name, sheet] of Object.entries(sheets)) utils.book_append_sheet(book, sheet, name);
+  return new Uint8Array(write(book, { type: 'array', bookType, compression: true }) as ArrayBuffer);
+}
+/** Stored values with their display formats. */
+const cell = (v: number, z: string): CellObject => ({ t: 'n', v, z });
+const sheetOf = (rows: (string | number | boolean | null | CellObject)[][]): WorkSheet => {
+  const sheet: WorkSheet = utils.aoa_to_sheet(
+    rows.map((row) => row.map((v) => (v instanceof Object ? null : v))),
+  );
+  rows.forEach((row, r) =>
+    row.forEach((v, c) => {
+      if (v instanceof Object) sheet[utils.encode_cell({ r, c })] = v;
+    }),
+  );
+  sheet['!ref'] = utils.encode_range({
+    s: { r: 0, c: 0 },
+    e: { r: rows.length - 1, c: Math.max(...rows.map((row) => row.length)) - 1 },
+  });
+  return sheet;
+};
+
+describe.each(['xlsx', 'ods'] as const)('a workbook (%s)', (bookType) => {
+  it('gives its stored values: all digits, and the day whatever of it is shown', async () => {
+    const sheet = sheetOf([
+      ['Keld Sound Ferries, sailings'],
+      [],
+      ['Day', 'Year of it', 'Left', 'Fares', 'Third', 'Cancelled', 'Ticket'],
+      // 31 January 2024 is day 45,322 of the 1900 system; a quarter of a day is 06:00.
+      [
+        cell(45322, 'yyyy-mm-dd'),
+        cell(45322, 'yyyy'),
+        cell(45322.25, 'yyyy-mm-dd hh:mm'),
+        cell(1234.5, '#,##0'),
+        1 / 3,
+        true,
+        '007',
+      ],
+      [
+        cell(45351, 'yyyy-mm-dd'),
+        cell(45351, 'yyyy'),
+        cell(45351.5, 'yyyy-mm-dd hh:mm'),
+        cell(-2, '#,##0'),
+        2 / 3,
+        false,
+        '010',
+      ],
+      [cell(45352, 'yyyy-mm-dd'), cell(45352, 'yyyy'), null, null, 0.1, false, '9'],
+    ]);
+    const { columns, recipe } = await readAs(
+      `stored.${bookType}`,
+      workbook({ Sailings: sheet }, bookType),
+    );
+    expect(columns).toEqual([
+      ['Day', 'date', '', '2024-01-31', '2024-02-29', '2024-03-01'],
+      ['Year of it', 'date', '', '2024-01-31', '2024-02-29', '2024-03-01'],
+      ['Left', 'datetime', '', '2024-01-31T06:00', '2024-02-29T12:00', null],
+      ['Fares', 'number', '', '1234.5', '-2', null],
+      ['Third', 'number', '', String(1 / 3), String(2 / 3), '0.1'],
+      ['Cancelled', 'yesno', '', 'yes', 'no', 'no'],
+      ['Ticket', 'text', '', '007', '010', '9'],
+    ]);
+    expect(recipe.source).toEqual({ form: 'workbook', part: 'Sailings' });
+  });
+
+  it('takes the sheet with most cells, or the one that is named, and says what it left', async () => {
+    const sheets = {
+      Notes: sheetOf([['read me']]),
+      '2024': sheetOf([
+        ['a', 'b'],
+        ['x', 1],
+        ['y', 2],
+      ]),
+      '2025': sheetOf([
+        ['a', 'b'],
+        ['z', 3],
+      ]),
+    };
+    const bytes = workbook(sheets, bookType);
+    const found = await readAs(`sheets.${bookType}`, bytes);
+    expect(found.columns[1]).toEqual(['b', 'number', '', '1', '2']);
+    expect(found.doubts.map(([kind, count]) => [kind, count])).toEqual([['otherParts', 2]]);
+    const named = await readAs(`sheets.${bookType}`, bytes, { wanted: { part: '2025' } });
+    expect(named.columns[1]).toEqual(['b', 'number', '', '3']);
+  });
+
+  it('numbers kept as text are a doubt with their places', async () => {
+    const sheet = sheetOf([
+      ['Route', 'Fares'],
+      ['Holm', 1200.5],
+      ['Ness', '1300'],
+      ['Skerry', 900],
+    ]);
+    const { columns, doubts } = await readAs(`text.${bookType}`, workbook({ S: sheet }, bookType));
+    expect(columns[1]).toEqual(['Fares', 'number', '', '1200.5', '1300', '900']);
+    expect(doubts).toEqual([['numbersAsText', 1, ['1300']]]);
+  });
+});
+
+describe('a workbook', () => {
+  it('cells at fault are unread, hidden rows are read and told, merged ones hold for each row', async () => {
+    const sheet = sheetOf([
+      ['Route', 'Vessel', 'Fares'],
+      ['Holm', 'Gannet', 10],
+      [null, 'Tern', { t: 'e', v: 7, w: '#DIV/0!' }],
+      ['Ness', 'Skua', 30],
+    ]);
+    sheet['!merges'] = [{ s: { r: 1, c: 0 }, e: { r: 2, c: 0 } }];
+    sheet['!rows'] = [{}, {}, {}, { hidden: true }];
+    const { columns, doubts } = await readAs('faults.xlsx', workbook({ S: sheet }));
+    expect(columns).toEqual([
+      ['Route', 'text', '', 'Holm', 'Holm', 'Ness'],
+      ['Vessel', 'text', '', 'Gannet', 'Tern', 'Skua'],
+      ['Fares', 'number', '', '10', '?#DIV/0!', '30'],
+    ]);
+    expect(doubts.map(([kind, count]) => [kind, count])).toEqual([
+      ['hidden', 1],
+      ['mergedCells', 1],
+      ['errorCells', 1],
+    ]);
+  });
+
+  it('counts days as its program did: none is the 29th of February 1900, and 1904 may be the first', async () => {
+    const days = (serials: number[]): WorkSheet =>
+      sheetOf([['Name', 'Day'], ...serials.map((v, k) => [`r${k}`, cell(v, 'dd/mm/yyyy')])]);
+    const { columns } = await readAs('serial.xlsx', workbook({ S: days([1, 59, 61, 45322]) }));
+    expect(columns[1].slice(3)).toEqual(['1900-01-01', '1900-02-28', '1900-03-01', '2024-01-31']);
+    const book = utils.book_new();
+    utils.book_append_sheet(book, days([0, 43860]), 'S');
+    book.Workbook = { WBProps: { date1904: true } };
+    const bytes = new Uint8Array(write(book, { type: 'array', bookType: 'xlsx' }) as ArrayBuffer);
+    expect((await readAs('1904.xlsx', bytes)).columns[1].slice(3)).toEqual([
+      '1904-01-01',
+      '2024-01-31',
+    ]);
+  });
+
+  it('a currency or a word of the format is the unit', async () => {
+    const sheet = sheetOf([
+      ['Route', 'Fares', 'Delay'],
+      ['Holm', cell(10.5, '"£"#,##0.00'), cell(4, '0" min"')],
+      ['Ness', cell(11, '[$£-809]#,##0.00'), cell(6, '0" min"')],
+    ]);
+    const { columns } = await readAs('units.xlsx', workbook({ S: sheet }));
+    expect(columns.map((c) => c[2])).toEqual(['', '£', 'min']);
+  });
+});
+
+describe('JSON', () => {
+  const records = [
+    { day: '2024-01-31', vessel: { name: 'Gannet', seats: 300 }, fares: 10.25, late: false },
+    { day: '2024-02-29', vessel: { name: 'Tern' }, fares: null, late: true, note: 'a, "b"\nc' },
+  ];
+  const columns = [
+    ['day', 'date', '', '2024-01-31', '2024-02-29'],
+    ['vessel.name', 'text', '', 'Gannet', 'Tern'],
+    ['vessel.seats', 'number', '', '300', null],
+    ['fares', 'number', '', '10.25', null],
+    ['late', 'yesno', '', 'no', 'yes'],
+    ['note', 'text', '', null, 'a, "b"\nc'],
+  ];
+  it.each([
+    ['array', JSON.stringify(records)],
+    ['lines', records.map((r) => JSON.stringify(r)).join('\n')],
+    ['object', JSON.stringify({ made: 'today', records, tags: ['x'] })],
+  ])('as %s, fields within fields by their path', async (how, text) => {
+    expect((await readAs(`${how}.json`, text)).columns).toEqual(columns);
+  });
+
+  it('keeps all digits of a number that no number here holds', async () => {
+    const { columns: read } = await readAs(
+      'big.json',
+      '[{"k":"a","id":12345678901234567891},{"k":"b","id":2}]',
+    );
+    expect(read[1].slice(3)).toEqual(['12345678901234567891', '2']);
+  });
+
+  it.each([
+    ['[{"a":1},2]', /Element 2/],
+    ['{"a":1}\n{"a":', /Line 2 is not JSON/],
+    ['[{}]', /no objects with fields/],
+    ['{"a":[{"x":1}],"b":[{"y":2}]}', /none that stands alone/],
+  ])('%s is refused with its place', async (text, says) => {
+    await expect(readAs('bad.json', text)).rejects.toThrow(says);
+  });
+});
+
+describe('Arrow and Parquet', () => {
+  const want = [
+    ['Route', 'text', '', 'Holm', null, 'Ness'],
+    ['Fares', 'number', '', '10.25', null, '-0.1'],
+    ['Day', 'date', '', '2024-01-31', '1969-12-31', null],
+  ];
+  it('an Arrow file and a stream keep their types, without a guess', async () => {
+    const made = {
+      Route: vectorFromArray(['Holm', null, 'Ness']),
+      Fares: vectorFromArray([10.25, null, -0.1]),
+      Day: vectorFromArray(
+        [new Date(Date.UTC(2024, 0, 31)), new Date(Date.UTC(1969, 11, 31)), null],
+        new DateDay(),
+      ),
+      Ticket: vectorFromArray(['1', '2', '3'], new Utf8()),
+      Long: vectorFromArray([1n, 2n, 9007199254740993n], new Int64()),
+    };
+    for (const how of ['file', 'stream'] as const) {
+      const { columns } = await readAs(`made.${how}`, tableToIPC(new Table(made), how));
+      expect(columns).toEqual([
+        ...want,
+        ['Ticket', 'text', '', '1', '2', '3'],
+        ['Long', 'text', '', '1', '2', '9007199254740993'],
+      ]);
+    }
+  });
+
+  it('a Parquet file likewise', async () => {
+    const bytes = parquetWriteBuffer({
+      columnData: [
+        { name: 'Route', data: ['Holm', null, 'Ness'], type: 'STRING' },
+        { name: 'Fares', data: [10.25, null, -0.1], type: 'DOUBLE' },
+        {
+          name: 'Left',
+          data: [new Date(Date.UTC(2024, 0, 31, 8, 30)), null, new Date(0)],
+          type: 'TIMESTAMP',
+        },
+        { name: 'Late', data: [true, false, null], type: 'BOOLEAN' },
+        { name: 'Long', data: [1n, null, 9007199254740993n], type: 'INT64' },
+        { name: 'Count', data: [1n, null, 3n], type: 'INT64' },
+      ],
+    });
+    const { columns } = await readAs('made.parquet', new Uint8Array(bytes));
+    expect(columns).toEqual([
+      ...want.slice(0, 2),
+      ['Left', 'datetime', '', '2024-01-31T08:30', null, '1970-01-01T00:00'],
+      ['Late', 'yesno', '', 'yes', 'no', null],
+      ['Long', 'text', '', '1', null, '9007199254740993'],
+      ['Count', 'number', '', '1', null, '3'],
+    ]);
+  });
+
+  it('a recipe reads a column as another type, from its cells', async () => {
+    const bytes = parquetWriteBuffer({
+      columnData: [{ name: 'Code', data: ['1', 'x', '3'], type: 'STRING' }],
+    });
+    const { columns } = await readAs('code.parquet', new Uint8Array(bytes), {
+      types: new Map([['Code', 'number']]),
+    });
+    expect(columns).toEqual([['Code', 'number', '', '1', '?x', '3']]);
+  });
+});
+
+describe('packed files', () => {
+  const csv = 'Route,Fares\nHolm,10.25\nNess,3\n';
+  const columns = [
+    ['Route', 'text', '', 'Holm', 'Ness'],
+    ['Fares', 'number', '', '10.25', '3'],
+  ];
+  it('are read as what is in them', async () => {
+    expect((await readAs('a.csv.gz', gzipSync(csv))).columns).toEqual(columns);
+    const zip = zipSync({
+      'notes/': new Uint8Array(0),
+      '__MACOSX/a.csv': strToU8('x'),
+      'a.csv': strToU8(csv),
+      'b.json': strToU8('[{"n":1}]'),
+    });
+    const read = await readAs('two.zip', zip);
+    expect([read.columns, read.recipe.source]).toEqual([
+      columns,
+      { form: 'delimited', packed: 'zip', member: 'a.csv' },
+    ]);
+    expect((await readAs('two.zip', zip, { wanted: { member: 'b.json' } })).columns).toEqual([
+      ['n', 'number', '', '1'],
+    ]);
+    const sheet = workbook({
+      S: sheetOf([
+        ['Route', 'Fares'],
+        ['Holm', 10.25],
+        ['Ness', 3],
+      ]),
+    });
+    expect((await readAs('b.xlsx.gz', gzipSync(sheet))).columns).toEqual(columns);
+  });
+
+  it('what is damaged is refused, and never read in part', async () => {
+    const packed = gzipSync(csv);
+    await expect(readAs('short.gz', packed.subarray(0, packed.length - 9))).rejects.toThrow(
+      /unpacked/,
+    );
+    const wrong = zipSync({ 'a.csv': [strToU8(csv), { level: 0 }] });
+    wrong[wrong.indexOf('1'.charCodeAt(0), 40)] ^= 1;
+    await expect(readAs('wrong.zip', wrong)).rejects.toThrow(/“a.csv” in it is damaged/);
+  });
+});
