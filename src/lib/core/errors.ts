@@ -12,6 +12,7 @@ export const CODES = [
   'badExpression',
   'badArrow',
   'badFile',
+  'writeRefused',
   'circle',
   'notPrepared',
   'badAsk',
@@ -78,6 +79,13 @@ export class UnknownColumn extends Trouble {
 export class MadeListRefused extends Trouble {
   constructor(message: string) {
     super('listRefused', message);
+  }
+}
+
+/** What a format cannot hold; the message says why and which could. */
+export class WriteRefused extends Trouble {
+  constructor(message: string) {
+    super('writeRefused', message);
   }
 }
 

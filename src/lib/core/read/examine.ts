@@ -235,8 +235,10 @@ function fileDoubts(recipe: Recipe, { evidence }: DelimitedReading): Doubt[] {
         'skippedLines',
         evidence.skipped.length,
         `${counted(evidence.skipped.length, 'line')} above the table ${evidence.skipped.length === 1 ? 'is' : 'are'} left out: ${evidence.skipped
+          .map((line) => line.replace(/[,;\t|]+$/, '').slice(0, 60))
+          .filter(Boolean)
           .slice(0, 3)
-          .map((line) => `“${line.slice(0, 60)}”`)
+          .map((line) => `“${line}”`)
           .join(
             ', ',
           )}. Change the number of lines to skip if a record or the header is among them.`,

@@ -18,3 +18,13 @@ export const Facts = z.object({
   unread: z.array(z.tuple([z.int().min(0), z.string()])).default([]),
 });
 export type Facts = z.infer<typeof Facts>;
+
+/** The facts that a field's metadata holds; null where it holds none of ours. */
+export function factsIn(text: string | undefined): Facts | null {
+  if (text === undefined) return null;
+  try {
+    return Facts.safeParse(JSON.parse(text)).data ?? null;
+  } catch {
+    return null;
+  }
+}

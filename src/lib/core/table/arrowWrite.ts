@@ -39,6 +39,14 @@ export const chunkCount = (table: Table): number =>
 export function encodeChunk(table: Table, n: number): Uint8Array {
   const from = n * CHUNK_RECORDS;
   const to = Math.min(table.length, from + CHUNK_RECORDS);
+  return tableToIPC(arrowOf(table, from, to), 'stream');
+}
+
+/** A whole table as an Arrow IPC file, which other programs read with its types. */
+export const encodeFile = (table: Table): Uint8Array =>
+  tableToIPC(arrowOf(table, 0, table.length), 'file');
+
+function arrowOf(table: Table, from: number, to: number): ArrowTable {
   const parts = table.columns.map((column) =>
     isText(column) ? encodeText(column, from, to) : encodeScalar(column, from, to),
   );
@@ -49,7 +57,7 @@ export function encodeChunk(table: Table, n: number): Uint8Array {
     nullCount: 0,
     children: parts.map((p) => p.data),
   });
-  return tableToIPC(new ArrowTable(schema, new RecordBatch(schema, struct)), 'stream');
+  return new ArrowTable(schema, new RecordBatch(schema, struct));
 }
 
 interface Encoded {

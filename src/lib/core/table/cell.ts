@@ -66,8 +66,13 @@ export function showCell(column: Column, record: number, format?: NumberFormat):
 
 /** A scalar in full, as open formats write it: ISO 8601 dates, all digits, no marks. */
 export function fullScalar(column: ScalarColumn, value: number): string {
+  return fullScalarOf(column.type, value);
+}
+
+/** A value of a type in full; NaN gives an empty text. */
+export function fullScalarOf(type: ScalarType, value: number): string {
   if (Number.isNaN(value)) return '';
-  switch (column.type) {
+  switch (type) {
     case 'date':
       return isoDate(value);
     case 'datetime':

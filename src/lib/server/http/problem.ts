@@ -47,6 +47,8 @@ const TOLD: Partial<Record<Code, readonly [status: number, title: string]>> = {
   noPlace: CANNOT,
   noTally: CANNOT,
   tooMuch: CANNOT,
+  writeRefused: CANNOT,
+  badFile: CANNOT,
 };
 
 /** Runs a route and turns what it throws into problem details; nothing of the inside shows. */

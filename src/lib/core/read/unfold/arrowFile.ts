@@ -1,8 +1,9 @@
-import { DataType, DateUnit, tableFromIPC, TimeUnit, type Vector } from 'apache-arrow';
+import { DataType, DateUnit, tableFromIPC, TimeUnit, type Field, type Vector } from 'apache-arrow';
 import { BadArrow, IntakeError } from '../../errors';
 import { checkArrow, checkArrowFile, isArrowFile } from '../../table/arrowCheck';
 import { DAY_MS } from '../../table/calendar';
-import type { Column, ScalarType } from '../../table/column';
+import { isText, type Column, type ScalarType } from '../../table/column';
+import { factsIn } from '../../table/arrowFacts';
 import type { Table } from '../../table/table';
 import { columnIds } from '../infer';
 import { tooLarge } from './gzip';
@@ -27,7 +28,7 @@ export function arrowTable(bytes: Uint8Array, limit: number): Table {
     const columns = fields.map(({ name }, c): Column => {
       const vector = arrow.getChildAt(c);
       if (!vector) throw new BadArrow(`The column “${name}” is missing.`);
-      return columnOf(vector, { id: ids[c], name });
+      return withFacts(columnOf(vector, { id: ids[c], name }), fields[c]);
     });
     return { length: arrow.numRows, columns };
   } catch (error) {
@@ -37,6 +38,23 @@ export function arrowTable(bytes: Uint8Array, limit: number): Table {
       `The Arrow file cannot be read: ${error instanceof Error ? error.message : String(error)}`,
     );
   }
+}
+
+/** What a file of our own says of a column besides its type. */
+function withFacts(column: Column, { metadata }: Field): Column {
+  const facts = factsIn(metadata.get('tally-loft'));
+  if (!facts) return column;
+  const { unit, decimals, percent, grain, calendar, unread } = facts;
+  if (isText(column)) return { ...column, unit };
+  return {
+    ...column,
+    unit,
+    decimals,
+    percent,
+    grain,
+    unread: new Map(unread.filter(([place]) => place < column.values.length)),
+    ...(calendar && { calendar }),
+  };
 }
 
 function columnOf(vector: Vector, named: { id: string; name: string }): Column {

@@ -90,13 +90,15 @@ export function asCellsSay(
     if (column.at === null) return column;
     const kinds = kindsOf(records, column.at);
     const type = typeAgreed(kinds);
-    if (type === null) return column;
+    const [unit = ''] = kinds.units.size === 1 ? kinds.units : [];
+    // Numbers among texts that can be read as such: a guess, but their unit is none.
+    if (type === null)
+      return column.type === 'number' ? { ...column, unit: column.unit || unit } : column;
     decided.add(column.id);
-    const [unit] = kinds.units.size === 1 ? kinds.units : [''];
     return {
       ...column,
       type,
-      unit: column.unit || (unit ?? ''),
+      unit: column.unit || unit,
       unitInCells: false,
       thousands: '',
       decimal: '.',

@@ -1,0 +1,43 @@
+import type { ListResult } from '../ask/result';
+import { figureText } from '../tally/figureText';
+import type { FigureTable } from '../tally/result';
+import { escapeMarkup } from './grid';
+import { countsInWords } from './sheets';
+
+const STYLE =
+  'body{font:15px/1.45 sans-serif;margin:2em auto;max-width:60em;padding:0 1em}table{border-collapse:collapse;margin:1em 0}th,td{padding:.2em .7em;border-bottom:1px solid #bbb;text-align:right;font-variant-numeric:tabular-nums}th[scope=row],thead th:first-child{text-align:left}tr.total{font-weight:bold}caption{text-align:left}';
+
+/** Results as one web page without script or outside parts: figures as shown, under their sentences. */
+export function htmlFile(result: ListResult, tallies: ListResult['tallies']): string {
+  const parts = tallies.map(
+    (tally) =>
+      `<section><h2>${escapeMarkup(tally.title ?? tally.says)}</h2>` +
+      (tally.title ? `<p>${escapeMarkup(tally.says)}</p>` : '') +
+      tally.tables.map(tableOf).join('') +
+      tally.warnings.map(({ says }) => `<p>${escapeMarkup(says)}</p>`).join('') +
+      '</section>',
+  );
+  const counts = countsInWords(result).map((line) => `<li>${escapeMarkup(line)}</li>`);
+  return (
+    `<!doctype html>\n<html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${escapeMarkup(result.list.name)}</title><style>${STYLE}</style></head>` +
+    `<body><h1>${escapeMarkup(result.list.name)}</h1>${parts.join('')}<h2>What counts</h2><ul>${counts.join('')}</ul></body></html>\n`
+  );
+}
+
+function tableOf({ caption, columns, labels, rows }: FigureTable): string {
+  const heads = columns
+    .map(
+      ({ title, unit }) =>
+        `<th scope="col">${escapeMarkup(unit ? `${title} (${unit})` : title)}</th>`,
+    )
+    .join('');
+  const body = rows.map(({ cells, kind, level }) => {
+    const written = cells.map((cell, c) =>
+      c < labels
+        ? `<th scope="row"${level ? ` style="padding-left:${level + 0.7}em"` : ''}>${escapeMarkup(String(cell ?? ''))}</th>`
+        : `<td>${escapeMarkup(figureText(columns[c], cell))}</td>`,
+    );
+    return `<tr${kind === 'total' ? ' class="total"' : ''}>${written.join('')}</tr>`;
+  });
+  return `<table><caption>${escapeMarkup(caption)}</caption><thead><tr>${heads}</tr></thead><tbody>${body.join('')}</tbody></table>`;
+}

@@ -1,0 +1,47 @@
+import { talliesOf, type AskResult } from '../ask/result';
+import { WriteRefused } from '../errors';
+import { tableOf } from '../tally/answer';
+import { resultTable } from '../tally/resultTable';
+import { FORMS, type OutForm } from './forms';
+import { htmlFile } from './htmlFile';
+import { markdownFile } from './markdownFile';
+import { resultsAsDelimited } from './resultFile';
+import { sheetsOf } from './sheets';
+import { tableFile } from './tableFile';
+
+const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
+
+/**
+ * The answer to an ask in an open format, every figure in full where the format can hold it. Arrow and
+ * Parquet hold one table: the rows of the answer's only one, totals left out.
+ * @throws WriteRefused where the format cannot hold it
+ */
+export async function resultFile(result: AskResult, form: OutForm): Promise<Uint8Array> {
+  const tallies = talliesOf(result);
+  switch (form) {
+    case 'csv':
+      return bytes(resultsAsDelimited(tallies).text);
+    case 'json':
+      return bytes(`${JSON.stringify(result, null, 2)}\n`);
+    case 'md':
+      return bytes(markdownFile(result, tallies));
+    case 'html':
+      return bytes(htmlFile(result, tallies));
+    case 'xlsx':
+    case 'ods': {
+      const { workbookFile } = await import('./workbookFile');
+      return workbookFile(sheetsOf(result, tallies), form);
+    }
+    case 'arrow':
+    case 'parquet': {
+      const tables = tallies.flatMap((tally) => tally.tables.filter(({ name }) => name === 'main'));
+      const [only] = tables;
+      if (!only || tables.length > 1)
+        throw new WriteRefused(
+          `${FORMS[form].name} holds one table, and ${tables.length} tallies were asked for. Ask for one at a time, or take a workbook.`,
+        );
+      const { list } = resultTable(tableOf(only));
+      return tableFile({ name: result.list.name, table: list, notes: [] }, form);
+    }
+  }
+}

@@ -1,0 +1,85 @@
+import { isText, isUnread, type Column, type ScalarColumn } from '../table/column';
+import { fullCell } from '../table/cell';
+import type { Table } from '../table/table';
+import { toDelimited, type Cell } from './grid';
+import type { OutForm } from './forms';
+import { recordsSheet } from './sheets';
+
+/** Records of a list on their way out. */
+export interface Records {
+  readonly name: string;
+  readonly table: Table;
+  /** What stands above them where the form has a place for it. */
+  readonly notes: readonly string[];
+}
+
+/** Forms that records are written in. */
+export const RECORD_FORMS = [
+  'csv',
+  'json',
+  'xlsx',
+  'ods',
+  'arrow',
+  'parquet',
+] as const satisfies readonly OutForm[];
+export type RecordForm = (typeof RECORD_FORMS)[number];
+
+/**
+ * The records of a list in an open format, each value in full. What writes a workbook, Arrow or Parquet is
+ * loaded when it is used.
+ * @throws WriteRefused where the format cannot hold them
+ */
+export async function tableFile(
+  { name, table, notes }: Records,
+  form: RecordForm,
+): Promise<Uint8Array> {
+  switch (form) {
+    case 'csv':
+      return new TextEncoder().encode(recordsAsDelimited(table));
+    case 'json':
+      return new TextEncoder().encode(recordsAsJson(table));
+    case 'xlsx':
+    case 'ods': {
+      const { workbookFile } = await import('./workbookFile');
+      return workbookFile([recordsSheet(name, table, notes)], form);
+    }
+    case 'arrow': {
+      const { encodeFile } = await import('../table/arrowWrite');
+      return encodeFile(table);
+    }
+    case 'parquet': {
+      const { parquetFile } = await import('./parquetFile');
+      return parquetFile(table);
+    }
+  }
+}
+
+const headOf = ({ name, unit }: Column): string => (unit ? `${name} (${unit})` : name);
+
+function recordsAsDelimited({ columns, length }: Table): string {
+  const rows = Array.from({ length }, (_, i) =>
+    columns.map((column): Cell => ({
+      text: fullCell(column, i),
+      free: isText(column) || isUnread(column, i),
+    })),
+  );
+  return toDelimited({ heads: columns.map(headOf), rows }, ',').text;
+}
+
+/** An array of objects; blanks are null, an unread cell is its text. */
+function recordsAsJson({ columns, length }: Table): string {
+  const records = Array.from({ length }, (_, i) =>
+    JSON.stringify(Object.fromEntries(columns.map((column) => [column.name, jsonOf(column, i)]))),
+  );
+  return `[\n${records.join(',\n')}\n]\n`;
+}
+
+function jsonOf(column: Column, i: number): string | number | boolean | null {
+  const text = fullCell(column, i);
+  if (isText(column) || text === '' || isUnread(column, i)) return text === '' ? null : text;
+  return plainOf(column, i) ?? text;
+}
+
+function plainOf({ type, values }: ScalarColumn, i: number): number | boolean | null {
+  return type === 'number' ? values[i] : type === 'yesno' ? values[i] === 1 : null;
+}

@@ -1,0 +1,130 @@
+import { utils, write, type CellObject, type WorkSheet } from '@e965/xlsx';
+import { WriteRefused } from '../errors';
+import { fullScalarOf } from '../table/cell';
+import { DAY_MS } from '../table/calendar';
+import { showCount } from '../table/format';
+import type { Sheet, SheetCell, SheetColumn } from './sheets';
+
+/** Rows and columns that a sheet can have (ISO/IEC 29500-1, 18.3.1.73 and 18.3.1.13). */
+const MOST_ROWS = 1_048_576;
+const MOST_COLUMNS = 16_384;
+/** Characters that a cell and a sheet's name can have. */
+const LONGEST_CELL = 32_767;
+const LONGEST_NAME = 31;
+
+/** Day 0 of 1970 as a serial number; earlier ones than this are counted differently by programs. */
+const SERIAL_1970 = 25_569;
+const FIRST_SURE = 61;
+
+/**
+ * Sheets as a workbook of ISO/IEC 29500 or 26300: numbers, dates and yes or no as what they are, with
+ * formats; rows that stand within others in groups that fold. Texts are texts, whatever they begin with:
+ * none becomes a formula.
+ * @throws WriteRefused where a sheet is longer or wider than a workbook can hold
+ */
+export function workbookFile(sheets: readonly Sheet[], form: 'xlsx' | 'ods'): Uint8Array {
+  const book = utils.book_new();
+  const taken = new Set<string>();
+  for (const sheet of sheets)
+    utils.book_append_sheet(book, sheetOf(sheet), freeName(sheet.name, taken));
+  const bytes: unknown = write(book, { type: 'array', bookType: form, compression: true });
+  if (!(bytes instanceof ArrayBuffer)) throw new WriteRefused('The workbook could not be written.');
+  return new Uint8Array(bytes);
+}
+
+/** Names of sheets are unique whatever their case, and without the marks of an address. */
+function freeName(name: string, taken: Set<string>): string {
+  const clean =
+    name
+      .replace(/[\\/?*[\]:']+/g, ' ')
+      .replace(/\s+/g, ' ')
+      .trim() || 'Sheet';
+  let free = clean.slice(0, LONGEST_NAME).trim();
+  for (let n = 2; taken.has(free.toLowerCase()); n++) {
+    const end = ` ${n}`;
+    free = clean.slice(0, LONGEST_NAME - end.length).trim() + end;
+  }
+  taken.add(free.toLowerCase());
+  return free;
+}
+
+function sheetOf({ name, notes, columns, rows }: Sheet): WorkSheet {
+  const above = notes.length ? notes.length + 1 : 0;
+  if (above + 1 + rows.length > MOST_ROWS)
+    throw new WriteRefused(
+      `“${name}” has ${showCount(rows.length)} rows; a sheet of a workbook holds ${showCount(MOST_ROWS)}. Narrow what counts, or write it as CSV, Arrow or Parquet.`,
+    );
+  if (columns.length > MOST_COLUMNS)
+    throw new WriteRefused(
+      `“${name}” has ${showCount(columns.length)} columns; a sheet of a workbook holds ${showCount(MOST_COLUMNS)}.`,
+    );
+  const formats = columns.map(formatOf);
+  const data: CellObject[][] = [
+    ...notes.map((note) => [text(note)]),
+    ...(notes.length ? [[]] : []),
+    columns.map(({ head }) => (head ? text(head) : EMPTY)),
+    ...rows.map(({ cells }) => cells.map((cell, c) => cellOf(cell, formats[c]))),
+  ];
+  const deep = rows.some(({ level }) => level > 0);
+  return {
+    '!data': data,
+    '!ref': utils.encode_range({
+      s: { r: 0, c: 0 },
+      e: { r: data.length - 1, c: Math.max(0, columns.length - 1) },
+    }),
+    '!cols': columns.map((column, c) => ({ wch: widthOf(column, rows, c) })),
+    ...(deep && {
+      '!rows': [
+        ...Array.from({ length: above + 1 }, () => ({})),
+        ...rows.map(({ level }) => (level > 0 ? { level: Math.min(level, 7) } : {})),
+      ],
+    }),
+  };
+}
+
+/** Rows that are looked at for the width of a column. */
+const LOOKED_AT = 200;
+const [NARROWEST, WIDEST] = [6, 48];
+
+function widthOf({ head }: SheetColumn, rows: Sheet['rows'], c: number): number {
+  let width = Math.min(head.length, 24);
+  for (const { cells } of rows.slice(0, LOOKED_AT)) {
+    const cell = cells[c];
+    if (cell === null || cell === undefined) continue;
+    width = Math.max(
+      width,
+      typeof cell === 'string' ? cell.length : typeof cell === 'number' ? 12 : 16,
+    );
+  }
+  return Math.max(NARROWEST, Math.min(width + 1, WIDEST));
+}
+
+const EMPTY: CellObject = { t: 'z' };
+const text = (value: string): CellObject => ({ t: 's', v: value.slice(0, LONGEST_CELL) });
+
+function formatOf({ decimals, percent }: SheetColumn): string {
+  const places = percent ? Math.max(0, decimals) : decimals;
+  return `#,##0${places ? `.${'0'.repeat(places)}` : ''}${percent ? '%' : ''}`;
+}
+
+const MOMENT_FORMATS = {
+  date: 'yyyy-mm-dd',
+  datetime: 'yyyy-mm-dd hh:mm:ss',
+  time: 'hh:mm:ss',
+} as const;
+
+function cellOf(cell: SheetCell | undefined, format: string): CellObject {
+  if (cell === null || cell === undefined) return EMPTY;
+  if (typeof cell === 'number') return { t: 'n', v: cell, z: format };
+  if (typeof cell === 'boolean') return { t: 'b', v: cell };
+  if (typeof cell === 'string') return text(cell);
+  const serial =
+    cell.of === 'date'
+      ? cell.value + SERIAL_1970
+      : cell.of === 'time'
+        ? cell.value / DAY_MS
+        : cell.value / DAY_MS + SERIAL_1970;
+  // Days that programs count differently are written out.
+  if (cell.of !== 'time' && serial < FIRST_SURE) return text(fullScalarOf(cell.of, cell.value));
+  return { t: 'n', v: serial, z: MOMENT_FORMATS[cell.of] };
+}
