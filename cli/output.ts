@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { Failed } from './exit';
 
 /** Writes a result to a file, or to standard output where none is named. @throws Failed */
-export function write(text: string, file: string | undefined): void {
+export function write(text: string | Uint8Array, file: string | undefined): void {
   if (file === undefined || file === '-') {
     writeWhole(text);
     return;
@@ -17,7 +17,7 @@ export function write(text: string, file: string | undefined): void {
 }
 
 /** Standard output may be a pipe that takes only so much at a time. */
-function writeWhole(text: string): void {
+function writeWhole(text: string | Uint8Array): void {
   const bytes = Buffer.from(text);
   for (let at = 0; at < bytes.length;) {
     try {

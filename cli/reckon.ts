@@ -4,11 +4,12 @@ import { answerAsk } from '$lib/core/ask/answer';
 import { isOfResult } from '$lib/core/ask/resultLists';
 import { readAsk } from '$lib/core/ask/badAsk';
 import { LEFT_OUT, type Ask } from '$lib/core/ask/ask';
-import { talliesOf, type AskResult } from '$lib/core/ask/result';
+import type { AskResult } from '$lib/core/ask/result';
 import type { AskedList } from '$lib/core/ask/stand';
 import { finish } from '$lib/core/steps/steps';
 import type { Table } from '$lib/core/table/table';
-import { resultsAsDelimited } from '$lib/core/write/resultFile';
+import { formOfName, OUT_FORMS, type OutForm } from '$lib/core/write/forms';
+import { resultFile } from '$lib/core/write/resultForms';
 import { Failed, Misused } from './exit';
 import { BY_ITSELF, listName, readJson } from './input';
 import { write } from './output';
@@ -19,7 +20,7 @@ export interface ReckonOptions extends ReadOptions {
   readonly data: string;
   readonly ask: string;
   readonly out?: string;
-  readonly format: string;
+  readonly format?: string;
   /** What of the answer is left out, by commas. */
   readonly leaveOut?: string;
 }
@@ -28,17 +29,26 @@ export interface ReckonOptions extends ReadOptions {
 export async function reckon(options: ReckonOptions): Promise<void> {
   if (options.data === '-' && options.ask === '-')
     throw new Misused('Only one of --data and --ask can come from standard input.');
-  if (options.format !== 'json' && options.format !== 'csv')
-    throw new Misused(`The format is json or csv, not “${options.format}”.`);
+  const form = formFor(options);
   const ask = leaner(readAsk(readJson(options.ask, 'ask')), options.leaveOut);
   const { table, recipe: read } = await readChecked(options.data, readAs(options));
   const others = await otherLists(ask, options.ask === '-' ? '.' : path.dirname(options.ask));
   const result = answered({ name: listName(options.data), table, recipe: read, others }, ask);
-  const text =
-    options.format === 'json'
-      ? `${JSON.stringify(result, null, 2)}\n`
-      : resultsAsDelimited(talliesOf(result)).text;
-  write(text, options.out);
+  write(await resultFile(result, form), options.out);
+}
+
+/** The form that is named, or that the file's ending says; JSON where nothing says one. @throws Misused */
+export function formFor({
+  format,
+  out,
+}: {
+  readonly format?: string;
+  readonly out?: string;
+}): OutForm {
+  if (format === undefined) return (out === undefined ? null : formOfName(out)) ?? 'json';
+  const form = OUT_FORMS.find((name) => name === format);
+  if (!form) throw new Misused(`The format is one of ${OUT_FORMS.join(', ')}, not “${format}”.`);
+  return form;
 }
 
 /** The ask with more left out of its answer. @throws Misused */

@@ -1,24 +1,21 @@
-import { readAsk } from '$lib/core/ask/badAsk';
 import { answerAsk } from '$lib/core/ask/answer';
-import { talliesOf } from '$lib/core/ask/result';
 import { askOf } from '$lib/core/bench/askOf';
-import { benchOf } from '$lib/core/bench/benchOf';
 import type { Bench } from '$lib/core/bench/document';
 import { moveBench } from '$lib/core/bench/move';
-import { isBench, upgradeBench } from '$lib/core/bench/upgrade';
 import { finish } from '$lib/core/steps/steps';
 import { counted, showDay } from '$lib/core/table/format';
 import type { Table } from '$lib/core/table/table';
-import { resultsAsDelimited } from '$lib/core/write/resultFile';
+import { OUT_FORMS, type OutForm } from '$lib/core/write/forms';
+import { resultFile } from '$lib/core/write/resultForms';
 import { Engine } from '$lib/engine/engine';
 import { gatherReport, troublesOf } from '$lib/engine/report';
 import { reportDocument } from '$lib/ui/report/document';
-import { z } from 'zod';
 import { Disagrees, Misused } from './exit';
-import { listName, readJson } from './input';
+import { listName } from './input';
 import { listsNamed, type ListOptions } from './listsNamed';
 import { note, write } from './output';
 import { readAs, type ReadOptions } from './readAs';
+import { readBench } from './readBench';
 import { readChecked } from './readChecked';
 
 export interface ReportOptions extends ReadOptions, ListOptions {
@@ -30,7 +27,9 @@ export interface ReportOptions extends ReadOptions, ListOptions {
   readonly name?: string;
 }
 
-const FORMATS = ['html', 'json', 'csv'] as const;
+/** A page and JSON are the report itself; the others hold its tallies. */
+type Format = Exclude<OutForm, 'arrow' | 'parquet'>;
+const FORMATS = OUT_FORMS.filter((form): form is Format => form !== 'arrow' && form !== 'parquet');
 
 /**
  * The report of a bench over a file, by the same code as the page.
@@ -59,7 +58,7 @@ export async function report(file: string, options: ReportOptions): Promise<void
       ? await reportDocument(made, doc.report)
       : format === 'json'
         ? `${JSON.stringify(made, null, 2)}\n`
-        : resultsAsDelimited(talliesOf(finish(answerAsk(list, inReport(doc))).result)).text;
+        : await resultFile(finish(answerAsk(list, inReport(doc))).result, format);
   write(text, options.out);
   const troubles = [
     ...counts.faults
@@ -73,24 +72,11 @@ export async function report(file: string, options: ReportOptions): Promise<void
 /** The ask of what stands in the report. */
 const inReport = (doc: Bench) => askOf({ ...doc, tray: doc.tray.filter(({ apart }) => !apart) });
 
-function formatOf({ format, out }: ReportOptions): (typeof FORMATS)[number] {
+function formatOf({ format, out }: ReportOptions): Format {
   const ending = format ?? out?.split('.').pop() ?? 'html';
   const known = FORMATS.find((f) => f === ending);
-  if (!known) throw new Misused(`A report is html, json or csv, not “${ending}”.`);
+  if (!known) throw new Misused(`A report is one of ${FORMATS.join(', ')}, not “${ending}”.`);
   return known;
-}
-
-/** A bench saved from the page, or an ask, whose tallies make its tray. @throws Misused */
-function readBench(file: string): Bench {
-  const document = readJson(file, 'bench');
-  if (!isBench(document)) return benchOf(readAsk(document), 0);
-  try {
-    return upgradeBench(document);
-  } catch (error) {
-    if (!(error instanceof z.ZodError)) throw error;
-    const [{ path, message }] = error.issues;
-    throw new Misused(`“${file}” is no bench: ${path.join('.')}: ${message}`);
-  }
 }
 
 /** The bench on the list of this file: records that it names are found again by what they hold. */

@@ -1,9 +1,12 @@
 import { BadAsk, ExpressionError, IntakeError } from '$lib/core/errors';
 import { Command, CommanderError } from 'commander';
+import { OUT_FORMS } from '$lib/core/write/forms';
+import { RECORD_FORMS } from '$lib/core/write/tableFile';
 import { check } from './check';
 import { Failed } from './exit';
 import { note } from './output';
 import { reckon } from './reckon';
+import { records } from './records';
 import { report } from './report';
 import { schema } from './schema';
 import { verify } from './verify';
@@ -49,12 +52,15 @@ reading('reckon', 'answer an ask about a file')
   .requiredOption('--ask <FILE>', 'the ask, a JSON document (docs/ask.md)')
   .option('--out <FILE>', 'where the results go; standard output unless given')
   .option('--leave-out <PARTS>', 'what the answer goes without: where, marks, or where,marks')
-  .option('--format <json|csv>', 'json with full precision, or csv', 'json')
+  .option('--format <FORM>', `${OUT_FORMS.join(', ')}; by the ending of --out, or json`)
   .action(reckon);
 
 reading('report <BENCH>', 'make the report of a bench (saved from its page, or an ask) over a file')
-  .option('--out <FILE>', 'where it goes: .html, .json or .csv; standard output unless given')
-  .option('--format <html|json|csv>', 'by the ending of --out, or html')
+  .option(
+    '--out <FILE>',
+    'where it goes: .html, .json, .csv, .xlsx, .ods or .md; standard output unless given',
+  )
+  .option('--format <FORM>', 'html, json, csv, xlsx, ods or md; by the ending of --out, or html')
   .option(
     '--against <FILE>',
     'the file that the bench was made on: records it names are found again',
@@ -67,6 +73,13 @@ reading('report <BENCH>', 'make the report of a bench (saved from its page, or a
     [],
   )
   .action(report);
+
+reading('records', 'write the records that a bench or an ask counts, corrected and prepared')
+  .option('--ask <FILE>', 'the ask or the bench; all records unless given')
+  .option('--out <FILE>', 'where they go; standard output unless given')
+  .option('--format <FORM>', `${RECORD_FORMS.join(', ')}; by the ending of --out, or csv`)
+  .option('--list <NAME=FILE>', 'another list that it looks at; may be given often', gathered, [])
+  .action(records);
 
 reading('check', 'write how a file is read, and everything doubtful in it')
   .option('--out <FILE>', 'where the report goes; standard output unless given')

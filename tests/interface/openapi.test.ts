@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { z } from 'zod';
+import { RECORD_FORMS } from '$lib/core/write/tableFile';
 import { TestServer } from './support/server';
 
 const server = new TestServer();
@@ -133,6 +134,9 @@ describe('every operation answers as its document says', () => {
     await call('get /api/benches/{id}/ledger', [bench], { query: '?as=csv&values=shown' });
     await call('get /api/benches/{id}/report', [bench]);
     await call('get /api/benches/{id}/report', [bench], { query: '?as=json' });
+    await call('get /api/benches/{id}/report', [bench], { query: '?as=xlsx' });
+    for (const form of RECORD_FORMS)
+      await call('get /api/benches/{id}/records', [bench], { query: `?as=${form}` });
     const state = await given(
       z.object({ revision: z.int() }),
       call('post /api/benches/{id}/states', [bench]),

@@ -100,6 +100,8 @@ const ANSWERS: Answers = {
   labels: onHeld(HANDLERS.labels),
   copy: onHeld(HANDLERS.copy),
   file: onHeld(HANDLERS.file),
+  asked: onHeld(HANDLERS.asked),
+  countedRecords: onHeld(HANDLERS.countedRecords),
   facts: onHeld(HANDLERS.facts),
   values: onHeld(HANDLERS.values),
   try: onHeld(HANDLERS.try),

@@ -15,6 +15,7 @@ import { cellOf, correctedCells } from './answers/cells';
 import { answerFacts, answerValues } from './answers/column';
 import { distributionOf } from './answers/distribution';
 import { copyShown, fileRecords, fileShown } from './answers/handOver';
+import { asked, countedRecords } from './answers/outgoing';
 import { copyTally, fileTally } from './answers/handOverTally';
 import { answerLedger, groupAt, labelsOf } from './answers/ledger';
 import { answerLines } from './answers/lines';
@@ -90,6 +91,13 @@ export const HANDLERS: { readonly [K in Exclude<Do, 'stand'>]: Handler<K> } = {
     return isLedger(held.item(tally))
       ? yield* copyShown(yield* held.ledger(tally), full)
       : yield* copyTally(held, tally, full);
+  },
+  asked: (held, { tallies }) => asked(held, tallies),
+  *countedRecords(held, { tally }) {
+    const order = isLedger(held.item(tally))
+      ? (yield* held.ledger(tally)).ledger.order
+      : held.stand.base.order;
+    return yield* countedRecords(held, order);
   },
   *file(held, { tally, what, full }) {
     if (!isLedger(held.item(tally)))

@@ -65,6 +65,10 @@ export interface Asks {
   labels: OfTally & { readonly level: number };
   /** What is shown, as text and HTML; `view` where a tally's tables are looked at in their own way. */
   copy: OfTally & { readonly full: boolean };
+  /** Tallies as the answer to an ask. */
+  asked: On & { readonly tallies: readonly string[] };
+  /** The counted records in the order of a tally's ledger, with their types. */
+  countedRecords: OfTally;
   file: OfTally & { readonly what: 'shown' | 'records'; readonly full: boolean };
   facts: On & { readonly column: string };
   values: On & { readonly column: string; readonly search: string; readonly limit: number };

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { Bytes } from '../core/table/bytes';
+import { AskResult } from '../core/ask/result';
 import { FigureRecord } from '../core/bench/figureRecord';
 import { Fault } from '../core/tally/fault';
 import { Footing } from '../core/tally/footing';
@@ -384,6 +386,8 @@ export const Replies = {
   recordsOn: z.object({ records: z.array(z.int()) }),
   labels: z.array(z.string()),
   copy: z.object({ text: z.string(), html: z.string(), rows: z.int(), guarded: z.int() }),
+  asked: AskResult,
+  countedRecords: z.object({ records: z.int(), arrow: Bytes }),
   file: z.object({ text: z.string(), rows: z.int(), guarded: z.int() }),
   facts: ColumnFacts,
   values: z.object({

@@ -25,6 +25,8 @@ const DOES: Record<Do, true> = {
   labels: true,
   copy: true,
   file: true,
+  asked: true,
+  countedRecords: true,
   facts: true,
   values: true,
   try: true,

@@ -1,7 +1,7 @@
 import { stand, type AskedList, type Stand } from '../ask/stand';
 import { compute } from '../ask/compute';
 import { MadeListRefused } from '../errors';
-import { reshape, taking } from '../prepare/reshape';
+import { reshape, takingAll } from '../prepare/reshape';
 import { ColumnRecipe, Recipe } from '../read/recipe';
 import { MEASURES } from '../measure/measure';
 import type { Steps } from '../steps/steps';
@@ -39,9 +39,7 @@ function ofRecords(stood: Stand, make: Extract<Making, { of: 'records' }>): Made
   if (fault) throw new MadeListRefused(`${fault.message} ${fault.remedy}`.trim());
   const records = make.records === 'all' ? order : order.filter((i) => has(counted, i));
   const asTheyAre = records.length === table.length && stood.base.sort.length === 0;
-  const taken: Table = asTheyAre
-    ? table
-    : { length: records.length, columns: table.columns.map((c) => taking(c, records)) };
+  const taken = asTheyAre ? table : takingAll(table, records);
   const made = make.reshape.reduce(reshape, taken);
   return { table: listable(made, null), says: recordsWords(make, namesOf(table)) };
 }

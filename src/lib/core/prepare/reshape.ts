@@ -64,6 +64,12 @@ export function freeId(name: string, taken: Set<string>): string {
   return id;
 }
 
+/** A table of some records, in their order. */
+export const takingAll = (table: Table, records: Int32Array): Table => ({
+  length: records.length,
+  columns: table.columns.map((column) => taking(column, records)),
+});
+
 /** A column's cells at these records, in this order. */
 export function taking(column: Column, from: ArrayLike<number>): Column {
   if (isText(column)) {

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { schemaOf } from '$lib/core/ask/schemas';
 import { Fault } from '$lib/core/tally/fault';
+import { FORMS, OUT_FORMS, type OutForm } from '$lib/core/write/forms';
+import { RECORD_FORMS } from '$lib/core/write/tableFile';
 
 type Schema = Record<string, unknown>;
 type Operation = Record<string, unknown>;
@@ -72,6 +74,16 @@ const inQuery = (name: string, schema: Schema, description: string): Schema => (
   schema,
   description,
 });
+
+/** Files in each of several forms. */
+const files = (forms: readonly OutForm[], schemas: Partial<Record<OutForm, Schema>>): Schema =>
+  Object.fromEntries(
+    forms.map((form) => {
+      const { media } = FORMS[form];
+      const bytes = { type: 'string', contentMediaType: media };
+      return [media, { schema: schemas[form] ?? (form === 'json' ? {} : bytes) }];
+    }),
+  );
 
 const doc = { type: 'object', description: 'A bench document.' };
 const csv = { type: 'string' };
@@ -164,11 +176,8 @@ const PATHS: Record<string, Record<string, Operation>> = {
       'Answers an ask about a list: any number of tallies',
       {
         200: {
-          description: 'The results, as JSON, or as delimited text with `as=csv`',
-          content: {
-            'application/json': { schema: ref('Result') },
-            'text/csv': { schema: csv },
-          },
+          description: 'The results, in the form that `as` or the Accept header names',
+          content: files(OUT_FORMS, { json: ref('Result') }),
         },
       },
       [400, 404, 413, 422],
@@ -176,7 +185,7 @@ const PATHS: Record<string, Record<string, Operation>> = {
         requestBody: jsonBody(ref('Ask')),
         parameters: [
           inPath('id'),
-          inQuery('as', { enum: ['json', 'csv'], default: 'json' }, 'Form of the answer'),
+          inQuery('as', { enum: [...OUT_FORMS], default: 'json' }, 'Form of the answer'),
           inQuery(
             'reading',
             { type: 'integer' },
@@ -369,16 +378,35 @@ const PATHS: Record<string, Record<string, Operation>> = {
       'The report of a saved bench: one web page without script or outside parts',
       {
         200: {
-          description: 'The page; its words and figures with `as=json`',
-          content: {
-            'text/html': { schema: { type: 'string' } },
-            'application/json': { schema: { type: 'object' } },
-          },
+          description:
+            'The page; its words and figures with `as=json`; its tallies in any other form',
+          content: files(OUT_FORMS, { json: { type: 'object' } }),
         },
       },
       [400, 404, 422],
       {
-        parameters: [inPath('id'), inQuery('as', { enum: ['html', 'json'] }, 'Form of the answer')],
+        parameters: [
+          inPath('id'),
+          inQuery('as', { enum: [...OUT_FORMS], default: 'html' }, 'Form of the answer'),
+        ],
+      },
+    ),
+  },
+  '/api/benches/{id}/records': {
+    get: operation(
+      'The counted records of a saved bench, corrected and prepared',
+      {
+        200: {
+          description: 'The records, in the form that `as` or the Accept header names',
+          content: files(RECORD_FORMS, {}),
+        },
+      },
+      [400, 404, 422],
+      {
+        parameters: [
+          inPath('id'),
+          inQuery('as', { enum: [...RECORD_FORMS], default: 'csv' }, 'Form of the answer'),
+        ],
       },
     ),
   },

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { OUT_FORMS } from '$lib/core/write/forms';
+import { RECORD_FORMS } from '$lib/core/write/tableFile';
 import { Ask } from '$lib/core/ask/ask';
 import { Bench } from '$lib/core/bench/document';
 import { Origin } from '$lib/core/bench/origin';
@@ -66,6 +68,17 @@ export const Task = z.discriminatedUnion('task', [
     others: z.record(z.string(), z.int()),
     csv: z.enum(['', 'full', 'shown']),
   }),
+  /** The tallies of a stored bench's report, or its counted records, as a file. */
+  z.object({
+    task: z.literal('file'),
+    database: z.string(),
+    doc: Bench,
+    others: z.record(z.string(), z.int()),
+    what: z.discriminatedUnion('of', [
+      z.object({ of: z.literal('report'), form: z.enum(OUT_FORMS) }),
+      z.object({ of: z.literal('records'), form: z.enum(RECORD_FORMS) }),
+    ]),
+  }),
   /** The report of a stored bench. */
   z.object({
     task: z.literal('report'),
@@ -82,7 +95,7 @@ export const Task = z.discriminatedUnion('task', [
     ask: Ask,
     /** Readings behind the names of the ask's other lists. */
     others: z.record(z.string(), z.int()),
-    as: z.enum(['json', 'csv']),
+    as: z.enum(OUT_FORMS),
     limitMs: z.number(),
     limitBytes: z.number(),
   }),

@@ -2,6 +2,7 @@ import { BadAsk, codeOf } from '$lib/core/errors';
 import { parentPort } from 'node:worker_threads';
 import { answer } from './perform/answer';
 import { demo } from './perform/demo';
+import { file } from './perform/file';
 import { ledger } from './perform/ledger';
 import { make } from './perform/make';
 import { move } from './perform/move';
@@ -23,6 +24,8 @@ async function perform(task: Task): Promise<unknown> {
       return ledger(task);
     case 'report':
       return report(task);
+    case 'file':
+      return file(task);
     case 'answer':
       return answer(task);
   }

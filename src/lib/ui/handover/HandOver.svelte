@@ -1,13 +1,18 @@
 <script lang="ts">
   import { askOf } from '../../core/bench/askOf';
   import type { Bench } from '../../core/bench/document';
+  import { FORMS, OUT_FORMS, type OutForm } from '../../core/write/forms';
   import { counted } from '../../core/table/format';
   import type { BenchState } from '../bench/bench.svelte';
+  import OneOf from '../fields/OneOf.svelte';
   import Pop from '../shell/Pop.svelte';
+  import { formChosen, recordForm, rememberForm } from './form';
   import { copyTable, fileNameFor, saveBlob, saveFile } from './clipboard';
+  import type { ToWriter } from '../../worker/writeMessages';
 
   let { bench }: { bench: BenchState } = $props();
   let full = $state(false);
+  let form = $state<OutForm>(formChosen());
   let working = $state(false);
   let pop = $state<Pop>();
 
@@ -38,9 +43,54 @@
       return `Copied ${counted(rows, 'line')} ${full ? 'with full values' : 'as shown'}.${guardedWords(guarded)}`;
     });
 
-  export const saveShown = (): Promise<void> =>
-    save('shown', bench.shown.name ?? bench.shown.tally.kind);
-  export const saveRecords = (): Promise<void> => save('records', 'records');
+  const forms = OUT_FORMS.map((name) => [name, FORMS[name].name] as const);
+  const ofRecords = $derived(recordForm(form));
+  /** Tallies that stand in the report. */
+  const reported = $derived(bench.doc.tray.filter(({ apart }) => !apart));
+
+  function choose(next: OutForm): void {
+    form = next;
+    rememberForm(next);
+  }
+
+  export const saveShown = (): Promise<void> => {
+    const name = bench.shown.name ?? bench.shown.tally.kind;
+    return form === 'csv' ? save('shown', name) : saveTallies([bench.shown.id], name);
+  };
+  export const saveRecords = (): Promise<void> =>
+    ofRecords === 'csv' ? save('records', 'records') : saveTyped();
+  const saveReport = (): Promise<void> =>
+    saveTallies(
+      reported.map(({ id }) => id),
+      'report',
+    );
+
+  const fileName = (name: string): string =>
+    fileNameFor(bench.facts.listName, fileWord(name)).replace(/csv$/, form);
+
+  /** Writes a file off this page's thread, and hands it to the browser. */
+  async function saveWritten(message: ToWriter, name: string): Promise<void> {
+    const { written } = await import('../../worker/writeClient');
+    const bytes = await written(message);
+    saveBlob(fileName(name), new Blob([bytes.slice()], { type: FORMS[form].media }));
+  }
+
+  const saveTallies = (tallies: string[], name: string): Promise<void> =>
+    doing(async () => {
+      const result = await bench.ask('asked', { tallies });
+      await saveWritten({ kind: 'result', result, form }, name);
+      return `Saved ${tallies.length === 1 ? 'the tally' : `${tallies.length} tallies`} as ${fileName(name)}, with full values.`;
+    });
+
+  const saveTyped = (): Promise<void> =>
+    doing(async () => {
+      if (!ofRecords) throw new Error(`${FORMS[form].name} is no form for records.`);
+      const { records, arrow } = await bench.ask('countedRecords', { tally: bench.shown.id });
+      const { listName: name, readAt } = bench.facts;
+      const notes = [`${name}, read ${readAt}: ${counted(records, 'record')} counted`];
+      await saveWritten({ kind: 'records', name, notes, arrow, form: ofRecords }, 'records');
+      return `Saved ${counted(records, 'record')} as ${fileName('records')}.`;
+    });
 
   /** The bench as an ask: what the command line answers with the same figures. */
   export async function saveAsk(): Promise<void> {
@@ -70,8 +120,12 @@
 <Pop bind:this={pop} class="bar-button strong" width={330} title="Copy or save what is shown">
   {#snippet label()}Hand over{/snippet}
   <div class="list">
+    <label class="form"
+      >Save files as
+      <OneOf value={form} options={forms} test="out-form" onchange={choose} /></label
+    >
     <fieldset>
-      <legend class="caps">Values</legend>
+      <legend class="caps">Values{form === 'csv' ? '' : ', when copied'}</legend>
       <label
         ><input type="radio" name="values" checked={!full} onchange={() => (full = false)} /> as shown</label
       >
@@ -98,16 +152,30 @@
       class="plain-button"
       disabled={working}
       onclick={saveShown}
-      data-test="save-shown">Save as a CSV file</button
+      data-test="save-shown">Save as a file</button
     >
     <p class="caps">The counted records</p>
     <button
       type="button"
       class="plain-button"
-      disabled={working}
+      disabled={working || !ofRecords}
       onclick={saveRecords}
-      data-test="save-records">Save as a CSV file</button
+      data-test="save-records">Save as a file</button
     >
+    {#if !ofRecords}<p class="soft">
+        Records are saved as CSV, JSON, a workbook, Arrow or Parquet.
+      </p>{/if}
+    <p class="caps">The tallies of the report, {reported.length}</p>
+    <button
+      type="button"
+      class="plain-button"
+      disabled={working || reported.length === 0 || (FORMS[form].oneTable && reported.length > 1)}
+      onclick={saveReport}
+      data-test="save-report">Save as a file</button
+    >
+    {#if FORMS[form].oneTable && reported.length > 1}<p class="soft">
+        This form holds one table: save the tallies one at a time.
+      </p>{/if}
     <p class="caps">The whole bench</p>
     <button
       type="button"
@@ -132,6 +200,11 @@
     display: grid;
     gap: 7px;
     justify-items: start;
+  }
+  .form {
+    display: grid;
+    width: 100%;
+    gap: 2px;
   }
   fieldset {
     border: 0;

@@ -1,11 +1,10 @@
 import { OverLimit } from '../../errors';
 import { answerAsk } from '$lib/core/ask/answer';
-import { talliesOf } from '$lib/core/ask/result';
 import type { Recipe } from '$lib/core/read/recipe';
 import { StepCache } from '$lib/core/steps/cache';
 import type { Steps } from '$lib/core/steps/steps';
 import type { Table } from '$lib/core/table/table';
-import { resultsAsDelimited } from '$lib/core/write/resultFile';
+import { resultFile } from '$lib/core/write/resultForms';
 import { openDatabase, type Database } from '../../storage/database';
 import { loadTable } from '../load';
 import { tookTooLong } from '../limits';
@@ -24,7 +23,7 @@ async function tableOf(db: Database, database: string, reading: number) {
 }
 
 /** Answers an ask about a stored reading, within a time and a size. */
-export async function answer(task: Extract<Task, { task: 'answer' }>): Promise<string> {
+export async function answer(task: Extract<Task, { task: 'answer' }>): Promise<Uint8Array> {
   const db = openDatabase(task.database);
   try {
     const { table, recipe, listName } = await tableOf(db, task.database, task.reading);
@@ -35,13 +34,12 @@ export async function answer(task: Extract<Task, { task: 'answer' }>): Promise<s
       answerAsk({ name: listName, table, recipe, others }, task.ask),
       task.limitMs,
     );
-    const text =
-      task.as === 'json' ? JSON.stringify(result) : resultsAsDelimited(talliesOf(result)).text;
-    if (Buffer.byteLength(text) > task.limitBytes)
+    const written = await resultFile(result, task.as);
+    if (written.length > task.limitBytes)
       throw new OverLimit(
         `The answer is over ${Math.round(task.limitBytes / 1024 / 1024)} MB. Ask for fewer tallies, longer periods, wider bands or only the top of a ranking.`,
       );
-    return text;
+    return written;
   } finally {
     await db.destroy();
   }

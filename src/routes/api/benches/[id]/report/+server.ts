@@ -1,7 +1,9 @@
 import { json } from '@sveltejs/kit';
+import { Bytes } from '$lib/core/table/bytes';
 import { showDay } from '$lib/core/table/format';
 import { Report } from '$lib/engine/report';
 import { application } from '$lib/server/application';
+import { fileResponse, formAsked } from '$lib/server/http/forms';
 import { answering, idOf, notFound } from '$lib/server/http/problem';
 import { freshBench } from '$lib/server/made/freshen';
 import { databasePath } from '$lib/server/storage/database';
@@ -10,28 +12,31 @@ import { findReading } from '$lib/server/storage/readings';
 import { reportDocument } from '$lib/ui/report/document';
 import type { RequestHandler } from './$types';
 
-/** The report of a stored bench: one web page, or with `?as=json` its words and figures. */
-export const GET: RequestHandler = ({ params, url }) =>
+/** The report of a stored bench: one web page, its words and figures as JSON, or its tallies in another form. */
+export const GET: RequestHandler = ({ params, request, url }) =>
   answering(async () => {
     const { config, db, pool } = application();
     const bench = await freshBench(application(), idOf(params.id));
     const reading = bench && (await findReading(db, bench.doc.reading));
     if (!bench || !reading) return notFound('bench');
+    const form = formAsked(request, url) ?? 'html';
+    const others = await readingsOfLists(db, bench.doc.lists);
+    const database = databasePath(config.dataFolder);
+    if (form !== 'html' && form !== 'json') {
+      const what = { of: 'report' as const, form };
+      const task = { task: 'file' as const, database, doc: bench.doc, others, what };
+      return fileResponse(Bytes.parse(await pool.perform(task)), form, 'report');
+    }
     const report = Report.parse(
       await pool.perform({
         task: 'report',
-        database: databasePath(config.dataFolder),
+        database,
         doc: bench.doc,
-        others: await readingsOfLists(db, bench.doc.lists),
+        others,
         facts: { list: reading.listName, read: showDay(reading.readAt), made: showDay(new Date()) },
       }),
     );
-    if (url.searchParams.get('as') === 'json') return json(report);
-    return new Response(await reportDocument(report, bench.doc.report), {
-      headers: {
-        'content-type': 'text/html; charset=utf-8',
-        // Nothing of it runs, wherever it is opened.
-        'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; img-src data:",
-      },
-    });
+    if (form === 'json') return json(report);
+    const page = await reportDocument(report, bench.doc.report);
+    return fileResponse(new TextEncoder().encode(page), 'html', 'report');
   });

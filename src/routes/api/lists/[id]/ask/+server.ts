@@ -1,10 +1,11 @@
 import { BadAsk } from '$lib/core/errors';
-import { z } from 'zod';
+import { Bytes } from '$lib/core/table/bytes';
 import { isOfResult } from '$lib/core/ask/resultLists';
 import { readAsk } from '$lib/core/ask/badAsk';
 import type { Ask } from '$lib/core/ask/ask';
 import { application } from '$lib/server/application';
 import { answering, idOf, jsonOf, notFound } from '$lib/server/http/problem';
+import { fileResponse, formAsked } from '$lib/server/http/forms';
 import { freshen, freshenNamed } from '$lib/server/made/freshen';
 import { databasePath, type Database } from '$lib/server/storage/database';
 import { findList } from '$lib/server/storage/lists';
@@ -14,7 +15,7 @@ import type { RequestHandler } from './$types';
 
 const ASK_LIMIT = 4 * 1024 * 1024;
 
-/** Answers an ask about a stored list: JSON, or with `?as=csv` delimited text. */
+/** Answers an ask about a stored list, in the form that `?as=` or the Accept header names; JSON otherwise. */
 export const POST: RequestHandler = ({ params, request, url }) =>
   answering(async () => {
     const { config, db, pool } = application();
@@ -27,8 +28,8 @@ export const POST: RequestHandler = ({ params, request, url }) =>
       return notFound('reading');
     const ask = readAsk(await jsonOf(request, ASK_LIMIT));
     await freshenNamed(application(), ask.lists);
-    const as = url.searchParams.get('as') === 'csv' ? 'csv' : 'json';
-    const text = z.string().parse(
+    const as = formAsked(request, url) ?? 'json';
+    const written = Bytes.parse(
       await pool.perform({
         task: 'answer',
         database: databasePath(config.dataFolder),
@@ -40,15 +41,7 @@ export const POST: RequestHandler = ({ params, request, url }) =>
         limitBytes: config.answerBytes,
       }),
     );
-    return new Response(text, {
-      headers:
-        as === 'json'
-          ? { 'content-type': 'application/json' }
-          : {
-              'content-type': 'text/csv; charset=utf-8',
-              'content-disposition': 'attachment; filename="tallies.csv"',
-            },
-    });
+    return fileResponse(written, as, 'tallies');
   });
 
 /** The readings behind the ask's other lists. @throws BadAsk */

@@ -1,0 +1,24 @@
+import { z } from 'zod';
+import { arrowTable } from '../core/read/unfold/arrowFile';
+import { resultFile } from '../core/write/resultForms';
+import { tableFile } from '../core/write/tableFile';
+import { ToWriter, type FromWriter } from './writeMessages';
+
+// The page's policy forbids code from text; Zod must not try.
+z.config({ jitless: true });
+
+const send = (message: FromWriter): void => postMessage(message);
+
+async function write(message: ToWriter): Promise<Uint8Array> {
+  if (message.kind === 'result') return resultFile(message.result, message.form);
+  const { name, notes, arrow, form } = message;
+  return tableFile({ name, notes, table: arrowTable(arrow, Infinity) }, form);
+}
+
+addEventListener('message', (event: MessageEvent<unknown>) => {
+  write(ToWriter.parse(event.data)).then(
+    (bytes) => send({ kind: 'written', bytes }),
+    (error: unknown) =>
+      send({ kind: 'refused', message: error instanceof Error ? error.message : String(error) }),
+  );
+});

@@ -1,0 +1,17 @@
+import { FromWriter, type ToWriter } from './writeMessages';
+
+/** A file written off the page's thread, by a worker of its own that ends with it. @throws Error why not */
+export function written(message: ToWriter): Promise<Uint8Array> {
+  const worker = new Worker(new URL('./write.worker.ts', import.meta.url), { type: 'module' });
+  return new Promise<Uint8Array>((resolve, reject) => {
+    worker.addEventListener('message', (event: MessageEvent<unknown>) => {
+      const reply = FromWriter.parse(event.data);
+      if (reply.kind === 'written') resolve(reply.bytes);
+      else reject(new Error(reply.message));
+    });
+    worker.addEventListener('error', () =>
+      reject(new Error('Writing was interrupted. Nothing was saved; try again.')),
+    );
+    worker.postMessage(message);
+  }).finally(() => worker.terminate());
+}

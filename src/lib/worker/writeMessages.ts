@@ -1,0 +1,25 @@
+import { z } from 'zod';
+import { Bytes } from '../core/table/bytes';
+import { AskResult } from '../core/ask/result';
+import { OUT_FORMS } from '../core/write/forms';
+import { RECORD_FORMS } from '../core/write/tableFile';
+
+/** From the page to the worker that writes files. */
+export const ToWriter = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('result'), result: AskResult, form: z.enum(OUT_FORMS) }),
+  z.object({
+    kind: z.literal('records'),
+    name: z.string(),
+    notes: z.array(z.string()),
+    /** An Arrow file of them. */
+    arrow: Bytes,
+    form: z.enum(RECORD_FORMS),
+  }),
+]);
+export type ToWriter = z.infer<typeof ToWriter>;
+
+export const FromWriter = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('written'), bytes: Bytes }),
+  z.object({ kind: z.literal('refused'), message: z.string() }),
+]);
+export type FromWriter = z.infer<typeof FromWriter>;
