@@ -181,13 +181,18 @@ export class Page {
 
   /** The next file that the browser saved, as text. */
   async saved(ending: string): Promise<string> {
+    return (await this.savedBytes(ending)).toString('utf8').replace(/^\ufeff/, '');
+  }
+
+  /** The next file that the browser saved. */
+  async savedBytes(ending: string): Promise<Buffer> {
     const name = await this.until(`a file ${ending}`, async () =>
       readdirSync(this.downloads).find((file) => file.endsWith(ending)),
     );
     const file = path.join(this.downloads, name);
-    const text = readFileSync(file, 'utf8');
+    const bytes = readFileSync(file);
     rmSync(file);
-    return text.replace(/^\ufeff/, '');
+    return bytes;
   }
 }
 

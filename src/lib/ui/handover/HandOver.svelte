@@ -136,7 +136,9 @@
     </fieldset>
     <p class="caps">
       {bench.shown.tally.kind === 'ledger'
-        ? 'The ledger, at the level shown'
+        ? form === 'csv'
+          ? 'The ledger, at the level shown'
+          : 'The ledger; a file has all its levels'
         : 'This tally, with its notes'}
     </p>
     <button

@@ -1,0 +1,149 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { read, utils, write, type CellObject } from '@e965/xlsx';
+import { parquetReadObjects } from 'hyparquet';
+import { compressors } from 'hyparquet-compressors';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { demoPath } from '../support/demo';
+import { sailingsInSql } from '../support/sql';
+import { Page } from './support/browser';
+import { accept, choose, doubtTexts, madeFile, previewRow, untilRead } from './support/intake';
+import { openBench, seenFoot, seenLines } from './support/ledger';
+import { TestServer } from './support/server';
+
+const server = new TestServer();
+let page: Page;
+const folder = mkdtempSync(path.join(tmpdir(), 'tally-journey-forms-'));
+beforeAll(async () => {
+  await server.start();
+  page = await Page.open(server.address);
+});
+afterAll(async () => {
+  await page?.close();
+  await server.stop();
+});
+
+const SAILINGS = '/benches/6';
+
+/** The cells of a sheet by rows, as they are stored; browsers and Node may raise to a power with another last digit. */
+const cellsOf = (bytes: Uint8Array, sheet: number): unknown[][] => {
+  const book = read(bytes, { type: 'array', dense: true });
+  const rows: (CellObject | undefined)[][] = book.Sheets[book.SheetNames[sheet]]['!data'] ?? [];
+  return rows.map((row) =>
+    row.map((cell) => (typeof cell?.v === 'number' ? cell.v.toPrecision(13) : (cell?.v ?? null))),
+  );
+};
+
+describe('a workbook brought in', () => {
+  it('is read by its sheet, with what is doubtful in it, and counted', async () => {
+    const fares = utils.aoa_to_sheet([
+      ['Keld Sound Ferries'],
+      ['Day', 'Route', 'Fares'],
+      ...Array.from({ length: 50 }, (_, k) => [
+        null,
+        k % 2 ? 'Holm' : 'Ness',
+        k === 7 ? '1200' : k * 1.5,
+      ]),
+    ]);
+    for (let k = 0; k < 50; k++)
+      fares[utils.encode_cell({ r: k + 2, c: 0 })] = { t: 'n', v: 45322 + k, z: 'mmm yyyy' };
+    const book = utils.book_new();
+    utils.book_append_sheet(book, fares, 'Fares');
+    utils.book_append_sheet(
+      book,
+      utils.aoa_to_sheet([
+        ['Port', 'Piers'],
+        ['Holm', 3],
+        ['Ness', 2],
+      ]),
+      'Ports',
+    );
+    const bytes = new Uint8Array(write(book, { type: 'array', bookType: 'xlsx' }) as ArrayBuffer);
+    await choose(page, madeFile('fares.xlsx', bytes));
+    expect(await untilRead(page)).toContain('50 records, 3 columns');
+    expect(await page.text('form')).toBe('This is a workbook.');
+    expect(await previewRow(page, 0)).toEqual(['Wed 31 Jan 2024', 'Ness', '0.0']);
+    const doubts = (await doubtTexts(page)).join(' ');
+    expect(doubts).toContain('1 cell of Fares holds a number as text');
+    expect(doubts).toContain('1 other sheet of the workbook is not read: “Ports”');
+    await page.choose('part', 'Ports');
+    await page.until('the other sheet', async () => (await previewRow(page, 0))[0] === 'Holm');
+    await page.choose('part', 'Fares');
+    await page.until('the first again', async () => (await previewRow(page, 0))[1] === 'Ness');
+    await untilRead(page);
+    await accept(page);
+    await page.until('the ledger', async () => (await seenLines(page)).length > 0);
+    // 1.5 for each of 0 to 49 but the seventh, and 1,200 for that.
+    const total = 1.5 * ((49 * 50) / 2 - 7) + 1200;
+    expect((await seenFoot(page, 'counted')).join(' ')).toContain(
+      total.toLocaleString('en', { minimumFractionDigits: 1 }),
+    );
+  });
+});
+
+describe('handed over', () => {
+  it('a tally as a workbook holds what the command line writes for the same bench', async () => {
+    await openBench(page, SAILINGS);
+    await page.until('the ledger', async () => (await seenLines(page)).length > 0);
+    await page.press('Hand over');
+    await page.choose('out-form', 'xlsx');
+    await page.click('save-shown');
+    const bytes = await page.savedBytes('.xlsx');
+    await page.untilText('notice', 'with full values');
+    await page.press('Hand over');
+    await page.click('save-ask');
+    const ask = JSON.parse(await page.saved('.ask.json')) as { tallies: unknown[] };
+    const asked = path.join(folder, 'first.json');
+    writeFileSync(asked, JSON.stringify({ ...ask, tallies: ask.tallies.slice(0, 1) }));
+    const out = path.join(folder, 'first.xlsx');
+    const { status } = spawnSync(process.execPath, [
+      'build/node/tally.js',
+      ...['reckon', '--data', demoPath('sailings'), '--ask', asked, '--out', out],
+    ]);
+    expect(status).toBe(0);
+    // The first cell of the notes names the list, which the file calls otherwise.
+    expect(cellsOf(bytes, 1).slice(1)).toEqual(cellsOf(readFileSync(out), 1).slice(1));
+  });
+
+  it('the counted records as Parquet, and the form is remembered', async () => {
+    await page.press('Hand over');
+    await page.choose('out-form', 'parquet');
+    await page.click('save-records');
+    const bytes = await page.savedBytes('.parquet');
+    const rows = await parquetReadObjects({ file: new Uint8Array(bytes).buffer, compressors });
+    const { n, fares } = sailingsInSql()
+      .prepare('select count(*) n, sum(fares) fares from s')
+      .get() as {
+      n: number;
+      fares: number;
+    };
+    expect(rows).toHaveLength(n);
+    expect(rows.reduce((sum, row) => sum + Number(row['Fares taken'] ?? 0), 0)).toBeCloseTo(
+      fares,
+      4,
+    );
+    expect(rows[0]['Sailed on']).toBeInstanceOf(Date);
+    await openBench(page, SAILINGS);
+    await page.press('Hand over');
+    expect(await (await page.find('out-form')).getAttribute('value')).toBe('parquet');
+  });
+
+  it('the whole report as a workbook: a sheet for each tally; over HTTP the same cells', async () => {
+    await page.choose('out-form', 'ods');
+    await page.click('save-report');
+    const bytes = await page.savedBytes('.ods');
+    const { SheetNames: sheets } = read(bytes, { type: 'array', bookSheets: true });
+    expect(sheets[0]).toBe('About');
+    expect(sheets.filter((name) => /^\d+ /.test(name)).length).toBeGreaterThanOrEqual(9);
+    const response = await fetch(`${server.address}/api/benches/6/report`, {
+      headers: { accept: 'application/vnd.oasis.opendocument.spreadsheet, text/html;q=0.5' },
+    });
+    expect(response.headers.get('content-type')).toBe(
+      'application/vnd.oasis.opendocument.spreadsheet',
+    );
+    const served = new Uint8Array(await response.arrayBuffer());
+    for (const [k] of sheets.entries()) expect(cellsOf(served, k)).toEqual(cellsOf(bytes, k));
+  });
+});
