@@ -147,3 +147,24 @@ describe('handed over', () => {
     for (const [k] of sheets.entries()) expect(cellsOf(served, k)).toEqual(cellsOf(bytes, k));
   });
 });
+
+describe('a file dropped on a bench', () => {
+  it('is read as the new reading of its list, by its recipe', async () => {
+    await openBench(page, '/benches/4');
+    await page.until('the ledger', async () => (await seenLines(page)).length > 0);
+    const text = readFileSync(demoPath('kiosks'), 'utf8');
+    const drag = (event: string): Promise<void> =>
+      page.run(
+        `const carried = new DataTransfer();
+         carried.items.add(new File([arguments[1]], 'kiosks of the next month.csv'));
+         window.dispatchEvent(new DragEvent(arguments[0], { dataTransfer: carried, bubbles: true, cancelable: true }));`,
+        event,
+        text,
+      );
+    await drag('dragenter');
+    expect(await page.text('drop-file')).toContain('a new reading of Kiosk');
+    await drag('drop');
+    expect(await untilRead(page)).toContain('365 records, 13 columns');
+    expect(await page.driver.getTitle()).toContain('Refresh Kiosk');
+  });
+});

@@ -24,6 +24,7 @@
   import { BenchState, type BenchFacts } from './bench.svelte';
   import Conflict from './Conflict.svelte';
   import Earlier from './Earlier.svelte';
+  import DropFile from './DropFile.svelte';
   import Faults from './Faults.svelte';
   import Leaving from './Leaving.svelte';
   import ReadAnew from './ReadAnew.svelte';
@@ -230,6 +231,11 @@
 </script>
 
 <svelte:window onkeydown={keyed} />
+<DropFile
+  listId={facts.listId}
+  listName={facts.listName}
+  refused={facts.origin ? 'This list is made of another: refresh that one.' : ''}
+/>
 <svelte:head><title>{facts.listName}, {facts.name} · Tally Loft</title></svelte:head>
 
 <div class="page">
