@@ -5,7 +5,14 @@ import { fileURLToPath } from 'node:url';
 
 const { status } = spawnSync(
   'npx',
-  ['vitest', 'run', 'tests/unit/mangled.test.ts', 'tests/unit/forms/mangled.test.ts', '--testTimeout', '600000'],
+  [
+    'vitest',
+    'run',
+    'tests/unit/mangled.test.ts',
+    'tests/unit/forms/mangled.test.ts',
+    '--testTimeout',
+    '600000',
+  ],
   {
     cwd: fileURLToPath(new URL('..', import.meta.url)),
     env: { ...process.env, TALLY_LOFT_MANGLE: process.argv[2] ?? '10000' },

@@ -208,7 +208,8 @@ export const DESCRIBED: Readonly<Record<string, string>> = {
   notesBelow: 'Lines of notes below the table.',
   columns: 'The columns, in order.',
   id: 'The name by which it is found whatever it is called.',
-  source: 'The column of the file, from 0.',
+  source:
+    'What the text came from, where the file is more than delimited text; of a column: its heading in the file.',
   type: 'The type of the values.',
   unit: 'The unit of the values.',
   unitInCells: 'The unit as it stands in the cells.',
@@ -225,6 +226,10 @@ export const DESCRIBED: Readonly<Record<string, string>> = {
   as: 'What it is called here.',
   days: 'Periods by their names.',
   'recipe.width': 'How many cells a line has.',
+  form: 'What the file is, past what it is packed in.',
+  packed: 'What it is packed in.',
+  member: 'The file taken out of a package.',
+  part: 'The sheet of a workbook.',
   'recipe.columns': 'Its columns, in order.',
   // Results.
   'result.records': 'Records it was computed from.',
