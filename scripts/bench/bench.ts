@@ -24,6 +24,7 @@ import { madeFile, madeTable } from './made';
 import { meterInto, ratio, type Result } from './meter';
 import { stolenSeconds } from './stolen';
 import { benchEngine } from './engine';
+import { benchForms } from './forms';
 import { benchPreparing } from './preparing';
 import { benchSeries } from './series';
 import { benchTallies } from './tallies';
@@ -306,6 +307,7 @@ benchTallies(madeTable(N), meter);
 benchSeries(madeTable(N), meter);
 benchEngine(madeTable(N), meter, results);
 benchPreparing(madeTable(N), meter);
+await benchForms(madeTable(N), meter);
 
 if (process.argv.includes('--page')) {
   const { benchPage } = await import('./page');
