@@ -27,6 +27,9 @@ export interface ReportOptions extends ReadOptions, ListOptions {
   readonly name?: string;
 }
 
+/** What the file given by --against is called. */
+const OLDER = 'the file before';
+
 /** A page and JSON are the report itself; the others hold its tallies. */
 type Format = Exclude<OutForm, 'arrow' | 'parquet'>;
 const FORMATS = OUT_FORMS.filter((form): form is Format => form !== 'arrow' && form !== 'parquet');
@@ -40,7 +43,8 @@ export async function report(file: string, options: ReportOptions): Promise<void
   const format = formatOf(options);
   const { table, recipe } = await readChecked(options.data, readAs(options));
   const others = await listsNamed(options.list);
-  const doc = await standingOn(readBench(file), table, options);
+  const { doc, before } = await standingOn(readBench(file), table, options);
+  if (before) others.set(OLDER, before);
   for (const [name, source] of Object.entries(doc.lists))
     if (!others.has(name) && source.tally === undefined && source.frozen === undefined)
       throw new Misused(`The bench looks at the list “${name}”. Give it: --list "${name}=FILE".`);
@@ -52,6 +56,7 @@ export async function report(file: string, options: ReportOptions): Promise<void
     list: list.name,
     read: today,
     made: today,
+    against: before ? OLDER : undefined,
   });
   const text =
     format === 'html'
@@ -84,7 +89,7 @@ async function standingOn(
   doc: Bench,
   table: Table,
   { against, missing, type }: ReportOptions,
-): Promise<Bench> {
+): Promise<{ doc: Bench; before: Table | null }> {
   const { setAside } = doc.ladder;
   const named = setAside.records.length + setAside.kept.length + doc.corrections.length;
   if (against !== undefined) {
@@ -94,11 +99,11 @@ async function standingOn(
       note(
         `${counted(lost, 'record')} that the bench sets aside, corrects or names ${lost === 1 ? 'is' : 'are'} not in this file.`,
       );
-    return moved;
+    return { doc: moved, before };
   }
   if (named)
     note(
       `The bench names ${counted(named, 'record')} by number. In another file than its own these may be others: give its own with --against.`,
     );
-  return doc;
+  return { doc, before: null };
 }

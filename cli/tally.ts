@@ -63,7 +63,7 @@ reading('report <BENCH>', 'make the report of a bench (saved from its page, or a
   .option('--format <FORM>', 'html, json, csv, xlsx, ods or md; by the ending of --out, or html')
   .option(
     '--against <FILE>',
-    'the file that the bench was made on: records it names are found again',
+    'the file before this one: records the bench names are found again, and what moved is told',
   )
   .option('--name <NAME>', 'what the list is called; the file’s name unless given')
   .option(

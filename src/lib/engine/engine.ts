@@ -100,6 +100,7 @@ const ANSWERS: Answers = {
   labels: onHeld(HANDLERS.labels),
   copy: onHeld(HANDLERS.copy),
   file: onHeld(HANDLERS.file),
+  moved: onHeld(HANDLERS.moved),
   asked: onHeld(HANDLERS.asked),
   countedRecords: onHeld(HANDLERS.countedRecords),
   facts: onHeld(HANDLERS.facts),

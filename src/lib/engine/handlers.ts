@@ -15,6 +15,7 @@ import { cellOf, correctedCells } from './answers/cells';
 import { answerFacts, answerValues } from './answers/column';
 import { distributionOf } from './answers/distribution';
 import { copyShown, fileRecords, fileShown } from './answers/handOver';
+import { answerMoved } from './answers/moved';
 import { asked, countedRecords } from './answers/outgoing';
 import { copyTally, fileTally } from './answers/handOverTally';
 import { answerLedger, groupAt, labelsOf } from './answers/ledger';
@@ -92,6 +93,7 @@ export const HANDLERS: { readonly [K in Exclude<Do, 'stand'>]: Handler<K> } = {
       ? yield* copyShown(yield* held.ledger(tally), full)
       : yield* copyTally(held, tally, full);
   },
+  moved: (held, { with: older }) => answerMoved(held, older),
   asked: (held, { tallies }) => asked(held, tallies),
   *countedRecords(held, { tally }) {
     const order = isLedger(held.item(tally))

@@ -65,6 +65,8 @@ export interface Asks {
   labels: OfTally & { readonly level: number };
   /** What is shown, as text and HTML; `view` where a tally's tables are looked at in their own way. */
   copy: OfTally & { readonly full: boolean };
+  /** Every tally against the same over an older reading, by the name that the bench gives it. */
+  moved: On & { readonly with: string };
   /** Tallies as the answer to an ask. */
   asked: On & { readonly tallies: readonly string[] };
   /** The counted records in the order of a tally's ledger, with their types. */

@@ -310,6 +310,41 @@ export const Distribution = z.discriminatedUnion('kind', [
 ]);
 export type Distribution = z.infer<typeof Distribution>;
 
+/** A tally's figures against what they were over an older reading. */
+export const MovedTally = z.object({
+  id: z.string(),
+  name: z.string(),
+  says: z.string(),
+  /** Why nothing could be compared; '' where it was. */
+  why: z.string(),
+  /** Figures that stand in both readings, and how many of them moved. */
+  compared: z.int(),
+  count: z.int(),
+  /** The first of them, the largest relative change first. */
+  moved: z.array(
+    z.object({
+      where: z.string(),
+      title: z.string(),
+      before: z.string(),
+      after: z.string(),
+      change: z.string(),
+      share: z.number().nullable(),
+    }),
+  ),
+  /** Rows that only one of the readings has. */
+  came: z.array(z.string()),
+  went: z.array(z.string()),
+});
+export type MovedTally = z.infer<typeof MovedTally>;
+
+export const Moved = z.object({
+  against: z.string(),
+  /** Records that the bench sets aside, corrects or names, and that the older reading has not. */
+  lost: z.int(),
+  tallies: z.array(MovedTally),
+});
+export type Moved = z.infer<typeof Moved>;
+
 export const ColumnFacts = z.object({
   column: z.string(),
   name: z.string(),
@@ -386,6 +421,7 @@ export const Replies = {
   recordsOn: z.object({ records: z.array(z.int()) }),
   labels: z.array(z.string()),
   copy: z.object({ text: z.string(), html: z.string(), rows: z.int(), guarded: z.int() }),
+  moved: Moved,
   asked: AskResult,
   countedRecords: z.object({ records: z.int(), arrow: Bytes }),
   file: z.object({ text: z.string(), rows: z.int(), guarded: z.int() }),

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { TrayItem, type Bench } from '../core/bench/document';
 import { counted, showCount } from '../core/table/format';
 import type { ArgsOf, Do, ReplyOf } from './protocol';
-import { Answered, KnownNow, Row, Shape, TableHead, type Counts } from './replies';
+import { Answered, KnownNow, Moved, Row, Shape, TableHead, type Counts } from './replies';
 
 /** Asks an engine, in the page's worker or beside it. */
 export type Asker = <K extends Do>(kind: K, args: ArgsOf<K>) => Promise<ReplyOf<K>> | ReplyOf<K>;
@@ -43,6 +43,8 @@ export const Report = z.object({
   scope: z.string(),
   sections: z.array(ReportSection),
   known: z.array(KnownNow),
+  /** What moved since an older reading, where one is set against it. */
+  moved: Moved.nullable(),
 });
 export type Report = z.infer<typeof Report>;
 
@@ -51,6 +53,8 @@ export interface ReportFacts {
   readonly list: string;
   readonly read: string;
   readonly made: string;
+  /** The name of an older reading to set its figures against. */
+  readonly against?: string | undefined;
 }
 
 /** A table longer than this is cut, and says so: the rest is handed over as a file. */
@@ -64,7 +68,7 @@ export async function gatherReport(
   ask: Asker,
   counts: Counts,
   doc: Bench,
-  facts: ReportFacts,
+  { against, ...facts }: ReportFacts,
 ): Promise<Report> {
   const { token } = counts;
   const sections: ReportSection[] = [];
@@ -79,6 +83,7 @@ export async function gatherReport(
     scope: scopeLine(counts),
     sections,
     known: await ask('known', { token }),
+    moved: against === undefined ? null : await ask('moved', { token, with: against }),
   };
 }
 

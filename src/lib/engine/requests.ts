@@ -65,6 +65,7 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   recordsOn: z.strictObject({ ...ofTally, from: z.int().min(0), to: z.int().min(0) }),
   labels: z.strictObject({ ...ofTally, level: z.int().min(0) }),
   copy: z.strictObject({ ...ofTally, full: z.boolean() }),
+  moved: z.strictObject({ ...on, with: z.string() }),
   asked: z.strictObject({ ...on, tallies: z.array(z.string()) }),
   countedRecords: z.strictObject(ofTally),
   file: z.strictObject({ ...ofTally, what: z.enum(['shown', 'records']), full: z.boolean() }),

@@ -25,6 +25,7 @@ const DOES: Record<Do, true> = {
   labels: true,
   copy: true,
   file: true,
+  moved: true,
   asked: true,
   countedRecords: true,
   facts: true,

@@ -3,6 +3,7 @@
   import type { Report } from '../../engine/report';
   import type { ViewProps } from '../tally/view';
   import After from './After.svelte';
+  import TalliesMoved from '../tally/comparison/TalliesMoved.svelte';
   import KnownTable from './KnownTable.svelte';
   import { sourceOfSection, type Piece } from './pieces';
   import ReportTable from './ReportTable.svelte';
@@ -55,8 +56,11 @@
     section={report.sections[piece.section]}
     onnote={onnote && ((note) => onnote(piece.section, note))}
   />
-{:else}
+{:else if piece.kind === 'known'}
   <KnownTable known={report.known} />
+{:else if report.moved}
+  <h2>What moved since {report.moved.against}</h2>
+  <TalliesMoved moved={report.moved} />
 {/if}
 
 <style>

@@ -11,7 +11,8 @@ export type Piece =
   | { readonly kind: 'chart'; readonly section: number }
   | TablePiece
   | { readonly kind: 'after'; readonly section: number }
-  | { readonly kind: 'known' };
+  | { readonly kind: 'known' }
+  | { readonly kind: 'moved' };
 
 /** Rows `from` to before `to` of a table, and of its columns of figures those of one band. */
 export interface TablePiece {
@@ -40,6 +41,7 @@ export function piecesOf(report: Report, width: number): Piece[] {
     out.push({ kind: 'after', section });
   });
   if (report.known.length) out.push({ kind: 'known' });
+  if (report.moved) out.push({ kind: 'moved' });
   return out;
 }
 

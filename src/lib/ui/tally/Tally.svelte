@@ -12,6 +12,7 @@
   import Sentence from '../sentence/Sentence.svelte';
   import Segments from '../shell/Segments.svelte';
   import BandsKept from './BandsKept.svelte';
+  import EveryTally from './comparison/EveryTally.svelte';
   import FigureTable from './FigureTable.svelte';
   import { crossShade, overlapShade } from './shade';
   import { sourceOf } from './source';
@@ -213,6 +214,7 @@
           </section>
         {/if}
       {/each}
+      {#if item.tally.kind === 'comparison'}<EveryTally {bench} tally={item.tally} />{/if}
       {#if item.note}<p class="said" data-test="note">{item.note}</p>{/if}
       {#if page.answered.warnings.length}
         <ul class="warnings" data-test="warnings">

@@ -1,0 +1,112 @@
+import { keysOfRow, type AnswerTable } from '../tally/answer';
+import { figureText, type Formats } from '../tally/figureText';
+import type { Figure, FigureColumn, FigureRow } from '../tally/result';
+
+/** A figure that is not what it was. */
+export interface MovedFigure {
+  /** The labels of its row: `Holm › Gannet`. */
+  readonly where: string;
+  readonly title: string;
+  readonly before: string;
+  readonly after: string;
+  /** Of numbers: how far it moved, as the figure is written; '' where one of the two is none. */
+  readonly change: string;
+  /** The change against what it was; null where that is 0 or there is none. */
+  readonly share: number | null;
+}
+
+/** How the figures of one table differ from those of another of the same tally. */
+export interface MovedTable {
+  /** Figures that stand in both. */
+  readonly compared: number;
+  /** Those that moved, the largest relative change first. */
+  readonly moved: readonly MovedFigure[];
+  /** Rows that only the newer, and only the older table has. */
+  readonly came: readonly string[];
+  readonly went: readonly string[];
+}
+
+/** Two sums of the same numbers in another order are the same figure. */
+const ROUNDING = 1e-9;
+
+/**
+ * Sets the figures of a table against those of the same tally over another reading: rows meet by the
+ * values of their labels, columns by what they are of, wherever they stand now.
+ */
+export function movedFigures(
+  before: AnswerTable,
+  after: AnswerTable,
+  formats: Formats = {},
+): MovedTable {
+  const older = new Map(rowsOf(before).map((row) => [keyOf(before, row), row]));
+  const columns = new Map(before.columns.map((column, at) => [columnKey(column), at]));
+  const moved: MovedFigure[] = [];
+  const came: string[] = [];
+  let compared = 0;
+  for (const row of rowsOf(after)) {
+    const key = keyOf(after, row);
+    const old = older.get(key);
+    older.delete(key);
+    if (!old) {
+      came.push(labelOf(after, row));
+      continue;
+    }
+    after.columns.forEach((column, at) => {
+      const from = columns.get(columnKey(column));
+      if (at < after.labels || from === undefined || from < before.labels) return;
+      compared++;
+      const [was, is] = [old.cells[from], row.cells[at]];
+      if (!isSame(was, is)) moved.push(movedOf(labelOf(after, row), column, was, is, formats));
+    });
+  }
+  const size = ({ share }: MovedFigure): number => (share === null ? Infinity : Math.abs(share));
+  return {
+    compared,
+    moved: moved.sort((a, b) => size(b) - size(a)),
+    came,
+    went: [...older.values()].map((row) => labelOf(before, row)),
+  };
+}
+
+const rowsOf = (table: AnswerTable): FigureRow[] =>
+  Array.from({ length: table.length }, (_, n) => table.row(n));
+
+/** A row by the values behind its labels; a place in a ranking is a figure of it, not its name. */
+function keyOf(table: AnswerTable, row: FigureRow): string {
+  const keys = keysOfRow(row, table.labels);
+  const named = keys.filter((_, c) => table.columns[c].type !== 'rank');
+  return JSON.stringify([row.kind, row.level, row.kind === 'others' ? [] : named]);
+}
+
+const columnKey = ({ title, unit, keys }: FigureColumn): string =>
+  JSON.stringify([title, unit, keys ?? null]);
+
+function labelOf({ labels, columns }: AnswerTable, { cells }: FigureRow): string {
+  const named = cells.slice(0, labels).filter((_, c) => columns[c].type !== 'rank');
+  return named.filter((label) => label !== null && label !== '').join(' › ');
+}
+
+function isSame(was: Figure, is: Figure): boolean {
+  if (typeof was !== 'number' || typeof is !== 'number') return was === is;
+  return Math.abs(is - was) <= ROUNDING * Math.max(Math.abs(was), Math.abs(is));
+}
+
+function movedOf(
+  where: string,
+  column: FigureColumn,
+  was: Figure,
+  is: Figure,
+  formats: Formats,
+): MovedFigure {
+  const text = (figure: Figure): string => figureText(column, figure, formats);
+  const numbers = typeof was === 'number' && typeof is === 'number';
+  const change = numbers ? is - was : 0;
+  return {
+    where,
+    title: column.unit ? `${column.title} (${column.unit})` : column.title,
+    before: text(was),
+    after: text(is),
+    change: numbers ? `${change > 0 ? '+' : ''}${text(change)}` : '',
+    share: numbers && was !== 0 ? change / Math.abs(was) : null,
+  };
+}

@@ -1,0 +1,51 @@
+import { compute } from '../../core/ask/compute';
+import { stand } from '../../core/ask/stand';
+import { questionOf } from '../../core/bench/askOf';
+import { moveBench } from '../../core/bench/move';
+import { movedFigures } from '../../core/check/movedFigures';
+import { EngineError } from '../../core/errors';
+import type { Steps } from '../../core/steps/steps';
+import type { Held } from '../held';
+import type { ReplyOf } from '../protocol';
+import type { MovedTally } from '../replies';
+
+/** Figures, and rows that came or went, that are told of one tally; the rest are counted. */
+const MOST = 40;
+
+/**
+ * Every tally of the bench against the same over an older reading: the same question is stood on it,
+ * records that the bench names found again there. A comparison is itself about readings and is left out.
+ */
+export function* answerMoved(held: Held, older: string): Steps<ReplyOf<'moved'>> {
+  const { list, doc } = held;
+  const table = list.others.get(older);
+  if (!table) throw new EngineError('noPlace', `There is no reading “${older}” at hand.`);
+  const before = moveBench(doc, list.table, table, doc.reading);
+  const on = yield* stand({ ...list, table }, questionOf(before.doc));
+  const tallies: MovedTally[] = [];
+  for (const { id, name, tally } of doc.tray) {
+    if (tally.kind === 'comparison') continue;
+    const { answer } = yield* held.answer(id);
+    const was = yield* compute(on, tally, 'tally');
+    const about = { id, name: name ?? '', says: answer?.says ?? '' };
+    const [now] = answer?.tables ?? [];
+    const [then] = was.answer?.tables ?? [];
+    if (!now || !then) {
+      const why = !now ? 'It has no figures now.' : was.refused || 'It had no figures before.';
+      tallies.push({ ...about, why, compared: 0, count: 0, moved: [], came: [], went: [] });
+      continue;
+    }
+    const { compared, moved, came, went } = movedFigures(then, now, doc.formats);
+    yield undefined;
+    tallies.push({
+      ...about,
+      why: '',
+      compared,
+      count: moved.length,
+      moved: moved.slice(0, MOST),
+      came: came.slice(0, MOST),
+      went: went.slice(0, MOST),
+    });
+  }
+  return { against: older, lost: before.lost, tallies };
+}
