@@ -236,8 +236,19 @@ describe('the report', () => {
       tally(['report', file, '--data', later, '--out', out, ...more]);
       return Report.parse(JSON.parse(readFileSync(out, 'utf8')));
     };
-    expect(run('--against', demoPath('sailings')).known[0].stands).toBe('agrees');
+    const against = run('--against', demoPath('sailings'));
+    expect(against.known[0].stands).toBe('agrees');
+    // What moved is told of every tally: ten records are gone from the whole of the ledger.
+    const [ledger] = against.moved?.tallies ?? [];
+    expect(
+      ledger.moved.find((m) => m.title === 'Records' && m.where === 'Grand total'),
+    ).toMatchObject({ before: '17,630', after: '17,620', change: '−10' });
+    expect(against.moved?.tallies).toHaveLength(against.sections.length);
+    expect(run().moved).toBeNull();
     expect(run().known[0].stands).toBe('differs');
+    const page = path.join(folder, 'later.html');
+    tally(['report', file, '--data', later, '--out', page, '--against', demoPath('sailings')]);
+    expect(readFileSync(page, 'utf8')).toContain('What moved since the file before');
   });
 
   it('as one web page: opened without the server, readable, accessible', async () => {
@@ -277,6 +288,9 @@ describe('the report', () => {
     );
     expect(number(total[2])).toBe(fares('1'));
     expect(total.at(-1)).toBe('0');
+    // Below it every other tally, before and after.
+    const every = await page.untilText('tallies-moved', 'Delay by weather');
+    expect(every).toContain('figures of');
     // A second time it is the same tally that opens.
     const tallies = (await page.all('[data-tally]')).length;
     await page.untilText('save-state', /^saved$/);

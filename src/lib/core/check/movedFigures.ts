@@ -91,6 +91,10 @@ function isSame(was: Figure, is: Figure): boolean {
   return Math.abs(is - was) <= ROUNDING * Math.max(Math.abs(was), Math.abs(is));
 }
 
+/** A change too small for the figure's own digits is written with those that it needs. */
+const seen = (text: string, change: number): string =>
+  /[1-9]/.test(text) ? text : String(Number(change.toPrecision(2))).replace('-', '−');
+
 function movedOf(
   where: string,
   column: FigureColumn,
@@ -106,7 +110,7 @@ function movedOf(
     title: column.unit ? `${column.title} (${column.unit})` : column.title,
     before: text(was),
     after: text(is),
-    change: numbers ? `${change > 0 ? '+' : ''}${text(change)}` : '',
+    change: numbers ? `${change > 0 ? '+' : ''}${seen(text(change), change)}` : '',
     share: numbers && was !== 0 ? change / Math.abs(was) : null,
   };
 }

@@ -72,7 +72,8 @@ export function counted(n: number, one: string, many = `${one}s`): string {
   return `${withThousands(String(n))} ${n === 1 ? one : many}`;
 }
 
-export const showCount = (n: number): string => withThousands(String(n));
+export const showCount = (n: number): string =>
+  `${n < 0 ? '−' : ''}${withThousands(String(Math.abs(n)))}`;
 
 /** The day of a moment where the reader is: `26 Nov 2026`. @param moment a date, or a time in ISO 8601 */
 export const showDay = (moment: Date | string): string =>
