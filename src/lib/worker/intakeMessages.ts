@@ -16,7 +16,7 @@ export const ToIntake = z.discriminatedUnion('kind', [
   /** Another file of the package, or another sheet of the workbook. */
   z.object({
     kind: z.literal('choose'),
-    wanted: Source.pick({ member: true, part: true }),
+    wanted: Source.pick({ member: true, part: true, all: true, cuts: true }),
     previous: Recipe.nullable(),
   }),
   /** Another layout: the columns are inferred anew. */

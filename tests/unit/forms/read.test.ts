@@ -294,6 +294,46 @@ describe('Arrow and Parquet', () => {
   });
 });
 
+describe('fixed-width text', () => {
+  const lines = [
+    'Route         Vessel      Fares taken   Day',
+    'Holm          Gannet         1,210.25   2024-01-31',
+    'Outer Freight Ironholm           3.00   2024-02-01',
+    'Ness          Little Auk        12.50   2024-02-02',
+    '              Skua               7.00   2024-02-03',
+  ];
+  it('is cut where every line is blank, and read as any other', async () => {
+    const { columns, recipe } = await readAs('fixed.txt', `${lines.join('\n')}\n`);
+    // “Outer Freight Ironholm” has one blank between: no gutter, so both stand in one column.
+    expect(recipe.source).toEqual({ form: 'fixed', cuts: [0, 26, 40] });
+    expect(columns[1]).toEqual(['Fares taken', 'number', '', '1210.25', '3', '12.5', '7']);
+    expect(columns[2]).toEqual([
+      'Day',
+      'date',
+      '',
+      '2024-01-31',
+      '2024-02-01',
+      '2024-02-02',
+      '2024-02-03',
+    ]);
+    const again = await readAs('fixed.txt', `${lines.join('\n')}\n`, {
+      wanted: { cuts: [0, 14, 26, 40] },
+    });
+    expect(again.columns.slice(0, 2)).toEqual([
+      ['Route', 'text', '', 'Holm', 'Outer Freight', 'Ness', null],
+      ['Vessel', 'text', '', 'Gannet', 'Ironholm', 'Little Auk', 'Skua'],
+    ]);
+  });
+
+  it.each([
+    'a,b\n1,2\n3,4\n5,6\n7,8\n',
+    'a  b\nx\ty\nx  z\nx  q\nx  w\n',
+    'one\ntwo\nthree\nfour\nfive\n',
+  ])('delimited text and single columns are none: %j', async (text) => {
+    expect((await readAs('plain.txt', text)).recipe.source).toBeUndefined();
+  });
+});
+
 describe('packed files', () => {
   const csv = 'Route,Fares\nHolm,10.25\nNess,3\n';
   const columns = [
@@ -324,6 +364,34 @@ describe('packed files', () => {
       ]),
     });
     expect((await readAs('b.xlsx.gz', gzipSync(sheet))).columns).toEqual(columns);
+  });
+
+  it('several of one shape are one list, each record with its file; columns by their headings', async () => {
+    const zip = zipSync({
+      'January.csv': strToU8('Route,Fares\nHolm,10.25\nNess,3\n'),
+      'February.csv': strToU8('Fares;Route\n7;Holm\n\n8.5;Skerry\n'),
+    });
+    const { columns: read, recipe } = await readAs('months.zip', zip);
+    expect(read).toEqual([
+      ['File', 'text', '', 'January.csv', 'January.csv', 'February.csv', 'February.csv'],
+      ['Route', 'text', '', 'Holm', 'Ness', 'Holm', 'Skerry'],
+      ['Fares', 'number', '', '10.25', '3', '7', '8.5'],
+    ]);
+    expect(recipe.source).toEqual({ form: 'delimited', packed: 'zip', all: true });
+    const one = await readAs('months.zip', zip, { wanted: { member: 'February.csv' } });
+    expect(one.columns.map(([name]) => name)).toEqual(['Fares', 'Route']);
+  });
+
+  it('several of other shapes are read one at a time, and asked for together they say why not', async () => {
+    const zip = zipSync({
+      'a.csv': strToU8('Route,Fares\nHolm,10\n'),
+      'b.csv': strToU8('Route,Delay,Cause\nHolm,4,fog\n'),
+    });
+    const { recipe } = await readAs('shapes.zip', zip);
+    expect(recipe.source?.member).toBe('a.csv');
+    await expect(readAs('shapes.zip', zip, { wanted: { all: true } })).rejects.toThrow(
+      '“b.csv” has other columns than “a.csv”: it lacks “Fares”, and it has “Delay”, “Cause” besides.',
+    );
   });
 
   it('what is damaged is refused, and never read in part', async () => {

@@ -229,7 +229,9 @@ export const DESCRIBED: Readonly<Record<string, string>> = {
   form: 'What the file is, past what it is packed in.',
   packed: 'What it is packed in.',
   member: 'The file taken out of a package.',
+  'source.all': 'That all files of the package are read, one behind the other.',
   part: 'The sheet of a workbook.',
+  cuts: 'Where the columns of fixed-width text begin, from 0.',
   'recipe.columns': 'Its columns, in order.',
   // Results.
   'result.records': 'Records it was computed from.',

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
+  import { asOneFile } from '../intake/pack';
   import { pending } from '../intake/pending';
 
   interface Props {
@@ -15,11 +16,11 @@
   const isFile = (event: DragEvent): boolean =>
     event.dataTransfer?.types.includes('Files') ?? false;
 
-  function dropped(event: DragEvent): void {
+  async function dropped(event: DragEvent): Promise<void> {
     if (!isFile(event)) return;
     event.preventDefault();
     depth = 0;
-    const file = event.dataTransfer?.files[0];
+    const file = await asOneFile([...(event.dataTransfer?.files ?? [])]);
     if (!file || refused) return;
     pending.file = file;
     void goto(`/intake?list=${listId}`);

@@ -137,7 +137,8 @@
       </p>
       <FileDrop
         name="File to read"
-        label="Choose a file"
+        label="Choose a file, or several"
+        many
         onfile={(file) => intake.begin(file)}
         test="file"
       />

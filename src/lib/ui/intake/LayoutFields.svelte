@@ -16,6 +16,11 @@
   const form = $derived(recipe.source?.form ?? 'delimited');
   /** Columns that know their types have no lines. */
   const lines = $derived(form !== 'arrow' && form !== 'parquet');
+  /** Places as they were typed, in order, each once; the first character is 1. */
+  const cutsIn = (text: string): number[] =>
+    [...new Set((text.match(/\d+/g) ?? []).map((n) => Math.max(0, Number(n) - 1)))]
+      .filter((n) => n <= 100_000)
+      .sort((a, b) => a - b);
   const named = (names: readonly string[]) => names.map((name) => [name, name] as const);
   const DELIMITER = [
     [',', 'comma'],
@@ -45,12 +50,12 @@
     </p>{/if}
   {#if choices.members.length > 1}
     <label class="wide"
-      >File in the package
+      >{choices.members.length} files in the package
       <OneOf
-        value={recipe.source?.member ?? ''}
-        options={named(choices.members)}
+        value={recipe.source?.all ? '' : (recipe.source?.member ?? '')}
+        options={[['', 'all of them, one behind the other'], ...named(choices.members)]}
         test="member"
-        onchange={(member) => onchoose({ member })}
+        onchange={(member) => onchoose(member === '' ? { all: true } : { member })}
       /></label
     >
   {/if}
@@ -63,6 +68,20 @@
         test="part"
         onchange={(part) =>
           onchoose({ ...(recipe.source?.member && { member: recipe.source.member }), part })}
+      /></label
+    >
+  {/if}
+  {#if form === 'fixed'}
+    <label class="wide"
+      >Columns begin at character
+      <input
+        class="field"
+        value={(recipe.source?.cuts ?? []).map((cut) => cut + 1).join(', ')}
+        onchange={(e) => {
+          const cuts = cutsIn(e.currentTarget.value);
+          if (cuts.length) onchoose({ cuts });
+        }}
+        data-test="cuts"
       /></label
     >
   {/if}

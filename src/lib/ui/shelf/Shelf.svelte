@@ -61,6 +61,7 @@
       <FileDrop
         name="Drop a file"
         label="Choose a file"
+        many
         onfile={take}
         accept=".csv,.tsv,.txt,.psv,text/*"
         test="choose-file"

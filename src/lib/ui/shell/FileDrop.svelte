@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
+  import { asOneFile } from '../intake/pack';
   import { FileUpload } from '@skeletonlabs/skeleton-svelte';
 
   interface Props {
@@ -8,20 +9,27 @@
     /** What the button says. */
     label: string;
     onfile: (file: File) => void;
+    /** Several at once are taken as one package. */
+    many?: boolean;
     /** Endings and types that the browser's own dialog shows; whatever is dropped is taken. */
     accept?: string;
     /** What stands above the button. */
     children?: Snippet;
     test?: string;
   }
-  let { name, label, onfile, accept, children, test }: Props = $props();
+  let { name, label, onfile, many = false, accept, children, test }: Props = $props();
+  const MOST = 500;
+
+  async function take(files: readonly File[]): Promise<void> {
+    const file = await asOneFile(files);
+    if (file) onfile(file);
+  }
 </script>
 
 <FileUpload
   acceptedFiles={[]}
-  onFileAccept={({ files: [file] }) => {
-    if (file) onfile(file);
-  }}
+  maxFiles={many ? MOST : 1}
+  onFileAccept={({ files }) => void take(files)}
 >
   <FileUpload.Dropzone disableClick>
     {#snippet element(attributes)}

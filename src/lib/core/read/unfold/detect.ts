@@ -1,4 +1,6 @@
 import { IntakeError } from '../../errors';
+import { detectEncoding, TextStream } from '../decode';
+import { cutsOf } from './fixedWidth';
 import type { Form } from './source';
 
 /** What the first bytes of a file say it is; a package says what is in it only when it is opened. */
@@ -35,7 +37,23 @@ export function detectForm(head: Uint8Array): Found {
       'form',
       'This is a SQLite database. Save the table or the query you need as CSV and bring that in.',
     );
-  return looksLikeJson(head) ? 'json' : 'delimited';
+  if (looksLikeJson(head)) return 'json';
+  return cutsOf(firstLines(head)).length ? 'fixed' : 'delimited';
+}
+
+/** Bytes whose lines tell whether they stand in columns. */
+const LOOKED_AT = 1 << 16;
+
+function firstLines(head: Uint8Array): string[] {
+  const bytes = head.subarray(0, LOOKED_AT);
+  try {
+    const lines = new TextStream(detectEncoding(bytes)).push(bytes, false).split(/\r?\n/);
+    // The last may be cut off.
+    return bytes.length < head.length ? lines.slice(0, -1) : lines;
+  } catch (error) {
+    if (error instanceof IntakeError) return [];
+    throw error;
+  }
 }
 
 /** Text that begins with an object, or with an array of objects. */

@@ -28,14 +28,19 @@ const field = (text: string): string =>
 const ROWS = 5000;
 
 /** A grid as delimited text, to be read as any other: commas, double quotes, UTF-8. */
-export function gridAsText(grid: Grid): Uint8Array {
+export const gridAsText = (grid: Grid): Uint8Array =>
+  rowsAsText(grid.map((row) => row.map(({ text }) => text)));
+
+/** Rows of texts as delimited text; shorter ones are filled up. */
+export function rowsAsText(rows: readonly (readonly string[])[]): Uint8Array {
   const encoder = new TextEncoder();
   const parts: Uint8Array[] = [];
-  const width = grid.reduce((most, row) => Math.max(most, row.length), 0);
-  for (let from = 0; from < grid.length; from += ROWS) {
-    const lines = grid
+  const [first = []] = rows;
+  const width = rows.reduce((most, row) => Math.max(most, row.length), first.length);
+  for (let from = 0; from < rows.length; from += ROWS) {
+    const lines = rows
       .slice(from, from + ROWS)
-      .map((row) => Array.from({ length: width }, (_, c) => field(row[c]?.text ?? '')).join(','));
+      .map((row) => Array.from({ length: width }, (_, c) => field(row[c] ?? '')).join(','));
     parts.push(encoder.encode(`${lines.join('\n')}\n`));
   }
   return joined(parts);

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** What a file is, past what it is packed in. */
-export const FORMS = ['delimited', 'workbook', 'json', 'arrow', 'parquet'] as const;
+export const FORMS = ['delimited', 'fixed', 'workbook', 'json', 'arrow', 'parquet'] as const;
 export type Form = (typeof FORMS)[number];
 
 /** Where in a file the cells come from, for whatever is more than delimited text: kept in its recipe. */
@@ -10,14 +10,19 @@ export const Source = z.strictObject({
   packed: z.enum(['gzip', 'zip']).optional(),
   /** The file that was taken out of a package. */
   member: z.string().max(1000).optional(),
+  /** All files of a package, one behind the other. */
+  all: z.literal(true).optional(),
   /** The sheet of a workbook. */
   part: z.string().max(1000).optional(),
+  /** Where the columns of fixed-width text begin, from 0. */
+  cuts: z.array(z.int().min(0).max(100_000)).min(1).max(1000).optional(),
 });
 export type Source = z.infer<typeof Source>;
 
 /** Words for a person. */
 export const FORM_NAMES: Readonly<Record<Form, string>> = {
   delimited: 'delimited text',
+  fixed: 'text in columns of fixed width',
   workbook: 'a workbook',
   json: 'JSON',
   arrow: 'an Arrow file',

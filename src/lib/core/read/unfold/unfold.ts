@@ -2,7 +2,8 @@ import { IntakeError } from '../../errors';
 import type { Doubt } from '../doubts';
 import type { Table } from '../../table/table';
 import { detectForm } from './detect';
-import { gridAsText, type Grid } from './grid';
+import { gridAsText, rowsAsText, type Grid } from './grid';
+import { detectEncoding, HEAD_BYTES, TextStream } from '../decode';
 import { gunzip } from './gzip';
 import type { Choices, Form, Source } from './source';
 
@@ -18,7 +19,7 @@ export interface Unfolded {
 }
 
 /** Which of several things in a file is wanted: as a list's recipe has it, or as was chosen. */
-export type Wanted = Pick<Source, 'member' | 'part'>;
+export type Wanted = Pick<Source, 'member' | 'part' | 'all' | 'cuts'>;
 
 const NO_CHOICES: Choices = { members: [], parts: [] };
 
@@ -49,7 +50,22 @@ export async function unfold(
   }
   const members = names.filter(isOwnFile);
   if (members.length === 0) throw new IntakeError('empty', 'The package holds no files.');
-  const member = members.find((name) => name === wanted.member) ?? members[0];
+  const { stackedText } = await import('./stacked');
+  const named = members.find((name) => name === wanted.member);
+  if (named === undefined && members.length > 1) {
+    const all = unzip(bytes, limit, isOwnFile);
+    const texts = all.every(({ bytes: own }) => detectForm(own) === 'delimited');
+    // Asked for or not, they are one list where they are of one shape.
+    const stacked = texts ? stackedOf(() => stackedText(all), wanted.all === true) : null;
+    if (stacked)
+      return {
+        source: { form: 'delimited', packed: 'zip', all: true },
+        choices: { members, parts: [] },
+        doubts: [],
+        content: { kind: 'text', bytes: stacked, grid: null },
+      };
+  }
+  const member = named ?? members[0];
   const [{ bytes: taken }] = unzip(bytes, limit, (name) => name === member);
   const inner = await unfoldForm(innerForm(taken), limit, wanted);
   return {
@@ -57,6 +73,16 @@ export async function unfold(
     source: { ...inner.source, packed: 'zip', member },
     choices: { ...inner.choices, members },
   };
+}
+
+/** Files put together; null where they cannot be and it was not asked for. */
+function stackedOf(stack: () => Uint8Array, asked: boolean): Uint8Array | null {
+  try {
+    return stack();
+  } catch (error) {
+    if (asked || !(error instanceof IntakeError)) throw error;
+    return null;
+  }
 }
 
 const isWorkbook = (names: readonly string[]): boolean =>
@@ -86,6 +112,18 @@ async function unfoldForm(
   switch (form) {
     case 'delimited':
       return { ...plain, content: { kind: 'text', bytes, grid: null } };
+    case 'fixed': {
+      const { cutLines, cutsOf } = await import('./fixedWidth');
+      const text = new TextStream(detectEncoding(bytes.subarray(0, HEAD_BYTES))).push(bytes, true);
+      const lines = text.split(/\r?\n/);
+      const cuts = wanted.cuts ?? cutsOf(lines);
+      const cut = rowsAsText(cutLines(lines, cuts));
+      return {
+        ...plain,
+        source: { form, cuts: [...cuts] },
+        content: { kind: 'text', bytes: cut, grid: null },
+      };
+    }
     case 'json': {
       const { jsonGrid } = await import('./json');
       return { ...plain, content: asGrid(jsonGrid(bytes)) };
