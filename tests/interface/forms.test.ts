@@ -8,7 +8,7 @@ import { compressors } from 'hyparquet-compressors';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoPath } from '../support/demo';
 import { sailingsInSql } from '../support/sql';
-import { Page } from './support/browser';
+import { Key, Page } from './support/browser';
 import { accept, choose, doubtTexts, madeFile, previewRow, untilRead } from './support/intake';
 import { openBench, seenFoot, seenLines } from './support/ledger';
 import { TestServer } from './support/server';
@@ -80,6 +80,38 @@ describe('a workbook brought in', () => {
     expect((await seenFoot(page, 'counted')).join(' ')).toContain(
       total.toLocaleString('en', { minimumFractionDigits: 1 }),
     );
+  });
+});
+
+describe('several files at once', () => {
+  it('are one list, each record with its file; one of them can be taken alone', async () => {
+    const months = ['January', 'February'].map((month, k) =>
+      madeFile(`${month}.csv`, `Route,Fares\nHolm,${k + 1}0.25\nNess,${k + 1}\n`),
+    );
+    await choose(page, months.join('\n'));
+    expect(await untilRead(page)).toContain('4 records, 3 columns');
+    expect(await previewRow(page, 0)).toEqual(['January.csv', 'Holm', '10.25']);
+    expect(await previewRow(page, 3)).toEqual(['February.csv', 'Ness', '2.00']);
+    await page.choose('member', 'February.csv');
+    await page.until('the one file', async () => (await previewRow(page, 0))[0] === 'Holm');
+    await page.choose('member', '');
+    await page.until('all again', async () => (await previewRow(page, 0))[0] === 'January.csv');
+  });
+
+  it('text in columns is cut where the analyst says', async () => {
+    const lines = [
+      'Route         Vessel      Fares',
+      'Holm          Gannet      10.25',
+      'Outer Freight Ironholm     3.00',
+    ];
+    await choose(page, madeFile('fixed.txt', `${[...lines, lines[1], lines[1]].join('\n')}\n`));
+    await untilRead(page);
+    expect(await page.text('form')).toBe('This is text in columns of fixed width.');
+    const cuts = await page.find('cuts');
+    expect(await cuts.getAttribute('value')).toBe('1, 27');
+    await cuts.sendKeys(Key.chord(Key.CONTROL, 'a'), '1 15 27', Key.ENTER);
+    await page.until('the vessels', async () => (await previewRow(page, 1))[1] === 'Ironholm');
+    expect(await previewRow(page, 1)).toEqual(['Outer Freight', 'Ironholm', '3.00']);
   });
 });
 
