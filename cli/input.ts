@@ -11,6 +11,7 @@ import { settle, type SettledReading } from '$lib/core/read/settle';
 import { detectForm } from '$lib/core/read/unfold/detect';
 import { unfold, type Wanted } from '$lib/core/read/unfold/unfold';
 import { Failed, Misused } from './exit';
+import { isSqlite, unfoldSqlite, type FromDatabase } from './sqlite';
 
 const CHUNK = 1 << 20;
 
@@ -61,6 +62,8 @@ export interface ReadAs {
   readonly missing: 'refuse' | 'blank';
   /** The file of a package, the sheet of a workbook; found by itself unless given. */
   readonly wanted?: Wanted;
+  /** What of a database is read. */
+  readonly database?: FromDatabase;
 }
 
 /** Nothing is said: the file is read as the intake would propose. */
@@ -79,6 +82,12 @@ const UNFOLDED = 4 * 1024 ** 3;
 /** Reads a file, whatever its form. @throws Failed, IntakeError */
 export async function readList(file: string, as: ReadAs): Promise<ReadList> {
   if (file !== '-') {
+    const database = withFile(file, ({ head }) => isSqlite(head));
+    if (database) {
+      const from = as.database ?? { table: as.recipe?.source?.part };
+      const opened = OpenedFile.unfolded(unfoldSqlite(file, from));
+      return readFrom(opened, { chunks: () => [opened.text ?? new Uint8Array(0)] }, as);
+    }
     const read = withFile(file, (source) =>
       detectForm(source.head) === 'delimited'
         ? readFrom(OpenedFile.delimited(source.head, source.whole), source, as)

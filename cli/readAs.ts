@@ -12,16 +12,30 @@ export interface ReadOptions {
   readonly sheet?: string;
   /** A file of a package. */
   readonly member?: string;
+  /** A table of a database, or a query. */
+  readonly table?: string;
+  readonly query?: string;
 }
 
 /** How a file is read, from the options of a call. @throws Misused, Failed */
-export function readAs({ recipe, type, missing, sheet, member }: ReadOptions): ReadAs {
+export function readAs({
+  recipe,
+  type,
+  missing,
+  sheet,
+  member,
+  table,
+  query,
+}: ReadOptions): ReadAs {
+  if (table !== undefined && query !== undefined)
+    throw new Misused('Give --table or --query, not both.');
   if (missing !== 'refuse' && missing !== 'blank')
     throw new Misused(`--missing is refuse or blank, not “${missing}”.`);
   return {
     recipe: recipe === undefined ? null : readRecipe(readJson(recipe, 'recipe')),
     types: new Map(type.map(typeOf)),
     missing,
+    ...((table ?? query) !== undefined && { database: { table, query } }),
     ...((sheet ?? member) !== undefined && {
       wanted: {
         ...(member !== undefined && { member }),

@@ -4,12 +4,14 @@ import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { Table, tableToIPC, vectorFromArray, Utf8, DateDay, Int64 } from 'apache-arrow';
 import { utils, write, type CellObject, type WorkSheet } from '@e965/xlsx';
+import Sqlite from 'better-sqlite3';
 import { strToU8, zipSync } from 'fflate';
 import { parquetWriteBuffer } from 'hyparquet-writer';
 import { describe, expect, it } from 'vitest';
 import { isMissing, isText, isUnread, type Column } from '$lib/core/table/column';
 import { fullCell } from '$lib/core/table/cell';
 import { BY_ITSELF, readList, type ReadAs } from '../../../cli/input';
+import type { FromDatabase } from '../../../cli/sqlite';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'tally-forms-'));
 function fileOf(name: string, bytes: Uint8Array | string): string {
@@ -331,6 +333,41 @@ describe('fixed-width text', () => {
     'one\ntwo\nthree\nfour\nfive\n',
   ])('delimited text and single columns are none: %j', async (text) => {
     expect((await readAs('plain.txt', text)).recipe.source).toBeUndefined();
+  });
+});
+
+describe('a SQLite database', () => {
+  const file = path.join(folder, 'ferry.sqlite');
+  const db = new Sqlite(file);
+  db.exec(`create table sailings (day text, route text, fares real, ticket integer, "odd ""name" blob);
+    insert into sailings values ('2024-01-31', 'Holm', 10.25, 1, x'00ff'), ('2024-02-01', null, 1e3, 9007199254740993, null);
+    create table ports (name text); insert into ports values ('Ness')`);
+  db.close();
+  const read = async (database: FromDatabase) => {
+    const { reading } = await readList(file, { ...BY_ITSELF, database });
+    return reading.table.columns.map((c) => [c.name, c.type, ...cells(c, reading.table.length)]);
+  };
+
+  it('gives a table with its numbers as they are, or what a query comes to', async () => {
+    expect(await read({ table: 'Sailings' })).toEqual([
+      ['day', 'date', '2024-01-31', '2024-02-01'],
+      ['route', 'text', 'Holm', null],
+      ['fares', 'number', '10.25', '1000'],
+      ['ticket', 'text', '1', '9007199254740993'],
+      ['odd "name', 'text', "x'00ff'", null],
+    ]);
+    const query = 'select route, sum(fares) as fares from sailings group by 1 order by 1 desc';
+    expect((await read({ query }))[1]).toEqual(['fares', 'number', '10.25', '1000']);
+  });
+
+  it.each([
+    [{}, /Name the table with --table.*“ports”, “sailings”/],
+    [{ table: 'x' }, /There is no table “x”/],
+    [{ query: 'delete from ports' }, /has to be a SELECT/],
+    [{ query: 'select gone' }, /no such column/],
+  ])('%j is refused, and nothing is changed', async (database, says) => {
+    await expect(read(database)).rejects.toThrow(says);
+    expect((await read({ table: 'ports' }))[0].at(-1)).toBe('Ness');
   });
 });
 

@@ -230,7 +230,7 @@ export const DESCRIBED: Readonly<Record<string, string>> = {
   packed: 'What it is packed in.',
   member: 'The file taken out of a package.',
   'source.all': 'That all files of the package are read, one behind the other.',
-  part: 'The sheet of a workbook.',
+  part: 'The sheet of a workbook, the table of a database.',
   cuts: 'Where the columns of fixed-width text begin, from 0.',
   'recipe.columns': 'Its columns, in order.',
   // Results.

@@ -70,7 +70,8 @@
         <p class="soft">
           Comma, semicolon, tab or pipe between the cells. You see how it is read, and everything
           doubtful in it, before anything is kept.
-          {#if !lists.length}For a start, export any list of records as CSV and drop it here.{/if}
+          {#if !lists.length}For a start, drop any list of records here: CSV, a workbook, JSON,
+            Parquet.{/if}
         </p>
       </FileDrop>
       <form

@@ -4,7 +4,7 @@ import { cutsOf } from './fixedWidth';
 import type { Form } from './source';
 
 /** What the first bytes of a file say it is; a package says what is in it only when it is opened. */
-export type Found = Form | 'gzip' | 'zip';
+export type Found = Exclude<Form, 'sqlite'> | 'gzip' | 'zip';
 
 const begins = (bytes: Uint8Array, ...mark: readonly number[]): boolean =>
   mark.every((byte, k) => bytes[k] === byte);
@@ -35,7 +35,7 @@ export function detectForm(head: Uint8Array): Found {
   if (begins(head, ...SQLITE))
     throw new IntakeError(
       'form',
-      'This is a SQLite database. Save the table or the query you need as CSV and bring that in.',
+      'This is a SQLite database. The command line reads it (--data FILE --table NAME); here, save the table or the query you need as CSV, JSON or Parquet and bring that in.',
     );
   if (looksLikeJson(head)) return 'json';
   return cutsOf(firstLines(head)).length ? 'fixed' : 'delimited';

@@ -1,7 +1,15 @@
 import { z } from 'zod';
 
 /** What a file is, past what it is packed in. */
-export const FORMS = ['delimited', 'fixed', 'workbook', 'json', 'arrow', 'parquet'] as const;
+export const FORMS = [
+  'delimited',
+  'fixed',
+  'workbook',
+  'json',
+  'arrow',
+  'parquet',
+  'sqlite',
+] as const;
 export type Form = (typeof FORMS)[number];
 
 /** Where in a file the cells come from, for whatever is more than delimited text: kept in its recipe. */
@@ -12,7 +20,7 @@ export const Source = z.strictObject({
   member: z.string().max(1000).optional(),
   /** All files of a package, one behind the other. */
   all: z.literal(true).optional(),
-  /** The sheet of a workbook. */
+  /** The sheet of a workbook, the table of a database. */
   part: z.string().max(1000).optional(),
   /** Where the columns of fixed-width text begin, from 0. */
   cuts: z.array(z.int().min(0).max(100_000)).min(1).max(1000).optional(),
@@ -27,6 +35,7 @@ export const FORM_NAMES: Readonly<Record<Form, string>> = {
   json: 'JSON',
   arrow: 'an Arrow file',
   parquet: 'a Parquet file',
+  sqlite: 'a SQLite database',
 };
 
 /** What a file can be opened from besides what is taken: the sheets of a workbook, the files of a package. */

@@ -21,6 +21,9 @@ export interface Unfolded {
 /** Which of several things in a file is wanted: as a list's recipe has it, or as was chosen. */
 export type Wanted = Pick<Source, 'member' | 'part' | 'all' | 'cuts'>;
 
+/** What is read from bytes; a database is read where it lies. */
+type Readable = Exclude<Form, 'sqlite'>;
+
 const NO_CHOICES: Choices = { members: [], parts: [] };
 
 /**
@@ -90,7 +93,7 @@ const isWorkbook = (names: readonly string[]): boolean =>
   (names.includes('content.xml') && names.includes('mimetype'));
 
 /** What a packed file is; another package within is told, not opened. */
-function innerForm(bytes: Uint8Array): { form: Form; bytes: Uint8Array } {
+function innerForm(bytes: Uint8Array): { form: Readable; bytes: Uint8Array } {
   const form = detectForm(bytes);
   if (form === 'zip') return { form: 'workbook', bytes };
   if (form === 'gzip')
@@ -99,7 +102,7 @@ function innerForm(bytes: Uint8Array): { form: Form; bytes: Uint8Array } {
 }
 
 async function unfoldForm(
-  { form, bytes }: { form: Form; bytes: Uint8Array },
+  { form, bytes }: { form: Readable; bytes: Uint8Array },
   limit: number,
   wanted: Wanted,
 ): Promise<Unfolded> {
