@@ -9,7 +9,7 @@ import type { AskedList } from '$lib/core/ask/stand';
 import { finish } from '$lib/core/steps/steps';
 import type { Table } from '$lib/core/table/table';
 import { formOfName, OUT_FORMS, type OutForm } from '$lib/core/write/forms';
-import { resultFile } from '$lib/core/write/resultForms';
+import { resultFile } from '$lib/core/write/resultFile';
 import { Failed, Misused } from './exit';
 import { BY_ITSELF, listName, readJson } from './input';
 import { write } from './output';

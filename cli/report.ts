@@ -6,7 +6,7 @@ import { finish } from '$lib/core/steps/steps';
 import { counted, showDay } from '$lib/core/table/format';
 import type { Table } from '$lib/core/table/table';
 import { OUT_FORMS, type OutForm } from '$lib/core/write/forms';
-import { resultFile } from '$lib/core/write/resultForms';
+import { resultFile } from '$lib/core/write/resultFile';
 import { Engine } from '$lib/engine/engine';
 import { gatherReport, troublesOf } from '$lib/engine/report';
 import { reportDocument } from '$lib/ui/report/document';

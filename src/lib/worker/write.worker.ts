@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { arrowTable } from '../core/read/unfold/arrowFile';
-import { resultFile } from '../core/write/resultForms';
+import { resultFile } from '../core/write/resultFile';
 import { tableFile } from '../core/write/tableFile';
 import { ToWriter, type FromWriter } from './writeMessages';
 

@@ -6,7 +6,7 @@ import type { AskResult } from '$lib/core/ask/result';
 import type { Condition } from '$lib/core/scope/condition';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { resultsAsDelimited } from '$lib/core/write/resultFile';
+import { resultsAsDelimited } from '$lib/core/write/resultDelimited';
 import { finish } from '$lib/core/steps/steps';
 import { answered, behind, standing } from '../../support/ask';
 import { readText } from '../../support/demo';

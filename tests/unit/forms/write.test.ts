@@ -10,7 +10,7 @@ import { isText, scalarColumn, textColumn, type Column } from '$lib/core/table/c
 import { fullCell } from '$lib/core/table/cell';
 import type { Table } from '$lib/core/table/table';
 import { formOfAccept, formOfName, OUT_FORMS, type OutForm } from '$lib/core/write/forms';
-import { resultFile } from '$lib/core/write/resultForms';
+import { resultFile } from '$lib/core/write/resultFile';
 import { recordsSheet } from '$lib/core/write/sheets';
 import { RECORD_FORMS, tableFile } from '$lib/core/write/tableFile';
 import { workbookFile } from '$lib/core/write/workbookFile';

@@ -4,7 +4,7 @@ import type { Recipe } from '$lib/core/read/recipe';
 import { StepCache } from '$lib/core/steps/cache';
 import type { Steps } from '$lib/core/steps/steps';
 import type { Table } from '$lib/core/table/table';
-import { resultFile } from '$lib/core/write/resultForms';
+import { resultFile } from '$lib/core/write/resultFile';
 import { openDatabase, type Database } from '../../storage/database';
 import { loadTable } from '../load';
 import { tookTooLong } from '../limits';

@@ -1,6 +1,6 @@
 import { arrowTable } from '$lib/core/read/unfold/arrowFile';
 import { counted } from '$lib/core/table/format';
-import { resultFile } from '$lib/core/write/resultForms';
+import { resultFile } from '$lib/core/write/resultFile';
 import { tableFile } from '$lib/core/write/tableFile';
 import { engineOf } from './ledger';
 import type { Task } from '../tasks';

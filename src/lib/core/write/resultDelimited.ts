@@ -1,0 +1,62 @@
+import { keysOfRow } from '../tally/answer';
+import type { AskedTally, Figure, FigureColumn, FigureTable } from '../tally/result';
+import { toDelimited, type Cell } from './grid';
+
+/**
+ * Results as delimited text (RFC 4180), for programs: labels are the values behind them (2022 for
+ * “2,022”, a period's first day, nothing for blank), figures have all their digits, none is empty, and
+ * no text can start a formula in the program that opens the file. The last three columns say what a
+ * row is (`group`, `total`, `others`, `outside`), its level, and how it reads for people.
+ *
+ * One table of one tally is a plain table; of several, each stands under a line with its sentence,
+ * with an empty line between them.
+ */
+export function resultsAsDelimited(
+  tallies: readonly AskedTally[],
+  delimiter = ',',
+): { text: string; guarded: number } {
+  const tables = tallies.flatMap((t) =>
+    t.tables.map((table) => ({ says: `${t.title ?? t.says} ${table.caption}`, table })),
+  );
+  const [only] = tables;
+  if (only && tables.length === 1) return toDelimited(asGrid(only.table), delimiter);
+  let guarded = 0;
+  const parts = tables.map(({ says, table }) => {
+    const out = toDelimited(asGrid(table), delimiter);
+    const line = toDelimited({ heads: [says], rows: [] }, delimiter);
+    guarded += out.guarded + line.guarded;
+    return line.text + out.text;
+  });
+  return { text: parts.join('\r\n'), guarded };
+}
+
+function asGrid(table: FigureTable): { heads: string[]; rows: Cell[][] } {
+  return {
+    heads: [...headsOf(table.columns), 'row kind', 'row level', 'row label'],
+    rows: table.rows.map((row) => {
+      const keys = keysOfRow(row, table.labels);
+      const isText = (_: Figure, c: number): boolean => table.columns[c].type === 'text';
+      const labels = row.cells.slice(0, table.labels);
+      const label = labels.filter(isText).findLast((cell) => cell !== null) ?? labels[0] ?? null;
+      return [
+        ...row.cells.map((cell, c) => (c < table.labels ? (keys[c] ?? null) : cell)),
+        row.kind,
+        row.level,
+        label,
+      ].map(asCell);
+    }),
+  };
+}
+
+const asCell = (figure: Figure): Cell => ({
+  text: figure === null ? '' : String(figure),
+  free: typeof figure === 'string',
+});
+
+/** Titles with their units; two columns of one title have their keys besides. */
+function headsOf(columns: readonly FigureColumn[]): string[] {
+  const heads = columns.map(({ title, unit }) => (unit ? `${title} (${unit})` : title));
+  return heads.map((head, k) =>
+    heads.indexOf(head) === heads.lastIndexOf(head) ? head : `${head} [${columns[k].key}]`,
+  );
+}
