@@ -75,7 +75,7 @@
   </div>
   <div class="columns" role="group" aria-label="Columns taken together">
     {#each columns as { id, name, unit } (id)}
-      <label
+      <label class="check"
         ><input
           type="checkbox"
           checked={ids.has(id)}
