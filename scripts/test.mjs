@@ -1,6 +1,6 @@
 // The full test run on a machine with Node and npm: installs what is missing, then formatting, lint,
 // types, unit tests, build, and the interface tests in a real browser.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { prepare } from './prepare.mjs';
@@ -20,6 +20,37 @@ function step(command, args, what) {
     process.exit(1);
   }
   process.stdout.write(`== ${what}: ${((Date.now() - start) / 1000).toFixed(1)} s\n`);
+}
+
+/**
+ * Steps that need nothing of one another, at once: what each says is written when it has ended.
+ * @param {readonly { script: string, what: string }[]} steps
+ */
+async function together(steps) {
+  const ended = steps.map(({ script, what }) => {
+    const start = Date.now();
+    const child = spawn('npm', ['run', '--silent', script], {
+      cwd: root,
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    /** @type {Buffer[]} */
+    const said = [];
+    child.stdout.on('data', (part) => said.push(part));
+    child.stderr.on('data', (part) => said.push(part));
+    return new Promise((resolve) => {
+      child.on('close', (status) => {
+        process.stdout.write(`\n== ${what}\n`);
+        process.stdout.write(Buffer.concat(said));
+        process.stdout.write(
+          status === 0
+            ? `== ${what}: ${((Date.now() - start) / 1000).toFixed(1)} s\n`
+            : `${what} failed.\n`,
+        );
+        resolve(status === 0);
+      });
+    });
+  });
+  if ((await Promise.all(ended)).includes(false)) process.exit(1);
 }
 
 // The last reads what the browser prints.
@@ -53,8 +84,10 @@ function haveBrowser() {
 
 haveBrowser();
 prepare();
-step('npm', ['run', '--silent', 'format:check'], 'Formatting');
-step('npm', ['run', '--silent', 'lint'], 'Lint');
-step('npm', ['run', '--silent', 'check'], 'Types');
+await together([
+  { script: 'format:check', what: 'Formatting' },
+  { script: 'lint', what: 'Lint' },
+  { script: 'check', what: 'Types' },
+]);
 step('npm', ['run', '--silent', 'unit'], 'Unit tests');
 step('npm', ['run', '--silent', 'interface'], 'Interface tests');
