@@ -9,7 +9,7 @@ import type { Doubt } from '$lib/core/read/doubts';
 import { OpenedFile } from '$lib/core/read/opened';
 import { settle, type SettledReading } from '$lib/core/read/settle';
 import { detectForm } from '$lib/core/read/unfold/detect';
-import { unfold, type Wanted } from '$lib/core/read/unfold/unfold';
+import { unfold, type Unfolded, type Wanted } from '$lib/core/read/unfold/unfold';
 import { Failed, Misused } from './exit';
 import { isSqlite, unfoldSqlite, type FromDatabase } from './sqlite';
 
@@ -45,12 +45,15 @@ export function readRecipe(document: unknown): Recipe {
   );
 }
 
-/** A file that can be read from its start as often as needed. */
-interface Source {
+/** All of a file in chunks, from its start as often as needed. */
+type Chunks = () => Iterable<Uint8Array>;
+
+/** A file that is open. */
+interface OpenHandle {
   readonly head: Uint8Array;
+  /** Whether the head is all of it. */
   readonly whole: boolean;
-  /** All of it, in chunks. */
-  chunks(): Iterable<Uint8Array>;
+  readonly chunks: Chunks;
 }
 
 /** What the call says about how a file is read. */
@@ -79,35 +82,59 @@ export interface ReadList extends SettledReading {
 /** Bytes that a packed file may unfold to. */
 const UNFOLDED = 4 * 1024 ** 3;
 
-/** Reads a file, whatever its form. @throws Failed, IntakeError */
+/**
+ * Reads a file, whatever its form.
+ * @throws Failed, IntakeError, and Misused where a part of it is named that such a file has not
+ */
 export async function readList(file: string, as: ReadAs): Promise<ReadList> {
   if (file !== '-') {
-    const database = withFile(file, ({ head }) => isSqlite(head));
-    if (database) {
-      const from = as.database ?? { table: as.recipe?.source?.part };
-      const opened = OpenedFile.unfolded(unfoldSqlite(file, from));
-      return readFrom(opened, { chunks: () => [opened.text ?? new Uint8Array(0)] }, as);
-    }
-    const read = withFile(file, (source) =>
-      detectForm(source.head) === 'delimited'
-        ? readFrom(OpenedFile.delimited(source.head, source.whole), source, as)
-        : null,
-    );
+    // Delimited text is read piece by piece, a database where it lies; all else is taken whole.
+    const read = withFile(file, (source) => {
+      const { head, whole } = source;
+      if (isSqlite(head)) {
+        const from = as.database ?? { table: as.recipe?.source?.part };
+        return readUnfolded(unfoldSqlite(file, from), as);
+      }
+      refuseDatabase(as);
+      return detectForm(head) === 'delimited'
+        ? readFrom(OpenedFile.delimited(head, whole), source.chunks, notPacked(as))
+        : null;
+    });
     if (read) return read;
   }
+  refuseDatabase(as);
   const bytes = readBytes(file);
   if (detectForm(bytes) === 'delimited') {
     const opened = OpenedFile.delimited(bytes.subarray(0, HEAD_BYTES), bytes.length <= HEAD_BYTES);
-    return readFrom(opened, { chunks: () => [bytes] }, as);
+    return readFrom(opened, () => [bytes], notPacked(as));
   }
   const wanted = as.wanted ?? as.recipe?.source ?? {};
-  const opened = OpenedFile.unfolded(await unfold(bytes, UNFOLDED, wanted));
-  return readFrom(opened, { chunks: () => [opened.text ?? new Uint8Array(0)] }, as);
+  return readUnfolded(await unfold(bytes, UNFOLDED, wanted), as);
+}
+
+const readUnfolded = (unfolded: Unfolded, as: ReadAs): ReadList => {
+  const opened = OpenedFile.unfolded(unfolded);
+  return readFrom(opened, () => [opened.text ?? new Uint8Array(0)], as);
+};
+
+/** @throws Misused for a table or a query of what is no database */
+function refuseDatabase({ database }: ReadAs): void {
+  if (database)
+    throw new Misused('--table and --query are of a SQLite database, which this file is not.');
+}
+
+/** @throws Misused for a sheet or a file of what is neither workbook nor package */
+function notPacked(as: ReadAs): ReadAs {
+  if (as.wanted)
+    throw new Misused(
+      '--sheet is of a workbook and --member of a zip package, which this file is not.',
+    );
+  return as;
 }
 
 function readFrom(
   opened: OpenedFile,
-  source: Pick<Source, 'chunks'>,
+  chunks: Chunks,
   { recipe: given, types, missing }: ReadAs,
 ): ReadList {
   const { recipe: found, leftOut } = given
@@ -117,19 +144,19 @@ function readFrom(
   // What was given stands, whatever the file shows.
   const fixed = recipe.columns.filter((c, k) => given || c !== found.columns[k]);
   const steps = settle(recipe, new Set([...fixed.map((c) => c.id), ...opened.decided(recipe)]));
-  const read = (by: Recipe): DelimitedReading => opened.typed(by) ?? readBy(source, by);
+  const read = (by: Recipe): DelimitedReading => opened.typed(by) ?? readBy(chunks, by);
   for (let step = steps.next(); ; step = steps.next(read(step.value)))
     if (step.done) return { ...step.value, leftOut, doubts: opened.doubts(step.value.recipe) };
 }
 
-function readBy(source: Pick<Source, 'chunks'>, recipe: Recipe): DelimitedReading {
+function readBy(chunks: Chunks, recipe: Recipe): DelimitedReading {
   const reader = new DelimitedReader(recipe);
-  for (const chunk of source.chunks()) reader.push(chunk);
+  for (const chunk of chunks()) reader.push(chunk);
   reader.push(new Uint8Array(0), true);
   return reader.finish();
 }
 
-function withFile<T>(file: string, work: (source: Source) => T): T {
+function withFile<T>(file: string, work: (open: OpenHandle) => T): T {
   let handle: number;
   try {
     handle = openSync(file, 'r');

@@ -148,7 +148,9 @@ export class IntakeError extends Trouble {
       | 'columns'
       | 'tooLarge'
       /** A form of file that is known and cannot be read, or one that is damaged. */
-      | 'form',
+      | 'form'
+      /** A sheet, a file of a package or a table that was named and is not there. */
+      | 'part',
     message: string,
   ) {
     super('badFile', message);

@@ -35,11 +35,17 @@ const send = (message: FromIntake): void => postMessage(message);
 const faultOf = (error: unknown): string =>
   error instanceof Error ? error.message : String(error);
 
-async function begin(given: Blob, previous: Recipe | null, wanted: Wanted): Promise<void> {
+/** @param missing what of a name in the list's recipe, or chosen, that the file has not */
+async function begin(
+  given: Blob,
+  previous: Recipe | null,
+  wanted: Wanted,
+  missing: 'refuse' | 'say',
+): Promise<void> {
   file = given;
   latest = null;
   const mine = ++turn;
-  const now = await open(given, wanted);
+  const now = await open(given, wanted, missing);
   if (mine !== turn) return;
   opened = now;
   text = now.text ? new Blob([now.text.slice()]) : given;
@@ -50,11 +56,11 @@ async function begin(given: Blob, previous: Recipe | null, wanted: Wanted): Prom
 }
 
 /** A file of delimited text is read piece by piece; whatever else it is, is unfolded first. */
-async function open(given: Blob, wanted: Wanted): Promise<OpenedFile> {
+async function open(given: Blob, wanted: Wanted, missing: 'refuse' | 'say'): Promise<OpenedFile> {
   const head = new Uint8Array(await given.slice(0, HEAD_BYTES).arrayBuffer());
   if (detectForm(head) === 'delimited') return OpenedFile.delimited(head, given.size <= HEAD_BYTES);
   return OpenedFile.unfolded(
-    await unfold(new Uint8Array(await given.arrayBuffer()), limit, wanted),
+    await unfold(new Uint8Array(await given.arrayBuffer()), limit, wanted, missing),
   );
 }
 
@@ -135,9 +141,9 @@ function obey(message: ToIntake): Promise<void> | void {
   switch (message.kind) {
     case 'begin':
       ({ limit } = message);
-      return begin(message.file, message.previous, message.previous?.source ?? {});
+      return begin(message.file, message.previous, message.previous?.source ?? {}, 'say');
     case 'choose':
-      return file ? begin(file, message.previous, message.wanted) : undefined;
+      return file ? begin(file, message.previous, message.wanted, 'refuse') : undefined;
     case 'layout': {
       const recipe = atHand().under(message.recipe);
       return take(recipe, recipe, new Set());

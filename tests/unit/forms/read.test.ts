@@ -10,6 +10,7 @@ import { parquetWriteBuffer } from 'hyparquet-writer';
 import { describe, expect, it } from 'vitest';
 import { isMissing, isText, isUnread, type Column } from '$lib/core/table/column';
 import { fullCell } from '$lib/core/table/cell';
+import { unfold } from '$lib/core/read/unfold/unfold';
 import { BY_ITSELF, readList, type ReadAs } from '../../../cli/input';
 import type { FromDatabase } from '../../../cli/sqlite';
 
@@ -142,6 +143,52 @@ describe.each(['xlsx', 'ods'] as const)('a workbook (%s)', (bookType) => {
     const { columns, doubts } = await readAs(`text.${bookType}`, workbook({ S: sheet }, bookType));
     expect(columns[1]).toEqual(['Fares', 'number', '', '1200.5', '1300', '900']);
     expect(doubts).toEqual([['numbersAsText', 1, ['1300']]]);
+  });
+});
+
+describe('what is named and is not there', () => {
+  const book = workbook({
+    Fares: sheetOf([
+      ['a', 'b'],
+      ['x', 1],
+    ]),
+    Ports: sheetOf([
+      ['c', 'd'],
+      ['y', 2],
+    ]),
+  });
+  const csv = 'a,b\nx,1\n';
+  it.each([
+    ['x.xlsx', book, { wanted: { part: 'Fears' } }, /no sheet “Fears”. It has “Fares”, “Ports”/],
+    [
+      'x.zip',
+      zipSync({ 'a.csv': strToU8(csv) }),
+      { wanted: { member: 'b.csv' } },
+      /no file “b.csv”. It has “a.csv”/,
+    ],
+    [
+      'x.zip',
+      zipSync({ 'a.csv': strToU8(csv), 'b.json': strToU8('[{"a":1}]') }),
+      { wanted: { all: true as const } },
+      /“b.json” is not delimited text/,
+    ],
+    ['x.csv', csv, { wanted: { part: 'Fares' } }, /--sheet is of a workbook/],
+    ['x.csv', csv, { database: { table: 'a' } }, /of a SQLite database/],
+    ['y.xlsx', book, { database: { query: 'select 1' } }, /of a SQLite database/],
+  ])('%s is refused: %#', async (name, bytes, as, says) => {
+    await expect(readAs(name, bytes, as)).rejects.toThrow(says);
+  });
+
+  it('a refresh reads another in its place, and says so', async () => {
+    const { source, doubts } = await unfold(book, 1 << 24, { part: 'Fears' }, 'say');
+    expect(source.part).toBe('Fares');
+    expect(doubts[0].says).toBe(
+      'The workbook has no sheet “Fears”. It has “Fares”, “Ports”. “Fares” is read in its place.',
+    );
+    // Another fault is none of a name.
+    await expect(unfold(book.subarray(0, 900), 1 << 24, { part: 'Fears' }, 'say')).rejects.toThrow(
+      /unpacked/,
+    );
   });
 });
 

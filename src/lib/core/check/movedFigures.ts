@@ -1,3 +1,4 @@
+import { headOf } from '../table/format';
 import { keysOfRow, type AnswerTable } from '../tally/answer';
 import { figureText, type Formats } from '../tally/figureText';
 import type { Figure, FigureColumn, FigureRow } from '../tally/result';
@@ -107,7 +108,7 @@ function movedOf(
   const change = numbers ? is - was : 0;
   return {
     where,
-    title: column.unit ? `${column.title} (${column.unit})` : column.title,
+    title: headOf(column.title, column.unit),
     before: text(was),
     after: text(is),
     change: numbers ? `${change > 0 ? '+' : ''}${seen(text(change), change)}` : '',

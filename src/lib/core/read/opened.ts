@@ -15,6 +15,8 @@ export class OpenedFile {
   readonly #head: Uint8Array;
   readonly #whole: boolean;
   readonly #unfolded: Unfolded | null;
+  /** Columns at hand as they were read last: the first records are shown of them, then all is taken. */
+  #last: { readonly recipe: Recipe; readonly reading: DelimitedReading } | null = null;
 
   /**
    * @param head the first bytes of the delimited text in it
@@ -72,16 +74,17 @@ export class OpenedFile {
 
   /** The first records as a recipe reads them. */
   preview(recipe: Recipe, most: number): PreviewCell[][] {
-    const content = this.#unfolded?.content;
-    return content?.kind === 'typed'
-      ? previewOfTable(readTyped(content.table, recipe).table, most)
-      : previewOf(recipe, this.#head, most);
+    const typed = this.typed(recipe);
+    return typed ? previewOfTable(typed.table, most) : previewOf(recipe, this.#head, most);
   }
 
   /** All of it by a recipe, where its columns are at hand; null: its text is to be read. */
   typed(recipe: Recipe): DelimitedReading | null {
     const content = this.#unfolded?.content;
-    return content?.kind === 'typed' ? readTyped(content.table, recipe) : null;
+    if (content?.kind !== 'typed') return null;
+    if (this.#last?.recipe !== recipe)
+      this.#last = { recipe, reading: readTyped(content.table, recipe) };
+    return this.#last.reading;
   }
 
   /** What is doubtful about the file besides what its cells tell. */
@@ -93,7 +96,10 @@ export class OpenedFile {
   }
 
   #ofSource(recipe: Recipe): Recipe {
-    if (!this.#unfolded) return { ...recipe, source: undefined };
+    if (!this.#unfolded) {
+      const { source: _, ...read } = recipe;
+      return read;
+    }
     const { content, source } = this.#unfolded;
     const read = { ...recipe, source };
     return content.kind === 'text' && content.grid ? asCellsSay(read, content.grid).recipe : read;

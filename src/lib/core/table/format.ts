@@ -78,3 +78,7 @@ export const showCount = (n: number): string =>
 /** The day of a moment where the reader is: `26 Nov 2026`. @param moment a date, or a time in ISO 8601 */
 export const showDay = (moment: Date | string): string =>
   new Date(moment).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+
+/** A heading with its unit: `Fares taken (£)`. */
+export const headOf = (title: string, unit: string): string =>
+  unit ? `${title} (${unit})` : title;

@@ -11,6 +11,8 @@ export interface Cell {
   readonly strong?: boolean;
   readonly indent?: number;
   readonly right?: boolean;
+  /** Names its row. */
+  readonly head?: boolean;
 }
 
 /** Characters that make a spreadsheet take a cell for a formula. */
@@ -65,12 +67,13 @@ export function toHtml(grid: Grid, caption: string): { text: string; guarded: nu
     .map((h) => `<th scope="col">${escapeMarkup(harmless(h, guarded))}</th>`)
     .join('');
   const rows = grid.rows.map((row) => {
-    const cells = row.map(({ text, free, strong, indent, right }) => {
+    const cells = row.map(({ text, free, strong, indent, right, head }) => {
+      const [tag, scope] = head ? ['th', ' scope="row"'] : ['td', ''];
       const style = [indent ? `padding-left:${indent}em` : '', right ? 'text-align:right' : '']
         .filter(Boolean)
         .join(';');
       const inner = escapeMarkup(free ? harmless(text, guarded) : text);
-      return `<td${style ? ` style="${style}"` : ''}>${strong ? `<b>${inner}</b>` : inner}</td>`;
+      return `<${tag}${scope}${style ? ` style="${style}"` : ''}>${strong ? `<b>${inner}</b>` : inner}</${tag}>`;
     });
     return `<tr>${cells.join('')}</tr>`;
   });

@@ -1,11 +1,12 @@
 import type { ListResult } from '../ask/result';
 import { figureText } from '../tally/figureText';
 import type { FigureTable } from '../tally/result';
-import { escapeMarkup } from './grid';
+import { headOf } from '../table/format';
+import { escapeMarkup, toHtml, type Cell } from './grid';
 import { countsInWords } from './sheets';
 
 const STYLE =
-  'body{font:15px/1.45 sans-serif;margin:2em auto;max-width:60em;padding:0 1em}table{border-collapse:collapse;margin:1em 0}th,td{padding:.2em .7em;border-bottom:1px solid #bbb;text-align:right;font-variant-numeric:tabular-nums}th[scope=row],thead th:first-child{text-align:left}tr.total{font-weight:bold}caption{text-align:left}';
+  'body{font:15px/1.45 sans-serif;margin:2em auto;max-width:60em;padding:0 1em}table{border-collapse:collapse;margin:1em 0}th,td{padding:.2em .7em;border-bottom:1px solid #bbb;text-align:right;font-variant-numeric:tabular-nums}th[scope=row],thead th:first-child{text-align:left}caption{text-align:left}';
 
 /** Results as one web page without script or outside parts: figures as shown, under their sentences. */
 export function htmlFile(result: ListResult, tallies: ListResult['tallies']): string {
@@ -24,20 +25,22 @@ export function htmlFile(result: ListResult, tallies: ListResult['tallies']): st
   );
 }
 
-function tableOf({ caption, columns, labels, rows }: FigureTable): string {
-  const heads = columns
-    .map(
-      ({ title, unit }) =>
-        `<th scope="col">${escapeMarkup(unit ? `${title} (${unit})` : title)}</th>`,
-    )
-    .join('');
-  const body = rows.map(({ cells, kind, level }) => {
-    const written = cells.map((cell, c) =>
-      c < labels
-        ? `<th scope="row"${level ? ` style="padding-left:${level + 0.7}em"` : ''}>${escapeMarkup(String(cell ?? ''))}</th>`
-        : `<td>${escapeMarkup(figureText(columns[c], cell))}</td>`,
-    );
-    return `<tr${kind === 'total' ? ' class="total"' : ''}>${written.join('')}</tr>`;
-  });
-  return `<table><caption>${escapeMarkup(caption)}</caption><thead><tr>${heads}</tr></thead><tbody>${body.join('')}</tbody></table>`;
-}
+const tableOf = ({ caption, columns, labels, rows }: FigureTable): string =>
+  toHtml(
+    {
+      heads: columns.map(({ title, unit }) => headOf(title, unit)),
+      rows: rows.map(({ cells, kind, level }) =>
+        cells.map((cell, c): Cell => {
+          const head = c < labels;
+          return {
+            text: head ? String(cell ?? '') : figureText(columns[c], cell),
+            free: head,
+            strong: kind === 'total',
+            head,
+            ...(head && level > 0 && { indent: level }),
+          };
+        }),
+      ),
+    },
+    caption,
+  ).text;

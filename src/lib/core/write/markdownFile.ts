@@ -1,6 +1,7 @@
 import type { ListResult } from '../ask/result';
 import { figureText } from '../tally/figureText';
 import type { FigureTable } from '../tally/result';
+import { headOf } from '../table/format';
 import { countsInWords } from './sheets';
 
 /** Marks that Markdown would take for its own. */
@@ -33,7 +34,7 @@ export function markdownFile(result: ListResult, tallies: ListResult['tallies'])
 function tableOf({ columns, labels, rows }: FigureTable): string {
   const line = (cells: readonly string[]): string => `| ${cells.join(' | ')} |`;
   return [
-    line(columns.map(({ title, unit }) => plain(unit ? `${title} (${unit})` : title))),
+    line(columns.map(({ title, unit }) => plain(headOf(title, unit)))),
     line(columns.map((_, c) => (c < labels ? '---' : '---:'))),
     ...rows.map(({ cells, kind }) =>
       line(

@@ -1,5 +1,6 @@
 import { keysOfRow } from '../tally/answer';
 import type { AskedTally, Figure, FigureColumn, FigureTable } from '../tally/result';
+import { headOf } from '../table/format';
 import { toDelimited, type Cell } from './grid';
 
 /**
@@ -55,7 +56,7 @@ const asCell = (figure: Figure): Cell => ({
 
 /** Titles with their units; two columns of one title have their keys besides. */
 function headsOf(columns: readonly FigureColumn[]): string[] {
-  const heads = columns.map(({ title, unit }) => (unit ? `${title} (${unit})` : title));
+  const heads = columns.map(({ title, unit }) => headOf(title, unit));
   return heads.map((head, k) =>
     heads.indexOf(head) === heads.lastIndexOf(head) ? head : `${head} [${columns[k].key}]`,
   );

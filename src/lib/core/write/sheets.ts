@@ -1,6 +1,6 @@
 import type { ListResult } from '../ask/result';
 import { isText, type Column } from '../table/column';
-import { counted, showCount } from '../table/format';
+import { counted, headOf, showCount } from '../table/format';
 import type { Table } from '../table/table';
 import { keysOfRow } from '../tally/answer';
 import { readIsoFigure } from '../tally/readFigure';
@@ -36,8 +36,6 @@ export interface Sheet {
   readonly columns: readonly SheetColumn[];
   readonly rows: readonly SheetRow[];
 }
-
-const headOf = (title: string, unit: string): string => (unit ? `${title} (${unit})` : title);
 
 /** What counts, in lines: all, each step, set aside, counted. */
 export function countsInWords({ list, counts }: ListResult): string[] {

@@ -1,7 +1,8 @@
 import { isText, isUnread, type Column, type ScalarColumn } from '../table/column';
 import { fullCell } from '../table/cell';
 import type { Table } from '../table/table';
-import { toDelimited, type Cell } from './grid';
+import { finish } from '../steps/steps';
+import { recordsDelimited } from './recordsDelimited';
 import type { OutForm } from './forms';
 import { recordsSheet } from './sheets';
 
@@ -35,7 +36,7 @@ export async function tableFile(
 ): Promise<Uint8Array> {
   switch (form) {
     case 'csv':
-      return new TextEncoder().encode(recordsAsDelimited(table));
+      return new TextEncoder().encode(finish(recordsDelimited(table, all(table), fullCell)).text);
     case 'json':
       return new TextEncoder().encode(recordsAsJson(table));
     case 'xlsx':
@@ -54,17 +55,7 @@ export async function tableFile(
   }
 }
 
-const headOf = ({ name, unit }: Column): string => (unit ? `${name} (${unit})` : name);
-
-function recordsAsDelimited({ columns, length }: Table): string {
-  const rows = Array.from({ length }, (_, i) =>
-    columns.map((column): Cell => ({
-      text: fullCell(column, i),
-      free: isText(column) || isUnread(column, i),
-    })),
-  );
-  return toDelimited({ heads: columns.map(headOf), rows }, ',').text;
-}
+const all = ({ length }: Table): Int32Array => Int32Array.from({ length }, (_, i) => i);
 
 /** An array of objects; blanks are null, an unread cell is its text. */
 function recordsAsJson({ columns, length }: Table): string {

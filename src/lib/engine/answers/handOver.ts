@@ -4,22 +4,16 @@ import { MEASURES } from '../../core/measure/measure';
 import { STRIDE, type Steps } from '../../core/steps/steps';
 import { has } from '../../core/table/bitset';
 import { fullCell, showCell } from '../../core/table/cell';
-import { isText } from '../../core/table/column';
-import { showCount } from '../../core/table/format';
+import { isText, type Column } from '../../core/table/column';
+import { headOf, showCount } from '../../core/table/format';
 import { columnOf, namesOf } from '../../core/table/table';
 import { columnFor } from '../../core/expression/columnFor';
 import { figureFrom, shownColumn } from '../../core/tally/figure';
 import { fullFigure } from '../../core/tally/figureText';
 import { plainSentence } from '../../core/tally/sentence';
 import { ledgerSentence } from '../../core/tally/ledger/sentence';
-import {
-  delimitedLine,
-  toDelimited,
-  toHtml,
-  type Cell,
-  type Grid,
-  type Guarded,
-} from '../../core/write/grid';
+import { toDelimited, toHtml, type Cell, type Grid } from '../../core/write/grid';
+import { recordsDelimited } from '../../core/write/recordsDelimited';
 import type { Standing } from '../standing';
 import type { Foot, LedgerLayout } from '../ledger/layout';
 import type { ReplyOf } from '../protocol';
@@ -101,13 +95,15 @@ function slotHead(l: LedgerLayout, column: string | null, measure: number, cells
   if (!column) return 'Records';
   const c = columnFor(l.held.table, column);
   const shown = m && !cells ? (shownColumn(m, l.held.table) ?? c) : c;
-  const name = shown.unit ? `${c.name} (${shown.unit})` : c.name;
+  const name = headOf(c.name, shown.unit);
   return m && !cells ? `${name}, ${MEASURES[m.kind].says}` : name;
 }
 
 const label = (text: string): Cell => ({ text, free: true });
-/** A number on its way out. The minus of print would make the next program take it for text. */
-const number = (text: string): Cell => ({ text: text.replace('−', '-'), free: false, right: true });
+/** The minus of print would make the next program take a number for text. */
+const plainMinus = (text: string): string => text.replace('−', '-');
+/** A number on its way out. */
+const number = (text: string): Cell => ({ text: plainMinus(text), free: false, right: true });
 
 function recordText({ table, doc }: Standing, id: string, record: number, full: boolean): Cell {
   const column = columnOf(table, id);
@@ -150,30 +146,14 @@ function footRow(
 
 /** Every column of the counted records, in an order of all. */
 export function* fileRecords(
-  held: Standing,
+  { table, stand, doc }: Standing,
   order: Int32Array,
   full: boolean,
 ): Steps<ReplyOf<'file'>> {
-  const { table, stand } = held;
-  const guarded: Guarded = { count: 0 };
-  const heads = table.columns.map((c): Cell => ({
-    text: c.unit ? `${c.name} (${c.unit})` : c.name,
-    free: true,
-  }));
-  const parts: string[] = [delimitedLine(heads, ',', guarded)];
-  let rows = 0;
-  for (let k = 0; k < order.length; k++) {
-    const record = order[k];
-    if (!has(stand.base.counted, record)) continue;
-    parts.push(
-      delimitedLine(
-        table.columns.map((c) => recordText(held, c.id, record, full)),
-        ',',
-        guarded,
-      ),
-    );
-    rows++;
-    if (rows % 4096 === 0) yield k / order.length;
-  }
-  return { text: `${parts.join('\r\n')}\r\n`, rows, guarded: guarded.count };
+  const counted = order.filter((record) => has(stand.base.counted, record));
+  const shown = (column: Column, record: number): string => {
+    const text = showCell(column, record, doc.formats[column.id]);
+    return isText(column) || column.unread.has(record) ? text : plainMinus(text);
+  };
+  return yield* recordsDelimited(table, counted, full ? fullCell : shown);
 }

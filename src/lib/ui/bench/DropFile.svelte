@@ -1,6 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { asOneFile } from '../intake/pack';
+  import { asOneFile } from '../shell/asOneFile';
   import { pending } from '../intake/pending';
 
   interface Props {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import { asOneFile } from '../intake/pack';
+  import { asOneFile } from './asOneFile';
   import { FileUpload } from '@skeletonlabs/skeleton-svelte';
 
   interface Props {

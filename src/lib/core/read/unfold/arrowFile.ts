@@ -6,7 +6,7 @@ import { isText, type Column, type ScalarType } from '../../table/column';
 import { factsIn } from '../../table/arrowFacts';
 import type { Table } from '../../table/table';
 import { columnIds } from '../infer';
-import { tooLarge } from './gzip';
+import { tooLarge } from './faults';
 import { scalarOf, textOf } from './typedColumn';
 
 /**

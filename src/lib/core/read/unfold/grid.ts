@@ -1,4 +1,4 @@
-import { joined } from './bytes';
+import { joined } from './joined';
 import { counted } from '../../table/format';
 import { doubt, PLACES, type Doubt, type Place } from '../doubts';
 import type { ColumnRecipe, Recipe } from '../recipe';
@@ -114,7 +114,7 @@ export function asCellsSay(
   return { recipe: { ...recipe, columns }, decided };
 }
 
-/** Numbers kept as text, and cells at fault, each by its record. */
+/** Numbers kept as text in columns that are read as numbers, each by its record. */
 export function gridDoubts(recipe: Recipe, grid: Grid): Doubt[] {
   const records = recordsOf(grid, recipe);
   const out: Doubt[] = [];

@@ -1,14 +1,6 @@
 import { IntakeError } from '../../errors';
-import { joined } from './bytes';
-
-export const tooLarge = (limit: number): IntakeError =>
-  new IntakeError(
-    'tooLarge',
-    `Unpacked, the file has more than ${Math.round(limit / 1024 / 1024).toLocaleString('en')} MB, which one list may take. It was not unpacked any further.`,
-  );
-
-export const damaged = (why: string): IntakeError =>
-  new IntakeError('form', `The file cannot be unpacked: ${why}. Get it anew from where it came.`);
+import { damaged, tooLarge } from './faults';
+import { joined } from './joined';
 
 /**
  * Unpacks gzip (RFC 1952), checked by its own sums. What unfolds to more than the limit is refused as it

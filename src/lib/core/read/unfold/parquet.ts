@@ -4,7 +4,7 @@ import { IntakeError } from '../../errors';
 import type { Column, ColumnType } from '../../table/column';
 import type { Table } from '../../table/table';
 import { columnIds } from '../infer';
-import { tooLarge } from './gzip';
+import { tooLarge } from './faults';
 import { scalarOf, textOf } from './typedColumn';
 
 const damaged = (why: string): IntakeError =>

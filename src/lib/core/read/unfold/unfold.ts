@@ -1,11 +1,12 @@
 import { IntakeError } from '../../errors';
-import type { Doubt } from '../doubts';
+import { doubt, type Doubt } from '../doubts';
 import type { Table } from '../../table/table';
 import { detectForm } from './detect';
 import { gridAsText, rowsAsText, type Grid } from './grid';
 import { detectEncoding, HEAD_BYTES, TextStream } from '../decode';
 import { gunzip } from './gzip';
 import type { Choices, Form, Source } from './source';
+import type { Member } from './zip';
 
 /** A file opened to what can be read: cells of text, or columns that know their types. */
 export interface Unfolded {
@@ -30,14 +31,29 @@ const NO_CHOICES: Choices = { members: [], parts: [] };
  * Opens whatever is more than delimited text: packed files, workbooks, JSON, Arrow, Parquet. What reads
  * each of them is loaded when it is used.
  * @param limit bytes that it may unfold to
- * @param wanted the file of a package, the sheet of a workbook; what is not there is left to be found
+ * @param wanted the file of a package, the sheet of a workbook; found by itself unless named
+ * @param missing what of a name that is not there: refuse the file, or find another and say so
  * @throws IntakeError
  */
 export async function unfold(
   bytes: Uint8Array,
   limit: number,
   wanted: Wanted = {},
+  missing: 'refuse' | 'say' = 'refuse',
 ): Promise<Unfolded> {
+  if (missing === 'refuse') return unfoldWanted(bytes, limit, wanted);
+  try {
+    return await unfoldWanted(bytes, limit, wanted);
+  } catch (error) {
+    if (!(error instanceof IntakeError) || error.why !== 'part') throw error;
+    const found = await unfoldWanted(bytes, limit, {});
+    const instead = found.source.part ?? found.source.member ?? 'all of it';
+    const says = `${error.message} “${instead}” is read in its place.`;
+    return { ...found, doubts: [doubt('otherParts', 1, says), ...found.doubts] };
+  }
+}
+
+async function unfoldWanted(bytes: Uint8Array, limit: number, wanted: Wanted): Promise<Unfolded> {
   const form = detectForm(bytes);
   if (form === 'gzip') {
     const inner = await unfoldForm(innerForm(await gunzip(bytes, limit)), limit, wanted);
@@ -53,23 +69,22 @@ export async function unfold(
   }
   const members = names.filter(isOwnFile);
   if (members.length === 0) throw new IntakeError('empty', 'The package holds no files.');
-  const { stackedText } = await import('./stacked');
-  const named = members.find((name) => name === wanted.member);
-  if (named === undefined && members.length > 1) {
-    const all = unzip(bytes, limit, isOwnFile);
-    const texts = all.every(({ bytes: own }) => detectForm(own) === 'delimited');
-    // Asked for or not, they are one list where they are of one shape.
-    const stacked = texts ? stackedOf(() => stackedText(all), wanted.all === true) : null;
-    if (stacked)
-      return {
-        source: { form: 'delimited', packed: 'zip', all: true },
-        choices: { members, parts: [] },
-        doubts: [],
-        content: { kind: 'text', bytes: stacked, grid: null },
-      };
-  }
-  const member = named ?? members[0];
-  const [{ bytes: taken }] = unzip(bytes, limit, (name) => name === member);
+  const { member: named } = wanted;
+  if (named !== undefined && !members.includes(named))
+    throw notThere('file', named, members, 'The package');
+  const unpacked = unzip(bytes, limit, named === undefined ? isOwnFile : (name) => name === named);
+  const stacked =
+    named === undefined && members.length > 1
+      ? await stackedOf(unpacked, wanted.all === true)
+      : null;
+  if (stacked)
+    return {
+      source: { form: 'delimited', packed: 'zip', all: true },
+      choices: { members, parts: [] },
+      doubts: [],
+      content: { kind: 'text', bytes: stacked, grid: null },
+    };
+  const [{ name: member, bytes: taken }] = unpacked;
   const inner = await unfoldForm(innerForm(taken), limit, wanted);
   return {
     ...inner,
@@ -78,10 +93,27 @@ export async function unfold(
   };
 }
 
-/** Files put together; null where they cannot be and it was not asked for. */
-function stackedOf(stack: () => Uint8Array, asked: boolean): Uint8Array | null {
+/** A name that was asked for and is not among those there are. */
+const notThere = (what: string, name: string, names: readonly string[], of: string): IntakeError =>
+  new IntakeError(
+    'part',
+    `${of} has no ${what} “${name}”. It has ${names.map((one) => `“${one}”`).join(', ')}.`,
+  );
+
+/**
+ * Files of one shape put together; null where they are not of one and it was not asked for.
+ * @throws IntakeError why those that were asked for cannot be
+ */
+async function stackedOf(files: readonly Member[], asked: boolean): Promise<Uint8Array | null> {
+  const { stackedText } = await import('./stacked');
   try {
-    return stack();
+    const other = files.find(({ bytes }) => detectForm(bytes) !== 'delimited');
+    if (other)
+      throw new IntakeError(
+        'form',
+        `“${other.name}” is not delimited text: only files of that are put together.`,
+      );
+    return stackedText(files);
   } catch (error) {
     if (asked || !(error instanceof IntakeError)) throw error;
     return null;
@@ -134,7 +166,8 @@ async function unfoldForm(
     case 'workbook': {
       const { openWorkbook } = await import('./workbook');
       const book = openWorkbook(bytes);
-      const part = book.sheets.find((name) => name === wanted.part) ?? book.main;
+      const part = wanted.part ?? book.main;
+      if (!book.sheets.includes(part)) throw notThere('sheet', part, book.sheets, 'The workbook');
       const { grid, doubts } = book.sheet(part);
       return {
         source: { form, part },

@@ -16,7 +16,7 @@ export interface Workbook {
   readonly sheets: readonly string[];
   /** The sheet that is taken unless another is asked for: the first that can be seen and holds most cells. */
   readonly main: string;
-  /** @throws IntakeError where there is no such sheet */
+  /** One of its sheets. */
   sheet(name: string): Sheet;
 }
 
@@ -57,11 +57,6 @@ export function openWorkbook(bytes: Uint8Array): Workbook {
     main,
     sheet(name) {
       const sheet = book.Sheets[name];
-      if (!sheet)
-        throw new IntakeError(
-          'form',
-          `The workbook has no sheet “${name}”. Its sheets are ${sheets.map((s) => `“${s}”`).join(', ')}.`,
-        );
       const date1904 = Boolean(book.Workbook?.WBProps?.date1904);
       return {
         grid: gridOf(sheet, date1904),

@@ -1,8 +1,8 @@
 import { Unzip, UnzipInflate } from 'fflate';
 import { IntakeError } from '../../errors';
-import { joined } from './bytes';
+import { joined } from './joined';
 import { crc32 } from './crc32';
-import { damaged, tooLarge } from './gzip';
+import { damaged, tooLarge } from './faults';
 
 /** A file of a package. */
 export interface Member {
