@@ -9,7 +9,7 @@ import type { Doubt } from '$lib/core/read/doubts';
 import { OpenedFile } from '$lib/core/read/opened';
 import { settle, type SettledReading } from '$lib/core/read/settle';
 import { detectForm } from '$lib/core/read/unfold/detect';
-import { unfold, type Unfolded, type Wanted } from '$lib/core/read/unfold/unfold';
+import { unfold, type Unfolded, type PartWanted } from '$lib/core/read/unfold/unfold';
 import { Failed, Misused } from './exit';
 import { isSqlite, unfoldSqlite, type FromDatabase } from './sqlite';
 
@@ -64,7 +64,7 @@ export interface ReadAs {
   /** What of the recipe's columns that the file has not. */
   readonly missing: 'refuse' | 'blank';
   /** The file of a package, the sheet of a workbook; found by itself unless given. */
-  readonly wanted?: Wanted;
+  readonly wanted?: PartWanted;
   /** What of a database is read. */
   readonly database?: FromDatabase;
 }

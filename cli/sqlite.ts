@@ -1,5 +1,5 @@
 import Sqlite from 'better-sqlite3';
-import { BLANK, gridAsText, type GridCell } from '$lib/core/read/unfold/grid';
+import { BLANK, gridAsText, type GridCell } from '$lib/core/read/unfold/cellGrid';
 import type { Unfolded } from '$lib/core/read/unfold/unfold';
 import { Failed } from './exit';
 

@@ -9,7 +9,7 @@ import type { Recipe } from '../core/read/recipe';
 import { matchRecipe } from '../core/read/refresh';
 import { settle } from '../core/read/settle';
 import { detectForm } from '../core/read/unfold/detect';
-import { unfold, type Wanted } from '../core/read/unfold/unfold';
+import { unfold, type PartWanted } from '../core/read/unfold/unfold';
 import { ToIntake, type FromIntake } from './intakeMessages';
 import { IntakeSender, type ReadFile } from './intakeSending';
 import { pause } from './pause';
@@ -39,7 +39,7 @@ const faultOf = (error: unknown): string =>
 async function begin(
   given: Blob,
   previous: Recipe | null,
-  wanted: Wanted,
+  wanted: PartWanted,
   missing: 'refuse' | 'say',
 ): Promise<void> {
   file = given;
@@ -56,7 +56,11 @@ async function begin(
 }
 
 /** A file of delimited text is read piece by piece; whatever else it is, is unfolded first. */
-async function open(given: Blob, wanted: Wanted, missing: 'refuse' | 'say'): Promise<OpenedFile> {
+async function open(
+  given: Blob,
+  wanted: PartWanted,
+  missing: 'refuse' | 'say',
+): Promise<OpenedFile> {
   const head = new Uint8Array(await given.slice(0, HEAD_BYTES).arrayBuffer());
   if (detectForm(head) === 'delimited') return OpenedFile.delimited(head, given.size <= HEAD_BYTES);
   return OpenedFile.unfolded(

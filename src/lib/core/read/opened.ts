@@ -3,12 +3,12 @@ import { proposeRecipe, recipeFor, type DelimitedReading } from './delimited';
 import type { Doubt } from './doubts';
 import { previewOf, previewOfTable, type PreviewCell } from './preview';
 import type { Recipe } from './recipe';
-import { asCellsSay, gridDoubts } from './unfold/grid';
-import type { Choices } from './unfold/source';
+import { asCellsSay, gridDoubts } from './unfold/cellGrid';
+import type { FileParts } from './unfold/source';
 import { readTyped, typedRecipe } from './unfold/typed';
 import type { Unfolded } from './unfold/unfold';
 
-const NO_CHOICES: Choices = { members: [], parts: [] };
+const NO_PARTS: FileParts = { members: [], parts: [] };
 
 /** A file opened for reading, whatever it is: what it proposes, shows first, decides and doubts. */
 export class OpenedFile {
@@ -39,8 +39,8 @@ export class OpenedFile {
     return new OpenedFile(bytes.subarray(0, HEAD_BYTES), bytes.length <= HEAD_BYTES, unfolded);
   }
 
-  get choices(): Choices {
-    return this.#unfolded?.choices ?? NO_CHOICES;
+  get choices(): FileParts {
+    return this.#unfolded?.choices ?? NO_PARTS;
   }
 
   /** The text to be read from its start; null: the file itself, or columns that are at hand. */

@@ -29,7 +29,7 @@ export interface SheetRow {
 }
 
 /** A table on its way into a workbook. */
-export interface Sheet {
+export interface BookSheet {
   readonly name: string;
   /** What stands above the table. */
   readonly notes: readonly string[];
@@ -51,13 +51,13 @@ export function countsInWords({ list, counts }: ListResult): string[] {
 }
 
 /** One sheet for each table of each tally, and one before them that says what they are. */
-export function sheetsOf(result: ListResult, tallies: ListResult['tallies']): Sheet[] {
+export function sheetsOf(result: ListResult, tallies: ListResult['tallies']): BookSheet[] {
   const about: string[][] = [
     ...countsInWords(result).map((line) => [line]),
     ...result.prepared.map(({ says }) => [says]),
   ];
   const sheets = tallies.flatMap((tally, k) =>
-    tally.tables.map((table, t): Sheet => {
+    tally.tables.map((table, t): BookSheet => {
       const name = `${k + 1} ${tally.title ?? tally.kind}${t ? ` ${table.name}` : ''}`;
       return {
         name,
@@ -85,7 +85,7 @@ export function sheetsOf(result: ListResult, tallies: ListResult['tallies']): Sh
   ];
 }
 
-function tableSheet({ columns, rows, labels }: FigureTable): Pick<Sheet, 'columns' | 'rows'> {
+function tableSheet({ columns, rows, labels }: FigureTable): Pick<BookSheet, 'columns' | 'rows'> {
   return {
     columns: columns.map(({ title, unit, type, decimals, percent, keyType }, c) => ({
       head: headOf(title, unit),
@@ -134,7 +134,7 @@ export function recordsSheet(
   name: string,
   { columns, length }: Table,
   notes: readonly string[],
-): Sheet {
+): BookSheet {
   return {
     name,
     notes,

@@ -3,7 +3,7 @@ import { WriteRefused } from '../errors';
 import { fullScalarOf } from '../table/cell';
 import { DAY_MS } from '../table/calendar';
 import { showCount } from '../table/format';
-import type { Sheet, SheetCell, SheetColumn } from './sheets';
+import type { BookSheet, SheetCell, SheetColumn } from './sheets';
 
 /** Rows and columns that a sheet can have (ISO/IEC 29500-1, 18.3.1.73 and 18.3.1.13). */
 const MOST_ROWS = 1_048_576;
@@ -22,7 +22,7 @@ const FIRST_SURE = 61;
  * none becomes a formula.
  * @throws WriteRefused where a sheet is longer or wider than a workbook can hold
  */
-export function workbookFile(sheets: readonly Sheet[], form: 'xlsx' | 'ods'): Uint8Array {
+export function workbookFile(sheets: readonly BookSheet[], form: 'xlsx' | 'ods'): Uint8Array {
   const book = utils.book_new();
   const taken = new Set<string>();
   for (const sheet of sheets)
@@ -48,7 +48,7 @@ function freeName(name: string, taken: Set<string>): string {
   return free;
 }
 
-function sheetOf({ name, notes, columns, rows }: Sheet): WorkSheet {
+function sheetOf({ name, notes, columns, rows }: BookSheet): WorkSheet {
   const above = notes.length ? notes.length + 1 : 0;
   if (above + 1 + rows.length > MOST_ROWS)
     throw new WriteRefused(
@@ -86,7 +86,7 @@ function sheetOf({ name, notes, columns, rows }: Sheet): WorkSheet {
 const LOOKED_AT = 200;
 const [NARROWEST, WIDEST] = [6, 48];
 
-function widthOf({ head }: SheetColumn, rows: Sheet['rows'], c: number): number {
+function widthOf({ head }: SheetColumn, rows: BookSheet['rows'], c: number): number {
   let width = Math.min(head.length, 24);
   for (const { cells } of rows.slice(0, LOOKED_AT)) {
     const cell = cells[c];

@@ -75,6 +75,10 @@ const inQuery = (name: string, schema: Schema, description: string): Schema => (
   description,
 });
 
+/** The form that an answer is asked for in. */
+const asForm = (forms: readonly OutForm[], usual: OutForm): Schema =>
+  inQuery('as', { enum: [...forms], default: usual }, 'Form of the answer');
+
 /** Files in each of several forms. */
 const files = (forms: readonly OutForm[], schemas: Partial<Record<OutForm, Schema>>): Schema =>
   Object.fromEntries(
@@ -185,7 +189,7 @@ const PATHS: Record<string, Record<string, Operation>> = {
         requestBody: jsonBody(ref('Ask')),
         parameters: [
           inPath('id'),
-          inQuery('as', { enum: [...OUT_FORMS], default: 'json' }, 'Form of the answer'),
+          asForm(OUT_FORMS, 'json'),
           inQuery(
             'reading',
             { type: 'integer' },
@@ -385,10 +389,7 @@ const PATHS: Record<string, Record<string, Operation>> = {
       },
       [400, 404, 422],
       {
-        parameters: [
-          inPath('id'),
-          inQuery('as', { enum: [...OUT_FORMS], default: 'html' }, 'Form of the answer'),
-        ],
+        parameters: [inPath('id'), asForm(OUT_FORMS, 'html')],
       },
     ),
   },
@@ -403,10 +404,7 @@ const PATHS: Record<string, Record<string, Operation>> = {
       },
       [400, 404, 422],
       {
-        parameters: [
-          inPath('id'),
-          inQuery('as', { enum: [...RECORD_FORMS], default: 'csv' }, 'Form of the answer'),
-        ],
+        parameters: [inPath('id'), asForm(RECORD_FORMS, 'csv')],
       },
     ),
   },

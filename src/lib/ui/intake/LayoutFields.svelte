@@ -2,15 +2,15 @@
   import { MOST_NOTES, type Recipe } from '../../core/read/recipe';
   import type { LayoutChange } from './intake.svelte';
   import OneOf from '../fields/OneOf.svelte';
-  import { FORM_NAMES, type Choices } from '../../core/read/unfold/source';
-  import type { Wanted } from '../../core/read/unfold/unfold';
+  import { FILE_FORM_NAMES, type FileParts } from '../../core/read/unfold/source';
+  import type { PartWanted } from '../../core/read/unfold/unfold';
 
   interface Props {
     recipe: Recipe;
     /** What of the file can be read in place of what is. */
-    choices: Choices;
+    choices: FileParts;
     onchange: (change: LayoutChange) => void;
-    onchoose: (wanted: Wanted) => void;
+    onchoose: (wanted: PartWanted) => void;
   }
   let { recipe, choices, onchange, onchoose }: Props = $props();
   const form = $derived(recipe.source?.form ?? 'delimited');
@@ -44,7 +44,7 @@
 <h2 class="caps">File</h2>
 <div class="fields">
   {#if recipe.source}<p class="wide" data-test="form">
-      This is {FORM_NAMES[form]}{recipe.source.packed
+      This is {FILE_FORM_NAMES[form]}{recipe.source.packed
         ? `, packed (${recipe.source.packed})`
         : ''}.{lines ? '' : ' Its columns say themselves what they are.'}
     </p>{/if}

@@ -2,8 +2,8 @@ import type { Decided, Left } from './desk';
 import { decide, differenceKey, matchRecipe, type Difference } from '../../core/read/refresh';
 import type { Doubt } from '../../core/read/doubts';
 import type { ColumnRecipe, Recipe } from '../../core/read/recipe';
-import type { Choices } from '../../core/read/unfold/source';
-import type { Wanted } from '../../core/read/unfold/unfold';
+import type { FileParts } from '../../core/read/unfold/source';
+import type { PartWanted } from '../../core/read/unfold/unfold';
 import { FromIntake, type PreviewCell, type ToIntake } from '../../worker/intakeMessages';
 
 /** The list a file refreshes. */
@@ -32,7 +32,7 @@ export class IntakeState {
   /** The file read without a list's recipe: all of its columns. */
   file = $state.raw<Recipe | null>(null);
   /** What of the file can be read: the files of a package, the sheets of a workbook. */
-  choices = $state.raw<Choices>({ members: [], parts: [] });
+  choices = $state.raw<FileParts>({ members: [], parts: [] });
   rows = $state.raw<PreviewCell[][]>([]);
   progress = $state(0);
   records = $state(0);
@@ -100,7 +100,7 @@ export class IntakeState {
   }
 
   /** Another file of the package, or another sheet of the workbook: all is found anew. */
-  choose(wanted: Wanted): void {
+  choose(wanted: PartWanted): void {
     this.#settled.clear();
     this.#first = true;
     this.differences = [];

@@ -1,10 +1,10 @@
 import { IntakeError } from '../../errors';
 import { detectEncoding, TextStream } from '../decode';
 import { cutsOf } from './fixedWidth';
-import type { Form } from './source';
+import type { FileForm } from './source';
 
 /** What the first bytes of a file say it is; a package says what is in it only when it is opened. */
-export type Found = Exclude<Form, 'sqlite'> | 'gzip' | 'zip';
+export type Found = Exclude<FileForm, 'sqlite'> | 'gzip' | 'zip';
 
 const begins = (bytes: Uint8Array, ...mark: readonly number[]): boolean =>
   mark.every((byte, k) => bytes[k] === byte);

@@ -1,5 +1,5 @@
 import { IntakeError } from '../../errors';
-import { BLANK, type Grid, type GridCell } from './grid';
+import { BLANK, type CellGrid, type GridCell } from './cellGrid';
 
 /** Columns beyond these would be the keys of something that is no table. */
 const MOST_PATHS = 1000;
@@ -11,7 +11,7 @@ const DEEPEST = 12;
  * Numbers of more digits than a number here can hold stay text, with all of them.
  * @throws IntakeError
  */
-export function jsonGrid(bytes: Uint8Array): Grid {
+export function jsonGrid(bytes: Uint8Array): CellGrid {
   const text = new TextDecoder().decode(bytes).replace(/^\ufeff/, '');
   const records = recordsOf(text);
   const columns = new Map<string, number>();

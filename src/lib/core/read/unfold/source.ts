@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** What a file is, past what it is packed in. */
-export const FORMS = [
+export const FILE_FORMS = [
   'delimited',
   'fixed',
   'workbook',
@@ -10,11 +10,11 @@ export const FORMS = [
   'parquet',
   'sqlite',
 ] as const;
-export type Form = (typeof FORMS)[number];
+export type FileForm = (typeof FILE_FORMS)[number];
 
 /** Where in a file the cells come from, for whatever is more than delimited text: kept in its recipe. */
 export const Source = z.strictObject({
-  form: z.enum(FORMS),
+  form: z.enum(FILE_FORMS),
   packed: z.enum(['gzip', 'zip']).optional(),
   /** The file that was taken out of a package. */
   member: z.string().max(1000).optional(),
@@ -28,7 +28,7 @@ export const Source = z.strictObject({
 export type Source = z.infer<typeof Source>;
 
 /** Words for a person. */
-export const FORM_NAMES: Readonly<Record<Form, string>> = {
+export const FILE_FORM_NAMES: Readonly<Record<FileForm, string>> = {
   delimited: 'delimited text',
   fixed: 'text in columns of fixed width',
   workbook: 'a workbook',
@@ -39,7 +39,7 @@ export const FORM_NAMES: Readonly<Record<Form, string>> = {
 };
 
 /** What a file can be opened from besides what is taken: the sheets of a workbook, the files of a package. */
-export interface Choices {
+export interface FileParts {
   readonly members: readonly string[];
   readonly parts: readonly string[];
 }

@@ -2,7 +2,7 @@ import { IntakeError } from '../../errors';
 import { detectEncoding, HEAD_BYTES, TextStream } from '../decode';
 import { detectLayout, headRows, trimmedRow } from '../layout';
 import { isEmptyRow } from '../split';
-import { rowsAsText } from './grid';
+import { rowsAsText } from './cellGrid';
 import type { Member } from './zip';
 
 /** A file of delimited text as its header and the lines below. */

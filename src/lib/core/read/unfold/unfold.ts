@@ -2,30 +2,30 @@ import { IntakeError } from '../../errors';
 import { doubt, type Doubt } from '../doubts';
 import type { Table } from '../../table/table';
 import { detectForm } from './detect';
-import { gridAsText, rowsAsText, type Grid } from './grid';
+import { gridAsText, rowsAsText, type CellGrid } from './cellGrid';
 import { detectEncoding, HEAD_BYTES, TextStream } from '../decode';
 import { gunzip } from './gzip';
-import type { Choices, Form, Source } from './source';
+import type { FileParts, FileForm, Source } from './source';
 import type { Member } from './zip';
 
 /** A file opened to what can be read: cells of text, or columns that know their types. */
 export interface Unfolded {
   readonly source: Source;
-  readonly choices: Choices;
+  readonly choices: FileParts;
   /** What was seen on the way that a look at the cells would not tell. */
   readonly doubts: readonly Doubt[];
   readonly content:
-    | { readonly kind: 'text'; readonly bytes: Uint8Array; readonly grid: Grid | null }
+    | { readonly kind: 'text'; readonly bytes: Uint8Array; readonly grid: CellGrid | null }
     | { readonly kind: 'typed'; readonly table: Table };
 }
 
 /** Which of several things in a file is wanted: as a list's recipe has it, or as was chosen. */
-export type Wanted = Pick<Source, 'member' | 'part' | 'all' | 'cuts'>;
+export type PartWanted = Pick<Source, 'member' | 'part' | 'all' | 'cuts'>;
 
 /** What is read from bytes; a database is read where it lies. */
-type Readable = Exclude<Form, 'sqlite'>;
+type Readable = Exclude<FileForm, 'sqlite'>;
 
-const NO_CHOICES: Choices = { members: [], parts: [] };
+const NO_PARTS: FileParts = { members: [], parts: [] };
 
 /**
  * Opens whatever is more than delimited text: packed files, workbooks, JSON, Arrow, Parquet. What reads
@@ -38,7 +38,7 @@ const NO_CHOICES: Choices = { members: [], parts: [] };
 export async function unfold(
   bytes: Uint8Array,
   limit: number,
-  wanted: Wanted = {},
+  wanted: PartWanted = {},
   missing: 'refuse' | 'say' = 'refuse',
 ): Promise<Unfolded> {
   if (missing === 'refuse') return unfoldWanted(bytes, limit, wanted);
@@ -53,7 +53,11 @@ export async function unfold(
   }
 }
 
-async function unfoldWanted(bytes: Uint8Array, limit: number, wanted: Wanted): Promise<Unfolded> {
+async function unfoldWanted(
+  bytes: Uint8Array,
+  limit: number,
+  wanted: PartWanted,
+): Promise<Unfolded> {
   const form = detectForm(bytes);
   if (form === 'gzip') {
     const inner = await unfoldForm(innerForm(await gunzip(bytes, limit)), limit, wanted);
@@ -136,14 +140,14 @@ function innerForm(bytes: Uint8Array): { form: Readable; bytes: Uint8Array } {
 async function unfoldForm(
   { form, bytes }: { form: Readable; bytes: Uint8Array },
   limit: number,
-  wanted: Wanted,
+  wanted: PartWanted,
 ): Promise<Unfolded> {
-  const asGrid = (grid: Grid): Unfolded['content'] => ({
+  const asGrid = (grid: CellGrid): Unfolded['content'] => ({
     kind: 'text',
     bytes: gridAsText(grid),
     grid,
   });
-  const plain = { source: { form }, choices: NO_CHOICES, doubts: [] };
+  const plain = { source: { form }, choices: NO_PARTS, doubts: [] };
   switch (form) {
     case 'delimited':
       return { ...plain, content: { kind: 'text', bytes, grid: null } };

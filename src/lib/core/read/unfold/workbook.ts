@@ -3,11 +3,11 @@ import { IntakeError } from '../../errors';
 import { clockTime, DAY_MS, dayNumber, isoDate, isoDateTime } from '../../table/calendar';
 import { counted } from '../../table/format';
 import { doubt, type Doubt } from '../doubts';
-import { BLANK, type Grid, type GridCell } from './grid';
+import { BLANK, type CellGrid, type GridCell } from './cellGrid';
 
 /** A sheet as cells, and what a look at the workbook in its program would not tell. */
-export interface Sheet {
-  readonly grid: Grid;
+export interface OpenedSheet {
+  readonly grid: CellGrid;
   readonly doubts: readonly Doubt[];
 }
 
@@ -17,7 +17,7 @@ export interface Workbook {
   /** The sheet that is taken unless another is asked for: the first that can be seen and holds most cells. */
   readonly main: string;
   /** One of its sheets. */
-  sheet(name: string): Sheet;
+  sheet(name: string): OpenedSheet;
 }
 
 /**
@@ -74,7 +74,7 @@ const cellsIn = (sheet: WorkSheet | undefined): number =>
   rowsOf(sheet).reduce((n, row) => n + (row?.length ?? 0), 0);
 
 /** Cells by rows, without the empty columns before the first that holds something. */
-function gridOf(sheet: WorkSheet, date1904: boolean): Grid {
+function gridOf(sheet: WorkSheet, date1904: boolean): CellGrid {
   const rows = Array.from(rowsOf(sheet), (row): GridCell[] =>
     Array.from(row ?? [], (cell) => (cell ? cellOf(cell, date1904) : BLANK)),
   );

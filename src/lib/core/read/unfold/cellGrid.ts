@@ -17,7 +17,7 @@ export interface GridCell {
 }
 
 /** Rows of cells that know their kinds: a sheet of a workbook, an array of objects. */
-export type Grid = readonly (readonly GridCell[])[];
+export type CellGrid = readonly (readonly GridCell[])[];
 
 export const BLANK: GridCell = { kind: 'blank', text: '' };
 
@@ -28,7 +28,7 @@ const field = (text: string): string =>
 const ROWS = 5000;
 
 /** A grid as delimited text, to be read as any other: commas, double quotes, UTF-8. */
-export const gridAsText = (grid: Grid): Uint8Array =>
+export const gridAsText = (grid: CellGrid): Uint8Array =>
   rowsAsText(grid.map((row) => row.map(({ text }) => text)));
 
 /** Rows of texts as delimited text; shorter ones are filled up. */
@@ -47,7 +47,7 @@ export function rowsAsText(rows: readonly (readonly string[])[]): Uint8Array {
 }
 
 /** Rows of the table itself: below the titles and the header, without empty ones. */
-function recordsOf(grid: Grid, { header, columns }: Recipe): Grid {
+function recordsOf(grid: CellGrid, { header, columns }: Recipe): CellGrid {
   const filled = grid.filter((row) => row.some((cell) => cell.text.trim() !== ''));
   const isHeader = (row: readonly GridCell[]): boolean =>
     columns.every(({ at, source }) => at === null || (row[at]?.text ?? '') === source);
@@ -61,7 +61,7 @@ interface Kinds {
   readonly units: ReadonlySet<string>;
 }
 
-function kindsOf(records: Grid, at: number): Kinds {
+function kindsOf(records: CellGrid, at: number): Kinds {
   const counts = new Map<CellKind, number>();
   const units = new Set<string>();
   for (const row of records) {
@@ -87,7 +87,7 @@ function typeAgreed({ counts }: Kinds): ColumnRecipe['type'] | null {
 /** A recipe in which columns whose cells say what they are need no guess, and which those are. */
 export function asCellsSay(
   recipe: Recipe,
-  grid: Grid,
+  grid: CellGrid,
 ): { recipe: Recipe; decided: ReadonlySet<string> } {
   const records = recordsOf(grid, recipe);
   const decided = new Set<string>();
@@ -115,7 +115,7 @@ export function asCellsSay(
 }
 
 /** Numbers kept as text in columns that are read as numbers, each by its record. */
-export function gridDoubts(recipe: Recipe, grid: Grid): Doubt[] {
+export function gridDoubts(recipe: Recipe, grid: CellGrid): Doubt[] {
   const records = recordsOf(grid, recipe);
   const out: Doubt[] = [];
   for (const column of recipe.columns) {
