@@ -69,13 +69,14 @@ describe('every tally against an older reading', () => {
   });
 
   it('a place in a ranking is a figure of its row, not its name', () => {
-    const [ranked] = movedOf([ranking]).tallies;
+    // Ness was first with 50, and is third with 5.
+    const other = reading(['Holm', 'Ness', 'Outer'], [30, 50, 7]);
+    const [ranked] = movedOf([ranking], undefined, other).tallies;
     expect(ranked.went).toEqual([]);
     expect(ranked.came).toEqual(['Skerry']);
-    expect(ranked.moved.find((m) => m.where === 'Outer')).toMatchObject({
-      before: '7',
-      after: '9',
-    });
+    const ness = ranked.moved.filter((m) => m.where === 'Ness');
+    expect(ness.map(({ before, after }) => [before, after])).toContainEqual(['50', '5']);
+    expect(ness.find((m) => m.title === 'Place')).toMatchObject({ before: '1', after: '3' });
   });
 
   it('records named by number are the same ones in both; nothing moved is said', () => {

@@ -10,6 +10,7 @@ import { parquetWriteBuffer } from 'hyparquet-writer';
 import { describe, expect, it } from 'vitest';
 import { isMissing, isText, isUnread, type Column } from '$lib/core/table/column';
 import { fullCell } from '$lib/core/table/cell';
+import { checkArrowFile } from '$lib/core/table/arrowCheck';
 import { unfold } from '$lib/core/read/unfold/unfold';
 import { BY_ITSELF, readList, type ReadAs } from '../../../cli/input';
 import type { FromDatabase } from '../../../cli/sqlite';
@@ -305,6 +306,19 @@ describe('Arrow and Parquet', () => {
         ['Long', 'text', '', '1', '2', '9007199254740993'],
       ]);
     }
+  });
+
+  it('a file whose footer names records outside of it is refused before they are looked for', () => {
+    const bytes = tableToIPC(new Table({ n: vectorFromArray([1, 2, 3]) }), 'file');
+    const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+    expect(() => checkArrowFile(bytes)).not.toThrow();
+    // The records begin behind the mark of eight bytes: their block says so, then how long they are.
+    const end = bytes.length - 10;
+    const footer = end - view.getInt32(end, true);
+    let block = footer;
+    while (view.getBigInt64(block, true) !== 8n) block++;
+    view.setBigInt64(block + 16, 1n << 40n, true);
+    expect(() => checkArrowFile(bytes)).toThrow(/lies outside/);
   });
 
   it('a Parquet file likewise', async () => {

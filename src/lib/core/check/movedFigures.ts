@@ -54,7 +54,7 @@ export function movedFigures(
     }
     after.columns.forEach((column, at) => {
       const from = columns.get(columnKey(column));
-      if (at < after.labels || from === undefined || from < before.labels) return;
+      if (from === undefined || isLabel(after, at) || isLabel(before, from)) return;
       compared++;
       const [was, is] = [old.cells[from], row.cells[at]];
       if (!isSame(was, is)) moved.push(movedOf(labelOf(after, row), column, was, is, formats));
@@ -72,18 +72,22 @@ export function movedFigures(
 const rowsOf = (table: AnswerTable): FigureRow[] =>
   Array.from({ length: table.length }, (_, n) => table.row(n));
 
-/** A row by the values behind its labels; a place in a ranking is a figure of it, not its name. */
+/** Whether a column names its rows; a place in a ranking is a figure of them, though it stands first. */
+const isLabel = ({ labels, columns }: AnswerTable, at: number): boolean =>
+  at < labels && columns[at].type !== 'rank';
+
+/** A row by the values behind its labels. */
 function keyOf(table: AnswerTable, row: FigureRow): string {
   const keys = keysOfRow(row, table.labels);
-  const named = keys.filter((_, c) => table.columns[c].type !== 'rank');
+  const named = keys.filter((_, c) => isLabel(table, c));
   return JSON.stringify([row.kind, row.level, row.kind === 'others' ? [] : named]);
 }
 
 const columnKey = ({ title, unit, keys }: FigureColumn): string =>
   JSON.stringify([title, unit, keys ?? null]);
 
-function labelOf({ labels, columns }: AnswerTable, { cells }: FigureRow): string {
-  const named = cells.slice(0, labels).filter((_, c) => columns[c].type !== 'rank');
+function labelOf(table: AnswerTable, { cells }: FigureRow): string {
+  const named = cells.filter((_, c) => isLabel(table, c));
   return named.filter((label) => label !== null && label !== '').join(' › ');
 }
 

@@ -48,6 +48,27 @@ describe('measures across columns', () => {
   ] as const)('%s', (measure, want) => expect(across(measure)).toEqual(want));
 });
 
+describe('the second highest of a record', () => {
+  it('is the second of its values in order, whatever order they stand in, and the lead is over it', () => {
+    const row = fc.array(fc.integer({ min: -9, max: 9 }), { minLength: 2, maxLength: 6 });
+    fc.assert(
+      fc.property(row, (values) => {
+        const columns = values.map((value, k) => scalarColumn(`c${k}`, 'number', [value]));
+        const of = (measure: 'second' | 'lead') =>
+          cells(
+            acrossColumn(
+              { length: 1, columns },
+              { measure, columns: columns.map(({ id }) => id) },
+              facts,
+            ),
+          )[0];
+        const [first, second] = values.toSorted((a, b) => b - a);
+        expect([of('second'), of('lead')]).toEqual([String(second), String(first - second)]);
+      }),
+    );
+  });
+});
+
 describe('one thing spread over many columns', () => {
   const column = (id: string, type = 'number', unit = '') => ({ id, type, unit });
   const run = (columns: ReturnType<typeof column>[]): string => likeRun(columns).join('');
