@@ -95,6 +95,8 @@ export const Bench = z.strictObject({
     .max(100)
     .default([]),
   known: z.array(KnownTotal).max(1000).default([]),
+  /** The readings of other lists that the analyst knows, by the names of the lists. */
+  seen: z.record(z.string(), z.int()).optional(),
   report: ReportSettings.default({ title: '', intro: '', paper: 'a4', lying: false }),
   tray: z.array(TrayItem).min(1).max(100),
   /** The tally that is open, by its id. */

@@ -1,4 +1,5 @@
 import type { Column, ScalarColumn } from '../table/column';
+import { usualFormat } from '../table/cell';
 import type { Table } from '../table/table';
 import type { Measure } from '../measure/measure';
 import { looksLikeYears } from '../table/years';
@@ -50,18 +51,6 @@ export function newBench(table: Table, reading: number, setAside: readonly numbe
     ],
     open: 'ledger',
     orders: {},
-    formats: Object.fromEntries(
-      years.map((c) => [
-        c.id,
-        {
-          thousands: false,
-          style: 'plain',
-          currency: '£',
-          scale: 'one',
-          negative: 'minus',
-          decimals: 0,
-        } as const,
-      ]),
-    ),
+    formats: Object.fromEntries(years.map((c) => [c.id, usualFormat(c)])),
   };
 }

@@ -69,12 +69,12 @@ export async function findList(db: Database, id: number) {
   return db.selectFrom('lists').selectAll().where('id', '=', id).executeTakeFirst();
 }
 
-/** The names of all lists that can be read, and when each was read last. */
+/** The names of all lists that can be read, and which reading each has, of when. */
 export const listNames = (db: Database) =>
   db
     .selectFrom('lists')
     .innerJoin('readings', 'readings.id', 'lists.current_reading')
-    .select(['lists.id', 'lists.name', 'readings.read_at as readAt'])
+    .select(['lists.id', 'lists.name', 'readings.id as reading', 'readings.read_at as readAt'])
     .orderBy('lists.name')
     .execute();
 

@@ -442,6 +442,8 @@
   .left {
     background: var(--panel);
     border-right: 1px solid var(--rule);
+    /* What is hidden from the eye within it scrolls with it. */
+    position: relative;
     overflow: auto;
     padding-bottom: 40px;
   }

@@ -2,32 +2,29 @@
   import { broughtAs } from '../../core/prepare/specs';
   import type { BenchState } from './bench.svelte';
 
-  /** Says which other lists were read anew since the bench was last saved, and what of it follows them. */
+  /** Says which other lists were read anew since the analyst last knew them, and what follows them. */
   let { bench }: { bench: BenchState } = $props();
 
-  let seen = $state(false);
-  // Told of the bench as it was opened: what is added here later was added knowing the newer reading.
-  // svelte-ignore state_referenced_locally
-  const told = Object.keys(bench.doc.lists).flatMap((name) => {
-    const list = bench.followed(name);
-    if (!list?.readSince) return [];
-    const brought = bench.doc.joins.filter((j) => j.list === name).flatMap((j) => j.bring);
-    return [{ name, readAt: list.readAt, columns: brought.map(broughtAs) }];
-  });
+  const told = $derived(
+    bench.readAnew.map(({ name, readAt }) => {
+      const brought = bench.doc.joins.filter((j) => j.list === name).flatMap((j) => j.bring);
+      return { name, readAt, columns: brought.map(broughtAs) };
+    }),
+  );
 </script>
 
-{#if told.length && !seen}
+{#if told.length}
   <div class="anew" role="status" data-test="read-anew">
     <ul>
       {#each told as { name, readAt, columns } (name)}
         <li>
-          <b>{name}</b> was read anew on {readAt}, after this bench was last saved. {columns.length
+          <b>{name}</b> was read anew on {readAt}. {columns.length
             ? `${columns.join(', ')} ${columns.length === 1 ? 'follows' : 'follow'} it.`
             : 'What is taken from it follows.'}
         </li>
       {/each}
     </ul>
-    <button type="button" class="act" onclick={() => (seen = true)}>Good</button>
+    <button type="button" class="act" onclick={() => bench.takeNote()}>Good</button>
   </div>
 {/if}
 

@@ -25,6 +25,7 @@ import { EngineClient, Refused } from '../../worker/engineClient';
 import { History } from './history';
 import { findUnsent } from './outbox';
 import { Saver } from './saver.svelte';
+import { seeingAll, seeingNew } from '../../core/bench/seenLists';
 import { StepDraft } from './step.svelte';
 import { TallyFigures } from './tallyFigures.svelte';
 
@@ -42,7 +43,8 @@ export interface BenchFacts {
     readonly id: number;
     readonly name: string;
     readonly follows: boolean;
-    /** The day it was read last, and whether that is after the bench was last saved. */
+    /** Its current reading, the day of it, and whether that is after the bench was last saved. */
+    readonly reading: number;
     readonly readAt: string;
     readonly readSince: boolean;
   }[];
@@ -268,8 +270,8 @@ export class BenchState {
   }
 
   /** The list of the shelf that the bench calls by a name, where what comes from it follows its readings. */
-  followed(name: string): BenchFacts['lists'][number] | null {
-    const source = this.doc.lists[name] ?? this.sourceOf(name);
+  followed(name: string, doc = this.doc): BenchFacts['lists'][number] | null {
+    const source = doc.lists[name] ?? this.sourceOf(name);
     if (source?.list === undefined || source.reading !== undefined) return null;
     return this.facts.lists.find(({ id }) => id === source.list) ?? null;
   }
@@ -403,10 +405,34 @@ export class BenchState {
   /** Changes the document: reckoned, saved, and undone as one step. */
   change(says: string, edit: (doc: Bench) => Bench, drag?: string): void {
     const before = this.doc;
-    const after = edit(before);
-    if (after === before) return;
+    const edited = edit(before);
+    if (edited === before) return;
+    const after = seeingNew(before, edited, this.#currentReadings(edited));
     this.#history.record(says, before, after, drag);
     this.#take(after, says);
+  }
+
+  /** Other lists that were read anew since the analyst last knew them, by the names of the bench. */
+  get readAnew(): readonly { readonly name: string; readonly readAt: string }[] {
+    return Object.keys(this.doc.lists).flatMap((name) => {
+      const list = this.followed(name);
+      if (!list) return [];
+      const seen = this.doc.seen?.[name];
+      // A bench of before says nothing of what was seen: its last save tells.
+      const anew = seen === undefined ? list.readSince : seen !== list.reading;
+      return anew ? [{ name, readAt: list.readAt }] : [];
+    });
+  }
+
+  takeNote(): void {
+    this.change('Take note of what was read anew', (doc) =>
+      seeingAll(doc, this.#currentReadings(doc)),
+    );
+  }
+
+  #currentReadings(doc: Bench): Map<string, number> {
+    const lists = Object.keys(doc.lists).map((name) => [name, this.followed(name, doc)] as const);
+    return new Map(lists.flatMap(([name, list]) => (list ? [[name, list.reading] as const] : [])));
   }
 
   undo(): void {

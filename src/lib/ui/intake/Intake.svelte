@@ -281,6 +281,9 @@
     margin: 40px auto;
     padding: 0 24px;
   }
+  .start p {
+    margin: 0 0 14px;
+  }
   .start h1 {
     font-size: 26px;
     margin: 0 0 8px;
