@@ -99,10 +99,16 @@ export class Page {
   async press(text: string, within = 'body'): Promise<void> {
     // Found and clicked in one go: what was drawn anew in between is looked for again.
     await this.until(`a button “${text}”`, async () => {
-      for (const element of await this.all(
-        `${within} button, ${within} a, ${within} [role=option], ${within} label[data-part=item]`,
-      )) {
-        if (!(await element.isDisplayed()) || (await element.getText()).trim() !== text) continue;
+      // One question to the browser for all of them: a page has hundreds.
+      const named = await this.run<WebElement[]>(
+        `return [...document.querySelectorAll(arguments[0])].filter((e) => e.innerText.trim() === arguments[1])`,
+        ['button', 'a', '[role=option]', 'label[data-part=item]']
+          .map((kind) => `${within} ${kind}`)
+          .join(),
+        text,
+      );
+      for (const element of named) {
+        if (!(await element.isDisplayed())) continue;
         await element.click();
         return true;
       }
