@@ -40,13 +40,17 @@ const text = (table: Table, id: string): TextColumn => columnOf(table, id) as Te
 /** Count, sum, mean, lowest, highest and standard deviation by two text keys. */
 function groupWork(table: Table, records: Int32Array): unknown {
   const key = (id: string) =>
-    groupCodes(columnOf(table, id), {
-      column: id,
-      loose: false,
-      order: { by: 'label', descending: false },
-    });
-  const tree = buildTree(table.length, [key('route'), key('vessel')]);
-  const m = momentsOfGroups(scalar(table, 'fares').values, tree.leafOf, tree.leaves, records, true);
+    finish(
+      groupCodes(columnOf(table, id), {
+        column: id,
+        loose: false,
+        order: { by: 'label', descending: false },
+      }),
+    );
+  const tree = finish(buildTree(table.length, [key('route'), key('vessel')]));
+  const m = finish(
+    momentsOfGroups(scalar(table, 'fares').values, tree.leafOf, tree.leaves, records, true),
+  );
   return Array.from({ length: tree.leaves }, (_, g) => [
     m.count(g),
     m.sum(g),
@@ -170,7 +174,7 @@ function percentiles(): void {
   const route = text(table, 'route');
   const delay = scalar(table, 'fuel').values;
   const ours = (): unknown => {
-    const slices = gather(delay, route.codes, 12, records);
+    const slices = finish(gather(delay, route.codes, 12, records));
     return Array.from({ length: 12 }, (_, g) =>
       quantiles(
         slices.values,

@@ -117,12 +117,16 @@ export class LeadSums {
   #table: Table | null = null;
   #sums = new StepCache<number>(64);
 
-  once(table: Table, key: string, values: Float64Array, records: () => Int32Array): number {
+  *once(table: Table, key: string, values: Float64Array, records: Int32Array): Steps<number> {
     if (this.#table !== table) {
       this.#table = table;
       this.#sums = new StepCache(64);
     }
-    return this.#sums.once(key, () => directTotal(values, records()).total);
+    const known = this.#sums.get(key);
+    if (known !== undefined) return known;
+    const { total } = yield* directTotal(values, records);
+    this.#sums.set(key, total);
+    return total;
   }
 }
 

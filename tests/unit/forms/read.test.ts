@@ -321,6 +321,31 @@ describe('Arrow and Parquet', () => {
     expect(() => checkArrowFile(bytes)).toThrow(/lies outside/);
   });
 
+  it('a file whose records say another length than its footer is refused: a negative one was read for ever', () => {
+    const bytes = tableToIPC(new Table({ n: vectorFromArray([1, 2, 3]) }), 'file');
+    const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+    // The records begin behind the mark of eight bytes.
+    expect(view.getUint32(8, true)).toBe(0xffffffff);
+    view.setInt32(12, -8, true);
+    expect(() => checkArrowFile(bytes)).toThrow(/lies outside/);
+  });
+
+  it('days that no calendar has, and parts of a day, are unread with what was stored', async () => {
+    const DAY = 86_400_000;
+    const day = (ms: number): Date => new Date(ms);
+    const made = {
+      Day: vectorFromArray(
+        [0, 1, 2].map((d) => day(d * DAY)),
+        new DateDay(),
+      ),
+    };
+    const table = new Table(made);
+    // The stored days themselves: a year beyond 9999, the last that there is, one before year 1.
+    table.getChild('Day')?.data[0].values.set([2_932_897, 2_932_896, -719_163]);
+    const { columns } = await readAs('far.arrow', tableToIPC(table, 'file'));
+    expect(columns).toEqual([['Day', 'date', '', '?2932897', '9999-12-31', '?-719163']]);
+  });
+
   it('a Parquet file likewise', async () => {
     const bytes = parquetWriteBuffer({
       columnData: [

@@ -97,8 +97,8 @@ describe('the order of records', () => {
 describe('groups', () => {
   it('never depend on the order of records: equal keys make one', () => {
     const t = textColumn('r', ['b', 'a', null, 'b', 'a']);
-    const codes = groupCodes(t, key('r'));
-    const tree = buildTree(5, [codes]);
+    const codes = finish(groupCodes(t, key('r')));
+    const tree = finish(buildTree(5, [codes]));
     expect(tree.leaves).toBe(3);
     expect(tree.leafOf[0]).toBe(tree.leafOf[3]);
     expect(Array.from({ length: 3 }, (_, g) => groupPath(tree, 0, g)[0]).sort()).toEqual([
@@ -110,8 +110,8 @@ describe('groups', () => {
 
   it('take texts as one that differ in case or outer spaces, when asked', () => {
     const t = textColumn('r', ['Holm', 'holm ', ' HOLM', 'Ness']);
-    expect(groupCodes(t, key('r')).size).toBe(4);
-    const loose = groupCodes(t, key('r', { loose: true }));
+    expect(finish(groupCodes(t, key('r'))).size).toBe(4);
+    const loose = finish(groupCodes(t, key('r', { loose: true })));
     expect(loose.size).toBe(2);
     expect(loose.label(0)).toBe('Holm');
   });
@@ -123,7 +123,7 @@ describe('groups', () => {
       dayNumber(2025, 6, 30),
       null,
     ]);
-    const quarters = groupCodes(t, key('d', { period: 'quarter' }));
+    const quarters = finish(groupCodes(t, key('d', { period: 'quarter' })));
     expect([...quarters.codes].map((c) => quarters.label(c))).toEqual([
       'Jan–Mar 2025',
       'Apr–Jun 2025',
@@ -156,8 +156,10 @@ describe('groups', () => {
               throw new Error('not asked');
             },
           });
-          const small = buildTree(rows.length, [fake(0, 4), fake(1, 6), fake(2, 3)]);
-          const large = buildTree(rows.length, [fake(0, 4_000_000), fake(1, 6), fake(2, 3)]);
+          const small = finish(buildTree(rows.length, [fake(0, 4), fake(1, 6), fake(2, 3)]));
+          const large = finish(
+            buildTree(rows.length, [fake(0, 4_000_000), fake(1, 6), fake(2, 3)]),
+          );
           const distinct = new Set(rows.map(String)).size;
           for (const tree of [small, large]) {
             expect(tree.leaves).toBe(distinct);
@@ -188,7 +190,7 @@ describe('groups', () => {
       'number',
       Array.from({ length }, (_, i) => (i * 7) % 100_000),
     );
-    const tree = buildTree(length, [groupCodes(t, key('n'))]);
+    const tree = finish(buildTree(length, [finish(groupCodes(t, key('n')))]));
     expect(tree.leaves).toBe(100_000);
   });
 });

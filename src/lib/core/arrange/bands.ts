@@ -1,3 +1,4 @@
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import { BadBands } from '../errors';
 import { z } from 'zod';
 import type { Test } from '../scope/condition';
@@ -180,17 +181,20 @@ export function checkBands(bands: readonly SettledBand[]): BandFault[] {
  * The band of each value: 0..bands-1, the number of bands for a value in none of them, -1 for a
  * missing one. A value in several counts in the first of the list.
  */
-export function bandCodes(values: Float64Array, bands: readonly SettledBand[]): Int32Array {
+export function* bandCodes(values: Float64Array, bands: readonly SettledBand[]): Steps<Int32Array> {
   const codes = new Int32Array(values.length);
   const none = bands.length;
   const rising = bands.every(
     (band, k) => k === 0 || (bands[k - 1].to <= band.from && bands[k - 1].from < band.from),
   );
-  for (let i = 0; i < values.length; i++) {
-    const v = values[i];
-    if (v !== v) codes[i] = -1;
-    else codes[i] = rising ? searched(bands, v, none) : first(bands, v, none);
-  }
+  const search = rising ? searchIn(bands) : (v: number): number => first(bands, v, none);
+  yield* inStretches(
+    values.length,
+    (from, to) => {
+      for (let i = from; i < to; i++) codes[i] = values[i] === values[i] ? search(values[i]) : -1;
+    },
+    STRIDE,
+  );
   return codes;
 }
 
@@ -199,17 +203,30 @@ function first(bands: readonly SettledBand[], v: number, none: number): number {
   return none;
 }
 
-/** By halves; at a shared edge the band before may be the one. */
-function searched(bands: readonly SettledBand[], v: number, none: number): number {
-  let low = 0;
-  let high = bands.length;
-  while (low < high) {
-    const mid = (low + high) >>> 1;
-    if (bands[mid].from <= v) low = mid + 1;
-    else high = mid;
-  }
-  if (low > 1 && holds(bands[low - 2], v)) return low - 2;
-  return low > 0 && holds(bands[low - 1], v) ? low - 1 : none;
+/**
+ * Bands in order, by halves; at a shared edge the band before may be the one. Edges stand in arrays
+ * of numbers: looked up in the bands themselves they would cost several times as much.
+ */
+function searchIn(bands: readonly SettledBand[]): (v: number) => number {
+  const n = bands.length;
+  const from = Float64Array.from(bands, (b) => b.from);
+  const to = Float64Array.from(bands, (b) => b.to);
+  const fromIn = Uint8Array.from(bands, (b) => +b.fromIn);
+  const toIn = Uint8Array.from(bands, (b) => +b.toIn);
+  const holdsAt = (k: number, v: number): boolean =>
+    (v > from[k] || (v === from[k] && fromIn[k] === 1)) &&
+    (v < to[k] || (v === to[k] && toIn[k] === 1));
+  return (v) => {
+    let low = 0;
+    let high = n;
+    while (low < high) {
+      const mid = (low + high) >>> 1;
+      if (from[mid] <= v) low = mid + 1;
+      else high = mid;
+    }
+    if (low > 1 && holdsAt(low - 2, v)) return low - 2;
+    return low > 0 && holdsAt(low - 1, v) ? low - 1 : n;
+  };
 }
 
 /** What a value must meet to be in a band. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import type { Condition, Test } from '../scope/condition';
 import { DAY_MS, isoDate } from '../table/calendar';
 import { fullScalar, showScalar } from '../table/cell';
@@ -70,16 +71,16 @@ export const NO_BAND_LABEL = 'in no band';
  * Group codes of a key. Equal keys make one group, wherever their records stand.
  * @param bands the settled bands of a key that has them
  */
-export function groupCodes(
+export function* groupCodes(
   column: Column,
   key: GroupKey,
   bands: readonly SettledBand[] | null = null,
-): GroupCodes {
-  if (isText(column)) return textCodes(column, key);
-  if (bands) return bandedCodes(column, key, bands);
+): Steps<GroupCodes> {
+  if (isText(column)) return yield* textCodes(column, key);
+  if (bands) return yield* bandedCodes(column, key, bands);
   const dated = column.type === 'date' || column.type === 'datetime';
-  if (dated && key.period) return periodCodes(column, key);
-  return scalarCodes(
+  if (dated && key.period) return yield* periodCodes(column, key);
+  return yield* scalarCodes(
     column,
     key.column,
     null,
@@ -110,10 +111,10 @@ function valueTest(column: ScalarColumn, v: number): Test {
 }
 
 /** Dates by period; a group is the days from the first to the last of its period. */
-function periodCodes(column: ScalarColumn, key: GroupKey): GroupCodes {
+function* periodCodes(column: ScalarColumn, key: GroupKey): Steps<GroupCodes> {
   const { period = 'day', calendar } = key;
   const perDay = column.type === 'datetime' ? DAY_MS : 1;
-  return scalarCodes(
+  return yield* scalarCodes(
     column,
     key.column,
     (v) => periodOf(perDay === 1 ? v : Math.floor(v / perDay), period, calendar),
@@ -141,16 +142,16 @@ function periodCodes(column: ScalarColumn, key: GroupKey): GroupCodes {
   );
 }
 
-function bandedCodes(
+function* bandedCodes(
   column: ScalarColumn,
   key: GroupKey,
   bands: readonly SettledBand[],
-): GroupCodes {
+): Steps<GroupCodes> {
   const size = bands.length + 1;
   const bandLabel = (code: number): string =>
     code < bands.length ? bands[code].label : NO_BAND_LABEL;
   return {
-    codes: bandCodes(column.values, bands),
+    codes: yield* bandCodes(column.values, bands),
     size,
     keyType: TEXT_KEYS,
     key: (code) => (code < 0 ? null : bandLabel(code)),
@@ -192,7 +193,7 @@ export function bandCondition(
 /** The form under which loosely equal texts are one. */
 export const looseForm = (text: string): string => text.trim().replace(/\s+/g, ' ').toLowerCase();
 
-function textCodes(column: TextColumn, key: GroupKey): GroupCodes {
+function* textCodes(column: TextColumn, key: GroupKey): Steps<GroupCodes> {
   const { codes: raw, dictionary } = column;
   const is = (values: readonly string[]): Condition =>
     leaf(key.column, { test: 'is', values: [...values], exact: true });
@@ -215,7 +216,10 @@ function textCodes(column: TextColumn, key: GroupKey): GroupCodes {
     return code;
   });
   const labels = spellings.map(([first]) => first.trim());
-  const codes = raw.map((code) => (code < 0 ? -1 : merged[code]));
+  const codes = new Int32Array(raw.length);
+  yield* inStretches(raw.length, (from, to) => {
+    for (let i = from; i < to; i++) codes[i] = raw[i] < 0 ? -1 : merged[raw[i]];
+  });
   return named(
     codes,
     labels.length,
@@ -246,7 +250,7 @@ const named = (
 /** How many neighbouring whole values are looked up in a table instead of a map. */
 const DIRECT = 1 << 20;
 
-function scalarCodes(
+function* scalarCodes(
   column: ScalarColumn,
   ref: string,
   indexOf: ((value: number) => number) | null,
@@ -254,15 +258,23 @@ function scalarCodes(
   where: (index: number) => Condition,
   keyType: KeyType,
   key: (index: number) => string | number,
-): GroupCodes {
+): Steps<GroupCodes> {
   const { values } = column;
   const codes = new Int32Array(values.length);
   const indexes: number[] = [];
   const codeOf = codeTable(values, indexOf, indexes);
-  for (let i = 0; i < values.length; i++) {
-    const v = values[i];
-    codes[i] = v === v ? codeOf(v) : -1;
-  }
+  yield undefined;
+  // Of many values the codes stand in a map.
+  yield* inStretches(
+    values.length,
+    (from, to) => {
+      for (let i = from; i < to; i++) {
+        const v = values[i];
+        codes[i] = v === v ? codeOf(v) : -1;
+      }
+    },
+    STRIDE,
+  );
   const order = Int32Array.from(indexes.keys()).sort((a, b) => indexes[a] - indexes[b]);
   const ranks = new Int32Array(indexes.length);
   order.forEach((code, rank) => (ranks[code] = rank));
@@ -298,7 +310,7 @@ function codeTable(
   for (let i = 0; i < values.length; i++) {
     const v = values[i];
     if (v !== v) continue;
-    if (v % 1 !== 0) return codeOfIndex;
+    if (Math.floor(v) !== v) return codeOfIndex;
     if (v < min) min = v;
     if (v > max) max = v;
   }

@@ -1,4 +1,6 @@
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import type { GroupCodes } from './groupCodes';
+import { orderRead } from '../table/recordOrder';
 
 /** The groups of one level, numbered 0..size-1. */
 export interface TreeLevel {
@@ -22,25 +24,34 @@ export interface GroupTree {
 const DIRECT = 1 << 22;
 
 /** Builds the tree over all records of the list; selections only leave groups empty. */
-export function buildTree(length: number, keys: readonly GroupCodes[]): GroupTree {
+export function* buildTree(length: number, keys: readonly GroupCodes[]): Steps<GroupTree> {
   if (keys.length === 0) return { keys, levels: [], leafOf: new Int32Array(length), leaves: 1 };
-  if (keys.length === 1) return treeOfOne(keys[0]);
+  if (keys.length === 1) return yield* treeOfOne(keys[0]);
   const combinations = keys.reduce((n, key) => n * (key.size + 1), 1);
   const { leafOf, codes } =
-    combinations <= DIRECT ? numberDirectly(length, keys, combinations) : numberByMap(length, keys);
+    combinations <= DIRECT
+      ? yield* numberDirectly(length, keys, combinations)
+      : yield* numberByMap(length, keys);
   return { keys, levels: levelsOf(keys.length, codes), leafOf, leaves: codes[0].length };
 }
 
 /** One key: its codes are the leaves, with one more for the blank where there is any. */
-function treeOfOne(key: GroupCodes): GroupTree {
+function* treeOfOne(key: GroupCodes): Steps<GroupTree> {
   const { codes, size } = key;
   const blank = codes.includes(-1);
+  let leafOf = codes;
+  if (blank) {
+    const own = (leafOf = new Int32Array(codes.length));
+    yield* inStretches(codes.length, (from, to) => {
+      for (let i = from; i < to; i++) own[i] = codes[i] < 0 ? size : codes[i];
+    });
+  }
   const leaves = blank ? size + 1 : size;
   const code = Int32Array.from({ length: leaves }, (_, leaf) => (leaf === size ? -1 : leaf));
   return {
     keys: [key],
     levels: [{ size: leaves, parent: new Int32Array(leaves), code }],
-    leafOf: blank ? codes.map((c) => (c < 0 ? size : c)) : codes,
+    leafOf,
     leaves,
   };
 }
@@ -52,7 +63,11 @@ interface Leaves {
 }
 
 /** One pass: the combination of a record's codes, counted from the blank's 0, is a place in a table. */
-function numberDirectly(length: number, keys: readonly GroupCodes[], combinations: number): Leaves {
+function* numberDirectly(
+  length: number,
+  keys: readonly GroupCodes[],
+  combinations: number,
+): Steps<Leaves> {
   // Leaves are one higher in the table, so that its zeros mean "not met yet".
   const number = new Int32Array(combinations);
   const met: number[] = [];
@@ -60,21 +75,25 @@ function numberDirectly(length: number, keys: readonly GroupCodes[], combination
   if (keys.length === 2) {
     const [first, second] = [keys[0].codes, keys[1].codes];
     const step = keys[1].size + 1;
-    for (let i = 0; i < length; i++) {
-      const place = (first[i] + 1) * step + second[i] + 1;
-      let leaf = number[place];
-      if (leaf === 0) number[place] = leaf = met.push(place);
-      leafOf[i] = leaf - 1;
-    }
+    yield* inStretches(length, (from, to) => {
+      for (let i = from; i < to; i++) {
+        const place = (first[i] + 1) * step + second[i] + 1;
+        let leaf = number[place];
+        if (leaf === 0) number[place] = leaf = met.push(place);
+        leafOf[i] = leaf - 1;
+      }
+    });
   } else {
-    for (const { codes, size } of keys)
-      for (let i = 0; i < length; i++) leafOf[i] = leafOf[i] * (size + 1) + codes[i] + 1;
-    for (let i = 0; i < length; i++) {
-      const place = leafOf[i];
-      let leaf = number[place];
-      if (leaf === 0) number[place] = leaf = met.push(place);
-      leafOf[i] = leaf - 1;
-    }
+    yield* inStretches(length, (from, to) => {
+      for (const { codes, size } of keys)
+        for (let i = from; i < to; i++) leafOf[i] = leafOf[i] * (size + 1) + codes[i] + 1;
+      for (let i = from; i < to; i++) {
+        const place = leafOf[i];
+        let leaf = number[place];
+        if (leaf === 0) number[place] = leaf = met.push(place);
+        leafOf[i] = leaf - 1;
+      }
+    });
   }
   const codes: number[][] = keys.map(() => []);
   for (const place of met)
@@ -86,24 +105,32 @@ function numberDirectly(length: number, keys: readonly GroupCodes[], combination
 }
 
 /** Key by key: pairs of the group so far and the next code are numbered as they are met. */
-function numberByMap(length: number, keys: readonly GroupCodes[]): Leaves {
+function* numberByMap(length: number, keys: readonly GroupCodes[]): Steps<Leaves> {
   let leafOf = new Int32Array(length);
   let codes: number[][] = [];
   for (const key of keys) {
     const number = new Map<number, number>();
-    const above = leafOf;
-    const longer: number[][] = [...codes.map(() => []), []] as number[][];
-    leafOf = new Int32Array(length);
-    for (let i = 0; i < length; i++) {
-      const pair = above[i] * (key.size + 1) + key.codes[i] + 1;
-      let leaf = number.get(pair);
-      if (leaf === undefined) {
-        number.set(pair, (leaf = number.size));
-        codes.forEach((of, k) => longer[k].push(of[above[i]]));
-        longer[longer.length - 1].push(key.codes[i]);
-      }
-      leafOf[i] = leaf;
-    }
+    const [above, shorter] = [leafOf, codes];
+    const longer: number[][] = [...shorter.map(() => []), []] as number[][];
+    const next = new Int32Array(length);
+    // A map of many pairs takes its time.
+    yield* inStretches(
+      length,
+      (from, to) => {
+        for (let i = from; i < to; i++) {
+          const pair = above[i] * (key.size + 1) + key.codes[i] + 1;
+          let leaf = number.get(pair);
+          if (leaf === undefined) {
+            number.set(pair, (leaf = number.size));
+            shorter.forEach((of, k) => longer[k].push(of[above[i]]));
+            longer[longer.length - 1].push(key.codes[i]);
+          }
+          next[i] = leaf;
+        }
+      },
+      STRIDE / 2,
+    );
+    leafOf = next;
     codes = longer;
   }
   return { leafOf, codes };
@@ -153,11 +180,11 @@ export function layoutLeaves(tree: GroupTree): LeafLayout {
   const depth = tree.levels.length;
   const place = new Int32Array(tree.leaves);
   if (depth === 0) return { place, first: [], end: [] };
-  let ranks = sequence(tree.levels[0].size);
+  let ranks = orderRead(tree.levels[0].size);
   for (let l = 1; l < depth; l++) {
     const { parent, size } = tree.levels[l];
     const above = ranks;
-    const order = sequence(size).sort((a, b) => above[parent[a]] - above[parent[b]] || a - b);
+    const order = orderRead(size).sort((a, b) => above[parent[a]] - above[parent[b]] || a - b);
     ranks = new Int32Array(size);
     order.forEach((group, rank) => (ranks[group] = rank));
   }
@@ -172,9 +199,6 @@ export function layoutLeaves(tree: GroupTree): LeafLayout {
   }
   return { place, first, end };
 }
-
-const sequence = (length: number): Int32Array<ArrayBuffer> =>
-  Int32Array.from({ length }, (_, i) => i);
 
 /** The values behind the labels from the first level down to a group. */
 export function groupKeys(

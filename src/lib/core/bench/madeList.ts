@@ -5,7 +5,6 @@ import { reshape, takingAll } from '../prepare/reshape';
 import { ColumnRecipe, Recipe } from '../read/recipe';
 import { MEASURES } from '../measure/measure';
 import type { Steps } from '../steps/steps';
-import { has } from '../table/bitset';
 import { isText, type Column } from '../table/column';
 import { namesOf, type Table } from '../table/table';
 import { resultTable } from '../tally/resultTable';
@@ -14,6 +13,7 @@ import { kindOf } from '../tally/kinds';
 import { questionOf } from './askOf';
 import type { Bench } from './document';
 import type { Making } from './origin';
+import { inOrder } from '../table/recordOrder';
 
 /** A list made of another. */
 export interface MadeList {
@@ -37,7 +37,7 @@ function ofRecords(stood: Stand, make: Extract<Making, { of: 'records' }>): Made
   const { table, counted, order } = stood.base;
   const [fault] = make.records === 'counted' ? stood.faults : [];
   if (fault) throw new MadeListRefused(`${fault.message} ${fault.remedy}`.trim());
-  const records = make.records === 'all' ? order : order.filter((i) => has(counted, i));
+  const records = make.records === 'all' ? order : inOrder(order, counted);
   const asTheyAre = records.length === table.length && stood.base.sort.length === 0;
   const taken = asTheyAre ? table : takingAll(table, records);
   const made = make.reshape.reduce(reshape, taken);

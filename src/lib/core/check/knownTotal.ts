@@ -4,6 +4,7 @@ import type { ScalarColumn } from '../table/column';
 import { showScalar } from '../table/cell';
 import type { LadderResult } from '../scope/ladder';
 import { directTotal } from '../measure/compensated';
+import { finish } from '../steps/steps';
 
 /** One thing that would explain a difference, with the records concerned. */
 export interface Explanation {
@@ -165,7 +166,7 @@ function removedSums({
     if (which.length)
       out.push({
         says: says(which.length),
-        total: sign * directTotal(column.values, which).total,
+        total: sign * finish(directTotal(column.values, which)).total,
         records: [...which.subarray(0, 200)],
         ...(remedy && (remedy.do === 'switchOff' || which.length <= 200) && { remedy }),
       });
@@ -197,7 +198,7 @@ function removedSums({
   if (embedded.length)
     out.push({
       says: `The ${counted(embedded.length, 'record')} that ${embedded.length === 1 ? 'looks like a total' : 'look like totals'} inside the list, counted with the rest,`,
-      total: -directTotal(column.values, Int32Array.from(embedded)).total,
+      total: -finish(directTotal(column.values, Int32Array.from(embedded))).total,
       records: embedded,
       remedy: { do: 'setAside' },
     });

@@ -1,4 +1,4 @@
-import { civil, daysInMonth, dayNumber, DAY_MS } from '../table/calendar';
+import { civil, daysInMonth, dayNumber, DAY_MS, FIRST_DAY, LAST_DAY } from '../table/calendar';
 import type { ExtractField, IntervalUnit } from './ast';
 
 /**
@@ -13,9 +13,6 @@ export const UNIT_MS: Record<'DAY' | 'HOUR' | 'MINUTE' | 'SECOND', number> = {
   MINUTE: 60_000,
   SECOND: 1000,
 };
-
-const FIRST = dayNumber(1, 1, 1);
-const LAST = dayNumber(9999, 12, 31);
 
 /** A day moved by months: the same day of the month, or the month's last where it is shorter. */
 export function addMonths(day: number, months: number): number {
@@ -33,7 +30,7 @@ export function shifted(type: MomentType, value: number, months: number, units: 
   const day = Math.floor(value / perDay);
   const moved = months ? addMonths(day, months) * perDay + (value - day * perDay) : value;
   const out = moved + units;
-  return out >= FIRST * perDay && out < (LAST + 1) * perDay ? out : NaN;
+  return out >= FIRST_DAY * perDay && out < (LAST_DAY + 1) * perDay ? out : NaN;
 }
 
 /** left − right in a unit: whole months and years that have passed; the rest with a fraction. */

@@ -1,3 +1,5 @@
+import { inStretches, type Steps } from '../steps/steps';
+
 /**
  * A sum that keeps the low parts that additions lose and adds them at the end (Neumaier 1974, with
  * Knuth's two-sum, which needs no branch). A sum past the range of doubles has no meaningful low part.
@@ -34,17 +36,42 @@ export interface DirectTotal {
 }
 
 /** Sum, count and magnitude of the values that are there. */
-export function directTotal(values: Float64Array, records: Int32Array): DirectTotal {
-  const sum = new CompensatedSum();
-  let [magnitude, n] = [0, 0];
-  for (let k = 0; k < records.length; k++) {
+export function* directTotal(values: Float64Array, records: Int32Array): Steps<DirectTotal> {
+  let so: Running = { high: 0, low: 0, magnitude: 0, n: 0 };
+  yield* inStretches(records.length, (from, to) => {
+    so = addStretch(so, values, records, from, to);
+  });
+  const { high, low, magnitude, n } = so;
+  return { total: Number.isFinite(low) ? high + low : high, values: n, magnitude };
+}
+
+interface Running {
+  readonly high: number;
+  readonly low: number;
+  readonly magnitude: number;
+  readonly n: number;
+}
+
+/** The compensated sum written out: a call for each record would cost as much again. */
+function addStretch(
+  before: Running,
+  values: Float64Array,
+  records: Int32Array,
+  from: number,
+  to: number,
+): Running {
+  let { high, low, magnitude, n } = before;
+  for (let k = from; k < to; k++) {
     const x = values[records[k]];
     if (x !== x) continue;
-    sum.add(x);
+    const t = high + x;
+    const b = t - high;
+    low += high - (t - b) + (x - b);
+    high = t;
     magnitude += x < 0 ? -x : x;
     n++;
   }
-  return { total: sum.value, values: n, magnitude };
+  return { high, low, magnitude, n };
 }
 
 /** How far rounding may take a sum apart from its parts. */

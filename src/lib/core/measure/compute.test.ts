@@ -150,7 +150,7 @@ describe('merging parts equals the whole', () => {
 describe('NIST StRD, univariate', () => {
   const moments = (values: readonly number[]) => {
     const v = Float64Array.from(values);
-    return momentsOfGroups(v, new Int32Array(v.length), 1, Int32Array.from(v.keys()), true);
+    return finish(momentsOfGroups(v, new Int32Array(v.length), 1, Int32Array.from(v.keys()), true));
   };
   /** NumAcc2..4: a start value, then so many pairs around it. */
   const pairs = (middle: number, a: number, b: number) => [

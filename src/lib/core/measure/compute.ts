@@ -1,15 +1,15 @@
 import { columnFor } from '../expression/columnFor';
-import type { Steps } from '../steps/steps';
+import { inStretches, type Steps } from '../steps/steps';
 import { isNumeric, isText, type Column } from '../table/column';
 import { distinctCounts, fitsMarks, markDistinct } from './distinct';
 import { extremesAt } from './extremes';
 import { fromMoments, momentsNeeded, type MomentsNeeded } from './fromMoments';
-import { fromSlice } from './fromSlices';
+import { fromSlices } from './fromSlices';
 import { addUp, totalGrouping, type Grouping } from './grouping';
 import type { Measure, MeasureKind } from './measure';
 import { Moments, momentsOfGroups, sumsOfGroups } from './moments';
 import type { FiguresOf, Leafed } from './leafed';
-import { gather, regroup } from './slices';
+import { gather, regroup, type Slices } from './slices';
 import { valuesOf } from './valuesOf';
 import { weightedMeans } from './weighted';
 
@@ -38,7 +38,9 @@ export function* computeWithMoments(
   const figures = yield* figuresOf(work, groupings, measures);
   const moments: (Moments | null)[][] = [];
   for (const grouping of groupings) {
-    moments.push(measures.map((measure) => work.restingOf(measure, grouping)));
+    const found: (Moments | null)[] = [];
+    for (const measure of measures) found.push(yield* work.restingOf(measure, grouping));
+    moments.push(found);
     yield undefined;
   }
   return { figures, moments };
@@ -51,20 +53,26 @@ function* figuresOf(
 ): Steps<Float64Array[][]> {
   const out: Float64Array[][] = groupings.map(() => []);
   for (let k = 0; k < measures.length; k++) {
-    const figures = work.figuresOf(measures[k]);
+    const figures = yield* work.figuresOf(measures[k]);
     yield (k + 0.5) / measures.length;
     for (let g = 0; g < groupings.length; g++) {
-      out[g].push(figures(groupings[g], g));
+      out[g].push(yield* settled(figures(groupings[g])));
       yield (k + 0.5 + (0.5 * (g + 1)) / groupings.length) / measures.length;
     }
   }
   return out;
 }
 
+function* settled(figures: ReturnType<FiguresOf>): Steps<Float64Array> {
+  return figures instanceof Float64Array ? figures : yield* figures;
+}
+
 /** Counts of the selection's records in each leaf. */
-export function countLeaves({ records, leafOf, leaves }: Leafed): Float64Array {
+export function* countLeaves({ records, leafOf, leaves }: Leafed): Steps<Float64Array> {
   const counts = new Float64Array(leaves);
-  for (let k = 0; k < records.length; k++) counts[leafOf[records[k]]]++;
+  yield* inStretches(records.length, (from, to) => {
+    for (let k = from; k < to; k++) counts[leafOf[records[k]]]++;
+  });
   return counts;
 }
 
@@ -77,6 +85,8 @@ class Work {
   readonly #total: Grouping;
   readonly #moments = new Map<string, Moments>();
   #counts: Float64Array | null = null;
+  /** The values of the column met last, by leaf, and by grouping as far as any was asked for. */
+  #values: { column: Column; byLeaf: Slices; byGroup: Map<Grouping, Slices> } | null = null;
 
   constructor(
     readonly input: Leafed,
@@ -88,21 +98,22 @@ class Work {
     this.#total = totalGrouping(input.leaves);
   }
 
-  figuresOf(measure: Measure): FiguresOf {
+  *figuresOf(measure: Measure): Steps<FiguresOf> {
     const { kind } = measure;
-    if (kind === 'recordsOfTotal')
-      return this.#share((grouping) => addUp(this.#leafCounts(), grouping), false);
-    if (kind === 'recordsOfParent')
-      return this.#share((grouping) => addUp(this.#leafCounts(), grouping), true);
-    if (kind === 'records' || measure.column === undefined)
-      return (grouping) => addUp(this.#leafCounts(), grouping);
+    if (kind.startsWith('records') || measure.column === undefined) {
+      const counts = yield* this.#leafCounts();
+      const records = (grouping: Grouping): Float64Array => addUp(counts, grouping);
+      return kind === 'recordsOfTotal' || kind === 'recordsOfParent'
+        ? this.#share(records, kind === 'recordsOfParent')
+        : records;
+    }
     const column = columnFor(this.input.table, measure.column);
     switch (kind) {
       case 'first':
       case 'last':
-        return this.#edges(column, kind);
+        return yield* this.#edges(column, kind);
       case 'weightedMean':
-        return weightedMeans(
+        return yield* weightedMeans(
           this.input,
           column,
           columnFor(this.input.table, measure.other ?? measure.column),
@@ -111,7 +122,7 @@ class Work {
       case 'atMax':
       case 'minTies':
       case 'maxTies':
-        return extremesAt(
+        return yield* extremesAt(
           this.input,
           column,
           measure.other === undefined ? column : columnFor(this.input.table, measure.other),
@@ -119,19 +130,20 @@ class Work {
         );
       case 'blanks':
       case 'unread':
-        return this.#missing(column, kind);
+        return yield* this.#missing(column, kind);
       case 'shareOfTotal':
-        return this.#share((grouping) => this.#sums(column, grouping), false);
-      case 'shareOfParent':
-        return this.#share((grouping) => this.#sums(column, grouping), true);
+      case 'shareOfParent': {
+        const moments = yield* this.#momentsOf(column, 'sums');
+        return this.#share((grouping) => sumsOf(moments, grouping), kind === 'shareOfParent');
+      }
       case 'distinct':
         if (isText(column) && fitsMarks(this.input.leaves, column)) {
-          const marks = markDistinct(this.input, column);
+          const marks = yield* markDistinct(this.input, column);
           return (grouping) => distinctCounts(marks, column.dictionary.length, grouping);
         }
     }
     if (fromMoments(kind, new Moments(1), 0) !== null) {
-      const moments = this.#momentsOf(column, this.#neededOf(column, kind));
+      const moments = yield* this.#momentsOf(column, this.#neededOf(column, kind));
       return (grouping) => {
         const merged = mergeInto(moments, grouping);
         return Float64Array.from(
@@ -140,15 +152,15 @@ class Work {
         );
       };
     }
-    return this.#slices(measure, column);
+    return yield* this.#bySlices(measure, column);
   }
 
   /** The moments behind a sum or a mean of numbers, by group; null for what no single record carries. */
-  restingOf({ kind, column: ref }: Measure, grouping: Grouping): Moments | null {
+  *restingOf({ kind, column: ref }: Measure, grouping: Grouping): Steps<Moments | null> {
     if (ref === undefined || (kind !== 'sum' && kind !== 'mean')) return null;
     const column = columnFor(this.input.table, ref);
     if (!isNumeric(column)) return null;
-    return mergeInto(this.#momentsOf(column, this.#neededOf(column, kind)), grouping);
+    return mergeInto(yield* this.#momentsOf(column, this.#neededOf(column, kind)), grouping);
   }
 
   /** The most that any of the measures asks of a column, so that one pass serves them all. */
@@ -161,11 +173,11 @@ class Work {
     return NEEDED[most];
   }
 
-  #leafCounts(): Float64Array {
-    return (this.#counts ??= this.input.counts ?? countLeaves(this.input));
+  *#leafCounts(): Steps<Float64Array> {
+    return (this.#counts ??= this.input.counts ?? (yield* countLeaves(this.input)));
   }
 
-  #momentsOf(column: Column, needed: MomentsNeeded): Moments {
+  *#momentsOf(column: Column, needed: MomentsNeeded): Steps<Moments> {
     const enough = NEEDED.slice(NEEDED.indexOf(needed));
     for (const more of enough) {
       const known = this.#moments.get(`${column.id}\n${more}`);
@@ -175,15 +187,10 @@ class Work {
     const { values } = valuesOf(column);
     const moments =
       needed === 'sums'
-        ? sumsOfGroups(values, leafOf, leaves, records)
-        : momentsOfGroups(values, leafOf, leaves, records, needed === 'squares');
+        ? yield* sumsOfGroups(values, leafOf, leaves, records)
+        : yield* momentsOfGroups(values, leafOf, leaves, records, needed === 'squares');
     this.#moments.set(`${column.id}\n${needed}`, moments);
     return moments;
-  }
-
-  #sums(column: Column, grouping: Grouping): Float64Array {
-    const merged = mergeInto(this.#momentsOf(column, 'sums'), grouping);
-    return Float64Array.from({ length: grouping.size }, (_, g) => merged.sum(g));
   }
 
   /** A group's part of the whole, or of the group above it; of itself where there is none above. */
@@ -200,28 +207,33 @@ class Work {
     };
   }
 
-  #missing(column: Column, kind: 'blanks' | 'unread'): FiguresOf {
+  *#missing(column: Column, kind: 'blanks' | 'unread'): Steps<FiguresOf> {
     const unread = new Float64Array(this.input.leaves);
     if (!isText(column) && column.unread.size > 0)
       for (const i of this.input.records) if (column.unread.has(i)) unread[this.input.leafOf[i]]++;
     if (kind === 'unread') return (grouping) => addUp(unread, grouping);
-    const moments = this.#momentsOf(column, 'sums');
-    const blank = this.#leafCounts().map((n, leaf) => n - moments.count(leaf) - unread[leaf]);
+    const moments = yield* this.#momentsOf(column, 'sums');
+    const counts = yield* this.#leafCounts();
+    const blank = counts.map((n, leaf) => n - moments.count(leaf) - unread[leaf]);
     return (grouping) => addUp(blank, grouping);
   }
 
   /** The first or last value that is there, in the current order. */
-  #edges(column: Column, kind: 'first' | 'last'): FiguresOf {
+  *#edges(column: Column, kind: 'first' | 'last'): Steps<FiguresOf> {
     const { ordered, leafOf, leaves } = this.input;
     const place = new Float64Array(leaves).fill(-1);
     const step = kind === 'first' ? 1 : -1;
     const has = isText(column)
       ? (i: number): boolean => column.codes[i] >= 0
       : (i: number): boolean => column.values[i] === column.values[i];
-    for (let n = 0, k = step > 0 ? 0 : ordered.length - 1; n < ordered.length; n++, k += step) {
-      const leaf = leafOf[ordered[k]];
-      if (place[leaf] < 0 && has(ordered[k])) place[leaf] = n;
-    }
+    const first = step > 0 ? 0 : ordered.length - 1;
+    yield* inStretches(ordered.length, (from, to) => {
+      for (let n = from; n < to; n++) {
+        const record = ordered[first + step * n];
+        const leaf = leafOf[record];
+        if (place[leaf] < 0 && has(record)) place[leaf] = n;
+      }
+    });
     return (grouping) => {
       const nearest = new Float64Array(grouping.size).fill(Infinity);
       grouping.of.forEach((g, leaf) => {
@@ -235,21 +247,30 @@ class Work {
     };
   }
 
-  /** Measures that need the values themselves: gathered once by leaf. */
-  #slices(measure: Measure, column: Column): FiguresOf {
+  /** Measures that need the values themselves: gathered once for those of one column in a row. */
+  *#bySlices(measure: Measure, column: Column): Steps<FiguresOf> {
     const { leafOf, leaves, records } = this.input;
     const view = valuesOf(column);
-    const slices = gather(view.values, leafOf, leaves, records);
+    if (this.#values?.column !== column) {
+      const byLeaf = yield* gather(view.values, leafOf, leaves, records);
+      this.#values = { column, byLeaf, byGroup: new Map() };
+    }
+    const { byLeaf, byGroup } = this.#values;
     const counts = measure.kind === 'distinct' || measure.kind === 'modeTies';
     const decode = (v: number): number => (view.codeOf && !counts && v === v ? view.codeOf(v) : v);
-    return (grouping) => {
-      const { values, start } = regroup(slices, grouping);
-      return Float64Array.from({ length: grouping.size }, (_, g) =>
-        decode(fromSlice(measure, values, start[g], start[g + 1])),
-      );
+    return function* (grouping) {
+      let slices = byGroup.get(grouping);
+      if (!slices) byGroup.set(grouping, (slices = yield* regroup(byLeaf, grouping)));
+      yield undefined;
+      return (yield* fromSlices(measure, slices)).map(decode);
     };
   }
 }
+
+const sumsOf = (moments: Moments, grouping: Grouping): Float64Array => {
+  const merged = mergeInto(moments, grouping);
+  return Float64Array.from({ length: grouping.size }, (_, g) => merged.sum(g));
+};
 
 function mergeInto(moments: Moments, grouping: Grouping): Moments {
   const out = new Moments(grouping.size);

@@ -58,7 +58,7 @@ function* gridOf(values: Float64Array): Steps<Grid | null> {
     const v = values[k];
     if (v < lo) lo = v;
     if (v > hi) hi = v;
-    if ((k & (8 * STRIDE - 1)) === 8 * STRIDE - 1) yield undefined;
+    if ((k & (4 * STRIDE - 1)) === 4 * STRIDE - 1) yield undefined;
   }
   const first = Math.round(lo * scale);
   const size = Math.round(hi * scale) - first + 1;

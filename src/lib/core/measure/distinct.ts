@@ -1,3 +1,4 @@
+import { inStretches, type Steps } from '../steps/steps';
 import type { TextColumn } from '../table/column';
 import type { Grouping } from './grouping';
 import type { Leafed } from './leafed';
@@ -9,15 +10,20 @@ export const fitsMarks = (leaves: number, column: TextColumn): boolean =>
   leaves * column.dictionary.length <= MOST;
 
 /** One byte for each leaf and text, 1 where the text occurs. Marks of leaves merge by "or". */
-export function markDistinct({ records, leafOf, leaves }: Leafed, column: TextColumn): Uint8Array {
+export function* markDistinct(
+  { records, leafOf, leaves }: Leafed,
+  column: TextColumn,
+): Steps<Uint8Array> {
   const { codes, dictionary } = column;
   const texts = dictionary.length;
   const marks = new Uint8Array(leaves * texts);
-  for (let k = 0; k < records.length; k++) {
-    const i = records[k];
-    const code = codes[i];
-    if (code >= 0) marks[leafOf[i] * texts + code] = 1;
-  }
+  yield* inStretches(records.length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const i = records[k];
+      const code = codes[i];
+      if (code >= 0) marks[leafOf[i] * texts + code] = 1;
+    }
+  });
   return marks;
 }
 

@@ -1,3 +1,4 @@
+import { inStretches, type Steps } from '../steps/steps';
 import { isText, type Column } from '../table/column';
 import type { FiguresOf, Leafed } from './leafed';
 import { valuesOf } from './valuesOf';
@@ -7,29 +8,31 @@ import { valuesOf } from './valuesOf';
  * current order on a tie; and how many records tie there. Merges: the further value wins, on equal
  * ones the earlier place, and ties add up.
  */
-export function extremesAt(
+export function* extremesAt(
   { ordered, leafOf, leaves }: Leafed,
   column: Column,
   shown: Column,
   kind: 'atMin' | 'atMax' | 'minTies' | 'maxTies',
-): FiguresOf {
+): Steps<FiguresOf> {
   const { values } = valuesOf(column);
   const sign = kind === 'atMin' || kind === 'minTies' ? -1 : 1;
   const best = new Float64Array(leaves).fill(NaN);
   const place = new Int32Array(leaves);
   const ties = new Float64Array(leaves);
-  for (let k = 0; k < ordered.length; k++) {
-    const i = ordered[k];
-    const v = values[i] * sign;
-    if (v !== v) continue;
-    const leaf = leafOf[i];
-    if (v === best[leaf]) ties[leaf]++;
-    else if (!(v < best[leaf])) {
-      best[leaf] = v;
-      place[leaf] = k;
-      ties[leaf] = 1;
+  yield* inStretches(ordered.length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const i = ordered[k];
+      const v = values[i] * sign;
+      if (v !== v) continue;
+      const leaf = leafOf[i];
+      if (v === best[leaf]) ties[leaf]++;
+      else if (!(v < best[leaf])) {
+        best[leaf] = v;
+        place[leaf] = k;
+        ties[leaf] = 1;
+      }
     }
-  }
+  });
   return ({ size, of }) => {
     const top = new Float64Array(size).fill(NaN);
     const at = new Int32Array(size);

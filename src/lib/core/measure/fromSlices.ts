@@ -1,78 +1,126 @@
-import { byQuantiles, type Measure } from './measure';
+import { STRIDE, type Steps } from '../steps/steps';
+import { byQuantiles, type Measure, type MeasureKind } from './measure';
 import { quantileBy, type Definition } from './quantileDefinitions';
-import { quantiles } from './quantile';
+import { quantiles, quantilesInParts } from './quantile';
+import type { Slices } from './slices';
+import { sortedInParts } from './sorted';
 
-/**
- * A measure that needs the values themselves, values[from..to-1]; NaN: none. They are moved about.
- * Sources: skewness and kurtosis as G1, G2 and g1, g2 in Joanes and Gill (1998).
- */
+/** Beyond so many values of one group there is a pause within it. */
+const MANY = 4 * STRIDE;
+
+/** A measure that needs the values themselves, of every group; NaN: none. They are moved about. */
+export function* fromSlices(measure: Measure, { values, start }: Slices): Steps<Float64Array> {
+  const out = new Float64Array(start.length - 1);
+  let paused = 0;
+  for (let g = 0; g < out.length; g++) {
+    const [from, to] = [start[g], start[g + 1]];
+    out[g] =
+      to - from > MANY
+        ? yield* fromMany(measure, values.subarray(from, to))
+        : fromSlice(measure, values, from, to);
+    if (to - paused > STRIDE) {
+      paused = to;
+      yield undefined;
+    }
+  }
+  return out;
+}
+
+/** A measure of values[from..to-1], which are moved about; NaN: none. */
 export function fromSlice(
   measure: Measure,
   values: Float64Array,
   from: number,
   to: number,
 ): number {
-  const { definition } = measure;
-  if (definition !== undefined && definition !== 7 && byQuantiles(measure.kind))
-    return byDefinition(measure, values.subarray(from, to).sort(), definition as Definition);
-  const q = (p: number): number => quantiles(values, from, to, [p])[0];
-  switch (measure.kind) {
+  if (needsOrder(measure)) return fromOrdered(measure, values.subarray(from, to).sort());
+  const shares = sharesOf(measure);
+  return fromValues(measure, values, from, to, shares && quantiles(values, from, to, shares));
+}
+
+/** The same of very many values, with pauses. */
+function* fromMany(measure: Measure, values: Float64Array): Steps<number> {
+  if (needsOrder(measure)) return fromOrdered(measure, yield* sortedInParts(values));
+  const shares = sharesOf(measure);
+  const found = shares && (yield* quantilesInParts(values, shares));
+  return fromValues(measure, values, 0, values.length, found);
+}
+
+const ORDERED: readonly MeasureKind[] = ['trimmedMean', 'distinct', 'mode', 'modeTies'];
+
+const byDefinition = ({ kind, definition }: Measure): boolean =>
+  definition !== undefined && definition !== 7 && byQuantiles(kind);
+
+const needsOrder = (measure: Measure): boolean =>
+  ORDERED.includes(measure.kind) || byDefinition(measure);
+
+/** The quantiles that a measure is made of; null where it is made of none. */
+function sharesOf({ kind, percent }: Measure): number[] | null {
+  switch (kind) {
     case 'median':
-      return q(0.5);
+    case 'medianDeviation':
+      return [0.5];
     case 'percentile':
-      return q((measure.percent ?? 50) / 100);
+      return [(percent ?? 50) / 100];
     case 'lowerQuartile':
-      return q(0.25);
+      return [0.25];
     case 'upperQuartile':
-      return q(0.75);
-    case 'iqr': {
-      const [q1, q3] = quantiles(values, from, to, [0.25, 0.75]);
-      return q3 - q1;
-    }
+      return [0.75];
+    case 'iqr':
+      return [0.25, 0.75];
+    default:
+      return null;
+  }
+}
+
+/** A measure of ordered values. */
+function fromOrdered(measure: Measure, ordered: Float64Array): number {
+  if (byDefinition(measure)) {
+    const definition = measure.definition as Definition;
+    const found = sharesOf(measure)?.map((share) => quantileBy(ordered, share, definition)) ?? [];
+    return measure.kind === 'iqr' ? found[1] - found[0] : found[0];
+  }
+  switch (measure.kind) {
     case 'trimmedMean':
-      return trimmedMean(values.subarray(from, to), (measure.percent ?? 5) / 100);
+      return trimmedMean(ordered, (measure.percent ?? 5) / 100);
+    case 'distinct':
+      return distinct(ordered);
+    case 'modeTies':
+      return mode(ordered).ties;
+    default:
+      return mode(ordered).value;
+  }
+}
+
+/**
+ * A measure of values as they come, and of their quantiles where it is made of some.
+ * Sources: skewness and kurtosis as G1, G2 and g1, g2 in Joanes and Gill (1998).
+ */
+function fromValues(
+  { kind }: Measure,
+  values: Float64Array,
+  from: number,
+  to: number,
+  found: readonly number[] | null,
+): number {
+  switch (kind) {
+    case 'iqr':
+      return found ? found[1] - found[0] : NaN;
+    case 'medianDeviation':
+      return found ? meanDistance(values, from, to, found[0]) : NaN;
     case 'meanDeviation':
       return meanDistance(values, from, to, mean(values, from, to));
-    case 'medianDeviation':
-      return meanDistance(values, from, to, q(0.5));
     case 'skewness':
     case 'skewnessPopulation':
     case 'kurtosis':
     case 'kurtosisPopulation':
-      return shape(measure.kind, values, from, to);
+      return shape(kind, values, from, to);
     case 'product':
       return product(values, from, to);
     case 'geometricMean':
       return geometricMean(values, from, to);
-    case 'distinct':
-      return distinct(values.subarray(from, to));
-    case 'modeTies':
-      return mode(values.subarray(from, to)).ties;
-    case 'mode':
-      return mode(values.subarray(from, to)).value;
     default:
-      return NaN;
-  }
-}
-
-/** Quantile measures of ordered values by another definition than 7. */
-function byDefinition(
-  { kind, percent }: Measure,
-  ordered: Float64Array,
-  definition: Definition,
-): number {
-  const q = (share: number): number => quantileBy(ordered, share, definition);
-  switch (kind) {
-    case 'lowerQuartile':
-      return q(0.25);
-    case 'upperQuartile':
-      return q(0.75);
-    case 'iqr':
-      return q(0.75) - q(0.25);
-    case 'percentile':
-      return q((percent ?? 50) / 100);
-    default:
-      return q(0.5);
+      return found ? found[0] : NaN;
   }
 }
 
@@ -95,11 +143,10 @@ function meanDistance(values: Float64Array, from: number, to: number, centre: nu
 }
 
 /** The share p cut at each end: floor(p·n) values; none where nothing would be left. */
-function trimmedMean(slice: Float64Array, p: number): number {
-  const cut = Math.floor(p * slice.length);
-  if (slice.length - 2 * cut < 1) return NaN;
-  slice.sort();
-  return mean(slice, cut, slice.length - cut);
+function trimmedMean(ordered: Float64Array, p: number): number {
+  const cut = Math.floor(p * ordered.length);
+  if (ordered.length - 2 * cut < 1) return NaN;
+  return mean(ordered, cut, ordered.length - cut);
 }
 
 function shape(kind: string, values: Float64Array, from: number, to: number): number {
@@ -146,21 +193,19 @@ function geometricMean(values: Float64Array, from: number, to: number): number {
   return Math.exp(logs / (to - from));
 }
 
-function distinct(slice: Float64Array): number {
-  slice.sort();
+function distinct(ordered: Float64Array): number {
   let n = 0;
-  for (let i = 0; i < slice.length; i++) if (i === 0 || slice[i] !== slice[i - 1]) n++;
+  for (let i = 0; i < ordered.length; i++) if (i === 0 || ordered[i] !== ordered[i - 1]) n++;
   return n;
 }
 
-/** The commonest value, the smallest of several; `ties` says how many are as common. */
-export function mode(slice: Float64Array): { value: number; times: number; ties: number } {
-  slice.sort();
+/** The commonest of ordered values, the smallest of several; `ties` says how many are as common. */
+export function mode(ordered: Float64Array): { value: number; times: number; ties: number } {
   let best = { value: NaN, times: 0, ties: 0 };
-  for (let i = 0; i < slice.length;) {
+  for (let i = 0; i < ordered.length;) {
     let j = i;
-    while (j < slice.length && slice[j] === slice[i]) j++;
-    if (j - i > best.times) best = { value: slice[i], times: j - i, ties: 1 };
+    while (j < ordered.length && ordered[j] === ordered[i]) j++;
+    if (j - i > best.times) best = { value: ordered[i], times: j - i, ties: 1 };
     else if (j - i === best.times) best.ties++;
     i = j;
   }

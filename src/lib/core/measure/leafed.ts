@@ -1,3 +1,4 @@
+import type { Steps } from '../steps/steps';
 import type { Table } from '../table/table';
 import type { Grouping } from './grouping';
 
@@ -15,5 +16,8 @@ export interface Leafed {
   readonly counts?: Float64Array;
 }
 
-/** Figures of one measure by group; NaN: none. Measures of text hold dictionary codes. */
-export type FiguresOf = (grouping: Grouping, place: number) => Float64Array;
+/**
+ * Figures of one measure by group; NaN: none. Measures of text hold dictionary codes. Steps where
+ * there is much to do for each grouping.
+ */
+export type FiguresOf = (grouping: Grouping) => Float64Array | Steps<Float64Array>;

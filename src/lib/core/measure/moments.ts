@@ -1,3 +1,5 @@
+import { inStretches, type Steps } from '../steps/steps';
+
 /**
  * Count, compensated sum, lowest, highest and the sum of squared deviations of one column in each
  * of many groups. Merges exactly as far as doubles go.
@@ -117,21 +119,39 @@ export class Moments {
    * @param groupOf group of each record of the list, 0..size-1
    * @param records the selection, as record numbers
    */
-  add(values: Float64Array, groupOf: Int32Array, records: Int32Array, squares: boolean): void {
+  *add(
+    values: Float64Array,
+    groupOf: Int32Array,
+    records: Int32Array,
+    squares: boolean,
+  ): Steps<void> {
     if (records.length === 0) return;
     const shift = squares ? roughMean(values, records) : 0;
-    this.#accumulate(values, groupOf, records, shift);
+    yield* inStretches(records.length, (from, to) =>
+      this.#accumulate(values, groupOf, records, from, to, shift),
+    );
     // An overflowing sum leaves no meaningful low part.
     for (let g = 0; g < this.size; g++) if (!Number.isFinite(this.#low[g])) this.#low[g] = 0;
     if (!squares) this.#squares.fill(0);
-    else if (!this.#centre(shift)) this.#deviations(values, groupOf, records);
+    else if (!this.#centre(shift)) yield* this.#deviations(values, groupOf, records);
   }
 
   /** Counts and compensated sums alone, for measures that need no more. */
-  addSums(values: Float64Array, groupOf: Int32Array, records: Int32Array): void {
+  *addSums(values: Float64Array, groupOf: Int32Array, records: Int32Array): Steps<void> {
+    yield* inStretches(records.length, (from, to) => this.#sum(values, groupOf, records, from, to));
+    for (let g = 0; g < this.size; g++) if (!Number.isFinite(this.#low[g])) this.#low[g] = 0;
+  }
+
+  #sum(
+    values: Float64Array,
+    groupOf: Int32Array,
+    records: Int32Array,
+    from: number,
+    to: number,
+  ): void {
     const [count, high, low] = [this.#count, this.#high, this.#low];
     const [reach, farAt] = [this.#reach, this.#farAt];
-    for (let k = 0; k < records.length; k++) {
+    for (let k = from; k < to; k++) {
       const i = records[k];
       const x = values[i];
       if (x !== x) continue;
@@ -148,14 +168,20 @@ export class Moments {
         farAt[g] = i;
       }
     }
-    for (let g = 0; g < this.size; g++) if (!Number.isFinite(low[g])) low[g] = 0;
   }
 
   /**
    * One pass. Knuth's two-sum gives the lost part of each addition without a branch. All is
    * written out: a call for each record would cost as much again.
    */
-  #accumulate(values: Float64Array, groupOf: Int32Array, records: Int32Array, shift: number): void {
+  #accumulate(
+    values: Float64Array,
+    groupOf: Int32Array,
+    records: Int32Array,
+    from: number,
+    to: number,
+    shift: number,
+  ): void {
     const [count, high, low, min, max, squares] = [
       this.#count,
       this.#high,
@@ -165,7 +191,7 @@ export class Moments {
       this.#squares,
     ];
     const [minAt, maxAt] = [this.#minAt, this.#maxAt];
-    for (let k = 0; k < records.length; k++) {
+    for (let k = from; k < to; k++) {
       const i = records[k];
       const x = values[i];
       if (x !== x) continue;
@@ -207,19 +233,21 @@ export class Moments {
   }
 
   /** The corrected two-pass form: squares about the mean, less what the mean's rounding adds. */
-  #deviations(values: Float64Array, groupOf: Int32Array, records: Int32Array): void {
+  *#deviations(values: Float64Array, groupOf: Int32Array, records: Int32Array): Steps<void> {
     const squares = this.#squares.fill(0);
     const drift = new Float64Array(this.size);
     const means = Float64Array.from({ length: this.size }, (_, g) => this.mean(g));
-    for (let k = 0; k < records.length; k++) {
-      const i = records[k];
-      const x = values[i];
-      if (x !== x) continue;
-      const g = groupOf[i];
-      const d = x - means[g];
-      squares[g] += d * d;
-      drift[g] += d;
-    }
+    yield* inStretches(records.length, (from, to) => {
+      for (let k = from; k < to; k++) {
+        const i = records[k];
+        const x = values[i];
+        if (x !== x) continue;
+        const g = groupOf[i];
+        const d = x - means[g];
+        squares[g] += d * d;
+        drift[g] += d;
+      }
+    });
     for (let g = 0; g < this.size; g++)
       if (this.#count[g]) squares[g] -= (drift[g] * drift[g]) / this.#count[g];
   }
@@ -243,26 +271,26 @@ function roughMean(values: Float64Array, records: Int32Array): number {
  * Moments of a column in each group, over a selection.
  * @param squares whether the squared deviations are wanted
  */
-export function momentsOfGroups(
+export function* momentsOfGroups(
   values: Float64Array,
   groupOf: Int32Array,
   size: number,
   records: Int32Array,
   squares: boolean,
-): Moments {
+): Steps<Moments> {
   const m = new Moments(size);
-  m.add(values, groupOf, records, squares);
+  yield* m.add(values, groupOf, records, squares);
   return m;
 }
 
 /** Counts and sums of a column in each group; lowest, highest and deviations are not reckoned. */
-export function sumsOfGroups(
+export function* sumsOfGroups(
   values: Float64Array,
   groupOf: Int32Array,
   size: number,
   records: Int32Array,
-): Moments {
+): Steps<Moments> {
   const m = new Moments(size);
-  m.addSums(values, groupOf, records);
+  yield* m.addSums(values, groupOf, records);
   return m;
 }

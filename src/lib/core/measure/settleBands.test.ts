@@ -1,6 +1,7 @@
 import { BadBands } from '../errors';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { finish } from '../steps/steps';
 import { settleBands } from './settleBands';
 import { bandCodes, checkBands, holds, type Bands } from '../arrange/bands';
 
@@ -17,7 +18,9 @@ describe('how values are cut into bands', () => {
       [7, 12, false],
       [12, 17, false],
     ]);
-    expect([...bandCodes(Float64Array.of(2, 6.9, 7, 12, NaN), bands)]).toEqual([0, 0, 1, 2, -1]);
+    expect([...finish(bandCodes(Float64Array.of(2, 6.9, 7, 12, NaN), bands))]).toEqual([
+      0, 0, 1, 2, -1,
+    ]);
   });
 
   it('keeps binary fractions out of the edges', () => {
@@ -61,7 +64,7 @@ describe('how values are cut into bands', () => {
     const values = [0, 5, 5, 10, 20];
     const counts = (spec: Bands) => {
       const bands = settle(spec, values);
-      const codes = [...bandCodes(Float64Array.from(values), bands)];
+      const codes = [...finish(bandCodes(Float64Array.from(values), bands))];
       return bands.map((band, k) => [band.label, codes.filter((c) => c === k).length]);
     };
     const edgesAt = [0, 5, 10, 20];
@@ -176,7 +179,9 @@ describe('a band table', () => {
 
   it('a value in several counts in the first, one in none apart', () => {
     const bands = table([0, 10], [5, 20], [30, 40]);
-    expect([...bandCodes(Float64Array.of(7, 15, 25, 40, -1), bands)]).toEqual([0, 1, 3, 2, 3]);
+    expect([...finish(bandCodes(Float64Array.of(7, 15, 25, 40, -1), bands))]).toEqual([
+      0, 1, 3, 2, 3,
+    ]);
   });
 
   it('counts each value once, where the first band that holds it is', () => {
@@ -190,7 +195,7 @@ describe('a band table', () => {
             ...rows.map(([a, b, x, y]) => [Math.min(a, b), Math.max(a, b), x, y] as const),
           );
           const values = Float64Array.from(halves, (v) => v / 2);
-          bandCodes(values, bands).forEach((code, i) => {
+          finish(bandCodes(values, bands)).forEach((code, i) => {
             const first = bands.findIndex((band) => holds(band, values[i]));
             expect(code).toBe(first < 0 ? bands.length : first);
           });

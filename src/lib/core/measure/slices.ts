@@ -1,3 +1,4 @@
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import type { Grouping } from './grouping';
 
 /** The values of each group side by side: group g has values[start[g]..start[g+1]-1]. */
@@ -11,41 +12,50 @@ export interface Slices {
  * @param groupOf group of each record of the list
  * @param records the selection, as record numbers
  */
-export function gather(
+export function* gather(
   values: Float64Array,
   groupOf: Int32Array,
   size: number,
   records: Int32Array,
-): Slices {
+): Steps<Slices> {
   const start = new Int32Array(size + 1);
-  for (let k = 0; k < records.length; k++) {
-    const i = records[k];
-    if (values[i] === values[i]) start[groupOf[i] + 1]++;
-  }
+  yield* inStretches(records.length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const i = records[k];
+      if (values[i] === values[i]) start[groupOf[i] + 1]++;
+    }
+  });
   for (let g = 0; g < size; g++) start[g + 1] += start[g];
   const out = new Float64Array(start[size]);
   const at = start.slice();
-  for (let k = 0; k < records.length; k++) {
-    const i = records[k];
-    const v = values[i];
-    if (v === v) out[at[groupOf[i]]++] = v;
-  }
+  yield* inStretches(records.length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const i = records[k];
+      const v = values[i];
+      if (v === v) out[at[groupOf[i]]++] = v;
+    }
+  });
   return { values: out, start };
 }
 
 /** The slices of leaves put together by group, copied so that they can be moved about. */
-export function regroup({ values, start }: Slices, { size, of }: Grouping): Slices {
+export function* regroup({ values, start }: Slices, { size, of }: Grouping): Steps<Slices> {
   const to = new Int32Array(size + 1);
   for (let leaf = 0; leaf < of.length; leaf++)
     if (of[leaf] >= 0) to[of[leaf] + 1] += start[leaf + 1] - start[leaf];
   for (let g = 0; g < size; g++) to[g + 1] += to[g];
   const out = new Float64Array(to[size]);
   const at = to.slice();
+  let paused = 0;
   for (let leaf = 0; leaf < of.length; leaf++) {
     const g = of[leaf];
     if (g < 0) continue;
     out.set(values.subarray(start[leaf], start[leaf + 1]), at[g]);
     at[g] += start[leaf + 1] - start[leaf];
+    if (start[leaf] - paused > 8 * STRIDE) {
+      paused = start[leaf];
+      yield undefined;
+    }
   }
   return { values: out, start: to };
 }

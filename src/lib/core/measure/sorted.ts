@@ -1,4 +1,4 @@
-import { STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import { countedSort } from './countedSort';
 
 /** Fewer values than this are sorted at one go. */
@@ -16,14 +16,14 @@ const INSERTED = 40;
 export function* sortedValues(values: Float64Array, records: Int32Array): Steps<Float64Array> {
   const there = new Float64Array(records.length);
   let n = 0;
-  for (let from = 0; from < records.length; from += 8 * STRIDE) {
-    const to = Math.min(records.length, from + 8 * STRIDE);
+  yield* inStretches(records.length, (from, to) => {
+    let at = n;
     for (let k = from; k < to; k++) {
       const v = values[records[k]];
-      if (v === v) there[n++] = v;
+      if (v === v) there[at++] = v;
     }
-    yield undefined;
-  }
+    n = at;
+  });
   return yield* sortedInParts(there.subarray(0, n));
 }
 
@@ -87,7 +87,7 @@ function* spanOf(bits: Uint32Array): Steps<Span> {
     const high = bits[k] & SIGN ? ~bits[k] >>> 0 : (bits[k] | SIGN) >>> 0;
     if (high < lowest) lowest = high;
     if (high > highest) highest = high;
-    if ((k & (8 * STRIDE - 1)) === 8 * STRIDE - 1) yield undefined;
+    if ((k & (4 * STRIDE - 1)) === 4 * STRIDE - 1) yield undefined;
   }
   return { lowest, shift: 32 - Math.clz32(highest - lowest) - BITS };
 }

@@ -1,3 +1,4 @@
+import { inStretches, type Steps } from '../steps/steps';
 import type { Column } from '../table/column';
 import type { FiguresOf, Leafed } from './leafed';
 import { addUp } from './grouping';
@@ -7,7 +8,7 @@ import { valuesOf } from './valuesOf';
  * Σ w·x ÷ Σ w over the records that have both; a record lacking either is skipped. None where the
  * weights add up to 0. Both sums are compensated (Neumaier 1974) and merge.
  */
-export function weightedMeans(input: Leafed, column: Column, weights: Column): FiguresOf {
+export function* weightedMeans(input: Leafed, column: Column, weights: Column): Steps<FiguresOf> {
   const { records, leafOf, leaves } = input;
   const [x, w] = [valuesOf(column).values, valuesOf(weights).values];
   const sums = [0, 1].map(() => ({
@@ -21,12 +22,14 @@ export function weightedMeans(input: Leafed, column: Column, weights: Column): F
     to.low[leaf] += s - (t - b) + (v - b);
     to.high[leaf] = t;
   };
-  for (let k = 0; k < records.length; k++) {
-    const i = records[k];
-    if (x[i] !== x[i] || w[i] !== w[i]) continue;
-    add(sums[0], leafOf[i], x[i] * w[i]);
-    add(sums[1], leafOf[i], w[i]);
-  }
+  yield* inStretches(records.length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const i = records[k];
+      if (x[i] !== x[i] || w[i] !== w[i]) continue;
+      add(sums[0], leafOf[i], x[i] * w[i]);
+      add(sums[1], leafOf[i], w[i]);
+    }
+  });
   return (grouping) => {
     const [top, bottom] = sums.map(({ high, low }) => {
       const [h, l] = [addUp(high, grouping), addUp(low, grouping)];

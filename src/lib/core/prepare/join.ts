@@ -3,6 +3,7 @@ import { looseForm } from '../arrange/groupCodes';
 import { columnFor } from '../expression/columnFor';
 import { fromMoments } from '../measure/fromMoments';
 import { momentsOfGroups } from '../measure/moments';
+import { finish } from '../steps/steps';
 import { fullCell } from '../table/cell';
 import {
   isMissing,
@@ -155,7 +156,8 @@ function brought(
   const one = new Int32Array(values.length);
   const figures = groups.map(
     (list) =>
-      fromMoments(how, momentsOfGroups(values, one, 1, Int32Array.from(list), false), 0) ?? NaN,
+      fromMoments(how, finish(momentsOfGroups(values, one, 1, Int32Array.from(list), false)), 0) ??
+      NaN,
   );
   return {
     ...facts,

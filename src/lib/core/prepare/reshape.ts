@@ -2,6 +2,7 @@ import { PrepareRefused } from '../errors';
 import { columnFor } from '../expression/columnFor';
 import { fromMoments } from '../measure/fromMoments';
 import { momentsOfGroups } from '../measure/moments';
+import { finish } from '../steps/steps';
 import { fullCell } from '../table/cell';
 import { isMissing, isText, type Column, type ScalarColumn } from '../table/column';
 import type { Table } from '../table/table';
@@ -203,8 +204,11 @@ function unstacked(
     type: how === 'values' || isText(value) ? 'number' : value.type,
     values: Float64Array.from({ length }, (_, row) =>
       at(row).length
-        ? (fromMoments(how, momentsOfGroups(values, one, 1, Int32Array.from(at(row)), false), 0) ??
-          NaN)
+        ? (fromMoments(
+            how,
+            finish(momentsOfGroups(values, one, 1, Int32Array.from(at(row)), false)),
+            0,
+          ) ?? NaN)
         : NaN,
     ),
     unread: new Map(),

@@ -1,3 +1,5 @@
+import type { Steps } from './steps';
+
 /**
  * A few results by key, the longest unused dropped first. Whoever makes one owns what it keeps.
  *
@@ -36,6 +38,13 @@ export class StepCache<T> {
   once(key: string, make: () => T): T {
     let value = this.get(key);
     if (value === undefined) this.set(key, (value = make()));
+    return value;
+  }
+
+  /** The same of what takes long to make. */
+  *onceInSteps(key: string, make: () => Steps<T>): Steps<T> {
+    let value = this.get(key);
+    if (value === undefined) this.set(key, (value = yield* make()));
     return value;
   }
 }

@@ -18,3 +18,24 @@ export function finish<T>(steps: Steps<T>): T {
 
 /** How many records a loop handles between two pauses: about a millisecond of work. */
 export const STRIDE = 1 << 16;
+
+/**
+ * A loop over many records in stretches, with a pause after each. The work of a stretch is a plain
+ * function, which runs faster than the body of a generator.
+ *
+ * @example
+ * yield* inStretches(values.length, (from, to) => {
+ *   for (let i = from; i < to; i++) counts[codes[i]]++;
+ * });
+ * @param stride records of a stretch: fewer where each costs more
+ */
+export function* inStretches(
+  length: number,
+  work: (from: number, to: number) => void,
+  stride = 2 * STRIDE,
+): Steps<void> {
+  for (let from = 0; from < length; from += stride) {
+    work(from, Math.min(length, from + stride));
+    yield undefined;
+  }
+}

@@ -65,6 +65,17 @@ export function checkArrowFile(bytes: Uint8Array): void {
   new Message(bytes.subarray(end - footer, end)).checkFooter(bytes.subarray(0, end - footer));
 }
 
+/**
+ * Where a message of a file begins, behind the mark that it goes on (not there before version 0.15) and
+ * its length. The reader trusts this length, and goes back for ever where it is below nothing.
+ */
+function messageAt(file: Uint8Array, from: number, size: number): number {
+  const view = new DataView(file.buffer, file.byteOffset, file.byteLength);
+  const prefix = view.getUint32(from, true) === CONTINUATION ? 8 : 4;
+  if (view.getUint32(from + prefix - 4, true) !== size - prefix) throw damaged();
+  return from + prefix;
+}
+
 /** The description of one message: a FlatBuffer. */
 class Message {
   readonly #view: DataView;
@@ -103,10 +114,10 @@ class Message {
         const from = this.#int64(place);
         const size = this.#int32(place + 8);
         const body = this.#int64(place + 16);
-        // Before the message stand the mark that it goes on, and its length.
-        const message = from + 8;
         if (from < 0 || size < 8 || body < 0 || from + size + body > file.length) throw damaged();
-        const room = new Message(file.subarray(message, from + size)).check(body);
+        const room = new Message(file.subarray(messageAt(file, from, size), from + size)).check(
+          body,
+        );
         if (room > body) throw damaged();
       });
   }

@@ -69,6 +69,10 @@ export function members(set: Bitset): Int32Array {
   let n = 0;
   for (let w = 0; w < set.length; w++) {
     let word = set[w];
+    if (word === 0xffffffff) {
+      for (let at = w << 5, end = at + 32; at < end; at++) out[n++] = at;
+      continue;
+    }
     while (word) {
       const low = word & -word;
       out[n++] = (w << 5) + (31 - Math.clz32(low));

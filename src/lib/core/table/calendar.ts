@@ -134,6 +134,10 @@ export function isoDateTime(ms: number): string {
   return `${isoDate(days)}T${clockTime(ms - days * DAY_MS)}`;
 }
 
+/** The first and the last day that a date can be: those of years 1 to 9999. */
+export const FIRST_DAY = dayNumber(1, 1, 1);
+export const LAST_DAY = dayNumber(9999, 12, 31);
+
 /** `Sat 12 Jul 2025`: how dates stand on the page. */
 export function plainDate(days: number): string {
   const { year, month, day } = civil(days);

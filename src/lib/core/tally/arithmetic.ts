@@ -1,7 +1,8 @@
 import { MEASURES, type Measure } from '../measure/measure';
 import { momentsOfGroups, type Moments } from '../measure/moments';
 import { mode } from '../measure/fromSlices';
-import { gather } from '../measure/slices';
+import { sortedValues } from '../measure/sorted';
+import type { Steps } from '../steps/steps';
 import { valuesOf } from '../measure/valuesOf';
 import { isMissing, isNumeric, isUnread, type Column } from '../table/column';
 import { counted, showCount } from '../table/format';
@@ -17,7 +18,7 @@ export interface Resting {
   /** A value of the column as the page shows it. */
   show(value: number): string;
   /** Sum of the column over the whole, where a share of it is asked. */
-  whole(): number;
+  whole(): Steps<number>;
 }
 
 /** How many of the records have no value in a column: blank, and unread. */
@@ -44,7 +45,7 @@ const OF_NOTHING = [
 ];
 
 /** `Sum 149.8 ÷ 7`: how a figure follows from its records, in words. */
-export function arithmeticWords(resting: Resting): string {
+export function* arithmeticWords(resting: Resting): Steps<string> {
   const { measure, column, records, values } = resting;
   if (!column)
     return measure.kind === 'records'
@@ -52,33 +53,40 @@ export function arithmeticWords(resting: Resting): string {
       : `${showCount(records.length)} records ÷ the records of ${measure.kind === 'recordsOfTotal' ? 'the grand total' : 'the group above'}.`;
   if (values === 0 && !OF_NOTHING.includes(measure.kind))
     return 'No record has a value, so there is no figure.';
-  const words = withValues(resting, column);
+  const words = yield* withValues(resting, column);
   if (measure.definition !== undefined && measure.definition !== 7)
     return `Sample quantile by definition ${measure.definition} over ${showCount(values)} ordered values.`;
   return words;
 }
 
-function withValues({ measure, records, values, show, whole }: Resting, column: Column): string {
+function* withValues(
+  { measure, records, values, show, whole }: Resting,
+  column: Column,
+): Steps<string> {
   const view = valuesOf(column);
   let known: Moments | null = null;
-  const moments = (): Moments =>
-    (known ??= momentsOfGroups(view.values, new Int32Array(view.values.length), 1, records, false));
-  const sum = (): string => show(moments().sum(0));
+  const moments = function* (): Steps<Moments> {
+    const one = new Int32Array(view.values.length);
+    return (known ??= yield* momentsOfGroups(view.values, one, 1, records, false));
+  };
+  const sum = function* (): Steps<string> {
+    return show((yield* moments()).sum(0));
+  };
   const n = showCount(values);
   switch (measure.kind) {
     case 'sum':
     case 'running':
       return `${n} values added up.`;
     case 'mean':
-      return isNumeric(column) ? `Sum ${sum()} ÷ ${n}.` : `Mean of ${n} values.`;
+      return isNumeric(column) ? `Sum ${yield* sum()} ÷ ${n}.` : `Mean of ${n} values.`;
     case 'min':
     case 'max': {
-      const value = measure.kind === 'min' ? moments().min(0) : moments().max(0);
+      const value = measure.kind === 'min' ? (yield* moments()).min(0) : (yield* moments()).max(0);
       const ties = records.filter((i) => view.values[i] === value);
       return `${measure.kind === 'min' ? 'Lowest' : 'Highest'} of ${n} values, in record ${showCount(ties[0] + 1)}${ties.length > 1 ? ` and ${counted(ties.length - 1, 'other')}` : ''}.`;
     }
     case 'range':
-      return `Highest ${show(moments().max(0))} − lowest ${show(moments().min(0))}.`;
+      return `Highest ${show((yield* moments()).max(0))} − lowest ${show((yield* moments()).min(0))}.`;
     case 'median':
       return values % 2
         ? `The middle one of ${n} ordered values.`
@@ -99,18 +107,18 @@ function withValues({ measure, records, values, show, whole }: Resting, column: 
     case 'standardError':
       return `Standard deviation ÷ √${n}.`;
     case 'cv':
-      return `Standard deviation ÷ mean ${show(moments().mean(0))}.`;
+      return `Standard deviation ÷ mean ${show((yield* moments()).mean(0))}.`;
     case 'shareOfTotal':
-      return `Sum ${sum()} ÷ grand total ${show(whole())}.`;
+      return `Sum ${yield* sum()} ÷ grand total ${show(yield* whole())}.`;
     case 'recordsOfTotal':
     case 'recordsOfParent':
       return 'Records here ÷ records there.';
     case 'shareOfParent':
-      return `Sum ${sum()} ÷ the sum of the group above.`;
+      return `Sum ${yield* sum()} ÷ the sum of the group above.`;
     case 'distinct':
       return `Different values among ${n}.`;
     case 'mode':
-      return modeWords(view.values, records);
+      return yield* modeWords(view.values, records);
     case 'first':
     case 'last':
       return `The ${measure.kind} value that is there, in the current order.`;
@@ -121,7 +129,7 @@ function withValues({ measure, records, values, show, whole }: Resting, column: 
     case 'product':
       return `${n} values multiplied.`;
     case 'meanDeviation':
-      return `Mean distance of ${n} values from their mean ${show(moments().mean(0))}.`;
+      return `Mean distance of ${n} values from their mean ${show((yield* moments()).mean(0))}.`;
     case 'medianDeviation':
       return `Mean distance of ${n} values from their median.`;
     case 'skewness':
@@ -145,9 +153,7 @@ function withValues({ measure, records, values, show, whole }: Resting, column: 
   }
 }
 
-function modeWords(values: Float64Array, records: Int32Array): string {
-  const { times: most, ties } = mode(
-    gather(values, new Int32Array(values.length), 1, records).values,
-  );
+function* modeWords(values: Float64Array, records: Int32Array): Steps<string> {
+  const { times: most, ties } = mode(yield* sortedValues(values, records));
   return `Stands ${counted(most, 'time')}${ties > 1 ? `; ${counted(ties - 1, 'other value')} stand${ties > 2 ? '' : 's'} as often, the first in order is shown` : ''}.`;
 }

@@ -1,10 +1,11 @@
 import { looksAtOrder, type Measure } from '../measure/measure';
-import { fullBitset, has, members, type Bitset } from '../table/bitset';
+import { fullBitset, members, type Bitset } from '../table/bitset';
 import type { Table } from '../table/table';
 import type { Ladder } from '../scope/condition';
 import type { SortKey } from '../arrange/sortKey';
 import { TallyMemo } from './memo';
 import type { ScopeName } from './result';
+import { inOrder, orderRead } from '../table/recordOrder';
 
 /** What every tally is reckoned from: a list, which of its records count, and their order. */
 export interface Base {
@@ -45,21 +46,18 @@ export const orderedFor = (
   selection: Bitset,
   measures: readonly Measure[],
 ): Int32Array =>
-  measures.some((m) => looksAtOrder(m.kind))
-    ? order.filter((i) => has(selection, i))
-    : recordsOf(selection);
+  measures.some((m) => looksAtOrder(m.kind)) ? inOrder(order, selection) : recordsOf(selection);
 
 /** A whole list with every record counted, in the order read. */
 export function wholeBase(table: Table, listName = 'The list'): Base {
   const all = fullBitset(table.length);
-  const order = Int32Array.from({ length: table.length }, (_, i) => i);
   return {
     listName,
     table,
     all,
     narrowed: all,
     counted: all,
-    order,
+    order: orderRead(table.length),
     sort: [],
     ladder: { rungs: [], setAside: { records: [], values: [], kept: [] } },
     others: new Map(),

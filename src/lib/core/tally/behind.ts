@@ -103,13 +103,15 @@ export function* behind(
   const { blanks, unread } = of ? skipped(of, records) : { blanks: 0, unread: 0 };
   yield undefined;
   const values = records.length - blanks - unread;
-  const arithmetic = arithmeticWords({
+  const arithmetic = yield* arithmeticWords({
     measure,
     column: of,
     records,
     values,
     show: (v) => (of && !isText(of) ? showScalar(of, v, formatOf(of, formats)) : String(v)),
-    whole: () => (of ? totalOf(valuesOf(of).values, recordsOf(selection)).total : NaN),
+    *whole() {
+      return of ? (yield* totalOf(valuesOf(of).values, recordsOf(selection))).total : NaN;
+    },
   });
   yield undefined;
   return {
@@ -119,8 +121,8 @@ export function* behind(
     blanks,
     unread,
     arithmetic,
-    warning: fewWarning(measure, column, of, records, values, formats),
-    rests: restOf(base, column, row.cells[at], records, formats),
+    warning: yield* fewWarning(measure, column, of, records, values, formats),
+    rests: yield* restOf(base, column, row.cells[at], records, formats),
     isSum: measure.kind === 'sum' && of !== null && isNumeric(of),
   };
 }
@@ -136,18 +138,18 @@ function markedRest({ marks = [] }: FigureRow, at: number): Rests {
 }
 
 /** What a sum or a mean rests on, whether it is much or not. */
-function restOf(
+function* restOf(
   { table }: Base,
   column: FigureColumn,
   figure: Figure,
   records: Int32Array,
   formats: Formats,
-): Rests {
+): Steps<Rests> {
   const { measure } = column;
   if (!measure || typeof figure !== 'number' || !canRest(measure, table)) return null;
   const { values } = valuesOf(columnFor(table, measure.column ?? ''));
   const one = new Int32Array(table.length);
-  const moments = momentsOfGroups(values, one, 1, records, true);
+  const moments = yield* momentsOfGroups(values, one, 1, records, true);
   const rests = restsOn(measure.kind === 'sum' ? 'sum' : 'mean', figure, values, moments, 0);
   if (!rests || rests.values < 2) return null;
   const { record, much } = rests;
@@ -161,31 +163,31 @@ function restOf(
 }
 
 /** Where few records carry a figure: the one that moves it most, and the median beside a mean. */
-function fewWarning(
+function* fewWarning(
   measure: Measure,
   column: FigureColumn,
   of: Column | null,
   records: Int32Array,
   values: number,
   formats: Formats,
-): string {
+): Steps<string> {
   const { figure, adds } = MEASURES[measure.kind];
   if (adds || figure === 'count' || values === 0 || values >= FEW) return '';
   const only = counted(values, 'value');
   if (needsOther(measure.kind) === 'shown') return `This stands on only ${only}.`;
   if (measure.kind !== 'mean' || values < 2 || !of || !isNumeric(of))
     return `Only ${only}: this figure rests on very little.`;
-  return `Only ${only}: ${farthest(of, column, records, values, formats)}`;
+  return `Only ${only}: ${yield* farthest(of, column, records, values, formats)}`;
 }
 
 /** `one of 61 moves this mean by 6.6. The median is 14.0.` */
-function farthest(
+function* farthest(
   of: ScalarColumn,
   column: FigureColumn,
   records: Int32Array,
   values: number,
   formats: Formats,
-): string {
+): Steps<string> {
   const there = records.filter((i) => of.values[i] === of.values[i]);
   const sum = there.reduce((s, i) => s + of.values[i], 0);
   const mean = sum / values;
@@ -193,7 +195,7 @@ function farthest(
   for (const i of there)
     if (Math.abs(of.values[i] - mean) > Math.abs(of.values[far] - mean)) far = i;
   const move = mean - (sum - of.values[far]) / (values - 1);
-  const slice = gather(of.values, new Int32Array(of.values.length), 1, there);
+  const slice = yield* gather(of.values, new Int32Array(of.values.length), 1, there);
   const median = fromSlice({ kind: 'median' }, slice.values, 0, slice.values.length);
   const show = (v: number): string => figureText(column, v, formats);
   return `one of ${showScalar(of, of.values[far], formatOf(of, formats))} moves this mean by ${show(move)}. The median is ${show(median)}.`;

@@ -40,7 +40,7 @@ export function* datedGroups(
 ): Steps<DatedGroups> {
   const { table } = base;
   const { tree, warnings } = keys.length
-    ? treeOf(base, keys, selection)
+    ? yield* treeOf(base, keys, selection)
     : { tree: ROOT, warnings: [] };
   yield undefined;
   const width = leaves.length + 1;

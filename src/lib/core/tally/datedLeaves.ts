@@ -1,5 +1,6 @@
 import { TallyRefused } from '../errors';
 import { columnFor } from '../expression/columnFor';
+import { inStretches, type Steps } from '../steps/steps';
 import type { Grouping } from '../measure/grouping';
 import { DAY_MS } from '../table/calendar';
 import { isText, type ScalarColumn } from '../table/column';
@@ -50,16 +51,17 @@ export function dateColumn(table: Table, ref: string): ScalarColumn {
  * @param cuts days at which a leaf begins besides the first days of periods
  * @throws TallyRefused where no record has a date, or the periods would be too many
  */
-export function leavesByPeriod(
+export function* leavesByPeriod(
   table: Table,
   ref: string,
   records: Int32Array,
   period: CalendarPeriod,
   calendar: Calendar,
   cuts: ReadonlySet<number> = new Set(),
-): DatedLeaves {
+): Steps<DatedLeaves> {
   const column = dateColumn(table, ref);
   const { from, to } = daysOf(table, ref, records);
+  yield undefined;
   const first = periodOf(from, period, calendar);
   refuseTooMany(periodOf(to, period, calendar) - first + 1, 'periods', MOST_PERIODS);
   const byDay = new Int32Array(to - from + 1);
@@ -76,23 +78,20 @@ export function leavesByPeriod(
   const leafOf = new Int32Array(table.length);
   const counts = new Float64Array(length + 1);
   // Records outside the selection are never looked at; those outside its days stay in leaf 0.
-  if (perDay === 1)
-    for (let i = 0; i < values.length; i++) {
+  yield* inStretches(values.length, (begin, end) => {
+    for (let i = begin; i < end; i++) {
       const v = values[i];
-      const leaf = v === v ? byDay[(v - from) | 0] : length;
+      const day = perDay === 1 ? v : Math.floor(v / perDay);
+      const leaf = v === v ? byDay[(day - from) | 0] : length;
       leafOf[i] = leaf;
       counts[leaf]++;
     }
-  else
-    for (let i = 0; i < values.length; i++) {
-      const v = values[i];
-      const leaf = v === v ? byDay[(Math.floor(v / perDay) - from) | 0] : length;
-      leafOf[i] = leaf;
-      counts[leaf]++;
-    }
+  });
   if (records.length !== table.length) {
     counts.fill(0);
-    for (let k = 0; k < records.length; k++) counts[leafOf[records[k]]]++;
+    yield* inStretches(records.length, (begin, end) => {
+      for (let k = begin; k < end; k++) counts[leafOf[records[k]]]++;
+    });
   }
   return { column, calendar, length, days: Int32Array.from(days), leafOf, counts };
 }

@@ -4,6 +4,7 @@ import { columnFor } from '../expression/columnFor';
 import { directTotal, roundingBound as boundOf, type DirectTotal } from '../measure/compensated';
 import { MEASURES, needsOther, type Measure } from '../measure/measure';
 import { valuesOf } from '../measure/valuesOf';
+import type { Steps } from '../steps/steps';
 import { fullCell, fullScalar } from '../table/cell';
 import { isMissing, isText, isUnread, type Column, type ScalarColumn } from '../table/column';
 import { namesOf, type Table } from '../table/table';
@@ -153,35 +154,37 @@ export function figureFrom(measure: Measure, column: Column | null, value: numbe
  * How far rounding may take a sum apart from its parts: n · 2⁻⁵² of the sum of magnitudes
  * (Neumaier 1974). 0 for counts.
  */
-export function roundingBound(measure: Measure, table: Table, records: Int32Array): number {
+export function* roundingBound(measure: Measure, table: Table, records: Int32Array): Steps<number> {
   if (measure.kind !== 'sum' || measure.column === undefined) return 0;
-  return boundOf(totalOf(valuesOf(columnFor(table, measure.column)).values, records));
+  return boundOf(yield* totalOf(valuesOf(columnFor(table, measure.column)).values, records));
 }
 
 /** By selection and column, kept as long as both. */
 const totals = new WeakMap<Int32Array, WeakMap<Float64Array, DirectTotal>>();
 
 /** The sum of a column straight over a selection, kept as long as both. */
-export function totalOf(values: Float64Array, records: Int32Array): DirectTotal {
+export function* totalOf(values: Float64Array, records: Int32Array): Steps<DirectTotal> {
   let known = totals.get(records);
   if (!known) totals.set(records, (known = new WeakMap()));
   let total = known.get(values);
-  if (total === undefined) known.set(values, (total = directTotal(values, records)));
+  if (total === undefined) known.set(values, (total = yield* directTotal(values, records)));
   return total;
 }
 
 /** Measure columns with the bounds of those that add. */
-export const measureColumns = (
+export function* measureColumns(
   measures: readonly Measure[],
   table: Table,
   records: Int32Array,
-): FigureColumn[] =>
-  measures.map((measure, k) => {
+): Steps<FigureColumn[]> {
+  const columns: FigureColumn[] = [];
+  for (const [k, measure] of measures.entries()) {
     const column = measureColumn(measure, table, `m${k + 1}`);
-    return column.adds
-      ? { ...column, adds: { bound: roundingBound(measure, table, records) } }
-      : column;
-  });
+    const bound = column.adds ? yield* roundingBound(measure, table, records) : null;
+    columns.push(bound === null ? column : { ...column, adds: { bound } });
+  }
+  return columns;
+}
 
 /** A cell as a figure: in full, an unread one with its text, a blank one as none. */
 export function cellFigure(column: Column, record: number): Figure {

@@ -4,7 +4,7 @@ import { totalGrouping } from '../measure/grouping';
 import type { Measure } from '../measure/measure';
 import { computeMeasures } from '../measure/compute';
 import { valuesOf } from '../measure/valuesOf';
-import type { Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import { isText } from '../table/column';
 import { counted } from '../table/format';
 import type { Answer, AnswerTable } from './answer';
@@ -170,9 +170,9 @@ function* footWhole(base: Base, answer: Answer, table: AnswerTable, told: Told):
     if (!measure || column.where) continue;
     // Rows in places leave out what has no figure: only what adds up over values is whole.
     if (!total && measure.kind !== 'sum' && measure.kind !== 'values') continue;
-    const direct = directly(base, measure, records);
+    const direct = yield* directly(base, measure, records);
     if (direct) {
-      const parts = total ? present(table.number(0, c)) : summed(table, c);
+      const parts = total ? present(table.number(0, c)) : yield* summed(table, c);
       const bound = column.adds?.bound ?? direct.bound;
       compared++;
       if (Number.isFinite(direct.total) && Math.abs(parts - direct.total) > bound)
@@ -201,25 +201,32 @@ function* footWhole(base: Base, answer: Answer, table: AnswerTable, told: Told):
 }
 
 /** A count or sum over the records, without any group; null for measures that do not add. */
-function directly(
+function* directly(
   base: Base,
   { kind, column: ref }: Measure,
   records: Int32Array,
-): { total: number; bound: number } | null {
+): Steps<{ total: number; bound: number } | null> {
   if (kind === 'records') return { total: records.length, bound: 0 };
   if (ref === undefined || !['sum', 'values', 'blanks', 'unread'].includes(kind)) return null;
   const column = columnFor(base.table, ref);
-  const { total, values, magnitude } = totalOf(valuesOf(column).values, records);
+  const { total, values, magnitude } = yield* totalOf(valuesOf(column).values, records);
   if (kind === 'sum') return { total, bound: values * 2 ** -52 * magnitude };
   if (kind === 'values') return { total: values, bound: 0 };
   let unread = 0;
-  if (!isText(column)) for (const i of records) if (column.unread.has(i)) unread++;
+  if (!isText(column) && column.unread.size > 0)
+    for (const i of records) if (column.unread.has(i)) unread++;
   return { total: kind === 'unread' ? unread : records.length - values - unread, bound: 0 };
 }
 
-function summed(table: AnswerTable, c: number): number {
+function* summed(table: AnswerTable, c: number): Steps<number> {
   const sum = new CompensatedSum();
-  for (let n = 0; n < table.length; n++) sum.add(present(table.number(n, c)));
+  yield* inStretches(
+    table.length,
+    (from, to) => {
+      for (let n = from; n < to; n++) sum.add(present(table.number(n, c)));
+    },
+    STRIDE / 2,
+  );
   return sum.value;
 }
 

@@ -40,7 +40,7 @@ export function* computeGroups(
   return {
     levels: figures.slice(1),
     total: Float64Array.from(figures[0], (values) => values[0]),
-    records: countLevels(tree, countLeaves(input)),
+    records: countLevels(tree, yield* countLeaves(input)),
     resting,
   };
 }

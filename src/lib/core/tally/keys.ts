@@ -6,6 +6,7 @@ import { checkBands, type SettledBand } from '../arrange/bands';
 import type { GroupKey } from '../arrange/groupKey';
 import { buildTree, type GroupTree } from '../arrange/tree';
 import { columnFor } from '../expression/columnFor';
+import { inStretches, type Steps } from '../steps/steps';
 import { settleBands } from '../measure/settleBands';
 import type { Condition } from '../scope/condition';
 import { isText, type Column } from '../table/column';
@@ -14,35 +15,69 @@ import type { Coded } from './coded';
 import type { Bitset } from '../table/bitset';
 import { recordsOf, type Base } from './base';
 import type { Faults } from './fault';
+import { labelColumns } from './figure';
+import type { FigureColumn } from './result';
 
 /** The bands of a key, from the values of the selection; null where it has none. */
-function bandsOf(column: Column, key: GroupKey, records: Int32Array): SettledBand[] | null {
+function* bandsOf(column: Column, key: GroupKey, records: Int32Array): Steps<SettledBand[] | null> {
   if (!key.bands || isText(column)) return null;
-  const values = new Float64Array(records.length);
+  const looksAtValues = key.bands.by !== 'edges' && key.bands.by !== 'table';
+  const { values } = column;
+  const there = new Float64Array(looksAtValues ? records.length : 0);
   let n = 0;
-  for (let k = 0; k < records.length; k++) {
-    const v = column.values[records[k]];
-    if (v === v) values[n++] = v;
-  }
-  return settleBands(key.bands, values.subarray(0, n));
+  yield* inStretches(there.length, (from, to) => {
+    let at = n;
+    for (let k = from; k < to; k++) {
+      const v = values[records[k]];
+      if (v === v) there[at++] = v;
+    }
+    n = at;
+  });
+  return settleBands(key.bands, there.subarray(0, n));
 }
 
 /** The groups of a key over a selection, kept with the base. @throws BadBands, UnknownColumn, ExpressionError */
-export function codesOf(base: Base, key: GroupKey, selection: Bitset): Coded {
+export function* codesOf(base: Base, key: GroupKey, selection: Bitset): Steps<Coded> {
   const { column, period, calendar, loose, bands } = key;
   const name = JSON.stringify([column, period, calendar, loose, bands]);
   // Bands found from the values depend on which records there are.
-  return base.memo.codes.once(bands ? `${name}${base.memo.numberOf(selection)}` : name, () =>
-    code(base.table, key, recordsOf(selection)),
+  return yield* base.memo.codes.onceInSteps(
+    bands ? `${name}${base.memo.numberOf(selection)}` : name,
+    () => code(base.table, key, recordsOf(selection)),
   );
 }
 
-function code(table: Table, key: GroupKey, records: Int32Array): Coded {
+/** The groups of several keys. */
+export function* codesOfAll(
+  base: Base,
+  keys: readonly GroupKey[],
+  selection: Bitset,
+): Steps<Coded[]> {
+  const coded: Coded[] = [];
+  for (const key of keys) coded.push(yield* codesOf(base, key, selection));
+  return coded;
+}
+
+/** The label columns of several keys. */
+export function* keyColumns(
+  base: Base,
+  keys: readonly GroupKey[],
+  selection: Bitset,
+): Steps<FigureColumn[]> {
+  const coded = yield* codesOfAll(base, keys, selection);
+  return labelColumns(
+    keys,
+    coded.map((c) => c.codes),
+    base.table,
+  );
+}
+
+function* code(table: Table, key: GroupKey, records: Int32Array): Steps<Coded> {
   const column = columnFor(table, key.column);
-  const bands = bandsOf(column, key, records);
+  const bands = yield* bandsOf(column, key, records);
   const faults = bands ? checkBands(bands) : [];
   return {
-    codes: groupCodes(column, key, bands),
+    codes: yield* groupCodes(column, key, bands),
     bands,
     warnings: faults.map(({ kind, says }) => warn(`bands-${kind}`, says)),
   };
@@ -52,13 +87,13 @@ function code(table: Table, key: GroupKey, records: Int32Array): Coded {
  * The tree of keys over a selection, with what should be known of their bands.
  * @throws TallyRefused for too many groups, BadBands, UnknownColumn, ExpressionError
  */
-export function treeOf(
+export function* treeOf(
   base: Base,
   keys: readonly GroupKey[],
   selection: Bitset,
-): { tree: GroupTree; warnings: Warning[] } {
-  const coded = keys.map((key) => codesOf(base, key, selection));
-  const tree = buildTree(
+): Steps<{ tree: GroupTree; warnings: Warning[] }> {
+  const coded = yield* codesOfAll(base, keys, selection);
+  const tree = yield* buildTree(
     base.table.length,
     coded.map((c) => c.codes),
   );

@@ -3,6 +3,7 @@ import { climb } from '../scope/ladder';
 import type { Table } from '../table/table';
 import type { Base } from './base';
 import { TallyMemo } from './memo';
+import { orderRead } from '../table/recordOrder';
 
 /**
  * The same ladder on the older reading.
@@ -26,7 +27,7 @@ export function olderBase(
     all,
     narrowed,
     counted: kept,
-    order: Int32Array.from({ length: older.length }, (_, i) => i),
+    order: orderRead(older.length),
     sort: [],
     memo: new TallyMemo(),
   };

@@ -2,6 +2,7 @@ import { compareText } from '../table/collate';
 import { keysOfRow, type AnswerTable } from './answer';
 import { groupKeyText } from './ledger/lines';
 import type { Figure } from './result';
+import { orderRead } from '../table/recordOrder';
 
 /** How the rows of a table are looked at: none of it changes a figure. */
 export interface RowView {
@@ -57,7 +58,7 @@ export function rowsInView(table: AnswerTable, view: RowView): Int32Array {
 
 /** Rows made one by one: what is no group (all others) stands at their end. */
 function flatInView(table: AnswerTable, { sort }: RowView): Int32Array {
-  const order = Int32Array.from({ length: table.length }, (_, n) => n);
+  const order = orderRead(table.length);
   if (!sort) return order;
   let groups = table.length;
   while (groups > 0 && table.row(groups - 1).kind !== 'group') groups--;

@@ -81,7 +81,7 @@ export interface SeriesSet {
  */
 export function* computeSeries(base: Base, selection: Bitset, spec: SeriesSpec): Steps<SeriesSet> {
   const { column: ref, period, calendar = USUAL_CALENDAR, measure, by } = spec;
-  const leaves = leavesByPeriod(base.table, ref, recordsOf(selection), period, calendar);
+  const leaves = yield* leavesByPeriod(base.table, ref, recordsOf(selection), period, calendar);
   yield undefined;
   const dated = yield* datedGroups(base, selection, by, leaves, [measure]);
   const { input, levels, tree } = dated;

@@ -5,6 +5,7 @@ import { finish } from '../steps/steps';
 import { recordsDelimited } from './recordsDelimited';
 import type { OutForm } from './forms';
 import { recordsSheet } from './sheets';
+import { orderRead } from '../table/recordOrder';
 
 /** Records of a list on their way out. */
 export interface Records {
@@ -55,7 +56,7 @@ export async function tableFile(
   }
 }
 
-const all = ({ length }: Table): Int32Array => Int32Array.from({ length }, (_, i) => i);
+const all = ({ length }: Table): Int32Array => orderRead(length);
 
 /** An array of objects; blanks are null, an unread cell is its text. */
 function recordsAsJson({ columns, length }: Table): string {

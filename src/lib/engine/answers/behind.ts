@@ -17,6 +17,8 @@ import type { Held } from '../held';
 import type { ArgsOf, Place, ReplyOf } from '../protocol';
 import type { Behind, BehindRecord } from '../replies';
 import { cellOf, correctedCells } from './cells';
+import { bitsetOf } from '../../core/table/bitset';
+import { inOrder } from '../../core/table/recordOrder';
 
 /** What stands behind a figure, kept while its records are looked through; in the tally's own order. */
 export function* opened(held: Held, place: Place): Steps<FigureBehind> {
@@ -27,17 +29,15 @@ export function* opened(held: Held, place: Place): Steps<FigureBehind> {
   if (!answer) throw new EngineError('noPlace', refused || 'This tally has no figures.');
   const found = yield* behind(base, answer, place, held.doc.formats);
   yield undefined;
-  const inOrder = { ...found, records: ordered(answer.order ?? base.order, found.records) };
-  held.behind.set(key, inOrder);
-  return inOrder;
+  const sorted = { ...found, records: ordered(answer.order ?? base.order, found.records) };
+  held.behind.set(key, sorted);
+  return sorted;
 }
 
 /** Records in an order of all. */
 function ordered(order: Int32Array, records: Int32Array): Int32Array {
   if (records.length === order.length) return order;
-  const wanted = new Uint8Array(order.length);
-  for (const i of records) wanted[i] = 1;
-  return order.filter((i) => wanted[i] === 1);
+  return inOrder(order, bitsetOf(order.length, records));
 }
 
 const SCOPE_WORDS = {

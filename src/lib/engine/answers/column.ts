@@ -2,12 +2,12 @@ import { asChoice, choicesOf } from '../../core/table/lookAlikes';
 import { compareText } from '../../core/table/collate';
 import { fromMoments } from '../../core/measure/fromMoments';
 import { measureWords, suits, type Measure, type MeasureKind } from '../../core/measure/measure';
-import { Moments } from '../../core/measure/moments';
+import { momentsOfGroups } from '../../core/measure/moments';
 import { quantileBy } from '../../core/measure/quantileDefinitions';
 import { sortedValues } from '../../core/measure/sorted';
 import { valuesOf } from '../../core/measure/valuesOf';
 import { foldText } from '../../core/scope/textTest';
-import { STRIDE, type Steps } from '../../core/steps/steps';
+import { inStretches, STRIDE, type Steps } from '../../core/steps/steps';
 import { fullScalar } from '../../core/table/cell';
 import { isText, typeName, type Column } from '../../core/table/column';
 import { showCount } from '../../core/table/format';
@@ -41,7 +41,8 @@ export function* answerFacts(held: Held, { column: id }: ArgsOf<'facts'>): Steps
   const column = columnOf(table, id);
   const { values, codeOf } = valuesOf(column);
   yield undefined;
-  const moments = yield* momentsInParts(values, counted);
+  const one = new Int32Array(values.length);
+  const moments = yield* momentsOfGroups(values, one, 1, counted, true);
   const sorted = yield* sortedValues(values, counted);
   const spread = yield* spreadOf(sorted);
   const unread = yield* unreadAmong(column, counted);
@@ -74,28 +75,18 @@ export function* answerFacts(held: Held, { column: id }: ArgsOf<'facts'>): Steps
   return reply;
 }
 
-/** Moments of a selection, chunk by chunk and joined. */
-function* momentsInParts(values: Float64Array, records: Int32Array): Steps<Moments> {
-  const groupOf = new Int32Array(values.length);
-  const out = new Moments(1);
-  for (let from = 0; from < records.length; from += 4 * STRIDE) {
-    const part = new Moments(1);
-    part.add(values, groupOf, records.subarray(from, from + 4 * STRIDE), true);
-    out.merge(0, part, 0);
-    yield undefined;
-  }
-  return out;
-}
-
 /** Distinct values and the mode of ordered values: runs of equal ones. */
 function* spreadOf(sorted: Float64Array): Steps<{ distinct: number; mode: number }> {
-  let [distinct, best, times] = [0, NaN, 0];
-  for (let k = 0, start = 0; k < sorted.length; k++) {
-    if (k > 0 && sorted[k] !== sorted[k - 1]) start = k;
-    if (k === start) distinct++;
-    if (k - start + 1 > times) [best, times] = [sorted[k], k - start + 1];
-    if (k % (4 * STRIDE) === 0) yield undefined;
-  }
+  let [distinct, best, times, start] = [0, NaN, 0, 0];
+  yield* inStretches(sorted.length, (from, to) => {
+    let [d, b, t, s] = [distinct, best, times, start];
+    for (let k = from; k < to; k++) {
+      if (k > 0 && sorted[k] !== sorted[k - 1]) s = k;
+      if (k === s) d++;
+      if (k - s + 1 > t) [b, t] = [sorted[k], k - s + 1];
+    }
+    [distinct, best, times, start] = [d, b, t, s];
+  });
   return { distinct, mode: best };
 }
 

@@ -36,7 +36,9 @@ export function* leadSums(
         : k <= ladder.rungs.length
           ? `rungs|${JSON.stringify(given.rungs.slice(0, k))}`
           : `${whole}|${k - ladder.rungs.length}`;
-    out.push(sums.once(base.table, `${column.id}|${key}`, column.values, () => recordsOf(set)));
+    const records = recordsOf(set);
+    yield undefined;
+    out.push(yield* sums.once(base.table, `${column.id}|${key}`, column.values, records));
     yield undefined;
   }
   return out;

@@ -3,7 +3,7 @@ import { isText, type Column, type ScalarColumn, type TextColumn } from '../../c
 import { showScalar } from '../../core/table/cell';
 import { select } from '../../core/measure/quantile';
 
-import { STRIDE, type Steps } from '../../core/steps/steps';
+import { inStretches, type Steps } from '../../core/steps/steps';
 import type { Distribution } from '../replies';
 
 const SAMPLE = 4096;
@@ -31,27 +31,24 @@ function* binned(column: ScalarColumn, records: Int32Array, bins: number): Steps
   const step = roundStep((range.hi - range.lo) / bins, column);
   const lo = Math.floor(range.lo / step) * step;
   const n = Math.max(1, Math.min(bins * 2, Math.floor((range.hi - lo) / step) + 1));
-  const counts = new Array<number>(n).fill(0);
-  let [under, over] = [0, 0];
+  // The first place counts what lies under the bins, the last what lies over.
+  const counts = new Int32Array(n + 2);
   const { values } = column;
   const scale = 1 / step;
-  for (let k = 0; k < records.length; k++) {
-    if ((k & (4 * STRIDE - 1)) === 4 * STRIDE - 1) yield undefined;
-    const v = values[records[k]];
-    if (v !== v) continue;
-    const at = Math.floor((v - lo) * scale);
-    if (at < 0) under++;
-    else if (at >= n) over++;
-    else counts[at]++;
-  }
+  yield* inStretches(records.length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const v = values[records[k]];
+      if (v === v) counts[Math.max(0, Math.min(n + 1, Math.floor((v - lo) * scale) + 1))]++;
+    }
+  });
   const edges = Array.from({ length: n + 1 }, (_, k) => Number((lo + k * step).toPrecision(12)));
   return {
     kind: 'bins',
     edges,
     labels: edges.map((e) => showScalar(column, e)),
-    counts,
-    under,
-    over,
+    counts: Array.from(counts.subarray(1, n + 1)),
+    under: counts[0],
+    over: counts[n + 1],
   };
 }
 

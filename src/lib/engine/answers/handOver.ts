@@ -17,6 +17,7 @@ import { recordsDelimited } from '../../core/write/recordsDelimited';
 import type { Standing } from '../standing';
 import type { Foot, LedgerLayout } from '../ledger/layout';
 import type { ReplyOf } from '../protocol';
+import { inOrder } from '../../core/table/recordOrder';
 
 /** Lines a clipboard can take; more go into a file. */
 export const MOST_COPIED = 200_000;
@@ -150,7 +151,7 @@ export function* fileRecords(
   order: Int32Array,
   full: boolean,
 ): Steps<ReplyOf<'file'>> {
-  const counted = order.filter((record) => has(stand.base.counted, record));
+  const counted = inOrder(order, stand.base.counted);
   const shown = (column: Column, record: number): string => {
     const text = showCell(column, record, doc.formats[column.id]);
     return isText(column) || column.unread.has(record) ? text : plainMinus(text);

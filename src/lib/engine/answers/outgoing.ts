@@ -2,10 +2,10 @@ import { answerAsk } from '../../core/ask/answer';
 import { askOf } from '../../core/bench/askOf';
 import { takingAll } from '../../core/prepare/reshape';
 import type { Steps } from '../../core/steps/steps';
-import { has } from '../../core/table/bitset';
 import { encodeFile } from '../../core/table/arrowWrite';
 import type { Held } from '../held';
 import type { ReplyOf } from '../protocol';
+import { inOrder } from '../../core/table/recordOrder';
 
 /** Tallies of the bench as the answer to its ask: what the command line and HTTP give for them. */
 export function* asked(held: Held, tallies: readonly string[]): Steps<ReplyOf<'asked'>> {
@@ -16,7 +16,7 @@ export function* asked(held: Held, tallies: readonly string[]): Steps<ReplyOf<'a
 /** The counted records in an order of all, every column with its type, as an Arrow file. */
 export function* countedRecords(held: Held, order: Int32Array): Steps<ReplyOf<'countedRecords'>> {
   const { counted } = held.stand.base;
-  const records = order.filter((record) => has(counted, record));
+  const records = inOrder(order, counted);
   yield undefined;
   const table = takingAll(held.table, records);
   yield undefined;

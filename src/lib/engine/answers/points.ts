@@ -25,8 +25,7 @@ export function* pointsOf(
 ): Steps<Shape> {
   const x = columnFor(base.table, along ?? '');
   if (isText(x)) return { kind: 'none' };
-  const { tree } = treeOf(base, keys, selectionOf(base, tally.scope));
-  yield undefined;
+  const { tree } = yield* treeOf(base, keys, selectionOf(base, tally.scope));
   const there = records.filter((i) => x.values[i] === x.values[i] && y.values[i] === y.values[i]);
   const about = {
     kind: 'points' as const,

@@ -64,7 +64,7 @@ function* bins(column: ScalarColumn, records: Int32Array, { reach }: Shaped): St
     if (at < 0) under++;
     else if (at >= count) over++;
     else counts[at]++;
-    if (k % (8 * STRIDE) === 0) yield undefined;
+    if (k % (2 * STRIDE) === 0) yield undefined;
   }
   return {
     kind: 'bins',
@@ -98,9 +98,9 @@ function* curves(
   { key }: Shaped,
   scope: 'counted' | 'narrowed' | 'all',
 ): Steps<Shape> {
-  const coded = key ? codesOf(base, key, selectionOf(base, scope)) : null;
-  const tree = buildTree(base.table.length, coded ? [coded.codes] : []);
-  const slices = gather(column.values, tree.leafOf, tree.leaves, records);
+  const coded = key ? yield* codesOf(base, key, selectionOf(base, scope)) : null;
+  const tree = yield* buildTree(base.table.length, coded ? [coded.codes] : []);
+  const slices = yield* gather(column.values, tree.leafOf, tree.leaves, records);
   yield undefined;
   const leaves = Array.from({ length: tree.leaves }, (_, leaf) => leaf)
     .filter((leaf) => slices.start[leaf + 1] > slices.start[leaf])
@@ -133,7 +133,9 @@ function* curves(
 /** Each distinct value and the share at or under it; of very many, an even choice. */
 function stepsOf(values: Float64Array): { values: number[]; shares: number[] } {
   const at: number[] = [];
-  for (let k = 0; k < values.length; k++) if (values[k] !== values[k + 1]) at.push(k);
+  const last = values.length - 1;
+  for (let k = 0; k < last; k++) if (values[k] !== values[k + 1]) at.push(k);
+  if (last >= 0) at.push(last);
   const stride = Math.max(1, Math.ceil(at.length / MOST_POINTS));
   const chosen = at.filter((_, k) => k % stride === 0 || k === at.length - 1);
   return {

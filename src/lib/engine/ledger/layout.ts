@@ -68,7 +68,9 @@ export function* ledgerOf(held: Standing, item: LedgerItem): Steps<LedgerLayout>
   // What was set aside by hand stays in view, struck through.
   const inView = spec.scope === 'counted' ? base.narrowed : ledger.selection;
   const rowsKey = JSON.stringify([ledger.treeKey, spec.sort, base.memo.numberOf(inView)]);
-  const rows = base.memo.rows.once(rowsKey, () => layoutRows(tree, order, inView));
+  const rows = yield* base.memo.rows.onceInSteps(rowsKey, () =>
+    layoutRows(tree, order, inView, recordsOf(inView)),
+  );
   yield undefined;
   const shown = orderGroups(
     tree,

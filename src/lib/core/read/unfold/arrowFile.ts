@@ -52,7 +52,10 @@ function withFacts(column: Column, { metadata }: Field): Column {
     decimals,
     percent,
     grain,
-    unread: new Map(unread.filter(([place]) => place < column.values.length)),
+    unread: new Map([
+      ...column.unread,
+      ...unread.filter(([place]) => place < column.values.length),
+    ]),
     ...(calendar && { calendar }),
   };
 }

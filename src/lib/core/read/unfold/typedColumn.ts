@@ -1,3 +1,4 @@
+import { DAY_MS, FIRST_DAY, LAST_DAY } from '../../table/calendar';
 import type { ScalarColumn, ScalarType, TextColumn } from '../../table/column';
 
 /** Facts of a column on its way from a file that knows its types. */
@@ -27,21 +28,44 @@ export function decimalsOf(values: Float64Array): number {
   return decimals;
 }
 
-export const scalarOf = (
+/**
+ * A column of stored values. What no date or time of ours can be (a day outside years 1 to 9999, a part of
+ * a day, a time past midnight) is unread: the stored number is its text.
+ * @param values written over where one is unread
+ */
+export function scalarOf(
   { id, name }: Named,
   type: ScalarType,
   values: Float64Array,
-): ScalarColumn => ({
-  id,
-  name,
-  unit: '',
-  type,
-  values,
-  unread: new Map(),
-  decimals: type === 'number' ? decimalsOf(values) : 0,
-  percent: false,
-  grain: 'day',
-});
+): ScalarColumn {
+  const unread = new Map<number, string>();
+  const isValue = VALUES[type];
+  if (isValue)
+    for (let i = 0; i < values.length; i++) {
+      const v = values[i];
+      if (v !== v || isValue(v)) continue;
+      unread.set(i, String(v));
+      values[i] = NaN;
+    }
+  return {
+    id,
+    name,
+    unit: '',
+    type,
+    values,
+    unread,
+    decimals: type === 'number' ? decimalsOf(values) : 0,
+    percent: false,
+    grain: 'day',
+  };
+}
+
+/** Which numbers stand for a value of each type; any does where none is named. */
+const VALUES: Readonly<Partial<Record<ScalarType, (v: number) => boolean>>> = {
+  date: (day) => Number.isInteger(day) && day >= FIRST_DAY && day <= LAST_DAY,
+  datetime: (ms) => ms >= FIRST_DAY * DAY_MS && ms < (LAST_DAY + 1) * DAY_MS,
+  time: (ms) => ms >= 0 && ms < DAY_MS,
+};
 
 /** Texts to a dictionary and its codes; null and the empty text are blank. */
 export function textOf(

@@ -4,7 +4,7 @@ import { MEASURES } from '../../measure/measure';
 import { describeCondition } from '../../scope/describe';
 import { evaluate } from '../../scope/evaluate';
 import type { Condition } from '../../scope/condition';
-import type { Steps } from '../../steps/steps';
+import { inStretches, STRIDE, type Steps } from '../../steps/steps';
 import { and, bitsetOf, count, emptyBitset, or, without, type Bitset } from '../../table/bitset';
 import { counted } from '../../table/format';
 import { namesOf } from '../../table/table';
@@ -74,15 +74,13 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
   const selection = selectionOf(base, spec.scope);
   const within = (condition: Condition): Bitset =>
     and(selection, evaluate(table, condition, selection).yes);
-  const named: Row[] = spec.key
-    ? keyRows(base, spec, selection)
-    : spec.rows.map((row) => ({
-        name: row.name,
-        kind: 'group',
-        selection: within(row.condition),
-        condition: row.condition,
-      }));
-  yield undefined;
+  const named: Row[] = [];
+  if (spec.key) named.push(...(yield* keyRows(base, spec, selection)));
+  else
+    for (const { name, condition } of spec.rows) {
+      named.push({ name, kind: 'group', selection: within(condition), condition });
+      yield undefined;
+    }
   const { none, several } = coverage(table.length, selection, named);
   const rows: Row[] = [
     { name: 'All records', kind: 'total', selection },
@@ -98,18 +96,21 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
         ]
       : []),
   ];
-  const columnSets = spec.columns.map((c) => (c.condition ? within(c.condition) : null));
-  yield undefined;
+  const columnSets: (Bitset | null)[] = [];
+  for (const { condition } of spec.columns) {
+    columnSets.push(condition ? within(condition) : null);
+    yield undefined;
+  }
   const adds = count(several) === 0 && (count(none) === 0 || spec.everythingElse);
   const records = recordsOf(selection);
   const leafOf = new Int32Array(table.length);
   const names = namesOf(table);
   const shown = spec.columns.map((c) => shownColumn(c.measure, table));
-  const figureColumns = measureColumns(
+  const figureColumns = (yield* measureColumns(
     spec.columns.map((c) => c.measure),
     table,
     records,
-  ).map((column, c): FigureColumn => ({
+  )).map((column, c): FigureColumn => ({
     ...column,
     key: `c${c + 1}`,
     title:
@@ -122,7 +123,7 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
   }));
   const columns = [
     spec.key
-      ? labelColumn('row', spec.key, codesOf(base, spec.key, selection).codes, table)
+      ? labelColumn('row', spec.key, (yield* codesOf(base, spec.key, selection)).codes, table)
       : textLabel('row', 'Where'),
     ...figureColumns,
   ];
@@ -180,17 +181,23 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
 }
 
 /** A row for each group of the key that has records, in label order. */
-function keyRows(base: Base, spec: ConditionalSpec, selection: Bitset): Row[] {
+function* keyRows(base: Base, spec: ConditionalSpec, selection: Bitset): Steps<Row[]> {
   if (!spec.key) return [];
   const records = recordsOf(selection);
-  const { codes } = codesOf(base, spec.key, selection);
+  const { codes } = yield* codesOf(base, spec.key, selection);
   const members = new Map<number, number[]>();
-  for (const i of records) {
-    const code = codes.codes[i];
-    const list = members.get(code);
-    if (list) list.push(i);
-    else members.set(code, [i]);
-  }
+  yield* inStretches(
+    records.length,
+    (from, to) => {
+      for (let k = from; k < to; k++) {
+        const code = codes.codes[records[k]];
+        const list = members.get(code);
+        if (list) list.push(records[k]);
+        else members.set(code, [records[k]]);
+      }
+    },
+    STRIDE,
+  );
   refuseTooMany(members.size, 'rows', 1000);
   return [...members]
     .sort(([a], [b]) => codes.rank(a) - codes.rank(b))

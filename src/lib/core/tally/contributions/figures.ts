@@ -99,8 +99,7 @@ interface SideFigures {
 
 function* sideFigures({ by, measure }: ContributionsSpec, side: Side): Steps<SideFigures> {
   const { base, selection } = side;
-  const { tree, warnings } = treeOf(base, by, selection);
-  yield undefined;
+  const { tree, warnings } = yield* treeOf(base, by, selection);
   const values: Measure =
     measure.column === undefined ? { kind: 'records' } : { kind: 'values', column: measure.column };
   const measures = [measure, values];

@@ -3,8 +3,8 @@ import type { Steps } from '../../steps/steps';
 import { counted } from '../../table/format';
 import { tableOf } from '../answer';
 import { selectionOf, type Base } from '../base';
-import { labelColumn, measureColumn } from '../figure';
-import { checkKey, codesOf } from '../keys';
+import { measureColumn } from '../figure';
+import { checkKey, keyColumns } from '../keys';
 import type { TallyAnswer, TallyKind } from '../kind';
 import { checkPeriodName } from '../periodNamed';
 import { visitAll, visitNeeded } from '../visit';
@@ -57,13 +57,10 @@ export const contributionsKind: TallyKind<ContributionsSpec> = {
 };
 
 function* computeContributions(base: Base, spec: ContributionsSpec): Steps<TallyAnswer> {
-  const sides = sidesOf(base, spec);
-  yield undefined;
+  const sides = yield* sidesOf(base, spec);
   const found = yield* contributionsOf(spec, sides);
   const selection = selectionOf(base, spec.scope);
-  const labels = spec.by.map((key, k) =>
-    labelColumn(`g${k + 1}`, key, codesOf(base, key, selection).codes, base.table),
-  );
+  const labels = yield* keyColumns(base, spec.by, selection);
   const value = measureColumn(spec.measure, base.table, 'value');
   const columns = [...labels, ...contributionColumns(spec, sides, value, found)];
   const rows = contributionRows(base, spec, sides, found, columns, labels.length);

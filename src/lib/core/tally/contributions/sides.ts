@@ -1,3 +1,4 @@
+import type { Steps } from '../../steps/steps';
 import { TallyRefused } from '../../errors';
 import type { Condition } from '../../scope/condition';
 import { USUAL_CALENDAR, periodLabel, periodOf } from '../../table/period';
@@ -33,13 +34,13 @@ export interface Sides {
 }
 
 /** @throws TallyRefused where one of the two is not there */
-export function sidesOf(base: Base, spec: ContributionsSpec): Sides {
+export function* sidesOf(base: Base, spec: ContributionsSpec): Steps<Sides> {
   const { between } = spec;
   switch (between.of) {
     case 'periods':
       return ofPeriods(base, spec, between);
     case 'groups':
-      return ofGroups(base, spec, between);
+      return yield* ofGroups(base, spec, between);
     case 'readings':
       return ofReadings(base, spec, between);
   }
@@ -101,9 +102,13 @@ function ofPeriods(
 }
 
 /** Two groups of a key, by their labels. */
-function ofGroups(base: Base, spec: ContributionsSpec, { key, from, to }: Of<'groups'>): Sides {
+function* ofGroups(
+  base: Base,
+  spec: ContributionsSpec,
+  { key, from, to }: Of<'groups'>,
+): Steps<Sides> {
   const selection = selectionOf(base, spec.scope);
-  const { codes, warnings } = codesOf(base, key, selection);
+  const { codes, warnings } = yield* codesOf(base, key, selection);
   const byLabel = new Map<string, number>();
   for (const i of recordsOf(selection)) byLabel.set(codes.label(codes.codes[i]), codes.codes[i]);
   const side = (label: string): Side => {

@@ -34,12 +34,12 @@ export function* computeCross(
   keys: { readonly down: readonly GroupCodes[]; readonly across: readonly GroupCodes[] },
   measures: readonly Measure[],
 ): Steps<CrossFigures> {
-  const down = buildTree(table.length, keys.down);
-  const across = buildTree(table.length, keys.across);
+  const down = yield* buildTree(table.length, keys.down);
+  const across = yield* buildTree(table.length, keys.across);
   refuseTooMany(across.leaves, 'columns across', MOST_ACROSS);
   refuseTooMany(down.leaves * across.leaves, 'cells', MOST_CELLS);
   yield undefined;
-  const cells = buildTree(table.length, [asCodes(down), asCodes(across)]);
+  const cells = yield* buildTree(table.length, [asCodes(down), asCodes(across)]);
   yield undefined;
   const input: Leafed = { table, records, ordered, leafOf: cells.leafOf, leaves: cells.leaves };
   const sides = [levelGroupings(down), levelGroupings(across)];

@@ -8,7 +8,7 @@ import { namesOf } from '../../table/table';
 import { tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
 import { figureFrom, measureColumns, shownColumn, RECORDS_COLUMN, labelColumns } from '../figure';
-import { checkKey, checkOrder, codesOf, groupWhere } from '../keys';
+import { checkKey, checkOrder, codesOfAll, groupWhere } from '../keys';
 import { GroupWalk } from '../groupWalk';
 import { type Names, type TallyAnswer, type TallyKind } from '../kind';
 import {
@@ -68,10 +68,8 @@ function* computeCrosstab(base: Base, spec: CrosstabSpec): Steps<TallyAnswer> {
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
   const ordered = orderedFor(base, selection, spec.measures);
-  const down = spec.down.map((key) => codesOf(base, key, selection));
-  yield undefined;
-  const across = spec.across.map((key) => codesOf(base, key, selection));
-  yield undefined;
+  const down = yield* codesOfAll(base, spec.down, selection);
+  const across = yield* codesOfAll(base, spec.across, selection);
   const cross = yield* computeCross(
     table,
     records,
@@ -81,7 +79,7 @@ function* computeCrosstab(base: Base, spec: CrosstabSpec): Steps<TallyAnswer> {
   );
   const names = namesOf(table);
   const labels = labelColumns(spec.down, cross.down.keys, table);
-  const own = ownColumns(spec, base, records, names);
+  const own = yield* ownColumns(spec, base, records, names);
   const { columns, groups } = acrossColumns(spec, cross, labels, own);
   const rows = crossRows(spec, base, cross, columns, labels.length, groups);
   return {
@@ -91,22 +89,24 @@ function* computeCrosstab(base: Base, spec: CrosstabSpec): Steps<TallyAnswer> {
 }
 
 /** The columns under each group across: the count where asked for, then measures with their shares. */
-function ownColumns(
+function* ownColumns(
   spec: CrosstabSpec,
   base: Base,
   records: Int32Array,
   names: Names,
-): FigureColumn[] {
-  const measures = measureColumns(spec.measures, base.table, records).flatMap((column, k) => [
-    column,
-    ...sharesOf(spec, k).map((share): FigureColumn => ({
-      key: `${column.key}-${share}`,
-      title: `share of the ${share}, ${measurePhrase(spec.measures[k], names)}`,
-      unit: '',
-      type: 'share',
-      says: `${column.title} ÷ that of the whole ${share === 'total' ? 'table' : share}.`,
-    })),
-  ]);
+): Steps<FigureColumn[]> {
+  const measures = (yield* measureColumns(spec.measures, base.table, records)).flatMap(
+    (column, k) => [
+      column,
+      ...sharesOf(spec, k).map((share): FigureColumn => ({
+        key: `${column.key}-${share}`,
+        title: `share of the ${share}, ${measurePhrase(spec.measures[k], names)}`,
+        unit: '',
+        type: 'share',
+        says: `${column.title} ÷ that of the whole ${share === 'total' ? 'table' : share}.`,
+      })),
+    ],
+  );
   return spec.count ? [RECORDS_COLUMN, ...measures] : measures;
 }
 

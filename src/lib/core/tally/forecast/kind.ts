@@ -6,8 +6,8 @@ import { counted } from '../../table/format';
 import { periodLabel } from '../../table/period';
 import { tableOf } from '../answer';
 import { selectionOf, type Base } from '../base';
-import { labelColumn, measureColumn } from '../figure';
-import { codesOf } from '../keys';
+import { measureColumn } from '../figure';
+import { keyColumns } from '../keys';
 import { type TallyAnswer, type TallyKind } from '../kind';
 import type { FigureTable } from '../result';
 import { checkSeries, computeSeries, visitSeries, type SeriesSet } from '../series';
@@ -53,9 +53,7 @@ function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {
   const label = (k: number): string => periodLabel(first + k, period, calendar);
   const value = measureColumn(spec.series.measure, base.table, 'value');
   const forecasts = yield* forecastGroups(set, spec);
-  const labels = spec.series.by.map((key, k) =>
-    labelColumn(`g${k + 1}`, key, codesOf(base, key, selection).codes, base.table),
-  );
+  const labels = yield* keyColumns(base, spec.series.by, selection);
   const adds = MEASURES[spec.series.measure.kind].adds;
   const byGroups: FigureTable[] = forecasts.length
     ? [

@@ -53,14 +53,14 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
   const { table } = base;
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
-  const { codes, bands, warnings } = codesOf(base, spec.key, selection);
+  const { codes, bands, warnings } = yield* codesOf(base, spec.key, selection);
   refuseTooMany(codes.size, 'values', MOST_GROUPS);
   yield undefined;
-  const tree = buildTree(table.length, [codes]);
+  const tree = yield* buildTree(table.length, [codes]);
   const [level] = tree.levels;
   const ordered = orderedFor(base, selection, spec.measures);
   const input = { table, records, ordered, leafOf: tree.leafOf, leaves: tree.leaves };
-  const counts = countLeaves(input);
+  const counts = yield* countLeaves(input);
   const groupings = [leafGrouping(tree.leaves), totalGrouping(tree.leaves)];
   const {
     figures: [figures, totals],
@@ -121,7 +121,7 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
       reach: 'above',
       says: 'Cumulative count ÷ the records that have a value.',
     },
-    ...measureColumns(spec.measures, table, records),
+    ...(yield* measureColumns(spec.measures, table, records)),
   ];
   const firstMeasure = columns.length - spec.measures.length;
   /** Marks of the figures of a leaf, or of the whole. */

@@ -1,4 +1,3 @@
-import type { GroupKey } from '../../arrange/groupKey';
 import { TallyRefused } from '../../errors';
 import type { Steps } from '../../steps/steps';
 import { counted } from '../../table/format';
@@ -6,8 +5,8 @@ import { PERIODS_IN_YEAR, periodLabel, periodEnd, periodStart } from '../../tabl
 import { tableOf } from '../answer';
 import { selectionOf, type Base } from '../base';
 import { changeMark } from '../changeMark';
-import { codesOf, joined } from '../keys';
-import { labelColumn, measureColumn } from '../figure';
+import { keyColumns, joined } from '../keys';
+import { measureColumn } from '../figure';
 import type { TallyAnswer } from '../kind';
 import { periodColumn, periodKeys } from '../periodLabels';
 import { PERIOD_WORDS } from '../periodWords';
@@ -79,9 +78,7 @@ export function* growthOfSeries(
     const ranked = groups
       .map((group) => ({ ...group, facts: factsOf(group.series) }))
       .sort((a, b) => byRate(a.facts.rate, b.facts.rate));
-    const labels = asked.by.map((key: GroupKey, k) =>
-      labelColumn(`g${k + 1}`, key, codesOf(base, key, selection).codes, base.table),
-    );
+    const labels = yield* keyColumns(base, asked.by, selection);
     const width = 1 + labels.length;
     tables.push({
       name: 'groups',

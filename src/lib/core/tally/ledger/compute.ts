@@ -5,8 +5,7 @@ import type { Steps } from '../../steps/steps';
 import type { Bitset } from '../../table/bitset';
 import { orderedFor, recordsOf, selectionOf, type Base } from '../base';
 import { computeGroups, type GroupFigures } from '../groupFigures';
-import type { Coded } from '../coded';
-import { codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
+import { codesOfAll, MOST_GROUPS, refuseTooMany } from '../keys';
 import type { Warning } from '../warnings';
 import { withRunning } from './running';
 import type { LedgerSpec } from './spec';
@@ -45,11 +44,7 @@ export function* computeLedger(
   const records = recordsOf(selection);
   const order = yield* ledgerOrder(base, spec);
   yield undefined;
-  const coded: Coded[] = [];
-  for (const key of spec.groups) {
-    coded.push(codesOf(base, key, selection));
-    yield undefined;
-  }
+  const coded = yield* codesOfAll(base, spec.groups, selection);
   // A tree covers all records; only bands found from the values depend on the selection.
   const keys = spec.groups.map(({ column, period, calendar, loose, bands }, k) => [
     column,
@@ -59,7 +54,7 @@ export function* computeLedger(
     bands && [bands, coded[k].bands],
   ]);
   const treeKey = JSON.stringify(keys);
-  const tree = memo.trees.once(treeKey, () =>
+  const tree = yield* memo.trees.onceInSteps(treeKey, () =>
     buildTree(
       table.length,
       coded.map((c) => c.codes),

@@ -1,7 +1,6 @@
 import { recordNumber } from '../../table/recordNumber';
 import type { Steps } from '../../steps/steps';
 import { isText, type Column } from '../../table/column';
-import { has } from '../../table/bitset';
 import { lazyTable, type AnswerTable } from '../answer';
 import type { Base } from '../base';
 import { RELATIVE, type Faults } from '../fault';
@@ -23,6 +22,7 @@ import { computeLedger, type ComputedLedger } from './compute';
 import { ledgerFact } from './fact';
 import { ledgerSentence } from './sentence';
 import type { LedgerSpec } from './spec';
+import { inOrder } from '../../table/recordOrder';
 
 export const ledgerKind: TallyKind<LedgerSpec> = {
   check(spec, faults: Faults, path) {
@@ -45,15 +45,15 @@ export const ledgerKind: TallyKind<LedgerSpec> = {
     };
   },
   *compute(base, spec): Steps<TallyAnswer> {
-    return ledgerTables(base, yield* computeLedger(base, spec));
+    return yield* ledgerTables(base, yield* computeLedger(base, spec));
   },
   sentence: ledgerSentence,
   fact: ledgerFact,
 };
 
 /** A computed ledger as tables: its groups, each under its total, and its records where asked for. */
-export function ledgerTables(base: Base, ledger: ComputedLedger): TallyAnswer {
-  const groups = groupTable(base, ledger);
+export function* ledgerTables(base: Base, ledger: ComputedLedger): Steps<TallyAnswer> {
+  const groups = yield* groupTable(base, ledger);
   const { spec, order, selection, warnings } = ledger;
   return {
     tables: spec.records ? [groups, recordTable(base.table.columns, order, selection)] : [groups],
@@ -63,7 +63,7 @@ export function ledgerTables(base: Base, ledger: ComputedLedger): TallyAnswer {
 }
 
 /** The groups depth first, each under its total. */
-function groupTable({ table }: Base, ledger: ComputedLedger): AnswerTable {
+function* groupTable({ table }: Base, ledger: ComputedLedger): Steps<AnswerTable> {
   const { spec, tree, figures, own, records } = ledger;
   const { measures } = spec;
   const walk = new GroupWalk(
@@ -81,7 +81,7 @@ function groupTable({ table }: Base, ledger: ComputedLedger): AnswerTable {
     const { level, group } = walk.at(row);
     return level < 0 ? records.length : figures.records[level][group];
   };
-  const columns = [...labels, RECORDS_COLUMN, ...measureColumns(measures, table, records)];
+  const columns = [...labels, RECORDS_COLUMN, ...(yield* measureColumns(measures, table, records))];
   const marksOf = (row: number): Mark[] => {
     const { level, group } = walk.at(row);
     return measures.flatMap((_, k) =>
@@ -116,7 +116,7 @@ function recordTable(
   order: Int32Array,
   selection: ComputedLedger['selection'],
 ): AnswerTable {
-  const ordered = order.filter((i) => has(selection, i));
+  const ordered = inOrder(order, selection);
   return lazyTable(
     {
       name: 'records',

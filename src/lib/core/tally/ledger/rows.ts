@@ -1,7 +1,7 @@
 import type { GroupOrder } from '../../arrange/groupKey';
 import { layoutLeaves, type GroupTree } from '../../arrange/tree';
-import type { Bitset } from '../../table/bitset';
-import { has } from '../../table/bitset';
+import { inStretches, type Steps } from '../../steps/steps';
+import { has, type Bitset } from '../../table/bitset';
 import { groupComparator } from '../sortedGroups';
 import type { GroupFigures } from '../groupFigures';
 
@@ -16,24 +16,29 @@ export interface Rows {
 /**
  * Lays the records of a selection out by leaf.
  * @param order all records in the order of records
+ * @param chosen the selection as record numbers
  */
-export function layoutRows(tree: GroupTree, order: Int32Array, selection: Bitset): Rows {
+export function* layoutRows(
+  tree: GroupTree,
+  order: Int32Array,
+  selection: Bitset,
+  chosen: Int32Array,
+): Steps<Rows> {
   const { place, first, end } = layoutLeaves(tree);
   const start = new Int32Array(tree.leaves + 1);
   const { leafOf } = tree;
-  for (let w = 0; w < selection.length; w++) {
-    for (let word = selection[w]; word !== 0; word &= word - 1) {
-      const i = (w << 5) + 31 - Math.clz32(word & -word);
-      start[place[leafOf[i]] + 1]++;
-    }
-  }
+  yield* inStretches(chosen.length, (from, to) => {
+    for (let k = from; k < to; k++) start[place[leafOf[chosen[k]]] + 1]++;
+  });
   for (let g = 0; g < tree.leaves; g++) start[g + 1] += start[g];
   const records = new Int32Array(start[tree.leaves]);
   const at = start.slice();
-  for (let k = 0; k < order.length; k++) {
-    const i = order[k];
-    if (has(selection, i)) records[at[place[leafOf[i]]]++] = i;
-  }
+  yield* inStretches(order.length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const i = order[k];
+      if (has(selection, i)) records[at[place[leafOf[i]]]++] = i;
+    }
+  });
   return {
     records,
     first: first.map((level) => level.map((p) => start[p])),

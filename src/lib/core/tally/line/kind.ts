@@ -4,8 +4,8 @@ import { counted, showNumber } from '../../table/format';
 import { periodLabel } from '../../table/period';
 import { tableOf } from '../answer';
 import { selectionOf, type Base } from '../base';
-import { labelColumn, measureColumn } from '../figure';
-import { checkKey, codesOf } from '../keys';
+import { measureColumn } from '../figure';
+import { checkKey, keyColumns } from '../keys';
 import type { TallyAnswer, TallyKind } from '../kind';
 import { periodColumn, periodKeys } from '../periodLabels';
 import { figureOf, type FigureColumn, type FigureRow, type FigureTable } from '../result';
@@ -88,9 +88,7 @@ function* lineOfColumns(base: Base, spec: LineSpec, x: string, y: string): Steps
   const [along, up] = [numberColumn(table, x), numberColumn(table, y)];
   const found = yield* linesOfColumns(base, spec, along, up);
   const selection = selectionOf(base, spec.scope);
-  const labels = spec.by.map((key, k) =>
-    labelColumn(`g${k + 1}`, key, codesOf(base, key, selection).codes, table),
-  );
+  const labels = yield* keyColumns(base, spec.by, selection);
   const axes: Axes = { x: axisOf(along, 'x'), y: axisOf(up, 'y') };
   return answerOf(
     spec,
@@ -107,9 +105,7 @@ function* lineOfSeries(base: Base, spec: LineSpec, asked: SeriesSpec): Steps<Tal
   const { series } = found;
   const { first, period, calendar } = series;
   const selection = selectionOf(base, spec.scope);
-  const labels = asked.by.map((key, k) =>
-    labelColumn(`g${k + 1}`, key, codesOf(base, key, selection).codes, base.table),
-  );
+  const labels = yield* keyColumns(base, asked.by, selection);
   const value = measureColumn(asked.measure, base.table, 'y');
   const axes: Axes = {
     x: { key: 'x', title: 'periods', unit: '', type: 'number', decimals: 0 },

@@ -65,7 +65,7 @@ export function* linesOfColumns(
   const all = yield* fitLines({ ...common, leafOf: new Int32Array(table.length), leaves: 1 });
   yield undefined;
   const whole: LinePoints = { path: [], keys: [], where: null, ...all[0] };
-  const { tree, warnings } = treeOf(base, spec.by, selection);
+  const { tree, warnings } = yield* treeOf(base, spec.by, selection);
   const grouped = spec.by.length
     ? yield* fitLines({ ...common, leafOf: tree.leafOf, leaves: tree.leaves })
     : null;

@@ -69,12 +69,12 @@ function* computePercentiles(base: Base, spec: PercentileSpec): Steps<TallyAnswe
   if (isText(column)) throw new TallyRefused(`“${column.name}” is text and has no percentiles.`);
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
-  const coded = spec.key ? codesOf(base, spec.key, selection) : null;
-  const tree = buildTree(table.length, coded ? [coded.codes] : []);
+  const coded = spec.key ? yield* codesOf(base, spec.key, selection) : null;
+  const tree = yield* buildTree(table.length, coded ? [coded.codes] : []);
   refuseTooMany(tree.leaves * Math.max(1, spec.percentiles.length), 'rows', MOST_GROUPS);
   yield undefined;
-  const slices = gather(column.values, tree.leafOf, tree.leaves, records);
-  const counts = countLeaves({
+  const slices = yield* gather(column.values, tree.leafOf, tree.leaves, records);
+  const counts = yield* countLeaves({
     table,
     records,
     ordered: records,

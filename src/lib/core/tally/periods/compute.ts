@@ -84,7 +84,7 @@ export function* computePeriods(base: Base, spec: PeriodsSpec): Steps<ComputedPe
   const likes = likeWithLike(stretches, covered, spec.against, calendar);
   const finest = spec.levels[spec.levels.length - 1];
   const cuts = cutsOf(likes.flatMap(({ own, other }) => [own, other]));
-  const leaves = leavesByPeriod(table, spec.column, records, finest, calendar, cuts);
+  const leaves = yield* leavesByPeriod(table, spec.column, records, finest, calendar, cuts);
   yield undefined;
   const dated = yield* datedGroups(base, selection, spec.by, leaves, measures);
   const dates: Grouping[] = [

@@ -75,7 +75,7 @@ export const periodsKind: TallyKind<PeriodsSpec> = {
     };
   },
   *compute(base, spec): Steps<TallyAnswer> {
-    return periodTables(base, spec, yield* computePeriods(base, spec));
+    return yield* periodTables(base, spec, yield* computePeriods(base, spec));
   },
   sentence: periodsSentence,
   fact: periodsFact,
@@ -83,11 +83,19 @@ export const periodsKind: TallyKind<PeriodsSpec> = {
 };
 
 /** The periods of the whole, and where keys were given those of each group. */
-function periodTables(base: Base, spec: PeriodsSpec, computed: ComputedPeriods): TallyAnswer {
+function* periodTables(
+  base: Base,
+  spec: PeriodsSpec,
+  computed: ComputedPeriods,
+): Steps<TallyAnswer> {
   const { table } = base;
   const { calendar, levels, walk, whole } = computed;
   const extras = followColumns(spec);
-  const measured = measureColumns(spec.measures, table, recordsOf(selectionOf(base, spec.scope)));
+  const measured = yield* measureColumns(
+    spec.measures,
+    table,
+    recordsOf(selectionOf(base, spec.scope)),
+  );
   const figures = [
     RECORDS_COLUMN,
     ...measured.flatMap((column) => [column, ...extras.map((extra) => extra.column(column))]),

@@ -99,7 +99,7 @@ export function* changes(
   const compared = comparedPeriods(base, change, selection);
   const places: Map<number, number>[] = [];
   const marks: ((group: number, at: number) => Mark[])[] = [];
-  const [of] = measureColumns([spec.by], base.table, recordsOf(selection));
+  const [of] = yield* measureColumns([spec.by], base.table, recordsOf(selection));
   for (const within of compared.within) {
     const figures = yield* figuresIn(base, tree, spec, within);
     const level = tree.levels.length - 1;

@@ -23,8 +23,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
   const { table } = base;
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
-  const { tree, warnings: ofKeys } = treeOf(base, spec.groups, selection);
-  yield undefined;
+  const { tree, warnings: ofKeys } = yield* treeOf(base, spec.groups, selection);
   const deepest = tree.levels.length - 1;
   const figures = yield* figuresIn(base, tree, spec, selection);
   const values = figures.levels[deepest][0];
@@ -37,7 +36,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
     { key: 'place', title: 'Place', unit: '', type: 'rank', says: 'The place by this figure.' },
     ...labelColumns(spec.groups, tree.keys, table),
     { ...RECORDS_COLUMN, adds: undefined },
-    { ...measureColumns([spec.by], table, records)[0], adds: undefined },
+    { ...(yield* measureColumns([spec.by], table, records))[0], adds: undefined },
     ...(shares
       ? [
           {

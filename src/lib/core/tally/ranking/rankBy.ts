@@ -55,7 +55,7 @@ function* placeSorted(
     }
     places[n] = inOrder ? n + 1 : noGap ? distinct : start + 1;
     n++;
-    if (k % (4 * STRIDE) === 0) yield undefined;
+    if (k % STRIDE === 0) yield undefined;
   }
   if (mean) places.fill((start + n + 1) / 2, start, n);
   return { order: order.subarray(0, n), places: places.subarray(0, n) };

@@ -1,7 +1,7 @@
 import { recordNumber } from '../../table/recordNumber';
 import { TallyRefused } from '../../errors';
 import { columnFor } from '../../expression/columnFor';
-import { STRIDE, type Steps } from '../../steps/steps';
+import { inStretches, STRIDE, type Steps } from '../../steps/steps';
 import { CompensatedSum } from '../../measure/compensated';
 import type { Condition } from '../../scope/condition';
 import { fullCell } from '../../table/cell';
@@ -110,13 +110,19 @@ const present = (cell: Figure): number => (typeof cell === 'number' ? cell : NaN
 
 /** Sums from the first place to each, compensated. */
 function* cumulative(values: Float64Array, order: Int32Array): Steps<Float64Array> {
-  const sum = new CompensatedSum();
   const out = new Float64Array(order.length);
-  for (let k = 0; k < order.length; k++) {
-    sum.add(values[order[k]]);
-    out[k] = sum.value;
-    if (k % (4 * STRIDE) === 0) yield undefined;
-  }
+  const sum = new CompensatedSum();
+  // Sorted records lie all over memory.
+  yield* inStretches(
+    order.length,
+    (from, to) => {
+      for (let k = from; k < to; k++) {
+        sum.add(values[order[k]]);
+        out[k] = sum.value;
+      }
+    },
+    STRIDE / 2,
+  );
   return out;
 }
 

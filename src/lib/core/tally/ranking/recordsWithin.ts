@@ -44,8 +44,7 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
   const column = columnFor(table, spec.by.column ?? '');
   if (isText(column)) throw new TallyRefused(`“${column.name}” is text and cannot be ranked.`);
   const selection = selectionOf(base, spec.scope);
-  const { tree, warnings: ofKeys } = treeOf(base, spec.groups, selection);
-  yield undefined;
+  const { tree, warnings: ofKeys } = yield* treeOf(base, spec.groups, selection);
   const descending = spec.from === 'highest';
   const sorted = yield* sortByColumn(column, { descending, blanks: 'last' }, base.order);
   const orders = yield* dealt(tree, sorted.order, column.values, selection);

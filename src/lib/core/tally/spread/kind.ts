@@ -39,12 +39,12 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
   const ordered = orderedFor(base, selection, spec.facts);
-  const coded = spec.key ? codesOf(base, spec.key, selection) : null;
-  const tree = buildTree(table.length, coded ? [coded.codes] : []);
+  const coded = spec.key ? yield* codesOf(base, spec.key, selection) : null;
+  const tree = yield* buildTree(table.length, coded ? [coded.codes] : []);
   refuseTooMany(tree.leaves * spec.columns.length, 'rows', MOST_GROUPS);
   yield undefined;
   const input = { table, records, ordered, leafOf: tree.leafOf, leaves: tree.leaves };
-  const counts = countLeaves(input);
+  const counts = yield* countLeaves(input);
   const groups = coded
     ? Array.from(counts.keys())
         .filter((leaf) => counts[leaf] > 0)
