@@ -1,7 +1,8 @@
-import { Superseded } from '$lib/core/errors';
+import { Stopped, Superseded } from '$lib/core/errors';
 import { describe, expect, it } from 'vitest';
 import { StepCache } from '$lib/core/steps/cache';
-import { Scheduler } from '$lib/engine/scheduler';
+import { Scheduler, type LongWork } from '$lib/engine/scheduler';
+import { partOf } from '$lib/core/steps/steps';
 import { delimitedLine, toDelimited, toHtml } from '$lib/core/write/grid';
 import { freshness } from '$lib/ui/shelf/freshness';
 import { fileNameFor } from '$lib/ui/handover/clipboard';
@@ -59,6 +60,73 @@ describe('the scheduler', () => {
     const good = scheduler.post('low', counting(1, [], 'good'));
     await expect(bad).rejects.toThrow('broken');
     expect(await good).toBe('good');
+  });
+});
+
+describe('work that takes long', () => {
+  function* telling(...shares: (number | undefined)[]): Generator<number | undefined, void, void> {
+    for (const share of shares) yield share;
+  }
+  const each = (n: number, of: (k: number) => number | undefined) =>
+    Array.from({ length: n }, (_, k) => of(k));
+
+  it('is told of once it has taken 400 ms, with the largest share it told; the rest never', async () => {
+    const told: LongWork[] = [];
+    let clock = 0;
+    const scheduler = new Scheduler(
+      ['high'],
+      () => Promise.resolve(),
+      () => (clock += 10),
+      (work) => told.push(work),
+    );
+    // A step takes 10 ms: 39 are not long, 60 are, and shares that fall back are no step back.
+    await scheduler.post('high', telling(...each(39, (k) => k / 39)));
+    expect(told).toEqual([]);
+    await scheduler.post('high', telling(...each(60, (k) => (k % 2 ? undefined : 1 / (k + 2)))));
+    expect(told.length).toBeGreaterThan(5);
+    expect(new Set(told.map(({ share }) => share))).toEqual(new Set([0.5]));
+    await scheduler.post('high', telling(...each(60, () => undefined)));
+    expect(told.at(-1)).toEqual({ lane: 'high', share: null });
+  });
+
+  it('is given up where it is stopped, and what is asked next is done', async () => {
+    const log: string[] = [];
+    const scheduler = new Scheduler(
+      [],
+      () => Promise.resolve(),
+      () => log.length * 10,
+    );
+    const [one, two] = ['one', 'two'].map((name) => scheduler.post(name, counting(50, log, name)));
+    const refused = Promise.all([
+      expect(one).rejects.toBeInstanceOf(Stopped),
+      expect(two).rejects.toBeInstanceOf(Stopped),
+    ]);
+    await Promise.resolve();
+    await Promise.resolve();
+    scheduler.stop();
+    await refused;
+    const done = log.length;
+    expect(done).toBeLessThan(50);
+    expect(await scheduler.post('one', counting(3, log, 'next'))).toBe('next');
+    expect(log.slice(done)).toEqual(['next', 'next', 'next']);
+  });
+
+  it('a part of longer work tells shares of the whole, and comes to what it came to', () => {
+    function* half(): Generator<number | undefined, string, void> {
+      yield* [0, undefined, 0.5, 1];
+      return 'made';
+    }
+    const steps = partOf(half(), 0.5, 0.75);
+    const told: (number | undefined)[] = [];
+    for (;;) {
+      const next = steps.next();
+      if (next.done) {
+        expect(next.value).toBe('made');
+        break;
+      }
+      told.push(next.value);
+    }
+    expect(told).toEqual([0.5, undefined, 0.625, 0.75]);
   });
 });
 

@@ -25,6 +25,7 @@ export const CODES = [
   'noPlace',
   'tooMuch',
   'superseded',
+  'stopped',
   'notOpen',
   'openFailed',
   'workerDied',
@@ -215,6 +216,13 @@ export class NoSuchFigure extends Trouble {
 export class EngineError extends Trouble {
   constructor(code: 'stale' | 'noTally' | 'noPlace' | 'tooMuch', message: string) {
     super(code, message);
+  }
+}
+
+/** Work that was stopped. */
+export class Stopped extends Trouble {
+  constructor() {
+    super('stopped', 'The calculation was stopped. Nothing was lost.');
   }
 }
 

@@ -1,15 +1,27 @@
-import { Superseded } from '../core/errors';
+import { Stopped, Superseded } from '../core/errors';
 import type { Steps } from '../core/steps/steps';
 
 interface Job {
   readonly lane: string;
   readonly steps: Steps<unknown>;
+  /** Time worked on it, and the largest share that it told. */
+  worked: number;
+  share: number | null;
   resolve(value: unknown): void;
   reject(error: unknown): void;
 }
 
 /** How long work goes on before it looks for newer requests. */
 const SLICE_MS = 10;
+/** Work that took longer is told of, slice by slice. */
+const LONG_MS = 400;
+
+/** A job that takes long. */
+export interface LongWork {
+  readonly lane: string;
+  /** The share done, from 0 to 1; null where the work does not know. */
+  readonly share: number | null;
+}
 
 /**
  * Runs work in slices, lanes of higher rank first. A newer job in a lane takes the place of an
@@ -22,19 +34,34 @@ export class Scheduler {
   /**
    * @param lanes in falling rank; lanes not named come last
    * @param pause lets messages come in; resolves soon after
+   * @param told is called after each slice of a job that takes long
    */
   constructor(
     readonly lanes: readonly string[],
     readonly pause: () => Promise<void>,
     readonly now: () => number,
+    readonly told: (work: LongWork) => void = () => undefined,
   ) {}
 
   post<T>(lane: string, steps: Steps<T>): Promise<T> {
     this.#jobs.get(lane)?.reject(new Superseded());
     return new Promise<T>((resolve, reject) => {
-      this.#jobs.set(lane, { lane, steps, resolve: resolve as (value: unknown) => void, reject });
+      this.#jobs.set(lane, {
+        lane,
+        steps,
+        worked: 0,
+        share: null,
+        resolve: resolve as (value: unknown) => void,
+        reject,
+      });
       if (!this.#running) void this.#run();
     });
+  }
+
+  /** Gives up all that is under way; each ends with `Stopped`. */
+  stop(): void {
+    for (const job of this.#jobs.values()) job.reject(new Stopped());
+    this.#jobs.clear();
   }
 
   #next(): Job | undefined {
@@ -56,7 +83,8 @@ export class Scheduler {
   }
 
   #slice(job: Job): void {
-    const until = this.now() + SLICE_MS;
+    const from = this.now();
+    let now = from;
     try {
       do {
         const step = job.steps.next();
@@ -65,10 +93,15 @@ export class Scheduler {
           job.resolve(step.value);
           return;
         }
-      } while (this.now() < until);
+        if (step.value !== undefined) job.share = Math.max(job.share ?? 0, step.value);
+        now = this.now();
+      } while (now < from + SLICE_MS);
     } catch (error) {
       this.#jobs.delete(job.lane);
       job.reject(error);
+      return;
     }
+    job.worked += now - from;
+    if (job.worked >= LONG_MS) this.told({ lane: job.lane, share: job.share });
   }
 }

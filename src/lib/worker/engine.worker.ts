@@ -16,6 +16,8 @@ import { pause } from './pause';
 // The page's policy forbids code from text; Zod must not try.
 z.config({ jitless: true });
 
+const send = (message: FromEngine): void => postMessage(message);
+
 const scheduler = new Scheduler(
   [
     'stand',
@@ -38,11 +40,10 @@ const scheduler = new Scheduler(
   ],
   pause,
   () => performance.now(),
+  ({ share }) => send({ kind: 'working', share }),
 );
 let engine: Engine | null = null;
 let others: OtherLists | null = null;
-
-const send = (message: FromEngine): void => postMessage(message);
 
 const Facts = z.object({ listName: z.string(), records: z.int(), chunks: z.int(), recipe: Recipe });
 
@@ -113,6 +114,10 @@ addEventListener('message', (event: MessageEvent<unknown>) => {
     open(message.reading, message.base).catch((error: unknown) =>
       send({ kind: 'failed', message: error instanceof Error ? error.message : String(error) }),
     );
+    return;
+  }
+  if (message.kind === 'stop') {
+    scheduler.stop();
     return;
   }
   const { id, lane, ask, args } = message;

@@ -23,6 +23,8 @@ interface Waiting {
 /** What the page is told while it waits. */
 export interface EngineListener {
   progress(share: number): void;
+  /** What was asked takes long. @param share what is done of it; null where that is not known */
+  working(share: number | null): void;
   /** The worker ended by itself; `reopen` starts another. */
   died(): void;
 }
@@ -89,6 +91,11 @@ export class EngineClient {
     });
   }
 
+  /** Has the worker give up what is under way; each request is refused with the code `stopped`. */
+  cancel(): void {
+    this.#post({ kind: 'stop' });
+  }
+
   stop(): void {
     this.#worker.terminate();
     const gone = new Refused(
@@ -114,6 +121,8 @@ export class EngineClient {
     switch (message.kind) {
       case 'progress':
         return this.listener.progress(message.share);
+      case 'working':
+        return this.listener.working(message.share);
       case 'opened':
         this.#opening?.resolve(message);
         this.#opening = null;

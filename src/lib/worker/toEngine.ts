@@ -42,6 +42,8 @@ const isDo = (value: unknown): value is Do => typeof value === 'string' && value
 /** From the page to the engine's worker. What a request carries is checked by its own schema. */
 export const ToEngine = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('open'), reading: z.int(), base: z.string() }),
+  /** Gives up all that is being computed. */
+  z.strictObject({ kind: z.literal('stop') }),
   z.strictObject({
     kind: z.literal('ask'),
     id: z.int(),

@@ -16,6 +16,21 @@ export function finish<T>(steps: Steps<T>): T {
   }
 }
 
+/**
+ * Steps that are a part of longer work: the shares they tell lie from `from` to `to` of the whole.
+ *
+ * @example
+ * for (const [k, column] of columns.entries())
+ *   yield* partOf(spread(column), k / columns.length, (k + 1) / columns.length);
+ */
+export function* partOf<T>(steps: Steps<T>, from: number, to: number): Steps<T> {
+  for (;;) {
+    const next = steps.next();
+    if (next.done) return next.value;
+    yield next.value === undefined ? undefined : from + next.value * (to - from);
+  }
+}
+
 /** How many records a loop handles between two pauses: about a millisecond of work. */
 export const STRIDE = 1 << 16;
 

@@ -79,13 +79,7 @@ export function* leavesByPeriod(
   const counts = new Float64Array(length + 1);
   // Records outside the selection are never looked at; those outside its days stay in leaf 0.
   yield* inStretches(values.length, (begin, end) => {
-    for (let i = begin; i < end; i++) {
-      const v = values[i];
-      const day = perDay === 1 ? v : Math.floor(v / perDay);
-      const leaf = v === v ? byDay[(day - from) | 0] : length;
-      leafOf[i] = leaf;
-      counts[leaf]++;
-    }
+    deal({ values, perDay, byDay, from, none: length, leafOf, counts }, begin, end);
   });
   if (records.length !== table.length) {
     counts.fill(0);
@@ -94,6 +88,37 @@ export function* leavesByPeriod(
     });
   }
   return { column, calendar, length, days: Int32Array.from(days), leafOf, counts };
+}
+
+/** Each record of a stretch to the leaf of its day; those without a date to one of their own. */
+function deal(
+  {
+    values,
+    perDay,
+    byDay,
+    from,
+    none,
+    leafOf,
+    counts,
+  }: {
+    readonly values: Float64Array;
+    readonly perDay: number;
+    readonly byDay: Int32Array;
+    readonly from: number;
+    readonly none: number;
+    readonly leafOf: Int32Array;
+    readonly counts: Float64Array;
+  },
+  begin: number,
+  end: number,
+): void {
+  for (let i = begin; i < end; i++) {
+    const v = values[i];
+    const day = perDay === 1 ? v : Math.floor(v / perDay);
+    const leaf = v === v ? byDay[(day - from) | 0] : none;
+    leafOf[i] = leaf;
+    counts[leaf]++;
+  }
 }
 
 /** Leaves gathered into the periods of a level, from the first counted; those without a date into none. */

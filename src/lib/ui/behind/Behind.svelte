@@ -35,7 +35,8 @@
         });
       })
       .catch((error: unknown) => {
-        if (error instanceof Refused && ['superseded', 'stale'].includes(error.code)) return;
+        if (error instanceof Refused && ['superseded', 'stopped', 'stale'].includes(error.code))
+          return;
         behind = null;
         fault = error instanceof Error ? error.message : String(error);
       });

@@ -27,6 +27,7 @@
   import DropFile from './DropFile.svelte';
   import Faults from './Faults.svelte';
   import Leaving from './Leaving.svelte';
+  import WorkingStrip from './WorkingStrip.svelte';
   import ReadAnew from './ReadAnew.svelte';
   import { UNREACHED } from '../shell/unreached';
   import { fetchInQuiet, PARTS } from './parts';
@@ -310,6 +311,7 @@
             : bench.nameOf(bench.shown)}
       </h1>
       <ReadAnew {bench} />
+      <WorkingStrip {bench} />
       {#if bench.columns.length}
         {#if bench.choosing}
           {#await PARTS.chooser() then { default: Chooser }}

@@ -27,6 +27,7 @@ import { findUnsent } from './outbox';
 import { Saver } from './saver.svelte';
 import { seeingAll, seeingNew } from '../../core/bench/seenLists';
 import { StepDraft } from './step.svelte';
+import { Working } from './working.svelte';
 import { TallyFigures } from './tallyFigures.svelte';
 
 export interface BenchFacts {
@@ -101,7 +102,7 @@ export class BenchState {
   canRedo = $state<string | null>(null);
   /** Counts reckonings, for those who show something that depends on them. */
   reckonings = $state(0);
-  busy = $state(false);
+  readonly working = new Working(() => this.engine.cancel());
   readonly saver: Saver;
   readonly engine: EngineClient;
   readonly facts: BenchFacts;
@@ -130,6 +131,7 @@ export class BenchState {
     this.saver = new Saver({ id: facts.id, name }, facts.revision, facts.earlier !== null);
     this.engine = new EngineClient({
       progress: (share) => (this.progress = share),
+      working: (share) => this.working.told(share),
       died: () => this.#revive(),
     });
   }
@@ -485,13 +487,15 @@ export class BenchState {
 
   /** Stands the bench, and shows its figures once all of them are there. */
   async compute(small = true): Promise<void> {
-    this.busy = true;
+    const work = this.working.begin();
     try {
       const counts = await this.engine.ask('stand', {
         doc: $state.snapshot(this.#asked()) as Bench,
       });
       const { token } = counts;
-      await (isLedger(this.shown) ? this.#computeLedger(counts) : this.#computeTally(counts));
+      await (isLedger(this.shown)
+        ? this.#computeLedger(counts, work)
+        : this.#computeTally(counts, work));
       if (this.counts?.token === token)
         this.known = this.doc.known.length ? await this.#askOf(token, 'known', {}) : [];
       // What the tray says of the others holds as long as only another tally was opened.
@@ -508,7 +512,7 @@ export class BenchState {
     return { ...doc, lists: { ...this.#lent, ...doc.lists } };
   }
 
-  async #computeLedger(counts: Counts): Promise<void> {
+  async #computeLedger(counts: Counts, work: number): Promise<void> {
     const { token } = counts;
     const tally = this.item.id;
     let ledger: LedgerPage;
@@ -517,7 +521,7 @@ export class BenchState {
     } catch (error) {
       if (!(error instanceof Refused) || error.code !== 'tallyRefused') throw error;
       // What counts stands all the same, and the sentence can be changed.
-      this.#show(counts, null, error.message);
+      this.#show(counts, null, error.message, work);
       return;
     }
     const from = Math.max(0, Math.min(this.#window.from, ledger.lines - 1));
@@ -525,17 +529,17 @@ export class BenchState {
     // A lane of its own: scrolling meanwhile must not take its place.
     const lines = await this.#askOf(token, 'lines', { tally, from, count }, 'drawn');
     this.lines = { from, lines };
-    this.#show(counts, ledger, '');
+    this.#show(counts, ledger, '', work);
     const footing = await this.#askOf(token, 'footing', { tally });
     if (this.counts?.token === token) this.footing = footing;
     const heads = await this.#askOf(token, 'heads', { tally });
     if (this.counts?.token === token) this.heads = heads;
   }
 
-  async #computeTally(counts: Counts): Promise<void> {
+  async #computeTally(counts: Counts, work: number): Promise<void> {
     const { token } = counts;
     const { id } = this.shown;
-    await this.figures.compute(token, id, (refused) => this.#show(counts, null, refused));
+    await this.figures.compute(token, id, (refused) => this.#show(counts, null, refused, work));
     const footing = await this.#askOf(token, 'footing', { tally: id });
     if (this.counts?.token === token) this.footing = footing;
   }
@@ -551,14 +555,14 @@ export class BenchState {
     this.#owed = false;
   }
 
-  #show(counts: Counts, ledger: LedgerPage | null, refused: string): void {
+  #show(counts: Counts, ledger: LedgerPage | null, refused: string, work: number): void {
     this.counts = counts;
     this.ledger = ledger;
     // Whether these foot is not known yet; what older ones did says nothing of them.
     this.footing = null;
     this.refused = refused;
     this.fault = '';
-    this.busy = false;
+    this.working.end(work);
     this.reckonings++;
   }
 
@@ -603,10 +607,12 @@ export class BenchState {
   }
 
   #fail(error: unknown): void {
-    this.busy = false;
+    // What a newer request took the place of leaves that one at work.
+    if (error instanceof Refused && error.code === 'superseded') return;
+    this.working.end();
     if (
       error instanceof Refused &&
-      ['superseded', 'workerDied', 'notOpen', 'stale'].includes(error.code)
+      ['stopped', 'workerDied', 'notOpen', 'stale'].includes(error.code)
     )
       return;
     this.fault = error instanceof Error ? error.message : String(error);

@@ -47,7 +47,9 @@ export class TallyFigures {
   async compute(token: number, id: string, shown: (refused: string) => void): Promise<void> {
     const answered = await this.ask(token, 'answer', { tally: id });
     const tables = new Map<string, RowsAtHand>();
-    for (const { name } of answered.tables) tables.set(name, await this.#rows(token, id, name, 0));
+    // A lane of its own: looking on at the older rows must not take its place.
+    for (const { name } of answered.tables)
+      tables.set(name, await this.#rows(token, id, name, 0, `drawn ${name}`));
     // The figures do not wait for the drawing of all values: that of before stands until it comes.
     const before = this.page?.id === id ? this.page.shape : null;
     const drawn = this.ask(token, 'shape', { tally: id });
@@ -58,14 +60,20 @@ export class TallyFigures {
     if (this.page.token === token && this.page.id === id) this.page = { ...this.page, shape };
   }
 
-  async #rows(token: number, tally: string, table: string, from: number): Promise<RowsAtHand> {
+  async #rows(
+    token: number,
+    tally: string,
+    table: string,
+    from: number,
+    lane = `rows ${table}`,
+  ): Promise<RowsAtHand> {
     const { showDown, turned } = this.view();
     const view: RowView = { sort: this.sorts.get(`${tally} ${table}`), down: showDown, turned };
     const { length, rows } = await this.ask(
       token,
       'rows',
       { tally, table, from, count: FIRST_ROWS, view },
-      `rows ${table}`,
+      lane,
     );
     return { length, from, rows };
   }

@@ -45,7 +45,7 @@
         fault = '';
       },
       (error: unknown) => {
-        const passing: readonly Code[] = ['superseded', 'stale'];
+        const passing: readonly Code[] = ['superseded', 'stopped', 'stale'];
         if (error instanceof Refused && !passing.includes(error.code)) fault = error.message;
       },
     );

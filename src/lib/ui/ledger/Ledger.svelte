@@ -222,6 +222,7 @@
     aria-activedescendant="{id}-active"
     aria-multiselectable="true"
     tabindex="0"
+    class:dimmed={bench.working.stopped}
     data-test="ledger"
     style:--columns={template}
     style:--wide="max({wide}px, 100%)"
@@ -311,6 +312,9 @@
 {/if}
 
 <style>
+  .dimmed {
+    opacity: 0.55;
+  }
   .frame {
     position: relative;
     flex: 1;

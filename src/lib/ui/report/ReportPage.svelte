@@ -67,7 +67,10 @@
         gathered = report;
         fault = '';
       } catch (error) {
-        if (stale || (error instanceof Refused && ['superseded', 'stale'].includes(error.code)))
+        if (
+          stale ||
+          (error instanceof Refused && ['superseded', 'stopped', 'stale'].includes(error.code))
+        )
           return;
         fault = error instanceof Error ? error.message : String(error);
       }

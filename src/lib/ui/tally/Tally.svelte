@@ -152,7 +152,11 @@
     </p>
   {/if}
 </div>
-<div class="body" class:dimmed={bench.busy && page} data-test="tally">
+<div
+  class="body"
+  class:dimmed={(bench.working.busy || bench.working.stopped) && page}
+  data-test="tally"
+>
   <div class="inner" bind:clientWidth={width}>
     {#if page && source}
       <NothingCounted {bench} />
@@ -223,7 +227,7 @@
           {/each}
         </ul>
       {/if}
-    {:else if !bench.fault}
+    {:else if !bench.fault && !bench.working.stopped && !bench.working.long}
       <p class="waiting" role="status">Computing…</p>
     {/if}
   </div>

@@ -2,7 +2,7 @@ import type { Condition } from '../../scope/condition';
 import { recordNumber, recordPlace } from '../../table/recordNumber';
 import { warn } from '../warnings';
 import { TallyRefused } from '../../errors';
-import type { Steps } from '../../steps/steps';
+import { partOf, type Steps } from '../../steps/steps';
 import type { Measure } from '../../measure/measure';
 import { and, bitsetOf, count, has } from '../../table/bitset';
 import { counted } from '../../table/format';
@@ -59,8 +59,8 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
       return at < 0 ? [] : [recordNumber(at)];
     }),
   );
-  const now = yield* simpleKind(spec.tally).compute(base);
-  const then = yield* simpleKind(spec.tally).compute(before);
+  const now = yield* partOf(simpleKind(spec.tally).compute(base), 0, 0.5);
+  const then = yield* partOf(simpleKind(spec.tally).compute(before), 0.5, 1);
   yield undefined;
   const trace = tracer(base, before, spec, matched);
   let [explained, unexplained] = [0, ''];

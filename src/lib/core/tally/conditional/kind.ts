@@ -4,7 +4,7 @@ import { MEASURES } from '../../measure/measure';
 import { describeCondition } from '../../scope/describe';
 import { evaluate } from '../../scope/evaluate';
 import type { Condition } from '../../scope/condition';
-import { inStretches, STRIDE, type Steps } from '../../steps/steps';
+import { inStretches, partOf, STRIDE, type Steps } from '../../steps/steps';
 import { and, bitsetOf, count, emptyBitset, or, without, type Bitset } from '../../table/bitset';
 import { counted } from '../../table/format';
 import { namesOf } from '../../table/table';
@@ -137,10 +137,10 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
       const both = recordsOf(met);
       const ordered = orderedFor(base, met, [column.measure]);
       const input = { table, records: both, ordered, leafOf, leaves: 1 };
-      const { figures, resting } = yield* computeResting(
-        input,
-        [totalGrouping(1)],
-        [column.measure],
+      const { figures, resting } = yield* partOf(
+        computeResting(input, [totalGrouping(1)], [column.measure]),
+        (k + c / spec.columns.length) / rows.length,
+        (k + (c + 1) / spec.columns.length) / rows.length,
       );
       const [[values]] = figures;
       if (

@@ -1,7 +1,7 @@
 import { groupKeys, groupPath } from '../../arrange/tree';
 import { MEASURES, type Measure } from '../../measure/measure';
 import type { Condition } from '../../scope/condition';
-import type { Steps } from '../../steps/steps';
+import { partOf, type Steps } from '../../steps/steps';
 import { orderedFor, recordsOf } from '../base';
 import { computeGroups } from '../groupFigures';
 import { groupWhere, treeOf } from '../keys';
@@ -48,8 +48,8 @@ const NOTHING: SideFigure = { figure: NaN, values: 0, rests: null };
  * group lies above or below the whole). A group that is on one side only gives by its weight alone.
  */
 export function* contributionsOf(spec: ContributionsSpec, sides: Sides): Steps<Contributions> {
-  const older = yield* sideFigures(spec, sides.before);
-  const newer = yield* sideFigures(spec, sides.after);
+  const older = yield* partOf(sideFigures(spec, sides.before), 0, 0.5);
+  const newer = yield* partOf(sideFigures(spec, sides.after), 0.5, 1);
   const adds = MEASURES[spec.measure.kind].adds;
   const middle = (older.total.figure + newer.total.figure) / 2;
   const names = new Map([...older.groups, ...newer.groups]);

@@ -1,7 +1,7 @@
 import { TallyRefused } from '../../errors';
 import { METHOD_WORDS } from '../../forecast/method';
 import { MEASURES } from '../../measure/measure';
-import type { Steps } from '../../steps/steps';
+import { partOf, type Steps } from '../../steps/steps';
 import { counted } from '../../table/format';
 import { periodLabel } from '../../table/period';
 import { tableOf } from '../answer';
@@ -45,14 +45,14 @@ export const forecastKind: TallyKind<ForecastSpec> = {
 
 function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {
   const selection = selectionOf(base, spec.scope);
-  const set = yield* computeSeries(base, selection, spec.series);
+  const set = yield* partOf(computeSeries(base, selection, spec.series), 0, 0.1);
   const carried = yield* carry(set.whole, spec);
   const { standing, fitted, method, tried, heldOut } = carried;
   const n = standing.points.y.length;
   const { first, period, calendar } = set.whole;
   const label = (k: number): string => periodLabel(first + k, period, calendar);
   const value = measureColumn(spec.series.measure, base.table, 'value');
-  const forecasts = yield* forecastGroups(set, spec);
+  const forecasts = yield* partOf(forecastGroups(set, spec), 0.1, 1);
   const labels = yield* keyColumns(base, spec.series.by, selection);
   const adds = MEASURES[spec.series.measure.kind].adds;
   const byGroups: FigureTable[] = forecasts.length

@@ -1,7 +1,7 @@
 import { sortRecords } from '../../arrange/sort';
 import { buildTree, type GroupTree } from '../../arrange/tree';
 import type { Measure } from '../../measure/measure';
-import type { Steps } from '../../steps/steps';
+import { partOf, type Steps } from '../../steps/steps';
 import type { Bitset } from '../../table/bitset';
 import { orderedFor, recordsOf, selectionOf, type Base } from '../base';
 import { computeGroups, type GroupFigures } from '../groupFigures';
@@ -42,7 +42,7 @@ export function* computeLedger(
   const { table, memo } = base;
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
-  const order = yield* ledgerOrder(base, spec);
+  const order = yield* partOf(ledgerOrder(base, spec), 0, 0.4);
   yield undefined;
   const coded = yield* codesOfAll(base, spec.groups, selection);
   // A tree covers all records; only bands found from the values depend on the selection.
@@ -67,7 +67,7 @@ export function* computeLedger(
   let figures = memo.figures.get(key);
   if (!figures) {
     const ordered = orderedFor({ order }, selection, measures);
-    figures = yield* computeGroups({ table, tree, records, ordered }, measures);
+    figures = yield* partOf(computeGroups({ table, tree, records, ordered }, measures), 0.4, 1);
     memo.figures.set(key, figures);
   }
   return {

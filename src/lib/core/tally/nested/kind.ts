@@ -1,6 +1,6 @@
 import { warn } from '../warnings';
 import { TallyRefused } from '../../errors';
-import { finish, type Steps } from '../../steps/steps';
+import { finish, partOf, type Steps } from '../../steps/steps';
 import { members } from '../../table/bitset';
 import { isText, type Column } from '../../table/column';
 import { counted } from '../../table/format';
@@ -77,7 +77,7 @@ const innerWords = (spec: NestedSpec, names: Names): string =>
   innerKind(spec.inner).plain(names, 'the records').replace(/\.$/, '');
 
 function* computeNested(base: Base, spec: NestedSpec): Steps<TallyAnswer> {
-  const inner = yield* innerKind(spec.inner).compute(base);
+  const inner = yield* partOf(innerKind(spec.inner).compute(base), 0, 0.7);
   const table = inner.tables.find((t) => t.name === spec.table);
   if (!table)
     throw new TallyRefused(
@@ -89,7 +89,7 @@ function* computeNested(base: Base, spec: NestedSpec): Steps<TallyAnswer> {
   simpleKind(spec.outer).check(faults, 'outer');
   const [fault] = faults.found;
   if (fault) throw new TallyRefused(`${fault.path}: ${fault.message} ${fault.remedy}`);
-  const outer = yield* simpleKind(spec.outer).compute(outerBase);
+  const outer = yield* partOf(simpleKind(spec.outer).compute(outerBase), 0.7, 1);
   const back = recordsBehind(table, rows);
   const tables = outer.tables.map((t): AnswerTable => ({
     ...t,

@@ -84,7 +84,8 @@ function* computePercentiles(base: Base, spec: PercentileSpec): Steps<TallyAnswe
   const groups: Ordered[] = [];
   const leaves = Array.from(counts.keys()).filter((leaf) => !coded || counts[leaf] > 0);
   const rank = (leaf: number): number => coded?.codes.rank(tree.levels[0].code[leaf]) ?? 0;
-  for (const leaf of leaves.sort((a, b) => rank(a) - rank(b))) {
+  leaves.sort((a, b) => rank(a) - rank(b));
+  for (const [k, leaf] of leaves.entries()) {
     const values = yield* sortedInParts(
       slices.values.slice(slices.start[leaf], slices.start[leaf + 1]),
     );
@@ -95,7 +96,7 @@ function* computePercentiles(base: Base, spec: PercentileSpec): Steps<TallyAnswe
       values,
       ...(coded && { where: coded.codes.where(code) }),
     });
-    yield undefined;
+    yield (k + 1) / leaves.length;
   }
   const labels = spec.key && coded ? [labelColumn('group', spec.key, coded.codes, table)] : [];
   const few = groups.filter((g) => g.values.length > 0 && g.values.length < spec.few).length;

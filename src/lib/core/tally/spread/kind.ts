@@ -3,7 +3,7 @@ import { columnFor } from '../../expression/columnFor';
 import { leafGrouping, totalGrouping } from '../../measure/grouping';
 import { type Measure, MEASURES, measureWords, suits } from '../../measure/measure';
 import { countLeaves } from '../../measure/compute';
-import type { Steps } from '../../steps/steps';
+import { partOf, type Steps } from '../../steps/steps';
 import { counted } from '../../table/format';
 import { tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
@@ -62,7 +62,11 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
     const {
       figures: [whole, byLeaf],
       resting,
-    } = yield* computeResting(input, groupings, fitting);
+    } = yield* partOf(
+      computeResting(input, groupings, fitting),
+      k / spec.columns.length,
+      (k + 1) / spec.columns.length,
+    );
     const restMarks = (grouping: number, group: number): Mark[] =>
       fitting.flatMap((measure, f) =>
         restsMark(
@@ -109,7 +113,7 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
         }),
       });
     }
-    yield (k + 1) / spec.columns.length;
+    yield undefined;
   }
   const columns: FigureColumn[] = [
     { key: 'column', title: 'Column', unit: '', type: 'text' },

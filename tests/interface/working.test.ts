@@ -1,0 +1,78 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Key, Page } from './support/browser';
+import { accept, choose, madeFile, untilRead } from './support/intake';
+import { TestServer } from './support/server';
+import { seenTable } from './support/tally';
+
+const server = new TestServer();
+let page: Page;
+
+/** Monthly takings of many kiosks: enough series that forecasting each takes seconds. */
+const KIOSKS = 900;
+const rows = Array.from({ length: KIOSKS }, (_, k) =>
+  Array.from({ length: 48 }, (_, m) => {
+    const month = String((m % 12) + 1).padStart(2, '0');
+    return `K${k},${2020 + Math.floor(m / 12)}-${month}-15,${100 + ((k * 37 + m * 11) % 89)}.50`;
+  }),
+).flat();
+
+beforeAll(async () => {
+  await server.start();
+  page = await Page.open(server.address);
+  await choose(page, madeFile('takings.csv', `Kiosk,Day,Takings\n${rows.join('\n')}\n`));
+  await untilRead(page);
+  await accept(page);
+  await page.find('foot-counted');
+});
+afterAll(async () => {
+  await page?.close();
+  await server.stop();
+});
+
+async function wish(words: string): Promise<void> {
+  await page.chord(Key.CONTROL, 'k');
+  await (await page.find('finder')).sendKeys(words);
+  await page.until('the forecast first', async () => {
+    const [first] = await page.all('[role=dialog] [role=option][aria-selected=true]');
+    return first !== undefined && (await first.getText()).includes('for each Kiosk');
+  });
+  await page.type(Key.ENTER);
+}
+
+describe('work that takes long', () => {
+  it('shows how far it is, is stopped and undone by the keys', async () => {
+    await wish('Takings for each Kiosk, next 12 months');
+    const bar = async (): Promise<number> =>
+      Number(
+        await page.run<string | null>(
+          `return document.querySelector('[data-test=working] [role=progressbar]')?.getAttribute('aria-valuenow') ?? null`,
+        ),
+      );
+    const first = await page.until('a share', async () => (await bar()) || null);
+    await page.until('a larger one', async () => (await bar()) > first);
+    await page.run(`document.querySelector('[data-test=working] button').focus()`);
+    await page.type(Key.ENTER);
+    expect(await page.untilText('stopped', 'Stopped')).toContain('before there were figures');
+    await page.run(
+      `[...document.querySelectorAll('[data-test=stopped] button')].find((b) => b.textContent.startsWith('Undo: ')).focus()`,
+    );
+    await page.type(Key.ENTER);
+    await page.find('foot-counted');
+    expect(await page.all('[data-test=stopped]')).toEqual([]);
+  });
+
+  it('after a stop, the same is computed in one act', async () => {
+    await wish('Takings for each Kiosk, next 12 months');
+    await page.find('working');
+    await page.press('Stop', '[data-test=working]');
+    await page.untilText('stopped', 'Stopped');
+    await page.press('Compute', '[data-test=stopped]');
+    await page.find('working');
+    await page.until(
+      'the figures of each kiosk',
+      async () => (await seenTable(page, 'groups')).length > 0,
+      45_000,
+    );
+    expect(await page.all('[data-test=working], [data-test=stopped]')).toEqual([]);
+  });
+});
