@@ -10,13 +10,14 @@ import { finish } from '$lib/core/steps/steps';
 import type { Table } from '$lib/core/table/table';
 import { formOfName, OUT_FORMS, type OutForm } from '$lib/core/write/forms';
 import { resultFile } from '$lib/core/write/resultFile';
+import { dialectOf, type DialectOptions } from './dialect';
 import { Failed, Misused } from './exit';
 import { BY_ITSELF, listName, readJson } from './input';
 import { write } from './output';
 import { readAs, type ReadOptions } from './readAs';
 import { readChecked } from './readChecked';
 
-export interface ReckonOptions extends ReadOptions {
+export interface ReckonOptions extends ReadOptions, DialectOptions {
   readonly data: string;
   readonly ask: string;
   readonly out?: string;
@@ -30,11 +31,12 @@ export async function reckon(options: ReckonOptions): Promise<void> {
   if (options.data === '-' && options.ask === '-')
     throw new Misused('Only one of --data and --ask can come from standard input.');
   const form = formFor(options);
+  const dialect = dialectOf(options);
   const ask = leaner(readAsk(readJson(options.ask, 'ask')), options.leaveOut);
   const { table, recipe: read } = await readChecked(options.data, readAs(options));
   const others = await otherLists(ask, options.ask === '-' ? '.' : path.dirname(options.ask));
   const result = answered({ name: listName(options.data), table, recipe: read, others }, ask);
-  write(await resultFile(result, form), options.out);
+  write(await resultFile(result, form, dialect), options.out);
 }
 
 /** The form that is named, or that the file's ending says; JSON where nothing says one. @throws Misused */

@@ -10,6 +10,7 @@ import { resultFile } from '$lib/core/write/resultFile';
 import { Engine } from '$lib/engine/engine';
 import { gatherReport, troublesOf } from '$lib/engine/report';
 import { reportDocument } from '$lib/ui/report/document';
+import { dialectOf, type DialectOptions } from './dialect';
 import { Disagrees, Misused } from './exit';
 import { listName } from './input';
 import { listsNamed, type ListOptions } from './listsNamed';
@@ -18,7 +19,7 @@ import { readAs, type ReadOptions } from './readAs';
 import { readBench } from './readBench';
 import { readChecked } from './readChecked';
 
-export interface ReportOptions extends ReadOptions, ListOptions {
+export interface ReportOptions extends ReadOptions, ListOptions, DialectOptions {
   readonly data: string;
   readonly out?: string;
   readonly format?: string;
@@ -41,6 +42,7 @@ const FORMATS = OUT_FORMS.filter((form): form is Format => form !== 'arrow' && f
  */
 export async function report(file: string, options: ReportOptions): Promise<void> {
   const format = formatOf(options);
+  const dialect = dialectOf(options);
   const { table, recipe } = await readChecked(options.data, readAs(options));
   const others = await listsNamed(options.list);
   const { doc, before } = await standingOn(readBench(file), table, options);
@@ -63,7 +65,7 @@ export async function report(file: string, options: ReportOptions): Promise<void
       ? await reportDocument(made, doc.report)
       : format === 'json'
         ? `${JSON.stringify(made, null, 2)}\n`
-        : await resultFile(finish(answerAsk(list, inReport(doc))).result, format);
+        : await resultFile(finish(answerAsk(list, inReport(doc))).result, format, dialect);
   write(text, options.out);
   const troubles = [
     ...counts.faults

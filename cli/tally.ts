@@ -2,6 +2,7 @@ import { BadAsk, ExpressionError, IntakeError } from '$lib/core/errors';
 import { Command, CommanderError } from 'commander';
 import { OUT_FORMS } from '$lib/core/write/forms';
 import { RECORD_FORMS } from '$lib/core/write/tableFile';
+import { writingText } from './dialect';
 import { check } from './check';
 import { Failed } from './exit';
 import { note } from './output';
@@ -50,14 +51,19 @@ const reading = (name: string, description: string): Command =>
       'refuse',
     );
 
-reading('reckon', 'answer an ask about a file')
+writingText(reading('reckon', 'answer an ask about a file'))
   .requiredOption('--ask <FILE>', 'the ask, a JSON document (docs/ask.md)')
   .option('--out <FILE>', 'where the results go; standard output unless given')
   .option('--leave-out <PARTS>', 'what the answer goes without: where, marks, or where,marks')
   .option('--format <FORM>', `${OUT_FORMS.join(', ')}; by the ending of --out, or json`)
   .action(reckon);
 
-reading('report <BENCH>', 'make the report of a bench (saved from its page, or an ask) over a file')
+writingText(
+  reading(
+    'report <BENCH>',
+    'make the report of a bench (saved from its page, or an ask) over a file',
+  ),
+)
   .option(
     '--out <FILE>',
     'where it goes: .html, .json, .csv, .xlsx, .ods or .md; standard output unless given',
@@ -76,7 +82,9 @@ reading('report <BENCH>', 'make the report of a bench (saved from its page, or a
   )
   .action(report);
 
-reading('records', 'write the records that a bench or an ask counts, corrected and prepared')
+writingText(
+  reading('records', 'write the records that a bench or an ask counts, corrected and prepared'),
+)
   .option('--ask <FILE>', 'the ask or the bench; all records unless given')
   .option('--out <FILE>', 'where they go; standard output unless given')
   .option('--format <FORM>', `${RECORD_FORMS.join(', ')}; by the ending of --out, or csv`)

@@ -139,6 +139,50 @@ describe('handed over', () => {
     expect(cellsOf(bytes, 1).slice(1)).toEqual(cellsOf(readFileSync(out), 1).slice(1));
   });
 
+  it('records as delimited text with the marks and the encoding chosen, as HTTP and the command line write them', async () => {
+    await openBench(page, SAILINGS);
+    await page.press('Hand over');
+    await page.choose('out-form', 'csv');
+    await page.choose('out-delimiter', 'semicolon');
+    await page.choose('out-decimal', 'comma');
+    await page.choose('out-encoding', 'utf-16le');
+    await page.run(`document.querySelectorAll('.pop input[type=radio]')[1].click()`);
+    await page.click('save-records');
+    const bytes = await page.savedBytes('.csv');
+    const text = new TextDecoder('utf-16le').decode(bytes);
+    const [{ fares }] = sailingsInSql()
+      .prepare('select fares from s where fares is not null and fares <> round(fares) limit 1')
+      .all() as { fares: number }[];
+    expect(text).toContain(`;${String(fares).replace('.', ',')};`);
+    const asked = 'as=csv&delimiter=semicolon&decimal=comma&encoding=utf-16le';
+    const response = await fetch(`${server.address}/api/benches/6/records?${asked}`);
+    expect(response.headers.get('content-type')).toBe('text/csv; charset=utf-16le');
+    expect(Buffer.from(await response.arrayBuffer()).equals(bytes)).toBe(true);
+    const wrong = await fetch(`${server.address}/api/benches/6/records?as=csv&decimal=dash`);
+    expect([wrong.status, await wrong.text()]).toEqual([
+      400,
+      expect.stringContaining('“decimal” one of point, comma'),
+    ]);
+    const cli = spawnSync(
+      process.execPath,
+      [
+        'build/node/tally.js',
+        ...['records', '--data', demoPath('sailings'), '--delimiter', 'semicolon'],
+        ...['--decimal', 'comma', '--encoding', 'utf-16le'],
+      ],
+      { maxBuffer: 1 << 28 },
+    );
+    expect(cli.status).toBe(0);
+    // The bench's columns are the file's own; the same lines, whatever was set aside or narrowed.
+    const lines = new Set(new TextDecoder('utf-16le').decode(cli.stdout).split('\r\n'));
+    expect(text.split('\r\n').filter((line) => !lines.has(line)).length).toBeLessThan(20);
+    // The choice is remembered.
+    await openBench(page, SAILINGS);
+    await page.press('Hand over');
+    expect(await (await page.find('out-decimal')).getAttribute('value')).toBe('comma');
+    await page.type(Key.ESCAPE);
+  });
+
   it('the counted records as Parquet, and the form is remembered', async () => {
     await page.press('Hand over');
     await page.choose('out-form', 'parquet');

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { StepCache } from '$lib/core/steps/cache';
 import { Scheduler, type LongWork } from '$lib/engine/scheduler';
 import { partOf } from '$lib/core/steps/steps';
+import { USUAL_DIALECT } from '$lib/core/write/dialect';
 import { delimitedLine, toDelimited, toHtml } from '$lib/core/write/grid';
 import { freshness } from '$lib/ui/shelf/freshness';
 import { fileNameFor } from '$lib/ui/handover/clipboard';
@@ -148,12 +149,16 @@ describe('what is handed over', () => {
     expect(
       delimitedLine(
         [cell('a,b'), cell('say "x"'), cell('two\nlines'), cell('plain'), cell(' x ')],
-        ',',
+        USUAL_DIALECT,
         guarded,
       ),
     ).toBe('"a,b","say ""x""","two\nlines",plain," x "');
     expect(
-      delimitedLine([cell('=1+1'), cell('-3', false), cell('@x'), cell('\tx')], ',', guarded),
+      delimitedLine(
+        [cell('=1+1'), cell('-3', false), cell('@x'), cell('\tx')],
+        USUAL_DIALECT,
+        guarded,
+      ),
     ).toBe("'=1+1,-3,'@x,'\tx");
     expect(guarded.count).toBe(3);
   });
@@ -162,7 +167,10 @@ describe('what is handed over', () => {
     const { text } = toHtml({ heads: ['<b>'], rows: [[cell('<script>"x"&')]] }, '');
     expect(text).toContain('&lt;script&gt;&quot;x&quot;&amp;');
     expect(text).not.toContain('<script>');
-    expect(toDelimited({ heads: ['=h'], rows: [] }, '\t')).toEqual({ text: "'=h\r\n", guarded: 1 });
+    expect(toDelimited({ heads: ['=h'], rows: [] }, USUAL_DIALECT)).toEqual({
+      text: "'=h\r\n",
+      guarded: 1,
+    });
   });
 
   it('names files safely', () => {

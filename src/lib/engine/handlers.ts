@@ -101,15 +101,15 @@ export const HANDLERS: { readonly [K in Exclude<Do, 'stand'>]: Handler<K> } = {
       : held.stand.base.order;
     return yield* countedRecords(held, order);
   },
-  *file(held, { tally, what, full }) {
+  *file(held, { tally, what, full, dialect }) {
     if (!isLedger(held.item(tally)))
       return yield* what === 'shown'
-        ? fileTally(held, tally, full)
-        : fileRecords(held, held.stand.base.order, full);
+        ? fileTally(held, tally, full, dialect)
+        : fileRecords(held, held.stand.base.order, full, dialect);
     const ledger = yield* held.ledger(tally);
     return yield* what === 'shown'
-      ? fileShown(ledger, full)
-      : fileRecords(held, ledger.ledger.order, full);
+      ? fileShown(ledger, full, dialect)
+      : fileRecords(held, ledger.ledger.order, full, dialect);
   },
   facts: answerFacts,
   draft: answerDraft,

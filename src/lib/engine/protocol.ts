@@ -7,6 +7,7 @@ import type { Figure, FigurePlace, ScopeName } from '../core/tally/result';
 import type { RowView } from '../core/tally/rowOrder';
 import type { Tally } from '../core/tally/specs';
 import type { Replies } from './replies';
+import type { Dialect } from '../core/write/dialect';
 
 /** A figure of a tally of the bench; of its whole over another scope where one is named. */
 export type Place = FigurePlace & {
@@ -71,7 +72,12 @@ export interface Asks {
   asked: On & { readonly tallies: readonly string[] };
   /** The counted records in the order of a tally's ledger, with their types. */
   countedRecords: OfTally;
-  file: OfTally & { readonly what: 'shown' | 'records'; readonly full: boolean };
+  /** Lines of delimited text. */
+  file: OfTally & {
+    readonly what: 'shown' | 'records';
+    readonly full: boolean;
+    readonly dialect: Dialect;
+  };
   facts: On & { readonly column: string };
   values: On & { readonly column: string; readonly search: string; readonly limit: number };
   /** What a condition would keep of what the rungs before place `at` keep. */

@@ -6,6 +6,7 @@ import { FigurePlace, ScopeName } from '../core/tally/result';
 import { Tally } from '../core/tally/specs';
 import { Wish } from '../core/tally/wish';
 import type { ArgsOf, Do } from './protocol';
+import { Dialect } from '../core/write/dialect';
 
 /*
  * Requests are checked where they are answered. The page only sends them, and does without the
@@ -68,7 +69,12 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   moved: z.strictObject({ ...on, with: z.string() }),
   asked: z.strictObject({ ...on, tallies: z.array(z.string()) }),
   countedRecords: z.strictObject(ofTally),
-  file: z.strictObject({ ...ofTally, what: z.enum(['shown', 'records']), full: z.boolean() }),
+  file: z.strictObject({
+    ...ofTally,
+    what: z.enum(['shown', 'records']),
+    full: z.boolean(),
+    dialect: Dialect,
+  }),
   facts: z.strictObject({ ...on, column: z.string() }),
   values: z.strictObject({
     ...on,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { arrowTable } from '../core/read/unfold/arrowFile';
+import { encoded } from '../core/write/dialect';
 import { resultFile } from '../core/write/resultFile';
 import { tableFile } from '../core/write/tableFile';
 import { ToWriter, type FromWriter } from './writeMessages';
@@ -10,9 +11,10 @@ z.config({ jitless: true });
 const send = (message: FromWriter): void => postMessage(message);
 
 async function write(message: ToWriter): Promise<Uint8Array> {
-  if (message.kind === 'result') return resultFile(message.result, message.form);
-  const { name, notes, arrow, form } = message;
-  return tableFile({ name, notes, table: arrowTable(arrow, Infinity) }, form);
+  if (message.kind === 'result') return resultFile(message.result, message.form, message.dialect);
+  if (message.kind === 'text') return encoded(message.text, message.encoding);
+  const { name, notes, arrow, form, dialect } = message;
+  return tableFile({ name, notes, table: arrowTable(arrow, Infinity) }, form, dialect);
 }
 
 addEventListener('message', (event: MessageEvent<unknown>) => {

@@ -1,12 +1,20 @@
 import { z } from 'zod';
 import { Bytes } from '../core/table/bytes';
 import { AskResult } from '../core/ask/result';
+import { Dialect, OUT_ENCODINGS } from '../core/write/dialect';
 import { OUT_FORMS } from '../core/write/forms';
 import { RECORD_FORMS } from '../core/write/tableFile';
 
 /** From the page to the worker that writes files. */
 export const ToWriter = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('result'), result: AskResult, form: z.enum(OUT_FORMS) }),
+  z.object({
+    kind: z.literal('result'),
+    result: AskResult,
+    form: z.enum(OUT_FORMS),
+    dialect: Dialect,
+  }),
+  /** Lines that are made already. */
+  z.object({ kind: z.literal('text'), text: z.string(), encoding: z.enum(OUT_ENCODINGS) }),
   z.object({
     kind: z.literal('records'),
     name: z.string(),
@@ -14,6 +22,7 @@ export const ToWriter = z.discriminatedUnion('kind', [
     /** An Arrow file of them. */
     arrow: Bytes,
     form: z.enum(RECORD_FORMS),
+    dialect: Dialect,
   }),
 ]);
 export type ToWriter = z.infer<typeof ToWriter>;

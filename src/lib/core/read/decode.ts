@@ -1,4 +1,5 @@
 import { IntakeError } from '../errors';
+import { WINDOWS_1252 } from '../table/windows1252';
 import type { Encoding } from './recipe';
 
 /** First bytes of files that are not text, with what they are called. */
@@ -60,12 +61,6 @@ function isUtf8(bytes: Uint8Array): boolean {
     return false;
   }
 }
-
-/**
- * What the bytes 80 to 9F stand for in Windows-1252, by the Encoding Standard; the five that stand for
- * nothing are controls there as well.
- */
-const WINDOWS_1252 = '€\x81‚ƒ„…†‡ˆ‰Š‹Œ\x8dŽ\x8f\x90‘’“”•–—˜™š›œ\x9džŸ';
 
 /** Some engines read Windows-1252 as Latin-1, in which these bytes are controls. */
 const mended = (text: string): string =>

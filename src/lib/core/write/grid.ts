@@ -1,3 +1,5 @@
+import { DELIMITER_SIGN, withDecimal, type Dialect } from './dialect';
+
 /** A table of texts on its way out: what is copied, or written to a file. */
 export interface Grid {
   readonly heads: readonly string[];
@@ -10,6 +12,7 @@ export interface Cell {
   readonly free: boolean;
   readonly strong?: boolean;
   readonly indent?: number;
+  /** A number, where it is not free: it stands on the right, and takes the decimal mark asked for. */
   readonly right?: boolean;
   /** Names its row. */
   readonly head?: boolean;
@@ -35,18 +38,28 @@ const field = (text: string, delimiter: string): string =>
     ? `"${text.replaceAll('"', '""')}"`
     : text;
 
+/** How a grid becomes lines: in which encoding is settled when they become bytes. */
+export type LineDialect = Pick<Dialect, 'delimiter' | 'decimal'>;
+
 /** One line of delimited text (RFC 4180 quoting), without its line end. */
-export function delimitedLine(cells: readonly Cell[], delimiter: string, guarded: Guarded): string {
+export function delimitedLine(
+  cells: readonly Cell[],
+  { delimiter, decimal }: LineDialect,
+  guarded: Guarded,
+): string {
+  const sign = DELIMITER_SIGN[delimiter];
   return cells
-    .map(({ text, free }) => field(free ? harmless(text, guarded) : text, delimiter))
-    .join(delimiter);
+    .map(({ text, free, right }) =>
+      field(free ? harmless(text, guarded) : right ? withDecimal(text, decimal) : text, sign),
+    )
+    .join(sign);
 }
 
 /** The grid as delimited text, lines ended by CRLF as RFC 4180 has it. */
-export function toDelimited(grid: Grid, delimiter: string): { text: string; guarded: number } {
+export function toDelimited(grid: Grid, dialect: LineDialect): { text: string; guarded: number } {
   const guarded: Guarded = { count: 0 };
   const head = grid.heads.map((text): Cell => ({ text, free: true }));
-  const lines = [head, ...grid.rows].map((row) => delimitedLine(row, delimiter, guarded));
+  const lines = [head, ...grid.rows].map((row) => delimitedLine(row, dialect, guarded));
   return { text: `${lines.join('\r\n')}\r\n`, guarded: guarded.count };
 }
 

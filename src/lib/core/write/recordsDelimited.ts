@@ -2,7 +2,8 @@ import { STRIDE, type Steps } from '../steps/steps';
 import { isText, isUnread, type Column } from '../table/column';
 import { headOf } from '../table/format';
 import type { Table } from '../table/table';
-import { delimitedLine, type Cell, type Guarded } from './grid';
+import { USUAL_DIALECT } from './dialect';
+import { delimitedLine, type Cell, type Guarded, type LineDialect } from './grid';
 
 /** Lines between two pauses: some milliseconds of work. */
 const PAUSE = STRIDE >> 4;
@@ -16,17 +17,19 @@ export function* recordsDelimited(
   { columns }: Table,
   records: ArrayLike<number>,
   text: (column: Column, record: number) => string,
+  dialect: LineDialect = USUAL_DIALECT,
 ): Steps<{ text: string; rows: number; guarded: number }> {
   const guarded: Guarded = { count: 0 };
   const heads = columns.map(({ name, unit }): Cell => ({ text: headOf(name, unit), free: true }));
-  const lines = [delimitedLine(heads, ',', guarded)];
+  const lines = [delimitedLine(heads, dialect, guarded)];
   for (let k = 0; k < records.length; k++) {
     const record = records[k];
     const cells = columns.map((column): Cell => ({
       text: text(column, record),
       free: isText(column) || isUnread(column, record),
+      right: column.type === 'number',
     }));
-    lines.push(delimitedLine(cells, ',', guarded));
+    lines.push(delimitedLine(cells, dialect, guarded));
     if (k % PAUSE === PAUSE - 1) yield k / records.length;
   }
   return { text: `${lines.join('\r\n')}\r\n`, rows: records.length, guarded: guarded.count };

@@ -1,7 +1,8 @@
 import { keysOfRow } from '../tally/answer';
 import type { AskedTally, Figure, FigureColumn, FigureTable } from '../tally/result';
 import { headOf } from '../table/format';
-import { toDelimited, type Cell } from './grid';
+import { USUAL_DIALECT } from './dialect';
+import { toDelimited, type Cell, type LineDialect } from './grid';
 
 /**
  * Results as delimited text (RFC 4180), for programs: labels are the values behind them (2022 for
@@ -14,17 +15,17 @@ import { toDelimited, type Cell } from './grid';
  */
 export function resultsAsDelimited(
   tallies: readonly AskedTally[],
-  delimiter = ',',
+  dialect: LineDialect = USUAL_DIALECT,
 ): { text: string; guarded: number } {
   const tables = tallies.flatMap((t) =>
     t.tables.map((table) => ({ says: `${t.title ?? t.says} ${table.caption}`, table })),
   );
   const [only] = tables;
-  if (only && tables.length === 1) return toDelimited(asGrid(only.table), delimiter);
+  if (only && tables.length === 1) return toDelimited(asGrid(only.table), dialect);
   let guarded = 0;
   const parts = tables.map(({ says, table }) => {
-    const out = toDelimited(asGrid(table), delimiter);
-    const line = toDelimited({ heads: [says], rows: [] }, delimiter);
+    const out = toDelimited(asGrid(table), dialect);
+    const line = toDelimited({ heads: [says], rows: [] }, dialect);
     guarded += out.guarded + line.guarded;
     return line.text + out.text;
   });
@@ -52,6 +53,7 @@ function asGrid(table: FigureTable): { heads: string[]; rows: Cell[][] } {
 const asCell = (figure: Figure): Cell => ({
   text: figure === null ? '' : String(figure),
   free: typeof figure === 'string',
+  right: typeof figure === 'number',
 });
 
 /** Titles with their units; two columns of one title have their keys besides. */

@@ -2,6 +2,7 @@ import { talliesOf, type AskResult } from '../ask/result';
 import { WriteRefused } from '../errors';
 import { tableOf } from '../tally/answer';
 import { resultTable } from '../tally/resultTable';
+import { encoded, USUAL_DIALECT, type Dialect } from './dialect';
 import { FORMS, type OutForm } from './forms';
 import { htmlFile } from './htmlFile';
 import { markdownFile } from './markdownFile';
@@ -14,13 +15,18 @@ const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 /**
  * The answer to an ask in an open format, every figure in full where the format can hold it. Arrow and
  * Parquet hold one table: the rows of the answer's only one, totals left out.
+ * @param dialect how delimited text is written
  * @throws WriteRefused where the format cannot hold it
  */
-export async function resultFile(result: AskResult, form: OutForm): Promise<Uint8Array> {
+export async function resultFile(
+  result: AskResult,
+  form: OutForm,
+  dialect: Dialect = USUAL_DIALECT,
+): Promise<Uint8Array> {
   const tallies = talliesOf(result);
   switch (form) {
     case 'csv':
-      return bytes(resultsAsDelimited(tallies).text);
+      return encoded(resultsAsDelimited(tallies, dialect).text, dialect.encoding);
     case 'json':
       return bytes(`${JSON.stringify(result, null, 2)}\n`);
     case 'md':

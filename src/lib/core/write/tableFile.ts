@@ -2,6 +2,7 @@ import { isText, isUnread, type Column, type ScalarColumn } from '../table/colum
 import { fullCell } from '../table/cell';
 import type { Table } from '../table/table';
 import { finish } from '../steps/steps';
+import { encoded, USUAL_DIALECT, type Dialect } from './dialect';
 import { recordsDelimited } from './recordsDelimited';
 import type { OutForm } from './forms';
 import { recordsSheet } from './sheets';
@@ -29,15 +30,20 @@ export type RecordForm = (typeof RECORD_FORMS)[number];
 /**
  * The records of a list in an open format, each value in full. What writes a workbook, Arrow or Parquet is
  * loaded when it is used.
+ * @param dialect how delimited text is written
  * @throws WriteRefused where the format cannot hold them
  */
 export async function tableFile(
   { name, table, notes }: Records,
   form: RecordForm,
+  dialect: Dialect = USUAL_DIALECT,
 ): Promise<Uint8Array> {
   switch (form) {
     case 'csv':
-      return new TextEncoder().encode(finish(recordsDelimited(table, all(table), fullCell)).text);
+      return encoded(
+        finish(recordsDelimited(table, all(table), fullCell, dialect)).text,
+        dialect.encoding,
+      );
     case 'json':
       return new TextEncoder().encode(recordsAsJson(table));
     case 'xlsx':

@@ -12,12 +12,15 @@ import { figureFrom, shownColumn } from '../../core/tally/figure';
 import { fullFigure } from '../../core/tally/figureText';
 import { plainSentence } from '../../core/tally/sentence';
 import { ledgerSentence } from '../../core/tally/ledger/sentence';
-import { toDelimited, toHtml, type Cell, type Grid } from '../../core/write/grid';
+import { toDelimited, toHtml, type Cell, type Grid, type LineDialect } from '../../core/write/grid';
 import { recordsDelimited } from '../../core/write/recordsDelimited';
 import type { Standing } from '../standing';
 import type { Foot, LedgerLayout } from '../ledger/layout';
 import type { ReplyOf } from '../protocol';
 import { inOrder } from '../../core/table/recordOrder';
+
+/** How tables of texts are copied. */
+export const CLIPBOARD: LineDialect = { delimiter: 'tab', decimal: 'point' };
 
 /** Lines a clipboard can take; more go into a file. */
 export const MOST_COPIED = 200_000;
@@ -30,16 +33,20 @@ export function* copyShown(l: LedgerLayout, full: boolean): Steps<ReplyOf<'copy'
       `${showCount(l.lines.length)} lines are too many to copy; save them as a file, or fold some groups.`,
     );
   const grid = yield* shownGrid(l, full);
-  const tsv = toDelimited(grid, '\t');
+  const tsv = toDelimited(grid, CLIPBOARD);
   const names = namesOf(l.held.table);
   const caption = plainSentence(ledgerSentence(l.spec, names, l.held.listName));
   const html = toHtml(grid, caption);
   return { text: tsv.text, html: html.text, rows: grid.rows.length, guarded: tsv.guarded };
 }
 
-export function* fileShown(l: LedgerLayout, full: boolean): Steps<ReplyOf<'file'>> {
+export function* fileShown(
+  l: LedgerLayout,
+  full: boolean,
+  dialect: LineDialect,
+): Steps<ReplyOf<'file'>> {
   const grid = yield* shownGrid(l, full);
-  const { text, guarded } = toDelimited(grid, ',');
+  const { text, guarded } = toDelimited(grid, dialect);
   return { text, guarded, rows: grid.rows.length };
 }
 
@@ -150,11 +157,12 @@ export function* fileRecords(
   { table, stand, doc }: Standing,
   order: Int32Array,
   full: boolean,
+  dialect: LineDialect,
 ): Steps<ReplyOf<'file'>> {
   const counted = inOrder(order, stand.base.counted);
   const shown = (column: Column, record: number): string => {
     const text = showCell(column, record, doc.formats[column.id]);
     return isText(column) || column.unread.has(record) ? text : plainMinus(text);
   };
-  return yield* recordsDelimited(table, counted, full ? fullCell : shown);
+  return yield* recordsDelimited(table, counted, full ? fullCell : shown, dialect);
 }

@@ -7,10 +7,10 @@ import type { Answer, AnswerTable } from '../../core/tally/answer';
 import { recordsOf } from '../../core/tally/base';
 import { figureText, fullFigure } from '../../core/tally/figureText';
 import { rowsInView } from '../../core/tally/rowOrder';
-import { toDelimited, toHtml, type Cell, type Grid } from '../../core/write/grid';
+import { toDelimited, toHtml, type Cell, type Grid, type LineDialect } from '../../core/write/grid';
 import type { Held } from '../held';
 import type { ReplyOf } from '../protocol';
-import { MOST_COPIED } from './handOver';
+import { CLIPBOARD, MOST_COPIED } from './handOver';
 
 /** All levels, in the table's own order. */
 const WHOLE = { down: 99, turned: [] };
@@ -28,14 +28,14 @@ export function* copyTally(held: Held, id: string, full: boolean): Steps<ReplyOf
   const grids = answer.tables.map((table) => gridOf(held, table, full));
   let guarded = 0;
   const texts = grids.map((grid) => {
-    const out = toDelimited(grid, '\t');
+    const out = toDelimited(grid, CLIPBOARD);
     guarded += out.guarded;
     return out.text;
   });
   const html = grids.map((grid, k) => toHtml(grid, answer.tables[k].caption).text).join('');
   const noted = toHtml({ heads: [answer.says], rows: notes.slice(1).map(noteRow) }, '').text;
   return {
-    text: `${notes.map((note) => toDelimited({ heads: [note], rows: [] }, '\t').text).join('')}\r\n${texts.join('\r\n')}`,
+    text: `${notes.map((note) => toDelimited({ heads: [note], rows: [] }, CLIPBOARD).text).join('')}\r\n${texts.join('\r\n')}`,
     html: noted + html,
     rows,
     guarded,
@@ -43,13 +43,19 @@ export function* copyTally(held: Held, id: string, full: boolean): Steps<ReplyOf
 }
 
 /** A tally as delimited text: one table plain, several each under their caption, then the notes. */
-export function* fileTally(held: Held, id: string, full: boolean): Steps<ReplyOf<'file'>> {
+export function* fileTally(
+  held: Held,
+  id: string,
+  full: boolean,
+  dialect: LineDialect,
+): Steps<ReplyOf<'file'>> {
+  const line = (text: string): string => toDelimited({ heads: [text], rows: [] }, dialect).text;
   const { answer } = yield* answered(held, id);
   const parts: string[] = [];
   let [rows, guarded] = [0, 0];
   for (const table of answer.tables) {
     const grid = gridOf(held, table, full);
-    const out = toDelimited(grid, ',');
+    const out = toDelimited(grid, dialect);
     const head = answer.tables.length > 1 ? line(table.caption) : '';
     parts.push(head + out.text);
     rows += grid.rows.length;
@@ -60,7 +66,6 @@ export function* fileTally(held: Held, id: string, full: boolean): Steps<ReplyOf
   return { text: parts.join('\r\n'), rows, guarded };
 }
 
-const line = (text: string): string => toDelimited({ heads: [text], rows: [] }, ',').text;
 const noteRow = (text: string): Cell[] => [{ text, free: true }];
 
 function* answered(held: Held, id: string): Steps<{ answer: Answer }> {

@@ -1,3 +1,11 @@
+import {
+  charsetOf,
+  DECIMAL_MARKS,
+  DELIMITERS,
+  Dialect,
+  OUT_ENCODINGS,
+  USUAL_DIALECT,
+} from '$lib/core/write/dialect';
 import { FORMS, formOfAccept, OUT_FORMS, type OutForm } from '$lib/core/write/forms';
 import { BadInput } from '../errors';
 
@@ -14,13 +22,36 @@ export function formAsked(request: Request, url: URL): OutForm | null {
   return form;
 }
 
+const PARTS = ['delimiter', 'decimal', 'encoding'] as const;
+
+/**
+ * How delimited text is asked for: `?delimiter=semicolon&decimal=comma&encoding=windows-1252`.
+ * @throws BadInput
+ */
+export function dialectAsked(url: URL): Dialect {
+  const asked = PARTS.flatMap((part): [string, string][] => {
+    const value = url.searchParams.get(part);
+    return value === null ? [] : [[part, value]];
+  });
+  const read = Dialect.safeParse(Object.fromEntries(asked));
+  if (read.success) return read.data;
+  throw new BadInput(
+    `“delimiter” is one of ${DELIMITERS.join(', ')}, “decimal” one of ${DECIMAL_MARKS.join(', ')}, “encoding” one of ${OUT_ENCODINGS.join(', ')}.`,
+  );
+}
+
 const TEXTS: readonly OutForm[] = ['csv', 'md', 'html'];
 
 /** A file as the answer to a request; what a browser would not show is saved under its name. */
-export const fileResponse = (bytes: Uint8Array, form: OutForm, name: string): Response =>
+export const fileResponse = (
+  bytes: Uint8Array,
+  form: OutForm,
+  name: string,
+  { encoding }: Dialect = USUAL_DIALECT,
+): Response =>
   new Response(bytes.slice(), {
     headers: {
-      'content-type': `${FORMS[form].media}${TEXTS.includes(form) ? '; charset=utf-8' : ''}`,
+      'content-type': `${FORMS[form].media}${TEXTS.includes(form) ? `; charset=${form === 'csv' ? charsetOf(encoding) : 'utf-8'}` : ''}`,
       ...(form !== 'json' &&
         form !== 'html' && {
           'content-disposition': `attachment; filename="${name}.${form}"`,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { schemaOf } from '$lib/core/ask/schemas';
 import { Fault } from '$lib/core/tally/fault';
+import { DECIMAL_MARKS, DELIMITERS, OUT_ENCODINGS, USUAL_DIALECT } from '$lib/core/write/dialect';
 import { FORMS, OUT_FORMS, type OutForm } from '$lib/core/write/forms';
 import { RECORD_FORMS } from '$lib/core/write/tableFile';
 
@@ -78,6 +79,25 @@ const inQuery = (name: string, schema: Schema, description: string): Schema => (
 /** The form that an answer is asked for in. */
 const asForm = (forms: readonly OutForm[], usual: OutForm): Schema =>
   inQuery('as', { enum: [...forms], default: usual }, 'Form of the answer');
+
+/** How delimited text is asked for. */
+const DIALECT: readonly Schema[] = [
+  inQuery(
+    'delimiter',
+    { enum: [...DELIMITERS], default: USUAL_DIALECT.delimiter },
+    'Between the fields of delimited text',
+  ),
+  inQuery(
+    'decimal',
+    { enum: [...DECIMAL_MARKS], default: USUAL_DIALECT.decimal },
+    'The decimal mark of its numbers',
+  ),
+  inQuery(
+    'encoding',
+    { enum: [...OUT_ENCODINGS], default: USUAL_DIALECT.encoding },
+    'Its encoding; `utf-8-marked` begins with the mark of UTF-8',
+  ),
+];
 
 /** Files in each of several forms. */
 const files = (forms: readonly OutForm[], schemas: Partial<Record<OutForm, Schema>>): Schema =>
@@ -190,6 +210,7 @@ const PATHS: Record<string, Record<string, Operation>> = {
         parameters: [
           inPath('id'),
           asForm(OUT_FORMS, 'json'),
+          ...DIALECT,
           inQuery(
             'reading',
             { type: 'integer' },
@@ -373,6 +394,7 @@ const PATHS: Record<string, Record<string, Operation>> = {
           inPath('id'),
           inQuery('as', { enum: ['json', 'csv'] }, 'Form of the answer'),
           inQuery('values', { enum: ['full', 'shown'] }, 'Figures in full, or as shown'),
+          ...DIALECT,
         ],
       },
     ),
@@ -389,7 +411,7 @@ const PATHS: Record<string, Record<string, Operation>> = {
       },
       [400, 404, 422],
       {
-        parameters: [inPath('id'), asForm(OUT_FORMS, 'html')],
+        parameters: [inPath('id'), asForm(OUT_FORMS, 'html'), ...DIALECT],
       },
     ),
   },
@@ -404,7 +426,7 @@ const PATHS: Record<string, Record<string, Operation>> = {
       },
       [400, 404, 422],
       {
-        parameters: [inPath('id'), asForm(RECORD_FORMS, 'csv')],
+        parameters: [inPath('id'), asForm(RECORD_FORMS, 'csv'), ...DIALECT],
       },
     ),
   },

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { Dialect } from '$lib/core/write/dialect';
 import { OUT_FORMS } from '$lib/core/write/forms';
 import { RECORD_FORMS } from '$lib/core/write/tableFile';
 import { Ask } from '$lib/core/ask/ask';
@@ -67,6 +68,7 @@ export const Task = z.discriminatedUnion('task', [
     /** Readings behind the names of the bench's other lists. */
     others: z.record(z.string(), z.int()),
     csv: z.enum(['', 'full', 'shown']),
+    dialect: Dialect,
   }),
   /** The tallies of a stored bench's report, or its counted records, as a file. */
   z.object({
@@ -75,8 +77,8 @@ export const Task = z.discriminatedUnion('task', [
     doc: Bench,
     others: z.record(z.string(), z.int()),
     what: z.discriminatedUnion('of', [
-      z.object({ of: z.literal('report'), form: z.enum(OUT_FORMS) }),
-      z.object({ of: z.literal('records'), form: z.enum(RECORD_FORMS) }),
+      z.object({ of: z.literal('report'), form: z.enum(OUT_FORMS), dialect: Dialect }),
+      z.object({ of: z.literal('records'), form: z.enum(RECORD_FORMS), dialect: Dialect }),
     ]),
   }),
   /** The report of a stored bench. */
@@ -96,6 +98,7 @@ export const Task = z.discriminatedUnion('task', [
     /** Readings behind the names of the ask's other lists. */
     others: z.record(z.string(), z.int()),
     as: z.enum(OUT_FORMS),
+    dialect: Dialect,
     limitMs: z.number(),
     limitBytes: z.number(),
   }),

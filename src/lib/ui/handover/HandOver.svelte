@@ -6,13 +6,15 @@
   import type { BenchState } from '../bench/bench.svelte';
   import OneOf from '../fields/OneOf.svelte';
   import Pop from '../shell/Pop.svelte';
-  import { formChosen, recordForm, rememberForm } from './form';
-  import { copyTable, fileNameFor, saveBlob, saveFile } from './clipboard';
+  import DialectFields from './DialectFields.svelte';
+  import { dialectChosen, formChosen, recordForm, rememberDialect, rememberForm } from './form';
+  import { copyTable, fileNameFor, saveBlob } from './clipboard';
   import type { ToWriter } from '../../worker/writeMessages';
 
   let { bench }: { bench: BenchState } = $props();
   let full = $state(false);
   let form = $state<OutForm>(formChosen());
+  let dialect = $state.raw(dialectChosen());
   let working = $state(false);
   let pop = $state<Pop>();
 
@@ -78,7 +80,7 @@
   const saveTallies = (tallies: string[], name: string): Promise<void> =>
     doing(async () => {
       const result = await bench.ask('asked', { tallies });
-      await saveWritten({ kind: 'result', result, form }, name);
+      await saveWritten({ kind: 'result', result, form, dialect }, name);
       return `Saved ${tallies.length === 1 ? 'the tally' : `${tallies.length} tallies`} as ${fileName(name)}, with full values.`;
     });
 
@@ -88,7 +90,10 @@
       const { records, arrow } = await bench.ask('countedRecords', { tally: bench.shown.id });
       const { listName: name, readAt } = bench.facts;
       const notes = [`${name}, read ${readAt}: ${counted(records, 'record')} counted`];
-      await saveWritten({ kind: 'records', name, notes, arrow, form: ofRecords }, 'records');
+      await saveWritten(
+        { kind: 'records', name, notes, arrow, form: ofRecords, dialect },
+        'records',
+      );
       return `Saved ${counted(records, 'record')} as ${fileName('records')}.`;
     });
 
@@ -111,8 +116,9 @@
         tally: bench.shown.id,
         what,
         full,
+        dialect,
       });
-      saveFile(fileNameFor(bench.facts.listName, fileWord(name)), text, 'text/csv');
+      await saveWritten({ kind: 'text', text, encoding: dialect.encoding }, name);
       return `Saved ${counted(rows, what === 'shown' ? 'line' : 'record')} as a file.${guardedWords(guarded)}`;
     });
 </script>
@@ -124,6 +130,15 @@
       >Save files as
       <OneOf value={form} options={forms} test="out-form" onchange={choose} /></label
     >
+    {#if form === 'csv'}
+      <DialectFields
+        {dialect}
+        onchange={(next) => {
+          dialect = next;
+          rememberDialect(next);
+        }}
+      />
+    {/if}
     <fieldset>
       <legend class="caps">Values{form === 'csv' ? '' : ', when copied'}</legend>
       <label
@@ -141,21 +156,23 @@
           : 'The ledger; a file has all its levels'
         : 'This tally, with its notes'}
     </p>
-    <button
-      type="button"
-      class="plain-button"
-      data-first
-      disabled={working}
-      onclick={copyShown}
-      data-test="copy">Copy</button
-    >
-    <button
-      type="button"
-      class="plain-button"
-      disabled={working}
-      onclick={saveShown}
-      data-test="save-shown">Save as a file</button
-    >
+    <div class="acts">
+      <button
+        type="button"
+        class="plain-button"
+        data-first
+        disabled={working}
+        onclick={copyShown}
+        data-test="copy">Copy</button
+      >
+      <button
+        type="button"
+        class="plain-button"
+        disabled={working}
+        onclick={saveShown}
+        data-test="save-shown">Save as a file</button
+      >
+    </div>
     <p class="caps">The counted records</p>
     <button
       type="button"
@@ -207,6 +224,10 @@
     display: grid;
     width: 100%;
     gap: 2px;
+  }
+  .acts {
+    display: flex;
+    gap: 8px;
   }
   fieldset {
     border: 0;

@@ -11,9 +11,9 @@ export function copyTable(text: string, html: string): Promise<void> {
   ]);
 }
 
-/** Hands a file to the browser to save. The mark before CSV text tells programs that it is UTF-8. */
+/** Hands a text to the browser to save, in UTF-8. */
 export const saveFile = (name: string, text: string, type: string): void =>
-  saveBlob(name, new Blob(['\ufeff', text], { type }));
+  saveBlob(name, new Blob([text], { type }));
 
 export function saveBlob(name: string, blob: Blob): void {
   const url = URL.createObjectURL(blob);

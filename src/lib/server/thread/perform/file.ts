@@ -16,10 +16,14 @@ export async function file({
   const { token } = engine.now('stand', { doc });
   if (what.of === 'report') {
     const tallies = doc.tray.filter(({ apart }) => !apart).map(({ id }) => id);
-    return resultFile(engine.now('asked', { token, tallies }), what.form);
+    return resultFile(engine.now('asked', { token, tallies }), what.form, what.dialect);
   }
   const tally = doc.open;
   const { records, arrow } = engine.now('countedRecords', { token, tally });
   const notes = [`${counted(records, 'record')} counted`];
-  return tableFile({ name: 'Records', notes, table: arrowTable(arrow, Infinity) }, what.form);
+  return tableFile(
+    { name: 'Records', notes, table: arrowTable(arrow, Infinity) },
+    what.form,
+    what.dialect,
+  );
 }

@@ -36,12 +36,13 @@ export async function ledger({
   doc,
   others,
   csv,
+  dialect,
 }: Extract<Task, { task: 'ledger' }>): Promise<unknown> {
   const engine = await engineOf(database, doc.reading, others);
   const counts = engine.now('stand', { doc });
   const tally = doc.tray.find(isLedger)?.id ?? doc.open;
   const at = { token: counts.token, tally };
-  if (csv) return engine.now('file', { ...at, what: 'shown', full: csv === 'full' });
+  if (csv) return engine.now('file', { ...at, what: 'shown', full: csv === 'full', dialect });
   const page = engine.now('ledger', at);
   return {
     ...counts,

@@ -1,6 +1,8 @@
 import { json } from '@sveltejs/kit';
 import { Replies } from '$lib/engine/replies';
+import { encoded } from '$lib/core/write/dialect';
 import { application } from '$lib/server/application';
+import { dialectAsked, fileResponse } from '$lib/server/http/forms';
 import { answering, idOf, notFound } from '$lib/server/http/problem';
 import { freshBench } from '$lib/server/made/freshen';
 import { readingsOfLists } from '$lib/server/storage/otherReadings';
@@ -17,6 +19,7 @@ export const GET: RequestHandler = ({ params, url }) =>
     const bench = await freshBench(application(), idOf(params.id));
     if (!bench) return notFound('bench');
     const csv = url.searchParams.get('as') === 'csv';
+    const dialect = dialectAsked(url);
     const full = url.searchParams.get('values') !== 'shown';
     const answer = await pool.perform({
       task: 'ledger',
@@ -24,12 +27,9 @@ export const GET: RequestHandler = ({ params, url }) =>
       doc: bench.doc,
       others: await readingsOfLists(db, bench.doc.lists),
       csv: csv ? (full ? 'full' : 'shown') : '',
+      dialect,
     });
     if (!csv) return json(Overview.parse(answer));
-    return new Response(Replies.file.parse(answer).text, {
-      headers: {
-        'content-type': 'text/csv; charset=utf-8',
-        'content-disposition': 'attachment; filename="ledger.csv"',
-      },
-    });
+    const { text } = Replies.file.parse(answer);
+    return fileResponse(encoded(text, dialect.encoding), 'csv', 'ledger', dialect);
   });

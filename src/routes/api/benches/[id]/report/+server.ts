@@ -3,7 +3,7 @@ import { Bytes } from '$lib/core/table/bytes';
 import { showDay } from '$lib/core/table/format';
 import { Report } from '$lib/engine/report';
 import { application } from '$lib/server/application';
-import { fileResponse, formAsked } from '$lib/server/http/forms';
+import { dialectAsked, fileResponse, formAsked } from '$lib/server/http/forms';
 import { answering, idOf, notFound } from '$lib/server/http/problem';
 import { freshBench } from '$lib/server/made/freshen';
 import { databasePath } from '$lib/server/storage/database';
@@ -23,9 +23,10 @@ export const GET: RequestHandler = ({ params, request, url }) =>
     const others = await readingsOfLists(db, bench.doc.lists);
     const database = databasePath(config.dataFolder);
     if (form !== 'html' && form !== 'json') {
-      const what = { of: 'report' as const, form };
+      const dialect = dialectAsked(url);
+      const what = { of: 'report' as const, form, dialect };
       const task = { task: 'file' as const, database, doc: bench.doc, others, what };
-      return fileResponse(Bytes.parse(await pool.perform(task)), form, 'report');
+      return fileResponse(Bytes.parse(await pool.perform(task)), form, 'report', dialect);
     }
     const report = Report.parse(
       await pool.perform({

@@ -5,7 +5,7 @@ import { readAsk } from '$lib/core/ask/badAsk';
 import type { Ask } from '$lib/core/ask/ask';
 import { application } from '$lib/server/application';
 import { answering, idOf, jsonOf, notFound } from '$lib/server/http/problem';
-import { fileResponse, formAsked } from '$lib/server/http/forms';
+import { dialectAsked, fileResponse, formAsked } from '$lib/server/http/forms';
 import { freshen, freshenNamed } from '$lib/server/made/freshen';
 import { databasePath, type Database } from '$lib/server/storage/database';
 import { findList } from '$lib/server/storage/lists';
@@ -29,6 +29,7 @@ export const POST: RequestHandler = ({ params, request, url }) =>
     const ask = readAsk(await jsonOf(request, ASK_LIMIT));
     await freshenNamed(application(), ask.lists);
     const as = formAsked(request, url) ?? 'json';
+    const dialect = dialectAsked(url);
     const written = Bytes.parse(
       await pool.perform({
         task: 'answer',
@@ -37,11 +38,12 @@ export const POST: RequestHandler = ({ params, request, url }) =>
         ask,
         others: await readingsOfOthers(db, ask),
         as,
+        dialect,
         limitMs: config.askMs,
         limitBytes: config.answerBytes,
       }),
     );
-    return fileResponse(written, as, 'tallies');
+    return fileResponse(written, as, 'tallies', dialect);
   });
 
 /** The readings behind the ask's other lists. @throws BadAsk */
