@@ -96,6 +96,27 @@ describe('a known total', () => {
     await page.untilText('check', 'from it');
   });
 
+  it('stands in a list of all, with its note and the way to its figure', async () => {
+    await page.untilText('known-open', '1 of 1 differs');
+    await page.click('known-open');
+    const list = await page.untilText('known-list', 'It differs by');
+    expect(list).toContain(FULMAR);
+    expect(await allFaults(page)).toEqual([]);
+    const note = await page.driver.findElement(By.css('[data-test=known-list] input'));
+    await note.sendKeys('from the books of March', Key.TAB);
+    await page.untilText('notice', 'Note on a known total');
+    await page.press('Open the figure', '[data-test=known-list]');
+    await page.untilText('behind', FULMAR);
+    await page.untilText('save-state', /^saved$/);
+    await page.click('known-open');
+    expect(
+      await page.driver
+        .findElement(By.css('[data-test=known-list] input'))
+        .then((field) => field.getAttribute('value')),
+    ).toBe('from the books of March');
+    await openFigure();
+  });
+
   it('where the figure comes from is saved, and verified by the command line', async () => {
     await page.click('save-record');
     const file = await page.until('the file', async () => {

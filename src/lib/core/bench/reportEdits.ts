@@ -35,6 +35,11 @@ export function setKnown(doc: Bench, known: Omit<KnownTotal, 'id'>): Bench {
   };
 }
 
+export const noteKnown = (doc: Bench, id: string, note: string): Bench => ({
+  ...doc,
+  known: doc.known.map((known) => (known.id === id ? { ...known, note } : known)),
+});
+
 export const removeKnown = (doc: Bench, id: string): Bench => ({
   ...doc,
   known: doc.known.filter((k) => k.id !== id),

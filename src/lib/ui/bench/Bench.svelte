@@ -85,6 +85,7 @@
       label: 'Make a list of the rows of this tally…',
       run: () => (bench.side = { kind: 'list', of: 'rows' }),
     },
+    { kind: 'act', label: 'Known totals', run: () => (bench.side = { kind: 'known' }) },
     { kind: 'act', label: 'Hand over: copy what is shown', run: () => void handOver.copyShown() },
     {
       kind: 'act',
@@ -218,6 +219,7 @@
     behind: 'Behind this figure',
     column: 'Column',
     record: 'Record',
+    known: 'Known totals',
     made: 'Made column',
     list: 'A list of its own',
   } as const;
@@ -371,6 +373,12 @@
               column={side.column}
               onnarrow={(column) => bench.step.begin(column)}
             />
+          {:catch}
+            <p class="opening">{UNREACHED}</p>
+          {/await}
+        {:else if side.kind === 'known'}
+          {#await import('../behind/KnownPanel.svelte') then { default: KnownPanel }}
+            <KnownPanel {bench} />
           {:catch}
             <p class="opening">{UNREACHED}</p>
           {/await}

@@ -66,6 +66,7 @@ export type Side =
   | { kind: 'behind'; place: Place }
   | { kind: 'column'; column: string }
   | { kind: 'record'; record: number; column: string | null }
+  | { kind: 'known' }
   /** A list in the making; a column in the making, `at`: the place of a made one that is changed. */
   | { kind: 'list'; of: 'stack' | 'unstack' | 'rows' }
   | { kind: 'made'; of: MadePlace['of']; at: number | null };

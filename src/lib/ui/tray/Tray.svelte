@@ -7,6 +7,7 @@
     renameTally,
   } from '../../core/bench/trayEdits';
   import type { TrayItem } from '../../core/bench/document';
+  import Scale from '@lucide/svelte/icons/scale';
   import FileText from '@lucide/svelte/icons/file-text';
   import { counted } from '../../core/table/format';
   import type { BenchState } from '../bench/bench.svelte';
@@ -22,6 +23,7 @@
   /** Known totals of a tally that do not agree. */
   const apartIn = (item: TrayItem): number =>
     bench.known.filter(({ tally, stands }) => tally === item.id && stands !== 'agrees').length;
+  const differing = $derived(bench.known.filter(({ stands }) => stands !== 'agrees').length);
   function factOf(item: TrayItem): string {
     const fact = bench.small.get(item.id);
     const apart = apartIn(item);
@@ -201,6 +203,23 @@
     <span>The report</span>
     <small>{counted(items.filter((i) => !i.apart).length, 'tally', 'tallies')}</small>
   </button>
+  {#if bench.doc.known.length}
+    <button
+      type="button"
+      class="report known"
+      aria-pressed={bench.side?.kind === 'known'}
+      onclick={() => (bench.side = bench.side?.kind === 'known' ? null : { kind: 'known' })}
+      data-test="known-open"
+    >
+      <Scale size={15} aria-hidden="true" />
+      <span>Known totals</span>
+      <small class:bad={differing > 0}
+        >{differing
+          ? `${differing} of ${bench.doc.known.length} ${differing === 1 ? 'differs' : 'differ'}`
+          : `${bench.doc.known.length} ${bench.doc.known.length === 1 ? 'agrees' : 'agree'} ✓`}</small
+      >
+    </button>
+  {/if}
 </section>
 
 <style>
@@ -242,6 +261,10 @@
     border-top: 1px solid var(--rule) !important;
     border-radius: 0 !important;
     padding: 8px 9px !important;
+  }
+  .known {
+    margin-top: 0;
+    border-top: 0 !important;
   }
   .report:hover {
     background: var(--band) !important;
