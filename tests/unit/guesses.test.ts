@@ -9,7 +9,7 @@ import type { ListFacts } from '$lib/core/tally/guess';
 import { computeTally, kindOf } from '$lib/core/tally/kinds';
 import { columnFacts } from '$lib/core/tally/listFacts';
 import { Tally } from '$lib/core/tally/specs';
-import type { Wish } from '$lib/core/tally/wish';
+import { fitOf, type Wish } from '$lib/core/tally/wish';
 import { readDemo } from '../support/demo';
 
 const factsOf = (table: Table, lists: string[] = []): ListFacts => ({
@@ -111,6 +111,17 @@ describe('first guesses', () => {
       expect(tallyOf(question), question.kind).toBeNull();
     for (const question of questionsOf(factsOf({ length: 0, columns: [] })))
       expect(tallyOf(question), question.kind).toBeNull();
+  });
+
+  it.each([
+    ['rank vessels by fares', 'ranking'],
+    ['percent rank of delay', 'percentile'],
+    ['top vessels', 'ranking'],
+    ['growth of fares', 'growth'],
+  ])('“%s” is first of all asked as %s', (text, kind) => {
+    const fits = questionsOf(factsOf(sailings)).map((q) => ({ kind: q.kind, fit: fitOf(text, q) }));
+    const best = Math.max(...fits.map(({ fit }) => fit));
+    expect(fits.filter(({ fit }) => fit === best).map((q) => q.kind)[0]).toBe(kind);
   });
 
   it('do not add up years', () => {

@@ -6,7 +6,7 @@ import { Fault } from '../core/tally/fault';
 import { Footing } from '../core/tally/footing';
 import { Condition } from '../core/scope/condition';
 import { CALENDAR_PERIODS } from '../core/table/period';
-import { Figure, FigureRow, FigureType, Mark } from '../core/tally/result';
+import { Figure, FigurePlace, FigureRow, FigureType, Mark } from '../core/tally/result';
 import { Warning } from '../core/tally/warnings';
 import { Tally } from '../core/tally/specs';
 import { CellStateName, States } from './cellStates';
@@ -261,6 +261,8 @@ export const KnownNow = z.object({
   tally: z.string(),
   source: z.string(),
   note: z.string(),
+  /** Where its figure stands now: a place in a ranking may be another than it was. */
+  place: FigurePlace,
   /** Its row and its column in words. */
   where: z.string(),
   title: z.string(),

@@ -10,7 +10,7 @@ import { showScalar } from '../table/cell';
 import { isNumeric, isText, type Column, type ScalarColumn } from '../table/column';
 import { emptyBitset, members, or, type Bitset } from '../table/bitset';
 import { counted } from '../table/format';
-import type { Answer, AnswerTable } from './answer';
+import { keysOfRow, type Answer, type AnswerTable } from './answer';
 import { arithmeticWords, skipped } from './arithmetic';
 import { recordsOf, selectionOf, type Base } from './base';
 import { totalOf } from './figure';
@@ -216,7 +216,7 @@ export function findFigure(answer: Answer, place: FigurePlace): Found {
       ? answer.tables[place.table]
       : answer.tables.find((t) => t.name === place.table);
   if (!table) throw new NoSuchFigure(`The result has no table ${place.table}.`);
-  const n = typeof place.row === 'number' ? place.row : table.find(place.row);
+  const n = typeof place.row === 'number' ? place.row : rowWith(table, place.row);
   if (n < 0) throw new NoSuchFigure('No counted record is in this row any more.');
   if (n >= table.length)
     throw new NoSuchFigure(`The table has ${counted(table.length, 'row')}, counted from 0.`);
@@ -227,6 +227,25 @@ export function findFigure(answer: Answer, place: FigurePlace): Found {
   const column = table.columns[at];
   if (!column) throw new NoSuchFigure(`The table has no column ${place.column}.`);
   return { table, n, row: table.row(n), column, at };
+}
+
+/**
+ * The row with these keys; where the rows stand in places, the one row with these keys whatever its place
+ * is now, so that a group is found again once others have passed it. -1 where there is none.
+ */
+function rowWith(table: AnswerTable, keys: readonly Figure[]): number {
+  const exact = table.find(keys);
+  const named = table.columns.slice(0, table.labels).map(({ type }) => type !== 'rank');
+  // Ranked records are made one by one: there may be a million.
+  if (exact >= 0 || table.flat || named.every(Boolean) || keys.length !== table.labels)
+    return exact;
+  const found: number[] = [];
+  for (let n = 0; n < table.length; n++) {
+    const row = table.row(n);
+    const own = keysOfRow(row, table.labels);
+    if (row.kind === 'group' && own.every((key, k) => !named[k] || key === keys[k])) found.push(n);
+  }
+  return found.length === 1 ? found[0] : -1;
 }
 
 /** The rows a figure stands on: its own, and those its column reaches. */

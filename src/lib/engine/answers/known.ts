@@ -2,6 +2,7 @@ import { agrees, type KnownTotal } from '../../core/check/known';
 import { NoSuchFigure, EngineError } from '../../core/errors';
 import type { Steps } from '../../core/steps/steps';
 import { figureText } from '../../core/tally/figureText';
+import { keysOfRow } from '../../core/tally/answer';
 import { findFigure } from '../../core/tally/behind';
 import type { Held } from '../held';
 import type { KnownNow } from '../replies';
@@ -14,9 +15,11 @@ export function* answerKnown(held: Held): Steps<KnownNow[]> {
 }
 
 function* compared(held: Held, known: KnownTotal): Steps<KnownNow> {
-  const about = { id: known.id, tally: known.tally, source: known.source, note: known.note };
+  const { id, tally, source, note, place } = known;
+  const about = { id, tally, source, note };
   const lost = (why: string): KnownNow => ({
     ...about,
+    place,
     where: '',
     title: '',
     figure: '',
@@ -28,13 +31,17 @@ function* compared(held: Held, known: KnownTotal): Steps<KnownNow> {
   try {
     const { answer, refused } = yield* held.answer(known.tally, known.scope);
     if (!answer) return lost(refused || 'Its tally has no figures.');
-    const { row, column, at, table } = findFigure(answer, known.place);
+    const { row, column, at, table } = findFigure(answer, place);
     const figure = row.cells[at];
     const text = (value: number): string => figureText(column, value, held.doc.formats);
     if (typeof figure !== 'number') return lost('There is no figure at its place.');
     const labels = row.cells.slice(0, table.labels).filter((label) => label !== null);
     return {
       ...about,
+      place:
+        typeof place.row === 'number'
+          ? place
+          : { ...place, row: [...keysOfRow(row, table.labels)] },
       where: labels.join(' › '),
       title: column.title,
       figure: text(figure),

@@ -27,7 +27,9 @@
       (k) =>
         k.tally === figure.tally &&
         k.scope === figure.scope &&
-        JSON.stringify(k.place) === JSON.stringify(figure.place),
+        [k.place, bench.known.find(({ id }) => id === k.id)?.place].some(
+          (at) => JSON.stringify(at) === JSON.stringify(figure.place),
+        ),
     ),
   );
   const now = $derived(bench.known.find(({ id }) => id === kept?.id));
@@ -67,6 +69,7 @@
     bench.change('Keep a known total', (doc) =>
       setKnown(doc, {
         ...figure,
+        ...(kept && { place: kept.place }),
         ...read,
         source: source.trim().slice(0, 300),
         note: kept?.note ?? '',

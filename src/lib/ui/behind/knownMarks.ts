@@ -13,11 +13,11 @@ const keyOf = ({ table, row, column }: FigurePlace, scope: ScopeName | undefined
 export function knownMarks(doc: Bench, now: readonly KnownNow[], tally: string): KnownMarks | null {
   const own = doc.known.filter((known) => known.tally === tally);
   if (own.length === 0) return null;
-  const stands = new Map(now.map(({ id, stands: how }) => [id, how]));
+  const found = new Map(now.map((known) => [known.id, known]));
   return new Map(
-    own.flatMap(({ id, place, scope }) => {
-      const how = stands.get(id);
-      return how ? [[keyOf(place, scope), how] as const] : [];
+    own.flatMap(({ id, scope }) => {
+      const known = found.get(id);
+      return known ? [[keyOf(known.place, scope), known.stands] as const] : [];
     }),
   );
 }

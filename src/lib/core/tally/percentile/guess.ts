@@ -3,7 +3,7 @@ import type { PercentileSpec } from './spec';
 
 export const percentileGuess: FirstGuess<PercentileSpec> = {
   question: 'Where does a value stand?',
-  found: 'percentile percent rank at or under quantile place',
+  found: 'percentile percent at or under quantile place',
   meant: (wish) => wish.percents !== undefined || wish.stands !== undefined,
   guess(facts, wish) {
     const column = spreadFor(facts, wish);
