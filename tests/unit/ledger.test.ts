@@ -1,6 +1,7 @@
 import type { Database } from 'better-sqlite3';
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { USUAL_DIALECT } from '$lib/core/write/dialect';
 import { setSort } from '$lib/core/bench/edits';
 import { NumberFormat } from '$lib/core/table/format';
 import { meanWithDeviation } from '$lib/core/tally/figureText';
@@ -36,7 +37,10 @@ function figures(
   const { view } = doc.tray[0];
   view.showDown = spec(doc).groups.length;
   const overview = engine.show(doc);
-  const lines = engine.ask('file', { what: 'shown', full: true }).text.trim().split('\r\n');
+  const lines = engine
+    .ask('file', { what: 'shown', full: true, dialect: USUAL_DIALECT })
+    .text.trim()
+    .split('\r\n');
   const [heads, ...rows] = lines.map((l) => l.split(','));
   return { overview, rows, heads };
 }

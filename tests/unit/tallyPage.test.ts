@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { USUAL_DIALECT } from '$lib/core/write/dialect';
 import type { Bench } from '$lib/core/bench/document';
 import { newBench } from '$lib/core/bench/newBench';
 import { tableOf } from '$lib/core/tally/answer';
@@ -163,7 +164,12 @@ describe('a tally on the page', () => {
     expect(text).toContain('2 records meet more than one row and count in each.');
     expect(html).toContain('<caption>Conditional figures</caption>');
     expect(guarded).toBe(0);
-    const file = overlapping.bench.ask('file', { tally: 'other', what: 'shown', full: true });
+    const file = overlapping.bench.ask('file', {
+      tally: 'other',
+      what: 'shown',
+      full: true,
+      dialect: USUAL_DIALECT,
+    });
     expect(file.text).toContain('over 9,22');
     // Both rows hold the records of the second; the matrix and its opened figure agree.
     const place = { tally: 'other', table: 'overlap', row: ['over 9'], column: 'r1' };

@@ -2,7 +2,7 @@ import { recordPlace } from '../core/table/recordNumber';
 import type { Ladder } from '../core/scope/condition';
 import { describeCondition } from '../core/scope/describe';
 import { conditionWithListed } from '../core/scope/listed';
-import { climb } from '../core/scope/ladder';
+import { applyLadder } from '../core/scope/ladder';
 import type { Steps } from '../core/steps/steps';
 import { fullCell } from '../core/table/cell';
 import { isLedger } from '../core/bench/tray';
@@ -126,7 +126,7 @@ export const HANDLERS: { readonly [K in Exclude<Do, 'stand'>]: Handler<K> } = {
     };
     const rungs: Ladder['rungs'] = [...stand.given.rungs.slice(0, at), tried];
     const setAside = { records: [], values: [], kept: [] };
-    const { kept, removed, blank, unread } = climb(table, { rungs, setAside }).rungs[
+    const { kept, removed, blank, unread } = applyLadder(table, { rungs, setAside }).rungs[
       rungs.length - 1
     ];
     return {

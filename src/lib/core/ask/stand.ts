@@ -5,7 +5,7 @@ import { correct, type Correction } from '../read/correct';
 import type { Recipe } from '../read/recipe';
 import type { Ladder } from '../scope/condition';
 import type { Outcome } from '../scope/evaluate';
-import { climb, type LadderResult } from '../scope/ladder';
+import { applyLadder, type LadderResult } from '../scope/ladder';
 import { conditionWithListed } from '../scope/listed';
 import { StepCache } from '../steps/cache';
 import type { Steps } from '../steps/steps';
@@ -34,7 +34,7 @@ export interface AskedList {
 export interface Stand {
   readonly question: Question;
   readonly base: Base;
-  /** The ladder that was climbed: steps that do not fit are off, values of other lists written out. */
+  /** The ladder as it was applied: steps that do not fit are off, values of other lists written out. */
   readonly given: Ladder;
   readonly ladder: LadderResult;
   /** Everything that does not fit the list, by its path in the question. It takes no part. */
@@ -120,7 +120,7 @@ export function* stand(
   const found = new Faults(table.columns, table.length);
   const given = fittingLadder(question, table, others, found);
   const ladderKey = JSON.stringify(given);
-  const ladder = cache.ladders.once(ladderKey, () => climb(table, given, cache.outcomes));
+  const ladder = cache.ladders.once(ladderKey, () => applyLadder(table, given, cache.outcomes));
   yield undefined;
   question.sort.forEach((key, k) => found.column(`sort[${k}].column`, key.column));
   const sort = question.sort.filter((_, k) => !isAtFault(found, `sort[${k}]`));

@@ -43,7 +43,7 @@ export interface LadderResult {
 }
 
 /** Climbs the ladder. @throws BadCondition, UnknownColumn */
-export function climb(table: Table, ladder: Ladder, cache?: OutcomeCache): LadderResult {
+export function applyLadder(table: Table, ladder: Ladder, cache?: OutcomeCache): LadderResult {
   const all = fullBitset(table.length);
   let selection = all;
   const rungs: RungResult[] = [];

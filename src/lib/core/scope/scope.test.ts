@@ -10,7 +10,7 @@ import { Condition, Ladder, type Leaf, type Test } from './condition';
 import { describeCondition } from './describe';
 import { evaluate } from './evaluate';
 import { nextDown, nextUp } from './interval';
-import { climb } from './ladder';
+import { applyLadder } from './ladder';
 import { textTest } from './textTest';
 
 const day = (text: string): number =>
@@ -126,7 +126,7 @@ describe('conditions on numbers', () => {
         },
       ],
     });
-    expect([...members(climb(table, ladder).counted)]).toEqual([3]);
+    expect([...members(applyLadder(table, ladder).counted)]).toEqual([3]);
   });
 
   it('step to the neighbouring doubles', () => {
@@ -272,12 +272,12 @@ describe('the ladder', () => {
   const delay10 = leaf('delay', { test: 'compare', op: 'ge', value: 10 });
 
   it('reports kept, removed, blank and unread at every rung', () => {
-    const result = climb(table, Ladder.parse({ rungs: [{ id: 'a', condition: delay10 }] }));
+    const result = applyLadder(table, Ladder.parse({ rungs: [{ id: 'a', condition: delay10 }] }));
     expect(result.rungs[0]).toMatchObject({ kept: 4, removed: 4, blank: 1, unread: 1 });
   });
 
   it('leaves out a rung that is off, and sets records aside by number and by value', () => {
-    const result = climb(
+    const result = applyLadder(
       table,
       Ladder.parse({
         rungs: [{ id: 'a', on: false, condition: delay10 }],
@@ -303,7 +303,7 @@ describe('the ladder', () => {
       leaf('route', { test: 'blank' }, true),
     ].map((condition, k) => ({ id: String(k), on: true, condition }));
     const counted = (order: number[]): number[] => [
-      ...members(climb(table, Ladder.parse({ rungs: order.map((k) => rungs[k]) })).counted),
+      ...members(applyLadder(table, Ladder.parse({ rungs: order.map((k) => rungs[k]) })).counted),
     ];
     expect(counted([0, 1, 2])).toEqual(counted([2, 1, 0]));
     expect(counted([1, 0, 2])).toEqual([1, 4, 7]);

@@ -19,7 +19,7 @@ export interface Base {
   readonly order: Int32Array;
   /** The keys that made that order, for the sentences of what looks at it; none: the order read. */
   readonly sort: readonly SortKey[];
-  /** The ladder that made these selections; a comparison climbs it on another reading. */
+  /** The ladder that made these selections; a comparison applies it to another reading. */
   readonly ladder: Ladder;
   /** Other lists by the name they were given, for comparisons. */
   readonly others: ReadonlyMap<string, Table>;

@@ -1,5 +1,5 @@
 import { renumbered } from '../scope/byNumber';
-import { climb } from '../scope/ladder';
+import { applyLadder } from '../scope/ladder';
 import type { Table } from '../table/table';
 import type { Base } from './base';
 import { TallyMemo } from './memo';
@@ -20,7 +20,7 @@ export function olderBase(
     rungs: rungs.map((rung) => ({ ...rung, condition: renumbered(rung.condition, follow) })),
     setAside: { ...setAside, records: follow(setAside.records), kept: follow(setAside.kept) },
   };
-  const { all, narrowed, counted: kept } = climb(older, ladder);
+  const { all, narrowed, counted: kept } = applyLadder(older, ladder);
   return {
     ...base,
     table: older,
