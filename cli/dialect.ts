@@ -1,11 +1,5 @@
 import type { Command } from 'commander';
-import {
-  DECIMAL_MARKS,
-  DELIMITERS,
-  Dialect,
-  OUT_ENCODINGS,
-  USUAL_DIALECT,
-} from '$lib/core/write/dialect';
+import { Dialect, DIALECT_CHOICES, DIALECT_PARTS, USUAL_DIALECT } from '$lib/core/write/dialect';
 import { Misused } from './exit';
 
 /** The options that say how delimited text is written. */
@@ -15,37 +9,29 @@ export interface DialectOptions {
   readonly encoding?: string;
 }
 
-const WORDS = {
-  delimiter: DELIMITERS,
-  decimal: DECIMAL_MARKS,
-  encoding: OUT_ENCODINGS,
-} as const satisfies Record<keyof Dialect, readonly string[]>;
-
 const SAYS: Readonly<Record<keyof Dialect, string>> = {
   delimiter: 'between the fields of delimited text',
   decimal: 'the decimal mark of its numbers',
   encoding: 'its encoding; utf-8-marked begins with the mark of UTF-8',
 };
 
-const PARTS = ['delimiter', 'decimal', 'encoding'] as const;
-
 /** A command that can write delimited text, with the options that say how. */
 export const writingText = (command: Command): Command =>
-  PARTS.reduce(
+  DIALECT_PARTS.reduce(
     (made, part) =>
       made.option(
         `--${part} <NAME>`,
-        `${SAYS[part]}: ${WORDS[part].join(', ')}; ${USUAL_DIALECT[part]} unless given`,
+        `${SAYS[part]}: ${DIALECT_CHOICES[part].join(', ')}; ${USUAL_DIALECT[part]} unless given`,
       ),
     command,
   );
 
 /** How delimited text is written, from the options of a call. @throws Misused */
 export function dialectOf(options: DialectOptions): Dialect {
-  for (const part of PARTS) {
+  for (const part of DIALECT_PARTS) {
     const given = options[part];
-    if (given !== undefined && !WORDS[part].some((name) => name === given))
-      throw new Misused(`--${part} is one of ${WORDS[part].join(', ')}, not “${given}”.`);
+    if (given !== undefined && !DIALECT_CHOICES[part].some((name) => name === given))
+      throw new Misused(`--${part} is one of ${DIALECT_CHOICES[part].join(', ')}, not “${given}”.`);
   }
   const { delimiter, decimal, encoding } = options;
   return Dialect.parse({

@@ -9,7 +9,7 @@ import { demoPath } from '../support/demo';
 import { sailingsInSql } from '../support/sql';
 import { allFaults } from './support/axe';
 import { By, Key, Page } from './support/browser';
-import { choose, untilRead } from './support/intake';
+import { acceptReading, choose, untilRead } from './support/intake';
 import { number, seenHeads, seenLines } from './support/ledger';
 import { TestServer } from './support/server';
 import { openTray, seenTable } from './support/tally';
@@ -290,13 +290,7 @@ describe('the report', () => {
   it('after a refresh one act says what moved, through which records, to a left-over of 0', async () => {
     await choose(page, path.join(folder, 'later.csv'), 6);
     await untilRead(page);
-    await page.run('document.activeElement?.blur()');
-    await page.until(
-      'that it can be accepted',
-      async () => (await page.all('[data-test=accept]:not([disabled])')).length === 1,
-    );
-    await page.click('accept');
-    await page.untilText('says', 'new reading was accepted');
+    await acceptReading(page);
     await page.click('see-moved');
     await page.find('figures-main');
     const told = await page.untilText('warnings', 'The records explain every difference');

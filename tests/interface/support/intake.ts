@@ -48,6 +48,17 @@ export const previewRow = (page: Page, n: number): Promise<string[]> =>
     n,
   );
 
+/** Accepts the newer reading of a list that is there. */
+export async function acceptReading(page: Page): Promise<void> {
+  await page.run('document.activeElement?.blur()');
+  await page.until(
+    'that it can be accepted',
+    async () => (await page.all('[data-test=accept]:not([disabled])')).length === 1,
+  );
+  await page.click('accept');
+  await page.untilText('says', 'new reading was accepted');
+}
+
 /** Accepts by the keys; waits for the bench and gives its number. */
 export async function accept(page: Page): Promise<number> {
   await page.run('document.activeElement?.blur()');

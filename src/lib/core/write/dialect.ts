@@ -17,6 +17,18 @@ export const Dialect = z.strictObject({
 export type Dialect = z.infer<typeof Dialect>;
 export type OutEncoding = Dialect['encoding'];
 
+/** What can be chosen, by part: for options, queries and their words. */
+export const DIALECT_CHOICES = {
+  delimiter: DELIMITERS,
+  decimal: DECIMAL_MARKS,
+  encoding: OUT_ENCODINGS,
+} as const satisfies Record<keyof Dialect, readonly string[]>;
+export const DIALECT_PARTS = [
+  'delimiter',
+  'decimal',
+  'encoding',
+] as const satisfies readonly (keyof Dialect)[];
+
 /** As RFC 4180 has it, in UTF-8. */
 export const USUAL_DIALECT: Dialect = Dialect.parse({});
 

@@ -1,9 +1,8 @@
 import {
   charsetOf,
-  DECIMAL_MARKS,
-  DELIMITERS,
   Dialect,
-  OUT_ENCODINGS,
+  DIALECT_CHOICES,
+  DIALECT_PARTS,
   USUAL_DIALECT,
 } from '$lib/core/write/dialect';
 import { FORMS, formOfAccept, OUT_FORMS, type OutForm } from '$lib/core/write/forms';
@@ -22,22 +21,21 @@ export function formAsked(request: Request, url: URL): OutForm | null {
   return form;
 }
 
-const PARTS = ['delimiter', 'decimal', 'encoding'] as const;
-
 /**
  * How delimited text is asked for: `?delimiter=semicolon&decimal=comma&encoding=windows-1252`.
  * @throws BadInput
  */
 export function dialectAsked(url: URL): Dialect {
-  const asked = PARTS.flatMap((part): [string, string][] => {
+  const asked = DIALECT_PARTS.flatMap((part): [string, string][] => {
     const value = url.searchParams.get(part);
     return value === null ? [] : [[part, value]];
   });
   const read = Dialect.safeParse(Object.fromEntries(asked));
   if (read.success) return read.data;
-  throw new BadInput(
-    `“delimiter” is one of ${DELIMITERS.join(', ')}, “decimal” one of ${DECIMAL_MARKS.join(', ')}, “encoding” one of ${OUT_ENCODINGS.join(', ')}.`,
+  const choices = DIALECT_PARTS.map(
+    (part) => `“${part}” one of ${DIALECT_CHOICES[part].join(', ')}`,
   );
+  throw new BadInput(`The query can say: ${choices.join('; ')}.`);
 }
 
 const TEXTS: readonly OutForm[] = ['csv', 'md', 'html'];

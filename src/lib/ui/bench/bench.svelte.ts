@@ -503,6 +503,7 @@ export class BenchState {
       this.#owed ||= small;
       if (this.#owed) await this.#computeSmall(token);
     } catch (error) {
+      this.working.end(work);
       this.#fail(error);
     }
   }
@@ -608,12 +609,9 @@ export class BenchState {
   }
 
   #fail(error: unknown): void {
-    // What a newer request took the place of leaves that one at work.
-    if (error instanceof Refused && error.code === 'superseded') return;
-    this.working.end();
     if (
       error instanceof Refused &&
-      ['stopped', 'workerDied', 'notOpen', 'stale'].includes(error.code)
+      ['superseded', 'stopped', 'workerDied', 'notOpen', 'stale'].includes(error.code)
     )
       return;
     this.fault = error instanceof Error ? error.message : String(error);
