@@ -48,7 +48,9 @@ export const HANDLERS: { readonly [K in Exclude<Do, 'stand'>]: Handler<K> } = {
     for (const { column, cells } of columns.slots) {
       out.push(
         column && cells
-          ? yield* distributionOf(columnOf(held.table, column), held.counted, HEAD_BINS, true)
+          ? yield* distributionOf(columnOf(held.table, column), held.counted, HEAD_BINS, {
+              apart: true,
+            })
           : { kind: 'none' },
       );
       yield undefined;

@@ -69,7 +69,9 @@ export function* answerFacts(held: Held, { column: id }: ArgsOf<'facts'>): Steps
     type: typeName[column.type],
     unit: column.unit,
     facts,
-    distribution: yield* distributionOf(column, counted, isText(column) ? 12 : PANEL_BINS),
+    distribution: yield* distributionOf(column, counted, isText(column) ? 12 : PANEL_BINS, {
+      sorted,
+    }),
   };
   held.facts.set(id, reply);
   return reply;

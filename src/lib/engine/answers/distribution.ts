@@ -2,7 +2,6 @@ import { asChoice, choicesOf } from '../../core/table/lookAlikes';
 import { isText, type Column, type ScalarColumn, type TextColumn } from '../../core/table/column';
 import { showScalar } from '../../core/table/cell';
 import { select } from '../../core/measure/quantile';
-
 import { inStretches, type Steps } from '../../core/steps/steps';
 import type { Distribution } from '../replies';
 
@@ -13,19 +12,25 @@ const SAMPLE = 4096;
  * for text. The outermost bins reach from the 1st to the 99th percentile (of an even sample), so
  * that one absurd value does not flatten the rest; what lies outside is counted apart.
  * @param apart texts that look the same are drawn apart: bars without words need no look at them
+ * @param sorted the values of the selection in rising order, where they are at hand
  */
 export function* distributionOf(
   column: Column,
   records: Int32Array,
   bins: number,
-  apart = false,
+  { apart = false, sorted }: { readonly apart?: boolean; readonly sorted?: Float64Array } = {},
 ): Steps<Distribution> {
   if (isText(column)) return yield* commonest(column, records, bins, apart);
   if (column.type === 'yesno') return yesNo(column, records);
-  return yield* binned(column, records, bins);
+  return yield* binned(column, records, bins, sorted);
 }
 
-function* binned(column: ScalarColumn, records: Int32Array, bins: number): Steps<Distribution> {
+function* binned(
+  column: ScalarColumn,
+  records: Int32Array,
+  bins: number,
+  sorted: Float64Array | undefined,
+): Steps<Distribution> {
   const range = usualRange(column.values, records);
   if (!range) return { kind: 'none' };
   const step = roundStep((range.hi - range.lo) / bins, column);
@@ -35,12 +40,16 @@ function* binned(column: ScalarColumn, records: Int32Array, bins: number): Steps
   const counts = new Int32Array(n + 2);
   const { values } = column;
   const scale = 1 / step;
-  yield* inStretches(records.length, (from, to) => {
-    for (let k = from; k < to; k++) {
-      const v = values[records[k]];
-      if (v === v) counts[Math.max(0, Math.min(n + 1, Math.floor((v - lo) * scale) + 1))]++;
-    }
-  });
+  const binOf = (v: number): number =>
+    Math.max(0, Math.min(n + 1, Math.floor((v - lo) * scale) + 1));
+  if (sorted) countSorted(sorted, binOf, counts);
+  else
+    yield* inStretches(records.length, (from, to) => {
+      for (let k = from; k < to; k++) {
+        const v = values[records[k]];
+        if (v === v) counts[binOf(v)]++;
+      }
+    });
   const edges = Array.from({ length: n + 1 }, (_, k) => Number((lo + k * step).toPrecision(12)));
   return {
     kind: 'bins',
@@ -50,6 +59,21 @@ function* binned(column: ScalarColumn, records: Int32Array, bins: number): Steps
     under: counts[0],
     over: counts[n + 1],
   };
+}
+
+/** Counts ordered values by a bin that never falls: only where one bin ends is looked for. */
+function countSorted(sorted: Float64Array, binOf: (v: number) => number, counts: Int32Array): void {
+  for (let from = 0; from < sorted.length;) {
+    const bin = binOf(sorted[from]);
+    let [low, high] = [from, sorted.length];
+    while (high - low > 1) {
+      const middle = (low + high) >> 1;
+      if (binOf(sorted[middle]) > bin) high = middle;
+      else low = middle;
+    }
+    counts[bin] = high - from;
+    from = high;
+  }
 }
 
 /** 1st to 99th percentile of an even sample; null without values. */
