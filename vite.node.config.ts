@@ -26,6 +26,7 @@ export default defineConfig({
     rollupOptions: {
       input: {
         thread: 'src/lib/server/thread/thread.ts',
+        sqliteThread: 'src/lib/server/databases/sqliteThread.ts',
         tally: 'cli/tally.ts',
         config: 'src/lib/server/config.ts',
         bench: 'scripts/bench/bench.ts',

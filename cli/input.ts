@@ -11,7 +11,14 @@ import { settle, type SettledReading } from '$lib/core/read/settle';
 import { detectForm } from '$lib/core/read/unfold/detect';
 import { unfold, type Unfolded, type PartWanted } from '$lib/core/read/unfold/unfold';
 import { Failed, Misused } from './exit';
-import { isSqlite, unfoldSqlite, type FromDatabase } from './sqlite';
+import {
+  connectionIn,
+  isSqlite,
+  readConnection,
+  readSqlite,
+  type FromDatabase,
+  type ReadDatabase,
+} from './database';
 
 const CHUNK = 1 << 20;
 
@@ -83,18 +90,18 @@ export interface ReadList extends SettledReading {
 const UNFOLDED = 4 * 1024 ** 3;
 
 /**
- * Reads a file, whatever its form.
+ * Reads a file, whatever its form, or a database that is kept under a name (`connection:ferry`).
  * @throws Failed, IntakeError, and Misused where a part of it is named that such a file has not
  */
 export async function readList(file: string, as: ReadAs): Promise<ReadList> {
+  const connection = connectionIn(file);
+  if (connection !== null)
+    return readDatabase(await readConnection(connection, as.database, as.recipe?.source), as);
   if (file !== '-') {
     // Delimited text is read piece by piece, a database where it lies; all else is taken whole.
     const read = withFile(file, (source) => {
       const { head, whole } = source;
-      if (isSqlite(head)) {
-        const from = as.database ?? { table: as.recipe?.source?.part };
-        return readUnfolded(unfoldSqlite(file, from), as);
-      }
+      if (isSqlite(head)) return readDatabase(readSqlite(file, as.database, as.recipe?.source), as);
       refuseDatabase(as);
       return detectForm(head) === 'delimited'
         ? readFrom(OpenedFile.delimited(head, whole), source.chunks, notPacked(as))
@@ -117,10 +124,12 @@ const readUnfolded = (unfolded: Unfolded, as: ReadAs): ReadList => {
   return readFrom(opened, () => [opened.text ?? new Uint8Array(0)], as);
 };
 
+const readDatabase = ({ opened, text }: ReadDatabase, as: ReadAs): ReadList =>
+  readFrom(opened, () => text, as);
+
 /** @throws Misused for a table or a query of what is no database */
 function refuseDatabase({ database }: ReadAs): void {
-  if (database)
-    throw new Misused('--table and --query are of a SQLite database, which this file is not.');
+  if (database) throw new Misused('--table and --query are of a database, which this file is not.');
 }
 
 /** @throws Misused for a sheet or a file of what is neither workbook nor package */
@@ -185,4 +194,4 @@ function withFile<T>(file: string, work: (open: OpenHandle) => T): T {
 
 /** What a file is called without its folder and ending. */
 export const listName = (file: string): string =>
-  file === '-' ? 'The list' : path.basename(file).replace(/\.[^.]+$/, '');
+  file === '-' ? 'The list' : (connectionIn(file) ?? path.basename(file).replace(/\.[^.]+$/, ''));

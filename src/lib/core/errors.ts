@@ -37,6 +37,7 @@ export const CODES = [
   'staleRevision',
   'badInput',
   'badSetting',
+  'databaseFault',
   'unexpected',
 ] as const;
 export type Code = (typeof CODES)[number];

@@ -28,6 +28,7 @@ const Environment = z.object({
   TALLY_LOFT_ASK_THREADS: whole(1, 64).default(2),
   TALLY_LOFT_ANSWER_MB: whole(1, 1024).default(64),
   TALLY_LOFT_PASSPHRASE: z.string().default(''),
+  TALLY_LOFT_CONNECTIONS: z.string().default(''),
   TALLY_LOFT_DEMO: z.enum(['yes', 'no'], { error: 'must be yes or no' }).default('yes'),
 });
 
@@ -50,6 +51,8 @@ export interface Config {
   /** Empty: none is asked for, which only the loopback address allows. */
   readonly passphrase: string;
   readonly loopback: boolean;
+  /** File of the connections to databases. */
+  readonly connectionsFile: string;
   /** Whether the first run loads the demo data. */
   readonly demo: boolean;
 }
@@ -88,6 +91,9 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     answerBytes: e.TALLY_LOFT_ANSWER_MB * 1024 * 1024,
     passphrase: e.TALLY_LOFT_PASSPHRASE,
     loopback,
+    connectionsFile: path.resolve(
+      e.TALLY_LOFT_CONNECTIONS || path.join(e.TALLY_LOFT_DATA, 'connections.json'),
+    ),
     demo: e.TALLY_LOFT_DEMO === 'yes',
   };
 }

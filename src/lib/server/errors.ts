@@ -64,3 +64,10 @@ export class TaskFailed extends Trouble {
     super(code, message);
   }
 }
+
+/** What a database said no to, or that it could not be reached. */
+export class DatabaseFault extends Trouble {
+  constructor(message: string) {
+    super('databaseFault', message);
+  }
+}

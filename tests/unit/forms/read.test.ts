@@ -13,7 +13,7 @@ import { fullCell } from '$lib/core/table/cell';
 import { checkArrowFile } from '$lib/core/table/arrowCheck';
 import { unfold } from '$lib/core/read/unfold/unfold';
 import { BY_ITSELF, readList, type ReadAs } from '../../../cli/input';
-import type { FromDatabase } from '../../../cli/sqlite';
+import type { FromDatabase } from '../../../cli/database';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'tally-forms-'));
 function fileOf(name: string, bytes: Uint8Array | string): string {
@@ -174,8 +174,8 @@ describe('what is named and is not there', () => {
       /“b.json” is not delimited text/,
     ],
     ['x.csv', csv, { wanted: { part: 'Fares' } }, /--sheet is of a workbook/],
-    ['x.csv', csv, { database: { table: 'a' } }, /of a SQLite database/],
-    ['y.xlsx', book, { database: { query: 'select 1' } }, /of a SQLite database/],
+    ['x.csv', csv, { database: { table: 'a' } }, /of a database/],
+    ['y.xlsx', book, { database: { query: 'select 1' } }, /of a database/],
   ])('%s is refused: %#', async (name, bytes, as, says) => {
     await expect(readAs(name, bytes, as)).rejects.toThrow(says);
   });

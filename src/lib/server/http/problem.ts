@@ -49,6 +49,8 @@ const TOLD: Partial<Record<Code, readonly [status: number, title: string]>> = {
   tooMuch: CANNOT,
   writeRefused: CANNOT,
   badFile: CANNOT,
+  databaseFault: CANNOT,
+  badSetting: CANNOT,
 };
 
 /** Runs a route and turns what it throws into problem details; nothing of the inside shows. */

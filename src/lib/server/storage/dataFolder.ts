@@ -12,7 +12,7 @@ import Sqlite from 'better-sqlite3';
 import { databasePath } from './database';
 
 /** What the application itself puts into its folder. */
-const OURS = /^(tally-loft\.sqlite|incoming$)/;
+const OURS = /^(tally-loft\.sqlite|incoming$|connections\.json$)/;
 
 /**
  * Makes the data folder and its database readable by their owner alone. A folder that holds other

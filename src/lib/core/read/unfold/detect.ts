@@ -1,10 +1,10 @@
 import { IntakeError } from '../../errors';
 import { detectEncoding, TextStream } from '../decode';
 import { cutsOf } from './fixedWidth';
-import type { FileForm } from './source';
+import type { DatabaseForm, FileForm } from './source';
 
 /** What the first bytes of a file say it is; a package says what is in it only when it is opened. */
-export type Found = Exclude<FileForm, 'sqlite'> | 'gzip' | 'zip';
+export type Found = Exclude<FileForm, DatabaseForm> | 'gzip' | 'zip';
 
 const begins = (bytes: Uint8Array, ...mark: readonly number[]): boolean =>
   mark.every((byte, k) => bytes[k] === byte);
@@ -35,7 +35,7 @@ export function detectForm(head: Uint8Array): Found {
   if (begins(head, ...SQLITE))
     throw new IntakeError(
       'form',
-      'This is a SQLite database. The command line reads it (--data FILE --table NAME); here, save the table or the query you need as CSV, JSON or Parquet and bring that in.',
+      'This is a SQLite database. Keep it on the server under a name (docs/databases.md) to read its tables here; the command line reads the file itself (--data FILE --table NAME).',
     );
   if (looksLikeJson(head)) return 'json';
   return cutsOf(firstLines(head)).length ? 'fixed' : 'delimited';

@@ -5,7 +5,8 @@ import { detectForm } from './detect';
 import { gridAsText, rowsAsText, type CellGrid } from './cellGrid';
 import { detectEncoding, HEAD_BYTES, TextStream } from '../decode';
 import { gunzip } from './gzip';
-import type { FileParts, FileForm, Source } from './source';
+import type { DatabaseForm, FileParts, FileForm, Source } from './source';
+import type { DeclaredColumn } from './declared';
 import type { Member } from './zip';
 
 /** A file opened to what can be read: cells of text, or columns that know their types. */
@@ -16,14 +17,21 @@ export interface Unfolded {
   readonly doubts: readonly Doubt[];
   readonly content:
     | { readonly kind: 'text'; readonly bytes: Uint8Array; readonly grid: CellGrid | null }
-    | { readonly kind: 'typed'; readonly table: Table };
+    | { readonly kind: 'typed'; readonly table: Table }
+    /** Text that comes from a database, of which the first bytes are at hand. */
+    | {
+        readonly kind: 'declared';
+        readonly head: Uint8Array;
+        readonly whole: boolean;
+        readonly columns: readonly DeclaredColumn[];
+      };
 }
 
 /** Which of several things in a file is wanted: as a list's recipe has it, or as was chosen. */
 export type PartWanted = Pick<Source, 'member' | 'part' | 'all' | 'cuts'>;
 
 /** What is read from bytes; a database is read where it lies. */
-type Readable = Exclude<FileForm, 'sqlite'>;
+type Readable = Exclude<FileForm, DatabaseForm>;
 
 const NO_PARTS: FileParts = { members: [], parts: [] };
 
