@@ -55,18 +55,22 @@ async function together(steps) {
 
 // The last reads what the browser prints.
 const BROWSER = ['/usr/bin/chromium', '/usr/bin/chromedriver', '/usr/bin/pdftotext'];
+/** Tests of databases start a server of their own; without it they are left out with a word. */
+const POSTGRES = '/usr/lib/postgresql';
 
-/** Debian's Chromium, its driver and Poppler's tools, where they are missing and this may install them. */
-function haveBrowser() {
-  if (BROWSER.every(existsSync)) return;
+/** Debian's Chromium, its driver, Poppler's tools and PostgreSQL, where they are missing and this may install them. */
+function haveTools() {
+  const browser = BROWSER.every(existsSync);
+  if (browser && existsSync(POSTGRES)) return;
   const isRoot = typeof process.getuid === 'function' && process.getuid() === 0;
   if (!existsSync('/usr/bin/apt-get') || !isRoot) {
+    if (browser) return;
     process.stderr.write(
       'The interface tests need Chromium, ChromeDriver and Poppler (Debian: apt-get install chromium chromium-driver poppler-utils). Install them and run this again.\n',
     );
     process.exit(1);
   }
-  step('apt-get', ['update', '-q'], 'Looking for Chromium');
+  step('apt-get', ['update', '-q'], 'Looking for Chromium and PostgreSQL');
   step(
     'apt-get',
     [
@@ -77,12 +81,13 @@ function haveBrowser() {
       'chromium',
       'chromium-driver',
       'poppler-utils',
+      'postgresql',
     ],
-    'Installing Chromium',
+    'Installing Chromium and PostgreSQL',
   );
 }
 
-haveBrowser();
+haveTools();
 prepare();
 await together([
   { script: 'format:check', what: 'Formatting' },

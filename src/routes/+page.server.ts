@@ -4,5 +4,6 @@ import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async () => ({
   lists: await shelf(application().db),
+  ...application().databases.shown(),
   now: new Date().toISOString(),
 });

@@ -4,4 +4,4 @@
   let { data }: { data: PageData } = $props();
 </script>
 
-<Shelf lists={data.lists} now={data.now} />
+<Shelf lists={data.lists} now={data.now} databases={data.databases} databaseFault={data.fault} />

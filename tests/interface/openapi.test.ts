@@ -1,3 +1,6 @@
+import { writeFileSync } from 'node:fs';
+import path from 'node:path';
+import Sqlite from 'better-sqlite3';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { RECORD_FORMS } from '$lib/core/write/tableFile';
@@ -174,6 +177,39 @@ describe('every operation answers as its document says', () => {
     expect(await accepted.clone().text()).toContain('bench');
     const dropped = await begin();
     await call('delete /api/intakes/{id}', [dropped.id]);
+  });
+
+  it('databases that are kept under names, and readings of them', async () => {
+    const kept = path.join(server.data, 'connections.json');
+    writeFileSync(kept, '{', { mode: 0o600 });
+    expect((await call('get /api/connections')).status).toBe(422);
+    const file = path.join(server.data, 'ferry.sqlite');
+    const db = new Sqlite(file);
+    db.exec("create table fares (route text, fare real); insert into fares values ('Holm', 10.5)");
+    db.close();
+    writeFileSync(kept, JSON.stringify({ ferry: { kind: 'sqlite', file } }));
+    expect(await (await call('get /api/connections')).json()).toEqual([
+      { name: 'ferry', kind: 'sqlite' },
+    ]);
+    await call('get /api/connections/{name}/tables', ['ferry']);
+    const begin = (body: object): Promise<{ id: string }> =>
+      given(
+        z.object({ id: z.string() }),
+        call('post /api/connections/{name}/reads', ['ferry'], { body }),
+      );
+    const { id } = await begin({ query: 'select route, fare * 2 as twice from fares' });
+    const records = await call('get /api/reads/{id}/records', [id]);
+    expect(await records.text()).toBe('"route","twice"\nHolm,21\n');
+    expect(await (await call('get /api/reads/{id}', [id])).json()).toMatchObject({
+      state: 'whole',
+    });
+    expect((await call('get /api/reads/{id}/records', [id])).status).toBe(404);
+    const left = await begin({ table: 'fares' });
+    await call('delete /api/reads/{id}', [left.id]);
+    const refused = await call('post /api/connections/{name}/reads', ['ferry'], {
+      body: { query: 'drop table fares' },
+    });
+    expect([refused.status, (await refused.text()).includes(file)]).toEqual([422, false]);
   });
 
   it('what cannot be used, what is not there, and what cannot be done', async () => {

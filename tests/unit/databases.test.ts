@@ -191,7 +191,7 @@ describe.runIf(hasPostgres)('a PostgreSQL server', () => {
       query: 'SELECT a.name, b.n FROM "long one" a, "long one" b',
     });
     let parts = 0;
-    for await (const _ of endless.text) if (++parts === 3) break;
+    for await (const part of endless.text) if ((parts += part.length) > 10_000) break;
     const { Client } = await import('pg');
     const owner = new Client({
       host: '127.0.0.1',

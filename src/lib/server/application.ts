@@ -1,6 +1,12 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
+import type { DatabaseForm } from '$lib/core/read/unfold/source';
 import { readConfig, type Config } from './config';
+import { readConnections } from './databases/connections';
+import type { DatabaseSource } from './databases/reading';
+import { DatabaseReads } from './databases/reads';
+import { sourceOf } from './databases/source';
+import { BadConfig } from './errors';
 import { Incoming } from './intake/incoming';
 import { log, setLogLevel } from './log';
 import { PassphraseGate } from './security/passphrase';
@@ -19,6 +25,45 @@ export interface Application {
   readonly pool: ReadingPool;
   readonly incoming: Incoming;
   readonly gate: PassphraseGate | null;
+  readonly databases: Databases;
+}
+
+export interface KeptDatabase {
+  readonly name: string;
+  readonly kind: DatabaseForm;
+}
+
+/** The databases that are kept under names. */
+export interface Databases {
+  readonly reads: DatabaseReads;
+  /** Their names and kinds; nothing of how they are reached. @throws BadConfig */
+  names(): KeptDatabase[];
+  /** The same for a page, with what is wrong with the file of connections. */
+  shown(): { databases: KeptDatabase[]; fault: string };
+  /** null where there is none of the name. @throws BadConfig */
+  open(name: string): DatabaseSource | null;
+}
+
+/** The file of connections is read at each question, so that a change holds at once. */
+function databasesOf({ connectionsFile, uploadBytes }: Config, script: string): Databases {
+  const names = (): KeptDatabase[] =>
+    [...readConnections(connectionsFile)].map(([name, { kind }]) => ({ name, kind }));
+  return {
+    reads: new DatabaseReads(uploadBytes),
+    names,
+    shown() {
+      try {
+        return { databases: names(), fault: '' };
+      } catch (error) {
+        if (!(error instanceof BadConfig)) throw error;
+        return { databases: [], fault: error.message };
+      }
+    },
+    open(name) {
+      const connection = readConnections(connectionsFile).get(name);
+      return connection ? sourceOf(connection, script) : null;
+    },
+  };
 }
 
 let running: Application | null = null;
@@ -71,6 +116,7 @@ export async function start(
       memoryMb: config.askMemoryMb,
     }),
     incoming: new Incoming(path.join(config.dataFolder, 'incoming'), config.uploadBytes),
+    databases: databasesOf(config, path.join(root, 'build/node/sqliteThread.js')),
     gate: config.passphrase ? new PassphraseGate(config.passphrase) : null,
   };
   return running;

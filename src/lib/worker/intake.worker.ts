@@ -10,6 +10,7 @@ import { matchRecipe } from '../core/read/refresh';
 import { settle } from '../core/read/settle';
 import { detectForm } from '../core/read/unfold/detect';
 import { unfold, type PartWanted } from '../core/read/unfold/unfold';
+import { readDatabase, type DatabaseWanted } from './fromDatabase';
 import { ToIntake, type FromIntake } from './intakeMessages';
 import { IntakeSender, type ReadFile } from './intakeSending';
 import { pause } from './pause';
@@ -47,8 +48,26 @@ async function begin(
   const mine = ++turn;
   const now = await open(given, wanted, missing);
   if (mine !== turn) return;
+  await look(now, now.text ? new Blob([now.text.slice()]) : given, previous);
+}
+
+/** A table or a query, read to its end before it is looked at. */
+async function beginDatabase(wanted: DatabaseWanted, previous: Recipe | null): Promise<void> {
+  latest = null;
+  const mine = ++turn;
+  const read = await readDatabase(wanted, limit, (bytes) => {
+    send({ kind: 'coming', bytes });
+    return mine === turn;
+  });
+  if (!read) return;
+  file = read.text;
+  await look(read.opened, read.text, previous);
+}
+
+/** What can be chosen of it, then all of it by the recipe that is found, or the list's own. */
+async function look(now: OpenedFile, of: Blob, previous: Recipe | null): Promise<void> {
   opened = now;
-  text = now.text ? new Blob([now.text.slice()]) : given;
+  text = of;
   const { members, parts } = now.choices;
   send({ kind: 'choices', members: [...members], parts: [...parts] });
   const proposed = now.propose();
@@ -146,6 +165,9 @@ function obey(message: ToIntake): Promise<void> | void {
     case 'begin':
       ({ limit } = message);
       return begin(message.file, message.previous, message.previous?.source ?? {}, 'say');
+    case 'database':
+      ({ limit } = message);
+      return beginDatabase(message, message.previous);
     case 'choose':
       return file ? begin(file, message.previous, message.wanted, 'refuse') : undefined;
     case 'layout': {

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Doubt } from '../core/read/doubts';
 import { Recipe } from '../core/read/recipe';
-import { Source } from '../core/read/unfold/source';
+import { AskedOf, DATABASE_FORMS, Source } from '../core/read/unfold/source';
 
 /** From the page to the intake's worker. A file goes beside the message: it cannot be validated as data. */
 export const ToIntake = z.discriminatedUnion('kind', [
@@ -11,6 +11,16 @@ export const ToIntake = z.discriminatedUnion('kind', [
     file: z.instanceof(Blob),
     previous: Recipe.nullable(),
     /** Bytes that it may unfold to. */
+    limit: z.number(),
+  }),
+  /** A table or a query of a database that the server keeps under a name. */
+  z.object({
+    kind: z.literal('database'),
+    base: z.string(),
+    connection: z.string(),
+    form: z.enum(DATABASE_FORMS),
+    asked: AskedOf,
+    previous: Recipe.nullable(),
     limit: z.number(),
   }),
   /** Another file of the package, or another sheet of the workbook. */
@@ -50,6 +60,8 @@ export const FromIntake = z.discriminatedUnion('kind', [
     file: Recipe,
     rows: z.array(z.array(PreviewCell)),
   }),
+  /** Bytes that have come from a database so far. */
+  z.object({ kind: z.literal('coming'), bytes: z.number() }),
   z.object({ kind: z.literal('progress'), share: z.number(), records: z.int() }),
   /** The whole file was read. */
   z.object({

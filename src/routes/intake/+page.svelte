@@ -4,4 +4,10 @@
   let { data }: { data: PageData } = $props();
 </script>
 
-{#key data.refreshed?.id ?? 0}<Intake refreshed={data.refreshed} limit={data.limit} />{/key}
+{#key data.refreshed?.id ?? 0}<Intake
+    refreshed={data.refreshed}
+    limit={data.limit}
+    databases={data.databases}
+    databaseFault={data.fault}
+    from={data.from}
+  />{/key}

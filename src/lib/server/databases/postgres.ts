@@ -1,5 +1,5 @@
 import { Client, DatabaseError, type QueryConfig } from 'pg';
-import { to as copyTo } from 'pg-copy-streams';
+import { to as copyTo, type CopyToStreamQuery } from 'pg-copy-streams';
 import type { DeclaredColumn } from '$lib/core/read/unfold/declared';
 import type { AskedOf } from '$lib/core/read/unfold/source';
 import { DatabaseFault } from '../errors';
@@ -210,10 +210,11 @@ async function* recordsOf(
   described: Described,
   cancel: () => Promise<void>,
 ): AsyncGenerator<Uint8Array> {
-  yield new TextEncoder().encode(headsLine(described.columns));
-  const stream = client.query(copyTo(copyOf(described)));
+  let stream: CopyToStreamQuery | null = null;
   let ended = false;
   try {
+    yield new TextEncoder().encode(headsLine(described.columns));
+    stream = client.query(copyTo(copyOf(described)));
     for await (const part of stream.iterator({ destroyOnReturn: false }))
       if (part instanceof Uint8Array) yield part;
     ended = true;
@@ -221,13 +222,15 @@ async function* recordsOf(
     ended = true;
     throw told(error, connection);
   } finally {
-    if (!ended) {
-      // Left before its end, it would work on for nobody; what is on its way is let go.
-      await cancel();
-      await new Promise((over) => stream.once('end', over).once('error', over).resume());
-    }
+    if (stream && !ended) await leave(stream, cancel);
     await client.end();
   }
+}
+
+/** Left before its end, it would work on for nobody; what is on its way is let go. */
+async function leave(stream: CopyToStreamQuery, cancel: () => Promise<void>): Promise<void> {
+  await cancel();
+  await new Promise((over) => stream.once('end', over).once('error', over).resume());
 }
 
 /** What the database, or the way to it, said. Neither password nor address is told. */

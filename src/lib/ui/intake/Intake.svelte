@@ -2,6 +2,7 @@
   import { goto } from '$app/navigation';
   import { onMount } from 'svelte';
   import { counted, showCount } from '../../core/table/format';
+  import type { DatabaseForm } from '../../core/read/unfold/source';
   import { typeName } from '../../core/table/column';
   import FileDrop from '../shell/FileDrop.svelte';
   import ProgressBar from '../shell/ProgressBar.svelte';
@@ -9,6 +10,7 @@
   import ColumnFields from './ColumnFields.svelte';
   import Differences from './Differences.svelte';
   import Doubts from './Doubts.svelte';
+  import FromDatabase from './FromDatabase.svelte';
   import { clearDesk, leaveOnDesk, lookOnDesk } from './desk';
   import { IntakeState, type Refreshed } from './intake.svelte';
   import LayoutFields from './LayoutFields.svelte';
@@ -19,8 +21,13 @@
     refreshed: Refreshed | null;
     /** Bytes that a file may have. */
     limit: number;
+    /** The databases that the server keeps under names, and what is wrong with their file. */
+    databases: readonly { name: string; kind: DatabaseForm }[];
+    databaseFault: string;
+    /** The database that was asked for on the way here. */
+    from: string | null;
   }
-  let { refreshed, limit }: Props = $props();
+  let { refreshed, limit, databases, databaseFault, from }: Props = $props();
   // The page is made anew for each list.
   // svelte-ignore state_referenced_locally
   const intake = new IntakeState(refreshed, limit);
@@ -82,6 +89,10 @@
     }
   }
 
+  /** A list that came from a database is read from there again first. */
+  const again = $derived(
+    databases.some(({ name }) => name === refreshed?.recipe.source?.connection),
+  );
   const recipe = $derived(intake.recipe);
   const column = $derived(recipe?.columns.find((c) => c.id === chosen) ?? null);
   const waits = $derived(
@@ -102,6 +113,28 @@
   ><title>{refreshed ? `Refresh ${refreshed.name}` : 'Bring in a list'} · Tally Loft</title
   ></svelte:head
 >
+
+{#snippet database()}
+  {#if databaseFault}<p class="bad" role="alert">{databaseFault}</p>{/if}
+  {#if databases.length}
+    <FromDatabase {databases} {refreshed} {from} onread={(of) => intake.ask(of)} />
+  {/if}
+{/snippet}
+
+{#snippet file()}
+  <p>
+    {refreshed
+      ? 'It is read by the same recipe. The reading you have now stays and can be brought back.'
+      : 'Delimited text, a workbook (.xlsx, .ods), JSON, Arrow or Parquet; packed (.gz, .zip) or not. Nothing is kept before you accept it.'}
+  </p>
+  <FileDrop
+    name="File to read"
+    label="Choose a file, or several"
+    many
+    onfile={(file) => intake.begin(file)}
+    test="file"
+  />
+{/snippet}
 
 <div class="page">
   <TopBar>
@@ -129,19 +162,17 @@
   {/if}
   {#if intake.stage === 'empty' || intake.stage === 'fault'}
     <main class="start">
-      <h1 class="serif">{refreshed ? `A new file for ${refreshed.name}` : 'Choose a file'}</h1>
-      <p>
-        {refreshed
-          ? 'It is read by the same recipe. The reading you have now stays and can be brought back.'
-          : 'Delimited text, a workbook (.xlsx, .ods), JSON, Arrow or Parquet; packed (.gz, .zip) or not. Nothing is kept before you accept it.'}
-      </p>
-      <FileDrop
-        name="File to read"
-        label="Choose a file, or several"
-        many
-        onfile={(file) => intake.begin(file)}
-        test="file"
-      />
+      {#if again}
+        <h1 class="serif">Read {refreshed?.name} again</h1>
+        {@render database()}
+        <h2 class="serif">Or a new file</h2>
+        {@render file()}
+      {:else}
+        <h1 class="serif">{refreshed ? `A new file for ${refreshed.name}` : 'Choose a file'}</h1>
+        {@render file()}
+        {#if databases.length}<h2 class="serif">Or read from a database</h2>{/if}
+        {@render database()}
+      {/if}
     </main>
   {:else if intake.stage === 'done'}
     <main class="start" role="status">
@@ -166,6 +197,9 @@
       {:else}
         <h1 class="serif">Reading {intake.fileName}</h1>
         <ProgressBar value={intake.progress || null} name="Read so far" />
+        {#if intake.come}<p class="soft" data-test="coming">
+            {(intake.come / 1e6).toFixed(1)} MB have come so far.
+          </p>{/if}
         <button type="button" class="plain-button" onclick={() => intake.stop()}>Stop</button>
       {/if}
     </main>
@@ -277,7 +311,7 @@
     min-width: 640px;
   }
   .start {
-    max-width: 640px;
+    width: min(688px, 100%);
     margin: 40px auto;
     padding: 0 24px;
   }
@@ -288,11 +322,20 @@
     font-size: 26px;
     margin: 0 0 8px;
   }
+  .start h2 {
+    font-size: 20px;
+    margin: 30px 0 6px;
+    border-top: 1px solid var(--rule);
+    padding-top: 18px;
+  }
   .fault {
     margin: 0;
     padding: 8px 20px;
     color: var(--bad);
     background: var(--plum-wash);
+  }
+  .bad {
+    color: var(--bad);
   }
   .floor {
     display: flex;

@@ -2,7 +2,12 @@
   import { MOST_NOTES, type Recipe } from '../../core/read/recipe';
   import type { LayoutChange } from './intake.svelte';
   import OneOf from '../fields/OneOf.svelte';
-  import { FILE_FORM_NAMES, type FileParts } from '../../core/read/unfold/source';
+  import {
+    DATABASE_FORMS,
+    FILE_FORM_NAMES,
+    type FileForm,
+    type FileParts,
+  } from '../../core/read/unfold/source';
   import type { PartWanted } from '../../core/read/unfold/unfold';
 
   interface Props {
@@ -15,7 +20,8 @@
   let { recipe, choices, onchange, onchoose }: Props = $props();
   const form = $derived(recipe.source?.form ?? 'delimited');
   /** Columns that know their types have no lines. */
-  const lines = $derived(form !== 'arrow' && form !== 'parquet');
+  const TYPED: readonly FileForm[] = ['arrow', 'parquet', ...DATABASE_FORMS];
+  const lines = $derived(!TYPED.includes(form));
   /** Places as they were typed, in order, each once; the first character is 1. */
   const cutsIn = (text: string): number[] =>
     [...new Set((text.match(/\d+/g) ?? []).map((n) => Math.max(0, Number(n) - 1)))]
@@ -41,13 +47,19 @@
   ] as const;
 </script>
 
-<h2 class="caps">File</h2>
+<h2 class="caps">{recipe.source?.connection ? 'Database' : 'File'}</h2>
 <div class="fields">
   {#if recipe.source}<p class="wide" data-test="form">
       This is {FILE_FORM_NAMES[form]}{recipe.source.packed
         ? `, packed (${recipe.source.packed})`
         : ''}.{lines ? '' : ' Its columns say themselves what they are.'}
     </p>{/if}
+  {#if recipe.source?.connection}<p class="wide">
+      {recipe.source.connection}: {recipe.source.query === undefined
+        ? `table ${recipe.source.part}`
+        : 'what this query comes to'}
+    </p>
+    {#if recipe.source.query !== undefined}<pre class="wide">{recipe.source.query}</pre>{/if}{/if}
   {#if choices.members.length > 1}
     <label class="wide"
       >{choices.members.length} files in the package
@@ -166,6 +178,14 @@
   p {
     margin: 0;
     color: var(--ink-soft);
+  }
+  pre {
+    margin: 0;
+    font-size: 12px;
+    white-space: pre-wrap;
+    overflow-wrap: anywhere;
+    max-height: 140px;
+    overflow: auto;
   }
   label {
     display: grid;

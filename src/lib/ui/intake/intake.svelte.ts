@@ -2,7 +2,7 @@ import type { Decided, Left } from './desk';
 import { decide, differenceKey, matchRecipe, type Difference } from '../../core/read/refresh';
 import type { Doubt } from '../../core/read/doubts';
 import type { ColumnRecipe, Recipe } from '../../core/read/recipe';
-import type { FileParts } from '../../core/read/unfold/source';
+import type { AskedOf, DatabaseForm, FileParts } from '../../core/read/unfold/source';
 import type { PartWanted } from '../../core/read/unfold/unfold';
 import { FromIntake, type PreviewCell, type ToIntake } from '../../worker/intakeMessages';
 
@@ -17,6 +17,13 @@ export interface Refreshed {
 export type LayoutChange = Partial<
   Pick<Recipe, 'delimiter' | 'quote' | 'encoding' | 'header' | 'skipLines' | 'notesBelow'>
 >;
+
+/** A table or a query of a database of the server. */
+export interface OfDatabase {
+  readonly connection: string;
+  readonly form: DatabaseForm;
+  readonly asked: AskedOf;
+}
 
 /** A packed file may unfold to so many times what a file may have. */
 const UNFOLDED = 4;
@@ -35,6 +42,8 @@ export class IntakeState {
   choices = $state.raw<FileParts>({ members: [], parts: [] });
   rows = $state.raw<PreviewCell[][]>([]);
   progress = $state(0);
+  /** Bytes that have come from a database. */
+  come = $state(0);
   records = $state(0);
   doubts = $state.raw<Doubt[]>([]);
   totals = $state.raw<number[]>([]);
@@ -47,7 +56,7 @@ export class IntakeState {
   readonly #limit: number;
   readonly #settled = new Set<string>();
   #worker: Worker | null = null;
-  #given: File | null = null;
+  #given: File | OfDatabase | null = null;
   #left: Decided | null = null;
   /** A list's differences are found with the first look at the file. */
   #first = true;
@@ -60,19 +69,8 @@ export class IntakeState {
   /** @param left what was decided about it before the page was reloaded */
   begin(file: File, left: Decided | null = null): void {
     this.#given = file;
+    this.#called(file.name, file.name.replace(/\.[^.]+$/, ''));
     this.#left = left;
-    this.fileName = file.name;
-    this.name =
-      this.refreshed?.name ??
-      (file.name
-        .replace(/\.[^.]+$/, '')
-        .replace(/[-_]+/g, ' ')
-        .trim() ||
-        'New list');
-    this.fault = '';
-    this.doubts = [];
-    this.#settled.clear();
-    this.#first = true;
     if (file.size > this.#limit) {
       const mb = (n: number): string => `${Math.round(n / 1024 / 1024).toLocaleString('en')} MB`;
       this.#fail(
@@ -80,23 +78,40 @@ export class IntakeState {
       );
       return;
     }
-    this.#stopWorker();
-    this.#worker = new Worker(new URL('../../worker/intake.worker.ts', import.meta.url), {
-      type: 'module',
-    });
-    this.#worker.addEventListener('message', (event: MessageEvent<unknown>) =>
-      this.#receive(FromIntake.parse(event.data)),
-    );
-    this.#worker.addEventListener('error', () =>
-      this.#fail('Reading was interrupted. Nothing was changed; choose the file again.'),
-    );
-    this.#reading();
+    this.#startWorker();
     this.#post({
       kind: 'begin',
       file,
       previous: this.refreshed?.recipe ?? null,
       limit: this.#limit * UNFOLDED,
     });
+  }
+
+  /** Reads a table or a query. */
+  ask(of: OfDatabase): void {
+    this.#given = of;
+    const what = 'table' in of.asked ? of.asked.table : 'a query';
+    this.#called(`${what} of ${of.connection}`, 'table' in of.asked ? what : of.connection);
+    this.#startWorker();
+    this.#post({
+      kind: 'database',
+      base: location.origin,
+      ...of,
+      previous: this.refreshed?.recipe ?? null,
+      limit: this.#limit,
+    });
+  }
+
+  /** What is read, and what its list may be called. */
+  #called(source: string, list: string): void {
+    this.fileName = source;
+    this.name = this.refreshed?.name ?? (list.replace(/[-_]+/g, ' ').trim() || 'New list');
+    this.fault = '';
+    this.doubts = [];
+    this.come = 0;
+    this.#left = null;
+    this.#settled.clear();
+    this.#first = true;
   }
 
   /** Another file of the package, or another sheet of the workbook: all is found anew. */
@@ -174,7 +189,8 @@ export class IntakeState {
 
   /** Reads the file from its start again, with what was decided. */
   again(): void {
-    if (this.#given) this.begin(this.#given, this.left?.decided ?? null);
+    if (this.#given instanceof File) this.begin(this.#given, this.left?.decided ?? null);
+    else if (this.#given) this.ask(this.#given);
   }
 
   accept(): void {
@@ -199,7 +215,8 @@ export class IntakeState {
   /** What a reloaded page needs to go on; null before anything was read, and once it is kept. */
   get left(): Left | null {
     const { recipe, name, setTotalsAside, decisions, stage } = this;
-    if (!this.#given || !recipe || stage === 'fault' || stage === 'done') return null;
+    if (!(this.#given instanceof File) || !recipe || stage === 'fault' || stage === 'done')
+      return null;
     return {
       file: this.#given,
       decided: {
@@ -238,6 +255,20 @@ export class IntakeState {
     this.stage = 'fault';
   }
 
+  #startWorker(): void {
+    this.#stopWorker();
+    this.#worker = new Worker(new URL('../../worker/intake.worker.ts', import.meta.url), {
+      type: 'module',
+    });
+    this.#worker.addEventListener('message', (event: MessageEvent<unknown>) =>
+      this.#receive(FromIntake.parse(event.data)),
+    );
+    this.#worker.addEventListener('error', () =>
+      this.#fail('Reading was interrupted. Nothing was changed; choose the file again.'),
+    );
+    this.#reading();
+  }
+
   #stopWorker(): void {
     this.#worker?.terminate();
     this.#worker = null;
@@ -260,6 +291,9 @@ export class IntakeState {
           this.differences = matchRecipe(message.file, this.refreshed.recipe).differences;
         this.#first = false;
         if (this.#left) this.#goOn(this.#left);
+        return;
+      case 'coming':
+        this.come = message.bytes;
         return;
       case 'progress':
         this.progress = message.share;

@@ -11,8 +11,11 @@
   interface Props {
     lists: readonly ShelfList[];
     now: string;
+    /** The databases that the server keeps under names, and what is wrong with their file. */
+    databases: readonly { name: string }[];
+    databaseFault: string;
   }
-  let { lists, now }: Props = $props();
+  let { lists, now, databases, databaseFault }: Props = $props();
 
   let text = $state('');
   let deleting = $state<ShelfList | null>(null);
@@ -58,20 +61,12 @@
     <h1 class="serif">{lists.length ? 'Your lists' : 'Bring in a first list'}</h1>
     {#if fault}<p role="alert" class="fault">{fault}</p>{/if}
     <section class="bring" aria-label="Bring in a list">
-      <FileDrop
-        name="Drop a file"
-        label="Choose a file"
-        many
-        onfile={take}
-        accept=".csv,.tsv,.txt,.psv,text/*"
-        test="choose-file"
-      >
+      <FileDrop name="Drop a file" label="Choose a file" many onfile={take} test="choose-file">
         <p class="lead serif">Drop a file here, or paste a table.</p>
         <p class="soft">
-          Comma, semicolon, tab or pipe between the cells. You see how it is read, and everything
+          Delimited text, a workbook, JSON, Arrow or Parquet. You see how it is read, and everything
           doubtful in it, before anything is kept.
-          {#if !lists.length}For a start, drop any list of records here: CSV, a workbook, JSON,
-            Parquet.{/if}
+          {#if !lists.length}For a start, drop any list of records here.{/if}
         </p>
       </FileDrop>
       <form
@@ -92,6 +87,15 @@
         >
       </form>
     </section>
+
+    {#if databaseFault}<p role="alert" class="fault">{databaseFault}</p>{/if}
+    {#if databases.length}
+      <p class="databases" data-test="databases">
+        Or read from a database: {#each databases as { name }, k (name)}{k ? ', ' : ''}<a
+            href="/intake?from={encodeURIComponent(name)}">{name}</a
+          >{/each}
+      </p>
+    {/if}
 
     {#if lists.length}
       <ShelfTable
@@ -167,6 +171,13 @@
     width: 100%;
     font-family: ui-monospace, monospace;
     font-size: 13px;
+  }
+  .databases {
+    margin: -10px 0 26px;
+  }
+  .databases a {
+    color: var(--tide);
+    text-decoration: underline;
   }
   h2 {
     margin: 0 0 8px;
