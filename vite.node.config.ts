@@ -26,7 +26,7 @@ export default defineConfig({
     rollupOptions: {
       input: {
         thread: 'src/lib/server/thread/thread.ts',
-        sqliteThread: 'src/lib/server/databases/sqliteThread.ts',
+        askThread: 'src/lib/server/databases/askThread.ts',
         tally: 'cli/tally.ts',
         config: 'src/lib/server/config.ts',
         bench: 'scripts/bench/bench.ts',

@@ -1,12 +1,13 @@
-import { HEAD_BYTES } from '$lib/core/read/decode';
+import { IntakeError } from '$lib/core/errors';
 import { OpenedFile } from '$lib/core/read/opened';
-import type { DeclaredColumn } from '$lib/core/read/unfold/declared';
+import { declaredTable, type DeclaredColumn } from '$lib/core/read/unfold/declared';
 import {
   askedBy,
   type AskedOf,
   type DatabaseForm,
   type Source,
 } from '$lib/core/read/unfold/source';
+import type { Table } from '$lib/core/table/table';
 import { readConfig } from '$lib/server/config';
 import { readConnections } from '$lib/server/databases/connections';
 import { postgresSource } from '$lib/server/databases/postgres';
@@ -18,12 +19,6 @@ import { Failed, Misused } from './exit';
 export interface FromDatabase {
   readonly table?: string;
   readonly query?: string;
-}
-
-/** A table or a query, read to its end. */
-export interface ReadDatabase {
-  readonly opened: OpenedFile;
-  readonly text: readonly Uint8Array[];
 }
 
 const MARK = 'SQLite format 3\0';
@@ -42,13 +37,16 @@ export function readSqlite(
   file: string,
   wanted: FromDatabase | undefined,
   source: Source | undefined,
-): ReadDatabase {
+  connection?: string,
+): OpenedFile {
   return failing(() => {
     const database = openSqlite(file);
     try {
       const asked = askedOf(wanted, source, database.tables);
-      const { columns, text } = database.read(asked);
-      return opened({ form: 'sqlite' }, asked, columns, database.tables, [...text]);
+      const { columns, parts } = database.read(asked, Infinity);
+      return opened({ form: 'sqlite', ...(connection && { connection }) }, asked, columns, [
+        ...parts,
+      ]);
     } finally {
       database.close();
     }
@@ -63,7 +61,7 @@ export async function readConnection(
   name: string,
   wanted: FromDatabase | undefined,
   source: Source | undefined,
-): Promise<ReadDatabase> {
+): Promise<OpenedFile> {
   const { connectionsFile } = readConfig(process.env);
   const connections = readConnections(connectionsFile);
   const connection = connections.get(name);
@@ -71,18 +69,14 @@ export async function readConnection(
     throw new Misused(
       `There is no connection “${name}” in “${connectionsFile}”. It has ${[...connections.keys()].map((one) => `“${one}”`).join(', ') || 'none'}.`,
     );
-  if (connection.kind === 'sqlite') {
-    const { opened, text } = readSqlite(connection.file, wanted, source);
-    return { opened, text };
-  }
+  if (connection.kind === 'sqlite') return readSqlite(connection.file, wanted, source, name);
   try {
     const database = postgresSource(connection);
-    const tables = await database.tables();
-    const asked = askedOf(wanted, source, tables);
-    const reading = await database.read(asked);
-    const text: Uint8Array[] = [];
-    for await (const part of reading.text) text.push(part);
-    return opened({ form: 'postgres', connection: name }, asked, reading.columns, tables, text);
+    const asked = askedOf(wanted, source, await database.tables());
+    const { columns, parts } = await database.read(asked, Infinity);
+    const tables: Table[] = [];
+    for await (const part of parts) tables.push(part);
+    return opened({ form: 'postgres', connection: name }, asked, columns, tables);
   } catch (error) {
     throw asFailed(error);
   }
@@ -104,24 +98,20 @@ function askedOf(
   );
 }
 
+/** @param parts one table of all records, or none where there are none */
 function opened(
   from: { readonly form: DatabaseForm; readonly connection?: string },
   asked: AskedOf,
-  columns: readonly DeclaredColumn[],
-  tables: readonly string[],
-  text: readonly Uint8Array[],
-): ReadDatabase {
-  const head = Buffer.concat(text.slice(0, 8)).subarray(0, HEAD_BYTES);
-  const whole = text.reduce((n, part) => n + part.length, 0) <= head.length;
-  return {
-    opened: OpenedFile.unfolded({
-      source: { ...from, ...('table' in asked ? { part: asked.table } : asked) },
-      choices: { members: [], parts: tables },
-      doubts: [],
-      content: { kind: 'declared', head, whole, columns },
-    }),
-    text,
-  };
+  declared: readonly DeclaredColumn[],
+  [all]: readonly Table[],
+): OpenedFile {
+  if (!all) throw new IntakeError('noRecords', 'What was asked of the database has no records.');
+  return OpenedFile.unfolded({
+    source: { ...from, ...('table' in asked ? { part: asked.table } : asked) },
+    choices: { members: [], parts: [] },
+    doubts: [],
+    content: { kind: 'typed', table: declaredTable(all, declared), declared },
+  });
 }
 
 function failing<T>(work: () => T): T {

@@ -9,16 +9,9 @@ import type { Doubt } from '$lib/core/read/doubts';
 import { OpenedFile } from '$lib/core/read/opened';
 import { settle, type SettledReading } from '$lib/core/read/settle';
 import { detectForm } from '$lib/core/read/unfold/detect';
-import { unfold, type Unfolded, type PartWanted } from '$lib/core/read/unfold/unfold';
+import { unfold, type PartWanted } from '$lib/core/read/unfold/unfold';
 import { Failed, Misused } from './exit';
-import {
-  connectionIn,
-  isSqlite,
-  readConnection,
-  readSqlite,
-  type FromDatabase,
-  type ReadDatabase,
-} from './database';
+import { connectionIn, isSqlite, readConnection, readSqlite, type FromDatabase } from './database';
 
 const CHUNK = 1 << 20;
 
@@ -96,12 +89,12 @@ const UNFOLDED = 4 * 1024 ** 3;
 export async function readList(file: string, as: ReadAs): Promise<ReadList> {
   const connection = connectionIn(file);
   if (connection !== null)
-    return readDatabase(await readConnection(connection, as.database, as.recipe?.source), as);
+    return readOpened(await readConnection(connection, as.database, as.recipe?.source), as);
   if (file !== '-') {
     // Delimited text is read piece by piece, a database where it lies; all else is taken whole.
     const read = withFile(file, (source) => {
       const { head, whole } = source;
-      if (isSqlite(head)) return readDatabase(readSqlite(file, as.database, as.recipe?.source), as);
+      if (isSqlite(head)) return readOpened(readSqlite(file, as.database, as.recipe?.source), as);
       refuseDatabase(as);
       return detectForm(head) === 'delimited'
         ? readFrom(OpenedFile.delimited(head, whole), source.chunks, notPacked(as))
@@ -116,16 +109,11 @@ export async function readList(file: string, as: ReadAs): Promise<ReadList> {
     return readFrom(opened, () => [bytes], notPacked(as));
   }
   const wanted = as.wanted ?? as.recipe?.source ?? {};
-  return readUnfolded(await unfold(bytes, UNFOLDED, wanted), as);
+  return readOpened(OpenedFile.unfolded(await unfold(bytes, UNFOLDED, wanted)), as);
 }
 
-const readUnfolded = (unfolded: Unfolded, as: ReadAs): ReadList => {
-  const opened = OpenedFile.unfolded(unfolded);
-  return readFrom(opened, () => [opened.text ?? new Uint8Array(0)], as);
-};
-
-const readDatabase = ({ opened, text }: ReadDatabase, as: ReadAs): ReadList =>
-  readFrom(opened, () => text, as);
+const readOpened = (opened: OpenedFile, as: ReadAs): ReadList =>
+  readFrom(opened, () => [opened.text ?? new Uint8Array(0)], as);
 
 /** @throws Misused for a table or a query of what is no database */
 function refuseDatabase({ database }: ReadAs): void {

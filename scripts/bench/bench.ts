@@ -23,6 +23,7 @@ import { Engine } from '$lib/engine/engine';
 import { madeFile, madeTable } from './made';
 import { meterInto, ratio, type Result } from './meter';
 import { stolenSeconds } from './stolen';
+import { benchDatabases } from './databases';
 import { benchEngine } from './engine';
 import { benchForms } from './forms';
 import { benchPreparing } from './preparing';
@@ -312,6 +313,7 @@ benchSeries(madeTable(N), meter);
 benchEngine(madeTable(N), meter, results);
 benchPreparing(madeTable(N), meter);
 await benchForms(madeTable(N), meter);
+await benchDatabases(madeTable(N), meter);
 
 if (process.argv.includes('--page')) {
   const { benchPage } = await import('./page');

@@ -3,6 +3,8 @@ import path from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { z } from 'zod';
+import { TableAssembler } from '$lib/core/table/arrowRead';
+import { fullCell } from '$lib/core/table/cell';
 import { RECORD_FORMS } from '$lib/core/write/tableFile';
 import { TestServer } from './support/server';
 
@@ -198,12 +200,17 @@ describe('every operation answers as its document says', () => {
         call('post /api/connections/{name}/reads', ['ferry'], { body }),
       );
     const { id } = await begin({ query: 'select route, fare * 2 as twice from fares' });
-    const records = await call('get /api/reads/{id}/records', [id]);
-    expect(await records.text()).toBe('"route","twice"\nHolm,21\n');
-    expect(await (await call('get /api/reads/{id}', [id])).json()).toMatchObject({
-      state: 'whole',
-    });
-    expect((await call('get /api/reads/{id}/records', [id])).status).toBe(404);
+    const chunk = await call('get /api/reads/{id}/chunks/{n}', [id, 0]);
+    const assembler = new TableAssembler(1);
+    assembler.push(new Uint8Array(await chunk.arrayBuffer()));
+    const { columns } = assembler.finish();
+    expect(columns.map((c) => [c.name, fullCell(c, 0)])).toEqual([
+      ['route', 'Holm'],
+      ['twice', '21'],
+    ]);
+    expect((await call('get /api/reads/{id}/chunks/{n}', [id, 5])).status).toBe(400);
+    expect((await call('get /api/reads/{id}/chunks/{n}', [id, 1])).status).toBe(204);
+    expect((await call('get /api/reads/{id}/chunks/{n}', [id, 2])).status).toBe(404);
     const left = await begin({ table: 'fares' });
     await call('delete /api/reads/{id}', [left.id]);
     const refused = await call('post /api/connections/{name}/reads', ['ferry'], {

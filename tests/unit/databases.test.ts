@@ -4,6 +4,7 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { fullCell } from '$lib/core/table/cell';
 import { isText } from '$lib/core/table/column';
+import type { Table } from '$lib/core/table/table';
 import { readConnections } from '$lib/server/databases/connections';
 import { postgresSource } from '$lib/server/databases/postgres';
 import { DatabaseFault } from '$lib/server/errors';
@@ -162,6 +163,27 @@ describe.runIf(hasPostgres)('a PostgreSQL server', () => {
     expect(fullCell(reading.table.columns[1], 99_999)).toBe('x100000');
   });
 
+  it('gives numbers of every size and scale as the server writes them', async () => {
+    const { reading } = await read({
+      query: `SELECT v, v::text AS written FROM (
+        SELECT (random() - 0.5)::numeric * 10::numeric ^ (n % 24 - 8) AS v FROM generate_series(1, 3000) AS n
+        UNION ALL SELECT round(((random() - 0.5) * 10 ^ (n % 15))::numeric, n % 7) FROM generate_series(1, 3000) AS n
+        UNION ALL SELECT unnest('{0, 0.00, 10000, -10000, 1e30, 0.00012, 99999999.9999, 123456789012345, NaN}'::numeric[])
+      ) AS made`,
+    });
+    const [v, written] = reading.table.columns;
+    let unread = 0;
+    for (let i = 0; i < reading.table.length; i++) {
+      const text = fullCell(written, i);
+      if (isText(v) || v.unread.has(i)) {
+        unread++;
+        // Nothing is lost of what a double does not hold.
+        expect(fullCell(v, i)).toBe(text);
+      } else expect(v.values[i], text).toBe(Number(text));
+    }
+    expect(unread).toBeGreaterThan(0);
+  });
+
   it('names the tables that the user may read, those of other schemas with their schema', async () => {
     expect(await source().tables()).toEqual(['long one', 'pier.berths', 'sailings', 'tickets']);
     expect((await read({ table: 'pier.berths' })).columns).toEqual([['name', 'text', '', 'A']]);
@@ -182,16 +204,19 @@ describe.runIf(hasPostgres)('a PostgreSQL server', () => {
   });
 
   it('stops what takes longer than the connection allows, at the server', async () => {
-    const slow = await source({ seconds: 1 }).read({ query: 'SELECT pg_sleep(30)' });
-    await expect(textOf(slow.text)).rejects.toThrow(/longer than the 1 s/);
+    const slow = await source({ seconds: 1 }).read({ query: 'SELECT pg_sleep(30)' }, 10);
+    await expect(recordsOf(slow.parts)).rejects.toThrow(/longer than the 1 s/);
   });
 
   it('ends at the server what is left before its end', async () => {
-    const endless = await source().read({
-      query: 'SELECT a.name, b.n FROM "long one" a, "long one" b',
-    });
-    let parts = 0;
-    for await (const part of endless.text) if ((parts += part.length) > 10_000) break;
+    const endless = await source().read(
+      {
+        query: 'SELECT a.name, b.n FROM "long one" a, "long one" b',
+      },
+      1000,
+    );
+    let records = 0;
+    for await (const part of endless.parts) if ((records += part.length) > 10_000) break;
     const { Client } = await import('pg');
     const owner = new Client({
       host: '127.0.0.1',
@@ -230,8 +255,8 @@ describe.runIf(hasPostgres)('a PostgreSQL server', () => {
   });
 });
 
-async function textOf(text: AsyncIterable<Uint8Array>): Promise<string> {
-  const parts: Uint8Array[] = [];
-  for await (const part of text) parts.push(part);
-  return Buffer.concat(parts).toString();
+async function recordsOf(parts: AsyncIterable<Table>): Promise<number> {
+  let records = 0;
+  for await (const part of parts) records += part.length;
+  return records;
 }

@@ -2,10 +2,8 @@ import { existsSync } from 'node:fs';
 import path from 'node:path';
 import type { DatabaseForm } from '$lib/core/read/unfold/source';
 import { readConfig, type Config } from './config';
-import { readConnections } from './databases/connections';
-import type { DatabaseSource } from './databases/reading';
+import { readConnections, type Connection } from './databases/connections';
 import { DatabaseReads } from './databases/reads';
-import { sourceOf } from './databases/source';
 import { BadConfig } from './errors';
 import { Incoming } from './intake/incoming';
 import { log, setLogLevel } from './log';
@@ -41,7 +39,7 @@ export interface Databases {
   /** The same for a page, with what is wrong with the file of connections. */
   shown(): { databases: KeptDatabase[]; fault: string };
   /** null where there is none of the name. @throws BadConfig */
-  open(name: string): DatabaseSource | null;
+  find(name: string): Connection | null;
 }
 
 /** The file of connections is read at each question, so that a change holds at once. */
@@ -49,7 +47,7 @@ function databasesOf({ connectionsFile, uploadBytes }: Config, script: string): 
   const names = (): KeptDatabase[] =>
     [...readConnections(connectionsFile)].map(([name, { kind }]) => ({ name, kind }));
   return {
-    reads: new DatabaseReads(uploadBytes),
+    reads: new DatabaseReads(script, uploadBytes),
     names,
     shown() {
       try {
@@ -59,10 +57,7 @@ function databasesOf({ connectionsFile, uploadBytes }: Config, script: string): 
         return { databases: [], fault: error.message };
       }
     },
-    open(name) {
-      const connection = readConnections(connectionsFile).get(name);
-      return connection ? sourceOf(connection, script) : null;
-    },
+    find: (name) => readConnections(connectionsFile).get(name) ?? null,
   };
 }
 
@@ -116,7 +111,7 @@ export async function start(
       memoryMb: config.askMemoryMb,
     }),
     incoming: new Incoming(path.join(config.dataFolder, 'incoming'), config.uploadBytes),
-    databases: databasesOf(config, path.join(root, 'build/node/sqliteThread.js')),
+    databases: databasesOf(config, path.join(root, 'build/node/askThread.js')),
     gate: config.passphrase ? new PassphraseGate(config.passphrase) : null,
   };
   return running;

@@ -55,13 +55,11 @@ async function begin(
 async function beginDatabase(wanted: DatabaseWanted, previous: Recipe | null): Promise<void> {
   latest = null;
   const mine = ++turn;
-  const read = await readDatabase(wanted, limit, (bytes) => {
-    send({ kind: 'coming', bytes });
+  const read = await readDatabase(wanted, (records, bytes) => {
+    send({ kind: 'coming', records, bytes });
     return mine === turn;
   });
-  if (!read) return;
-  file = read.text;
-  await look(read.opened, read.text, previous);
+  if (read) await look(read, new Blob([]), previous);
 }
 
 /** What can be chosen of it, then all of it by the recipe that is found, or the list's own. */
@@ -166,7 +164,6 @@ function obey(message: ToIntake): Promise<void> | void {
       ({ limit } = message);
       return begin(message.file, message.previous, message.previous?.source ?? {}, 'say');
     case 'database':
-      ({ limit } = message);
       return beginDatabase(message, message.previous);
     case 'choose':
       return file ? begin(file, message.previous, message.wanted, 'refuse') : undefined;

@@ -21,7 +21,6 @@ export const ToIntake = z.discriminatedUnion('kind', [
     form: z.enum(DATABASE_FORMS),
     asked: AskedOf,
     previous: Recipe.nullable(),
-    limit: z.number(),
   }),
   /** Another file of the package, or another sheet of the workbook. */
   z.object({
@@ -60,8 +59,8 @@ export const FromIntake = z.discriminatedUnion('kind', [
     file: Recipe,
     rows: z.array(z.array(PreviewCell)),
   }),
-  /** Bytes that have come from a database so far. */
-  z.object({ kind: z.literal('coming'), bytes: z.number() }),
+  /** What has come from a database so far. */
+  z.object({ kind: z.literal('coming'), records: z.int(), bytes: z.number() }),
   z.object({ kind: z.literal('progress'), share: z.number(), records: z.int() }),
   /** The whole file was read. */
   z.object({

@@ -232,6 +232,8 @@ export const DESCRIBED: Readonly<Record<string, string>> = {
   'source.all': 'That all files of the package are read, one behind the other.',
   part: 'The sheet of a workbook, the table of a database.',
   cuts: 'Where the columns of fixed-width text begin, from 0.',
+  connection: 'The name under which the server keeps the connection to a database.',
+  query: 'What was asked of the database in place of a table.',
   'recipe.columns': 'Its columns, in order.',
   // Results.
   'result.records': 'Records it was computed from.',

@@ -4,7 +4,7 @@ import type { Doubt } from './doubts';
 import { previewOf, previewOfTable, type PreviewCell } from './preview';
 import type { Recipe } from './recipe';
 import { asCellsSay, gridDoubts } from './unfold/cellGrid';
-import { declaredAs, declaredRecipe } from './unfold/declared';
+import { declaredRecipe } from './unfold/declared';
 import type { FileParts } from './unfold/source';
 import { readTyped, typedRecipe } from './unfold/typed';
 import type { Unfolded } from './unfold/unfold';
@@ -36,7 +36,6 @@ export class OpenedFile {
 
   static unfolded(unfolded: Unfolded): OpenedFile {
     const { content } = unfolded;
-    if (content.kind === 'declared') return new OpenedFile(content.head, content.whole, unfolded);
     const bytes = content.kind === 'text' ? content.bytes : new Uint8Array(0);
     return new OpenedFile(bytes.subarray(0, HEAD_BYTES), bytes.length <= HEAD_BYTES, unfolded);
   }
@@ -45,7 +44,7 @@ export class OpenedFile {
     return this.#unfolded?.choices ?? NO_PARTS;
   }
 
-  /** The text to be read from its start; null: the file itself, text that came, or columns at hand. */
+  /** The text to be read from its start; null: the file itself, or columns that are at hand. */
   get text(): Uint8Array | null {
     const content = this.#unfolded?.content;
     return content?.kind === 'text' ? content.bytes : null;
@@ -55,17 +54,16 @@ export class OpenedFile {
   propose(): Recipe {
     const content = this.#unfolded?.content;
     if (this.#unfolded && content?.kind === 'typed')
-      return typedRecipe(content.table, this.#unfolded.source);
-    if (this.#unfolded && content?.kind === 'declared')
-      return declaredRecipe(this.#head, this.#whole, this.#unfolded.source, content.columns);
+      return content.declared
+        ? declaredRecipe(content.table, this.#unfolded.source, content.declared)
+        : typedRecipe(content.table, this.#unfolded.source);
     const layout = content?.kind === 'text' && content.grid ? GRID : {};
     return this.#ofSource(proposeRecipe(this.#head, this.#whole, layout));
   }
 
   /** A recipe under another layout. @throws IntakeError */
   under(layout: Recipe): Recipe {
-    const kind = this.#unfolded?.content.kind;
-    return kind === 'typed' || kind === 'declared'
+    return this.#unfolded?.content.kind === 'typed'
       ? this.propose()
       : this.#ofSource(recipeFor(this.#head, layout, this.#whole));
   }
@@ -74,7 +72,6 @@ export class OpenedFile {
   decided(recipe: Recipe): ReadonlySet<string> {
     const content = this.#unfolded?.content;
     if (content?.kind === 'typed') return new Set(recipe.columns.map(({ id }) => id));
-    if (content?.kind === 'declared') return declaredAs(recipe, content.columns);
     return content?.grid ? asCellsSay(recipe, content.grid).decided : new Set();
   }
 

@@ -41,6 +41,9 @@ export class TableAssembler {
   }
 }
 
+/** Records of a chunk. @throws BadArrow where the bytes are none */
+export const recordsIn = (bytes: Uint8Array): number => readArrow(bytes).numRows;
+
 function readArrow(bytes: Uint8Array): ArrowTable {
   checkArrow(bytes);
   try {

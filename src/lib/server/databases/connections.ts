@@ -29,15 +29,13 @@ const SqliteConnection = z.strictObject({
   file: z.string().min(1),
   seconds: z.int().min(1).max(86_400).default(600),
 });
-export type SqliteConnection = z.infer<typeof SqliteConnection>;
 
-export type Connection = PostgresConnection | SqliteConnection;
+/** How a database is reached. */
+export const Connection = z.discriminatedUnion('kind', [PostgresConnection, SqliteConnection]);
+export type Connection = z.infer<typeof Connection>;
 export type Connections = ReadonlyMap<string, Connection>;
 
-const Connections = z.record(
-  Name,
-  z.discriminatedUnion('kind', [PostgresConnection, SqliteConnection]),
-);
+const Connections = z.record(Name, Connection);
 
 const OTHERS = 0o077;
 

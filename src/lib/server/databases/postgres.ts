@@ -2,12 +2,32 @@ import { Client, DatabaseError, type QueryConfig } from 'pg';
 import { to as copyTo, type CopyToStreamQuery } from 'pg-copy-streams';
 import type { DeclaredColumn } from '$lib/core/read/unfold/declared';
 import type { AskedOf } from '$lib/core/read/unfold/source';
+import type { ColumnType } from '$lib/core/table/column';
+import type { Table } from '$lib/core/table/table';
 import { DatabaseFault } from '../errors';
 import { passwordOf, type PostgresConnection } from './connections';
-import { headsLine, queryText, quotedName, type DatabaseSource } from './reading';
+import {
+  CopyDecoder,
+  date,
+  float4,
+  float8,
+  int2,
+  int4,
+  int8,
+  numeric,
+  oid,
+  text,
+  time,
+  timestamp,
+  yesNo,
+  type Decode,
+} from './copyDecoder';
+import { PartBuilder } from './partBuilder';
+import { queryText, quotedName, type DatabaseSource } from './reading';
 
 /** How long a server may take to answer at all. */
 const CONNECT_MS = 10_000;
+const NOTHING = Buffer.alloc(0);
 
 /**
  * A PostgreSQL server. Each question is asked in a transaction that only reads, with a time limit, on a
@@ -28,13 +48,13 @@ export function postgresSource(
         await client.end();
       }
     },
-    async read(asked) {
+    async read(asked, most) {
       const client = await connected(connection, env);
       try {
         const what = await described(client, asked);
         const backend = await backendOf(client);
         const cancel = (): Promise<void> => cancelled(connection, env, backend);
-        return { columns: what.columns, text: recordsOf(client, connection, what, cancel) };
+        return { columns: what.columns, parts: partsOf(client, connection, what, most, cancel) };
       } catch (error) {
         await client.end();
         throw told(error, connection);
@@ -111,8 +131,7 @@ async function tablesOf(client: Client): Promise<string[]> {
 interface Described {
   readonly from: string;
   readonly columns: readonly DeclaredColumn[];
-  /** What stands behind each column in the select that is read. */
-  readonly casts: readonly string[];
+  readonly types: readonly KnownType[];
 }
 
 async function described(client: Client, asked: AskedOf): Promise<Described> {
@@ -120,15 +139,12 @@ async function described(client: Client, asked: AskedOf): Promise<Described> {
     'table' in asked ? await tableIn(client, asked.table) : await soundQuery(client, asked.query);
   const { fields } = await client.query(`SELECT * FROM (${from}\n) AS asked LIMIT 0`);
   if (fields.length === 0) throw new DatabaseFault('What was asked for has no columns.');
-  const known = fields.map(({ dataTypeID }) => TYPES[dataTypeID] ?? AS_TEXT);
-  return {
-    from,
-    columns: fields.map(({ name }, k) => {
-      const { type, long = false, moments = false } = known[k];
-      return { name, type, long, moments };
-    }),
-    casts: known.map(({ cast = '' }) => cast),
-  };
+  const types = fields.map(({ dataTypeID }) => TYPES[dataTypeID] ?? AS_TEXT);
+  const columns = fields.map(({ name }, k) => {
+    const { type, long = false, unit = '' } = types[k];
+    return { name, type, long, unit };
+  });
+  return { from, columns, types };
 }
 
 async function tableIn(client: Client, wanted: string): Promise<string> {
@@ -166,63 +182,73 @@ async function soundQuery(client: Client, query: string): Promise<string> {
   return text;
 }
 
+/** How a type of the server is read: a cast in the select, the type it is here, and its bytes. */
 interface KnownType {
-  readonly type: 'text' | 'number' | 'yesno' | 'date' | 'time' | 'datetime';
+  readonly type: ColumnType;
+  readonly decode: Decode;
   readonly long?: boolean;
-  readonly moments?: boolean;
+  /** Moments: they come in UTC. */
+  readonly unit?: string;
   readonly cast?: string;
 }
 
-const AS_TEXT: KnownType = { type: 'text' };
-const NUMBER: KnownType = { type: 'number' };
-const LONG_NUMBER: KnownType = { type: 'number', long: true };
+/** Whatever the server has no form for that is read here is the text that it writes for it. */
+const AS_TEXT: KnownType = { type: 'text', decode: text, cast: '::text' };
 
-/** By the numbers that PostgreSQL gives its types (`pg_type.oid`); all others are texts, as it writes them. */
+/** By the numbers that PostgreSQL gives its types (`pg_type.oid`). */
 const TYPES: Readonly<Record<number, KnownType>> = {
-  16: { type: 'yesno', cast: '::int' },
-  20: LONG_NUMBER,
-  21: NUMBER,
-  23: NUMBER,
-  26: NUMBER,
-  700: NUMBER,
-  701: NUMBER,
-  // Money is written with its currency and as the place has it.
-  790: { type: 'number', cast: '::numeric' },
-  1082: { type: 'date' },
-  1083: { type: 'time' },
-  1114: { type: 'datetime' },
-  1184: { type: 'datetime', moments: true },
-  1700: LONG_NUMBER,
+  16: { type: 'yesno', decode: yesNo },
+  20: { type: 'number', decode: int8, long: true },
+  21: { type: 'number', decode: int2 },
+  23: { type: 'number', decode: int4 },
+  26: { type: 'number', decode: oid },
+  700: { type: 'number', decode: float4 },
+  701: { type: 'number', decode: float8 },
+  790: { type: 'number', decode: numeric, long: true, cast: '::numeric' },
+  1082: { type: 'date', decode: date },
+  1083: { type: 'time', decode: time },
+  1114: { type: 'datetime', decode: timestamp },
+  1184: { type: 'datetime', decode: timestamp, unit: 'UTC' },
+  1700: { type: 'number', decode: numeric, long: true },
 };
 
 /** COPY of a select, its columns by their place: two may have one name. */
-function copyOf({ from, casts }: Described): string {
-  const names = casts.map((_, k) => `c${k}`);
-  const cells = names.map((name, k) => name + casts[k]).join(', ');
-  // The records of one column would be empty lines where it has nothing.
-  const more = casts.length === 1 ? ', NULL' : '';
-  return `COPY (SELECT ${cells}${more} FROM (${from}\n) AS asked(${names.join(', ')})) TO STDOUT (FORMAT csv)`;
+function copyOf({ from, types }: Described): string {
+  const names = types.map((_, k) => `c${k}`);
+  const cells = names.map((name, k) => name + (types[k].cast ?? '')).join(', ');
+  return `COPY (SELECT ${cells} FROM (${from}\n) AS asked(${names.join(', ')})) TO STDOUT (FORMAT binary)`;
 }
 
-async function* recordsOf(
+/** The records in parts of at most so many. */
+async function* partsOf(
   client: Client,
   connection: PostgresConnection,
   described: Described,
+  most: number,
   cancel: () => Promise<void>,
-): AsyncGenerator<Uint8Array> {
-  let stream: CopyToStreamQuery | null = null;
+): AsyncGenerator<Table> {
+  const stream = client.query(copyTo(copyOf(described)));
+  const builder = new PartBuilder(described.columns);
+  const decoder = new CopyDecoder(
+    described.types.map(({ decode }) => decode),
+    builder,
+  );
   let ended = false;
   try {
-    yield new TextEncoder().encode(headsLine(described.columns));
-    stream = client.query(copyTo(copyOf(described)));
-    for await (const part of stream.iterator({ destroyOnReturn: false }))
-      if (part instanceof Uint8Array) yield part;
+    for await (const piece of stream.iterator({ destroyOnReturn: false })) {
+      let bytes = Buffer.isBuffer(piece) ? piece : NOTHING;
+      while (decoder.push(bytes, most)) {
+        yield builder.take();
+        bytes = NOTHING;
+      }
+    }
     ended = true;
+    if (builder.length > 0) yield builder.take();
   } catch (error) {
     ended = true;
     throw told(error, connection);
   } finally {
-    if (stream && !ended) await leave(stream, cancel);
+    if (!ended) await leave(stream, cancel);
     await client.end();
   }
 }

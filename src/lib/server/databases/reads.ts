@@ -1,119 +1,109 @@
 import { randomUUID } from 'node:crypto';
+import type { DeclaredColumn } from '$lib/core/read/unfold/declared';
 import type { AskedOf } from '$lib/core/read/unfold/source';
-import { DatabaseFault, TooLarge } from '../errors';
-import { log } from '../log';
-import type { DatabaseReading, DatabaseSource } from './reading';
+import { BadInput, DatabaseFault, TooLarge } from '../errors';
+import { Asking } from './asking';
+import type { Connection } from './connections';
 
 /** Readings that may be open at one time: each holds a connection. */
 const MOST_OPEN = 4;
-/** One that nobody takes up is let go. */
+/** One that nobody asks anything of is let go. */
 const IDLE_MS = 60_000;
-/** Ended readings whose end can still be asked for. */
-const MOST_ENDED = 50;
-
-/** How a reading stands: `failed` and `stopped` gave only a part of the records. */
-export type ReadState = 'waiting' | 'reading' | 'whole' | 'failed' | 'stopped';
 
 interface Read {
-  readonly reading: DatabaseReading;
-  state: ReadState;
-  message: string;
+  readonly asking: Asking;
+  next: number;
   bytes: number;
   idle: NodeJS.Timeout | null;
 }
 
-/** Readings of databases that are under way: begun, taken up once, and remembered by how they ended. */
+/** Readings of databases that are under way: begun, then taken part by part. */
 export class DatabaseReads {
   readonly #reads = new Map<string, Read>();
 
-  /** @param limit bytes that one of them may give */
-  constructor(readonly limit: number) {}
+  /**
+   * @param script the thread that asks a database
+   * @param limit bytes that one reading may give
+   */
+  constructor(
+    readonly script: string,
+    readonly limit: number,
+  ) {}
+
+  /** @throws DatabaseFault */
+  async tables(connection: Connection): Promise<string[]> {
+    const asking = new Asking(this.script, connection, null);
+    try {
+      const said = await asking.next();
+      return said.kind === 'tables' ? said.tables : [];
+    } finally {
+      void asking.end();
+    }
+  }
 
   /** @throws DatabaseFault */
   async begin(
-    source: DatabaseSource,
+    connection: Connection,
     asked: AskedOf,
-  ): Promise<{ id: string; columns: DatabaseReading['columns'] }> {
-    if (this.#open >= MOST_OPEN)
+  ): Promise<{ id: string; columns: readonly DeclaredColumn[] }> {
+    if (this.#reads.size >= MOST_OPEN)
       throw new DatabaseFault(
         `${MOST_OPEN} readings of databases are under way. Wait until one has ended, then try again.`,
       );
-    const reading = await source.read(asked);
     const id = randomUUID();
-    const idle = setTimeout(() => void this.stop(id), IDLE_MS);
-    idle.unref();
-    this.#reads.set(id, { reading, state: 'waiting', message: '', bytes: 0, idle });
-    return { id, columns: reading.columns };
-  }
-
-  /** How it stands; null for one that is not known, or not any more. */
-  find(id: string): { state: ReadState; message: string; bytes: number } | null {
-    const read = this.#reads.get(id);
-    return read ? { state: read.state, message: read.message, bytes: read.bytes } : null;
-  }
-
-  /** Its text as it comes; null for one that is not known or was taken up before. */
-  take(id: string): ReadableStream<Uint8Array> | null {
-    const read = this.#reads.get(id);
-    if (read?.state !== 'waiting') return null;
-    read.state = 'reading';
-    if (read.idle) clearTimeout(read.idle);
-    const parts = read.reading.text[Symbol.asyncIterator]();
-    return new ReadableStream<Uint8Array>({
-      pull: async (out) => {
-        try {
-          const next = await parts.next();
-          if (next.done) {
-            this.#end(read, 'whole');
-            return out.close();
-          }
-          read.bytes += next.value.length;
-          if (read.bytes > this.limit) {
-            await parts.return?.();
-            throw new TooLarge(this.limit);
-          }
-          out.enqueue(next.value);
-        } catch (error) {
-          this.#end(read, 'failed', error);
-          out.error(error);
-        }
-      },
-      cancel: async () => {
-        this.#end(read, 'stopped');
-        await parts.return?.();
-      },
-    });
-  }
-
-  /** Lets one go that nobody took up. */
-  async stop(id: string): Promise<void> {
-    const read = this.#reads.get(id);
-    if (read?.state !== 'waiting') return;
-    if (read.idle) clearTimeout(read.idle);
-    this.#end(read, 'stopped');
-    // A generator that was never begun ends without its last act: its first step is taken.
-    const parts = read.reading.text[Symbol.asyncIterator]();
-    await parts.next().catch(() => undefined);
-    await parts.return?.();
-  }
-
-  get #open(): number {
-    return [...this.#reads.values()].filter(
-      ({ state }) => state === 'waiting' || state === 'reading',
-    ).length;
-  }
-
-  #end(read: Read, state: ReadState, error?: unknown): void {
-    read.state = state;
-    if (error instanceof DatabaseFault || error instanceof TooLarge) read.message = error.message;
-    else if (error !== undefined) {
-      log().error(error, 'a reading of a database failed');
-      read.message = 'The reading broke off here; the server’s log says why.';
+    const asking = new Asking(this.script, connection, asked);
+    this.#reads.set(id, { asking, next: 0, bytes: 0, idle: null });
+    try {
+      const said = await asking.next();
+      this.#wait(id);
+      return { id, columns: said.kind === 'columns' ? said.columns : [] };
+    } catch (error) {
+      this.drop(id);
+      throw error;
     }
-    const ended = [...this.#reads].filter(
-      ([, { state: now }]) => now !== 'waiting' && now !== 'reading',
-    );
-    for (const [id] of ended.slice(0, Math.max(0, ended.length - MOST_ENDED)))
-      this.#reads.delete(id);
+  }
+
+  has(id: string): boolean {
+    return this.#reads.has(id);
+  }
+
+  /**
+   * Part `n`, each once and in their order: an Arrow IPC stream; null behind the last one.
+   * @throws BadInput where another part is the next one, DatabaseFault, TooLarge
+   */
+  async part(id: string, n: number): Promise<Uint8Array | null> {
+    const read = this.#reads.get(id);
+    if (!read) return null;
+    if (n !== read.next) throw new BadInput(`Part ${read.next} is the next one, not ${n}.`);
+    read.next++;
+    if (read.idle) clearTimeout(read.idle);
+    try {
+      const bytes = await read.asking.part();
+      read.bytes += bytes?.length ?? 0;
+      // Typed columns with their dictionaries can be wider than the text they came from.
+      if (read.bytes > 2 * this.limit) throw new TooLarge(this.limit);
+      if (bytes === null) this.drop(id);
+      else this.#wait(id);
+      return bytes;
+    } catch (error) {
+      this.drop(id);
+      throw error;
+    }
+  }
+
+  /** Ends one, at the database too. */
+  drop(id: string): void {
+    const read = this.#reads.get(id);
+    if (!read) return;
+    this.#reads.delete(id);
+    if (read.idle) clearTimeout(read.idle);
+    void read.asking.end();
+  }
+
+  #wait(id: string): void {
+    const read = this.#reads.get(id);
+    if (!read) return;
+    read.idle = setTimeout(() => this.drop(id), IDLE_MS);
+    read.idle.unref();
   }
 }

@@ -1,24 +1,23 @@
 import Sqlite from 'better-sqlite3';
 import type { DeclaredColumn } from '$lib/core/read/unfold/declared';
 import type { AskedOf } from '$lib/core/read/unfold/source';
+import type { Table } from '$lib/core/table/table';
 import { DatabaseFault } from '../errors';
-import { headsLine, queryText, quotedName } from './reading';
-
-/** Records that are written out at a time. */
-const BATCH = 2000;
+import { PartBuilder, type Cells } from './partBuilder';
+import { queryText, quotedName } from './reading';
 
 /** A SQLite file, opened to be read only: its tables, and what is asked of it. */
 export interface OpenSqlite {
   readonly tables: readonly string[];
-  /** @throws DatabaseFault */
-  read(asked: AskedOf): SqliteReading;
+  /** @param most records of a part @throws DatabaseFault */
+  read(asked: AskedOf, most: number): SqliteReading;
   close(): void;
 }
 
 export interface SqliteReading {
   readonly columns: readonly DeclaredColumn[];
-  /** @throws DatabaseFault */
-  readonly text: Iterable<Uint8Array>;
+  /** Its records, a part of them in each table. @throws DatabaseFault */
+  readonly parts: Iterable<Table>;
 }
 
 /** @throws DatabaseFault where it is no such file, or cannot be read */
@@ -35,7 +34,7 @@ export function openSqlite(file: string): OpenSqlite {
   );
   return {
     tables,
-    read: (asked) => saying(() => reading(db, selectOf(tables, asked))),
+    read: (asked, most) => saying(() => reading(db, selectOf(tables, asked), most)),
     close: () => db.close(),
   };
 }
@@ -51,7 +50,7 @@ function selectOf(tables: readonly string[], asked: AskedOf): string {
   return `select * from ${quotedName(found)}`;
 }
 
-function reading(db: Sqlite.Database, select: string): SqliteReading {
+function reading(db: Sqlite.Database, select: string, most: number): SqliteReading {
   const statement = db.prepare(select);
   if (!statement.reader)
     throw new DatabaseFault('The query gives no records: it has to be a SELECT.');
@@ -61,9 +60,9 @@ function reading(db: Sqlite.Database, select: string): SqliteReading {
     name,
     type: numeric[k] ? 'number' : null,
     long: true,
-    moments: false,
+    unit: '',
   }));
-  return { columns, text: textOf(statement, columns) };
+  return { columns, parts: partsOf(statement, columns, most) };
 }
 
 /**
@@ -85,35 +84,32 @@ function numericOf(db: Sqlite.Database, select: string, count: number): boolean[
   return Array.isArray(row) ? row.map((value) => value === 1) : names.map(() => false);
 }
 
-function* textOf(
+function* partsOf(
   statement: Sqlite.Statement,
   columns: readonly DeclaredColumn[],
-): Generator<Uint8Array> {
-  const encoder = new TextEncoder();
-  let lines = headsLine(columns);
-  let held = 0;
+  most: number,
+): Generator<Table> {
+  const builder = new PartBuilder(columns);
   const rows = statement.safeIntegers().raw().iterate();
   for (;;) {
     const next = saying(() => rows.next());
     if (next.done) break;
-    const cells = Array.isArray(next.value) ? next.value.map(cellText) : [];
-    lines += `${cells.join(',')}${cells.length === 1 ? ',' : ''}\n`;
-    if (++held === BATCH) {
-      yield encoder.encode(lines);
-      [lines, held] = ['', 0];
-    }
+    const row: readonly unknown[] = Array.isArray(next.value) ? next.value : [];
+    builder.cells.forEach((cells, k) => put(row[k], cells));
+    builder.length++;
+    if (builder.length === most) yield builder.take();
   }
-  yield encoder.encode(lines);
+  if (builder.length > 0) yield builder.take();
 }
 
-const MARKS = /[",\r\n]/;
-
-/** Nothing is nothing; bytes are written as SQL does. */
-function cellText(value: unknown): string {
-  if (value === null) return '';
-  if (Buffer.isBuffer(value)) return `x'${value.toString('hex')}'`;
-  const text = String(value);
-  return MARKS.test(text) || text.trim() !== text ? `"${text.replaceAll('"', '""')}"` : text;
+/** A whole number that no double holds is a text with all of its digits; bytes are written as SQL does. */
+function put(value: unknown, into: Cells): void {
+  if (value === null) into.blank();
+  else if (typeof value === 'number' && Number.isFinite(value)) into.value(value);
+  else if (typeof value === 'bigint' && Number.isSafeInteger(Number(value)))
+    into.value(Number(value));
+  else if (Buffer.isBuffer(value)) into.text(`x'${value.toString('hex')}'`);
+  else into.text(String(value));
 }
 
 function saying<T>(work: () => T): T {

@@ -197,8 +197,8 @@
       {:else}
         <h1 class="serif">Reading {intake.fileName}</h1>
         <ProgressBar value={intake.progress || null} name="Read so far" />
-        {#if intake.come}<p class="soft" data-test="coming">
-            {(intake.come / 1e6).toFixed(1)} MB have come so far.
+        {#if intake.come.records}<p class="soft" data-test="coming">
+            {counted(intake.come.records, 'record')} so far, {(intake.come.bytes / 1e6).toFixed(1)} MB.
           </p>{/if}
         <button type="button" class="plain-button" onclick={() => intake.stop()}>Stop</button>
       {/if}

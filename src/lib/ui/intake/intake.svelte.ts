@@ -42,8 +42,8 @@ export class IntakeState {
   choices = $state.raw<FileParts>({ members: [], parts: [] });
   rows = $state.raw<PreviewCell[][]>([]);
   progress = $state(0);
-  /** Bytes that have come from a database. */
-  come = $state(0);
+  /** What has come from a database. */
+  come = $state.raw({ records: 0, bytes: 0 });
   records = $state(0);
   doubts = $state.raw<Doubt[]>([]);
   totals = $state.raw<number[]>([]);
@@ -98,7 +98,6 @@ export class IntakeState {
       base: location.origin,
       ...of,
       previous: this.refreshed?.recipe ?? null,
-      limit: this.#limit,
     });
   }
 
@@ -108,7 +107,7 @@ export class IntakeState {
     this.name = this.refreshed?.name ?? (list.replace(/[-_]+/g, ' ').trim() || 'New list');
     this.fault = '';
     this.doubts = [];
-    this.come = 0;
+    this.come = { records: 0, bytes: 0 };
     this.#left = null;
     this.#settled.clear();
     this.#first = true;
@@ -293,7 +292,7 @@ export class IntakeState {
         if (this.#left) this.#goOn(this.#left);
         return;
       case 'coming':
-        this.come = message.bytes;
+        this.come = message;
         return;
       case 'progress':
         this.progress = message.share;

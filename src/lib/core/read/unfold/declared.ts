@@ -1,81 +1,82 @@
 import { z } from 'zod';
-import { COLUMN_TYPES } from '../../table/column';
-import { recipeFor } from '../delimited';
-import { uniqueNames, unitOfHead } from '../infer';
-import type { ColumnRecipe, Layout, Recipe } from '../recipe';
+import { fullCell } from '../../table/cell';
+import {
+  COLUMN_TYPES,
+  isMissing,
+  isText,
+  type Column,
+  type ScalarColumn,
+} from '../../table/column';
+import type { Table } from '../../table/table';
+import { inferColumn } from '../infer';
+import type { ColumnRecipe, Recipe } from '../recipe';
 import type { Source } from './source';
+import { typedRecipe } from './typed';
+import { textOf } from './typedColumn';
 
-/**
- * A column of a database as the database declares it. Its cells come as delimited text: blank where there is
- * nothing, 1 and 0 for yes and no, days and times as ISO 8601 writes them.
- */
+/** A column of a database as the database declares it. */
 export const DeclaredColumn = z.strictObject({
   name: z.string().max(10_000),
-  /** null: nothing is declared, and its cells are judged as those of a file. */
+  /** null: nothing is declared, and its cells, which come as texts, are judged as those of a file. */
   type: z.enum(COLUMN_TYPES).nullable(),
-  /** Numbers of any length: read as text where no double holds them. */
+  /** Numbers of any length: a column of texts where doubles do not hold them. */
   long: z.boolean().default(false),
-  /** Moments, written with their offset and read as UTC. */
-  moments: z.boolean().default(false),
+  /** What its values are in, where the type itself says it. */
+  unit: z.string().max(40).default(''),
 });
 export type DeclaredColumn = z.infer<typeof DeclaredColumn>;
 
-/** How the text is laid out that a database gives: a line of heads first, nothing above or below. */
-const LAYOUT: Layout = {
-  format: 'delimited',
-  delimiter: ',',
-  quote: '"',
-  encoding: 'utf-8',
-  header: true,
-  skipLines: 0,
-  notesBelow: 0,
-};
+/** A column in which at least this share of the values has more digits than a double is no number. */
+const LONG = 0.15;
+
+/** The records of a database, numbers that are too long to be calculated with as texts with all of their digits. */
+export function declaredTable(table: Table, declared: readonly DeclaredColumn[]): Table {
+  const columns = table.columns.map((column, k) =>
+    declared[k]?.long && !isText(column) && isLong(column) ? asText(column, table.length) : column,
+  );
+  return { ...table, columns };
+}
+
+function isLong({ values, unread }: ScalarColumn): boolean {
+  if (unread.size === 0) return false;
+  let there = unread.size;
+  for (const v of values) if (v === v) there++;
+  return unread.size >= LONG * there;
+}
+
+const asText = (column: ScalarColumn, length: number): Column =>
+  textOf(
+    column,
+    length,
+    (i) => column.unread.get(i) ?? (isMissing(column, i) ? null : fullCell(column, i)),
+  );
+
+/** Cells that are looked at where nothing is declared, even over all records. */
+const SAMPLE = 4096;
 
 /**
- * A recipe by what a database declares; columns of which it declares nothing are judged by their first cells.
- * A cell more at the end of each record, as in text of one column, is none of the list's.
- * @param head the first bytes of the text
+ * The recipe of a table of a database: its columns as they are declared; where nothing is, as the texts in
+ * them read.
  * @throws IntakeError
  */
 export function declaredRecipe(
-  head: Uint8Array,
-  whole: boolean,
+  table: Table,
   source: Source,
   declared: readonly DeclaredColumn[],
 ): Recipe {
-  const read = recipeFor(head, { ...LAYOUT, source }, whole);
-  const heads = declared.map(({ name }) => unitOfHead(name.slice(0, 200)));
-  const { names } = uniqueNames(heads.map(({ name }) => name));
-  const columns = read.columns
-    .filter(({ at }) => at !== null && at < declared.length)
-    .map((column): ColumnRecipe => {
-      const at = column.at ?? 0;
-      const { type, moments, name: given } = declared[at];
-      const named = { ...column, source: given, name: names[at] };
-      if (type === null) return named;
-      return {
-        ...named,
-        type,
-        unit: heads[at].unit,
-        unitInCells: false,
-        thousands: '',
-        decimal: '.',
-        dateOrder: 'ymd',
-        grain: 'day',
-        zone: moments ? 'utc' : 'clock',
-        blanks: [],
-      };
-    });
-  return { ...read, columns };
+  const recipe = typedRecipe(table, source);
+  const columns = recipe.columns.map((column, k): ColumnRecipe => {
+    const { type, unit } = declared[k];
+    if (type !== null) return { ...column, unit: column.unit || unit };
+    const { name: _, ...read } = inferColumn(column.source, sampleOf(table, k));
+    return { ...column, ...read };
+  });
+  return { ...recipe, columns };
 }
 
-/** Columns that need no second look. */
-export const declaredAs = (
-  recipe: Recipe,
-  declared: readonly DeclaredColumn[],
-): ReadonlySet<string> =>
-  new Set(
-    recipe.columns
-      .filter(({ at, type }) => at !== null && declared[at]?.type === type && !declared[at].long)
-      .map(({ id }) => id),
-  );
+function sampleOf({ columns, length }: Table, k: number): string[] {
+  const stride = Math.max(1, Math.floor(length / SAMPLE));
+  const cells: string[] = [];
+  for (let i = 0; i < length; i += stride) cells.push(fullCell(columns[k], i));
+  return cells;
+}

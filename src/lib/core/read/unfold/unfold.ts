@@ -17,13 +17,11 @@ export interface Unfolded {
   readonly doubts: readonly Doubt[];
   readonly content:
     | { readonly kind: 'text'; readonly bytes: Uint8Array; readonly grid: CellGrid | null }
-    | { readonly kind: 'typed'; readonly table: Table }
-    /** Text that comes from a database, of which the first bytes are at hand. */
     | {
-        readonly kind: 'declared';
-        readonly head: Uint8Array;
-        readonly whole: boolean;
-        readonly columns: readonly DeclaredColumn[];
+        readonly kind: 'typed';
+        readonly table: Table;
+        /** What a database declares of its columns. */
+        readonly declared?: readonly DeclaredColumn[];
       };
 }
 

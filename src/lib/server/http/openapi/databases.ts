@@ -1,4 +1,4 @@
-import { answer, csv, having, jsonBody, ok, operation, type Paths } from './shapes';
+import { answer, arrow, having, jsonBody, ok, operation, type Paths } from './shapes';
 
 /** Databases that the server keeps under names, and readings of them. */
 export const DATABASES: Paths = {
@@ -36,23 +36,20 @@ export const DATABASES: Paths = {
     ),
   },
   '/api/reads/{id}': {
-    get: operation(
-      'How a reading of a database stands, and why it broke off where it did',
-      {
-        200: ok(
-          '`state` is waiting, reading, whole, failed or stopped',
-          having({ state: 'string', message: 'string', bytes: 'integer' }),
-        ),
-      },
+    delete: operation(
+      'Ends a reading of a database, at the database too',
+      { 204: answer('Ended') },
       [404],
     ),
-    delete: operation('Lets a reading go that nobody took up', { 204: answer('Let go') }, [404]),
   },
-  '/api/reads/{id}/records': {
+  '/api/reads/{id}/chunks/{n}': {
     get: operation(
-      'The records of a reading that was begun, once, as they come; cut off where it breaks off',
-      { 200: answer('Delimited text (RFC 4180) with a line of heads', 'text/csv', csv) },
-      [404],
+      'Up to 65,536 records of a reading that was begun; each part once, in their order',
+      {
+        200: answer('An Arrow IPC stream', 'application/vnd.apache.arrow.stream', arrow),
+        204: answer('There are no more'),
+      },
+      [400, 404, 413, 422],
     ),
   },
 };

@@ -9,7 +9,7 @@ export const POST: RequestHandler = ({ params, request }) =>
   answering(async () => {
     const { databases } = application();
     const asked = await bodyOf(request, AskedOf);
-    const source = databases.open(params.name);
-    if (!source) return notFound('connection');
-    return json(await databases.reads.begin(source, asked), { status: 201 });
+    const connection = databases.find(params.name);
+    if (!connection) return notFound('connection');
+    return json(await databases.reads.begin(connection, asked), { status: 201 });
   });

@@ -6,6 +6,7 @@ import type { RequestHandler } from './$types';
 /** The tables and views of a database. */
 export const GET: RequestHandler = ({ params }) =>
   answering(async () => {
-    const source = application().databases.open(params.name);
-    return source ? json({ tables: await source.tables() }) : notFound('connection');
+    const { find, reads } = application().databases;
+    const connection = find(params.name);
+    return connection ? json({ tables: await reads.tables(connection) }) : notFound('connection');
   });

@@ -1,0 +1,62 @@
+import { parentPort, workerData } from 'node:worker_threads';
+import { CHUNK_RECORDS } from '$lib/core/table/arrowFacts';
+import { encodeChunk } from '$lib/core/table/arrowWrite';
+import { DatabaseFault } from '../errors';
+import { AskTask, ToAsking, type FromAsking } from './askMessages';
+import type { Connection } from './connections';
+import { postgresSource } from './postgres';
+import type { DatabaseSource } from './reading';
+import { openSqlite } from './sqlite';
+
+/*
+ * A thread for one question to one database: what it gives is taken apart here, where it holds up nobody.
+ * Each part is asked for.
+ */
+
+const send = (message: FromAsking): void => parentPort?.postMessage(message);
+
+const said = (): Promise<ToAsking> =>
+  new Promise((go) => parentPort?.once('message', (message) => go(ToAsking.parse(message))));
+
+async function work(): Promise<void> {
+  const { connection, asked } = AskTask.parse(workerData);
+  const source = sourceOf(connection);
+  if (asked === null) return send({ kind: 'tables', tables: await source.tables() });
+  const { columns, parts } = await source.read(asked, CHUNK_RECORDS);
+  send({ kind: 'columns', columns: [...columns] });
+  let wanted = await said();
+  for await (const part of parts) {
+    if (wanted === 'leave') break;
+    send({ kind: 'part', bytes: encodeChunk(part, 0) });
+    wanted = await said();
+    if (wanted === 'leave') break;
+  }
+  send({ kind: 'whole' });
+}
+
+const sourceOf = (connection: Connection): DatabaseSource =>
+  connection.kind === 'postgres' ? postgresSource(connection) : sqliteSource(connection.file);
+
+function sqliteSource(file: string): DatabaseSource {
+  const database = openSqlite(file);
+  return {
+    tables: () => Promise.resolve([...database.tables]),
+    read(asked, most) {
+      const { columns, parts } = database.read(asked, most);
+      return Promise.resolve({
+        columns,
+        parts: (async function* () {
+          yield* parts;
+        })(),
+      });
+    },
+  };
+}
+
+work().catch((error: unknown) =>
+  send({
+    kind: 'fault',
+    message: error instanceof Error ? error.message : String(error),
+    ours: !(error instanceof DatabaseFault),
+  }),
+);

@@ -1,0 +1,71 @@
+import { once } from 'node:events';
+import { Worker } from 'node:worker_threads';
+import type { AskedOf } from '$lib/core/read/unfold/source';
+import { DatabaseFault } from '../errors';
+import { log } from '../log';
+import { FromAsking, type AskTask, type ToAsking } from './askMessages';
+import type { Connection } from './connections';
+
+/** What a thread that is told to leave may take to end its question at the database. */
+const LEAVE_MS = 3000;
+
+type Said = Exclude<FromAsking, { kind: 'fault' }>;
+
+/** A question to a database in a thread of its own, with the time that its connection allows. */
+export class Asking {
+  readonly #thread: Worker;
+  readonly #limit: NodeJS.Timeout;
+  readonly #seconds: number;
+  #late = false;
+
+  /** @param script the thread @param asked null: the names of its tables */
+  constructor(script: string, connection: Connection, asked: AskedOf | null) {
+    const task: AskTask = { connection, asked };
+    this.#thread = new Worker(script, { workerData: task });
+    this.#seconds = connection.seconds;
+    this.#limit = setTimeout(() => {
+      this.#late = true;
+      void this.#thread.terminate();
+    }, connection.seconds * 1000);
+  }
+
+  /** What it says next. @throws DatabaseFault */
+  async next(): Promise<Said> {
+    const ended = once(this.#thread, 'exit').then((): never => {
+      throw new DatabaseFault(
+        this.#late
+          ? `This took longer than the ${this.#seconds} s that the connection allows, and was stopped. Ask for less, or raise its “seconds”.`
+          : 'The reading was interrupted. Try again.',
+      );
+    });
+    // Whichever comes first; the other one is heard by nobody.
+    ended.catch(() => undefined);
+    const [raw]: unknown[] = await Promise.race([once(this.#thread, 'message'), ended]);
+    const said = FromAsking.parse(raw);
+    if (said.kind !== 'fault') return said;
+    if (!said.ours) throw new DatabaseFault(said.message);
+    log().error({ why: said.message }, 'a reading of a database failed');
+    throw new DatabaseFault('The reading broke off here; the server’s log says why.');
+  }
+
+  /** Asks for the next part. @returns null behind the last one @throws DatabaseFault */
+  async part(): Promise<Uint8Array | null> {
+    this.#tell('next');
+    const said = await this.next();
+    return said.kind === 'part' ? said.bytes : null;
+  }
+
+  /** Ends it, at the database too, whatever it is at. */
+  async end(): Promise<void> {
+    clearTimeout(this.#limit);
+    this.#tell('leave');
+    const late = setTimeout(() => void this.#thread.terminate(), LEAVE_MS);
+    late.unref();
+    await once(this.#thread, 'exit').catch(() => undefined);
+    clearTimeout(late);
+  }
+
+  #tell(message: ToAsking): void {
+    this.#thread.postMessage(message);
+  }
+}
