@@ -9,6 +9,7 @@ import type { FigureTable } from '$lib/core/tally/result';
 import { demoPath } from '../support/demo';
 import { sailingsInSql } from '../support/sql';
 import { seriousFaults } from './support/axe';
+import type { WebElement } from 'selenium-webdriver';
 import { By, Key, Page } from './support/browser';
 import { choose, madeFile, untilRead } from './support/intake';
 import { number } from './support/ledger';
@@ -239,6 +240,39 @@ describe('the tray', () => {
     );
     await page.click('undo');
     await page.until('the old order', async () => (await names()).join() === before.join());
+  });
+
+  it('a word of a sentence is dragged to another place, or moved there by its menu', async () => {
+    await openTray(page, '/benches/6');
+    await beginTally(page, 'crosstab');
+    const heads = (): Promise<string> => page.text('figures-main').then((t) => t.split('\n')[0]);
+    const word = async (text: string): Promise<WebElement> => {
+      for (const found of await page.all('[data-test=sentence] .word'))
+        if ((await found.getText()) === text) return found;
+      throw new Error(`no word “${text}”`);
+    };
+    const sentence = async (): Promise<string> =>
+      (await page.text('sentence')).replace(/\s+/g, ' ');
+    expect(await sentence()).toMatch(/for each Route .* across Sailed on by year/);
+    const [from, to] = [await word('Route'), await word('Sailed on by year')];
+    await page.driver
+      .actions()
+      .move({ origin: from })
+      .press()
+      .move({ origin: to, x: 2, y: 2, duration: 200 })
+      .move({ origin: to, x: -2, y: -2, duration: 100 })
+      .release()
+      .perform();
+    await page.until('the exchanged sides', async () =>
+      /for each Sailed on by year .* across Route/.test(await sentence()),
+    );
+    await figuresCame(page);
+    expect(await heads()).toContain('Sailed on by year');
+    await (await word('Route')).click();
+    await page.press('Exchange with Sailed on by year');
+    await page.until('the sides as they were', async () =>
+      /for each Route .* across Sailed on by year/.test(await sentence()),
+    );
   });
 
   it('a link opens the very tally', async () => {

@@ -180,6 +180,50 @@ describe('the sentence of every kind', () => {
     );
   });
 
+  it('keys move among themselves and to the other side; none is lost, and orders follow', () => {
+    const [r, v, d, a] = ['r', 'v', 'd', 'a'].map((column) => ({ column }));
+    const spec = Tally.parse({
+      kind: 'crosstab',
+      down: [r, v],
+      across: [d],
+      measures: [SUM],
+    });
+    /** By word and where it goes: the columns down and across that it comes to. */
+    const moved = (tally: Tally): string[] =>
+      slotsOf(sentenceOf(tally, names, 'Sailings')).flatMap((slot) =>
+        (slot.moves ?? []).map((move) => {
+          const next = Tally.parse(move.set());
+          if (next.kind !== 'crosstab') throw new Error('another kind');
+          const side = (keys: typeof next.down): string => keys.map((k) => k.column).join('');
+          return `${slot.path} ${move.words}: ${side(next.down)}|${side(next.across)}`;
+        }),
+      );
+    expect(moved(spec)).toEqual([
+      'down[0] Put behind Vessel: vr|d',
+      'down[0] Move across, before Sailed on: v|rd',
+      'down[0] Move across, behind all: v|dr',
+      'down[1] Put before Route: vr|d',
+      'down[1] Move across, before Sailed on: r|vd',
+      'down[1] Move across, behind all: r|dv',
+      'across[0] Exchange with Route: dv|r',
+      'across[0] Exchange with Vessel: rd|v',
+    ]);
+    const full = Tally.parse({ ...spec, across: [d, a, { column: 'f' }, { column: 'w' }] });
+    expect(moved(full).filter((move) => move.startsWith('down[0] Exchange'))).toHaveLength(4);
+    const ordered = Tally.parse({
+      ...LEDGER,
+      measures: [SUM, { kind: 'records' }],
+      groups: [{ column: 'r', order: { by: 'measure', measure: 0, descending: true } }],
+    });
+    const [behind] =
+      slotsOf(sentenceOf(ordered, names, 'Sailings')).find(({ path }) => path === 'measures[0]')
+        ?.moves ?? [];
+    expect(behind.set()).toMatchObject({
+      measures: [{ kind: 'records' }, SUM],
+      groups: [{ order: { measure: 1 } }],
+    });
+  });
+
   it('reads as a sentence, without its empty places', () => {
     const says = (spec: unknown): string =>
       plainSentence(sentenceOf(Tally.parse(spec), names, 'Sailings'));

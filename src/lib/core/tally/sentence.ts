@@ -126,6 +126,18 @@ export interface Slot<Spec> {
   /** Whose columns it chooses among, where they are not the list's: the results of an inner tally. */
   readonly ofInner?: boolean;
   readonly takes: Takes<Spec>;
+  /** Other places that what stands here can be moved to. */
+  readonly moves?: readonly Move<Spec>[];
+}
+
+/** What stands at a place, taken to another: dropped on its word, or by the act of this name. */
+export interface Move<Spec> {
+  /** The path of the place. */
+  readonly onto: string;
+  readonly words: string;
+  /** Not among the acts of the menu: one of many, of which those to the nearest places are. */
+  readonly far?: boolean;
+  set(): Spec;
 }
 
 /** A sentence is plain words and marked words in turn. */
@@ -159,6 +171,12 @@ export const replacedAt = <T>(items: readonly T[], at: number, item: T | null): 
       ? items.map((old, k) => (k === at ? item : old))
       : [...items, item];
 
+/** A list with an item taken to another's place; those between move up or down by one. */
+export const movedTo = <T>(items: readonly T[], from: number, to: number): T[] => {
+  const rest = items.filter((_, k) => k !== from);
+  return [...rest.slice(0, to), items[from], ...rest.slice(to)];
+};
+
 /** A capital at the beginning. */
 export function begun<Spec>(parts: readonly Part<Spec>[]): Part<Spec>[] {
   const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
@@ -177,10 +195,19 @@ export function lifted<Inner, Outer>(
 ): Part<Outer>[] {
   const lift = (slot: Slot<Inner>): Slot<Outer> => {
     const { takes } = slot;
+    const { moves, ...own } = slot;
+    const under = (place: string): string => (path === '' ? place : `${path}.${place}`);
     const of = {
-      ...slot,
-      path: path === '' ? slot.path : `${path}.${slot.path}`,
+      ...own,
+      path: under(slot.path),
       ...(ofInner && { ofInner }),
+      ...(moves && {
+        moves: moves.map((move) => ({
+          ...move,
+          onto: under(move.onto),
+          set: () => put(move.set()),
+        })),
+      }),
     };
     return takes.a === 'more'
       ? { ...of, takes: { ...takes, slots: takes.slots.map(lift) } }

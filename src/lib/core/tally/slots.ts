@@ -8,7 +8,7 @@ import { showNumber } from '../table/format';
 import { listedWords, type Names } from './kind';
 import { ScopeName } from './result';
 import type { Option } from './ending';
-import { replacedAt, type Choice, type Slot } from './sentence';
+import { movedTo, replacedAt, type Choice, type Move, type Slot } from './sentence';
 import { bandsWords, groupWords, measurePhrase, nameOf, SCOPE_WORDS } from './words';
 
 /*
@@ -60,8 +60,35 @@ export function keySlots<Spec>(
       needed: keys.length <= about.least,
       empty: about.empty,
     });
-  return { slots: keys.map(slot), add: slot(null, keys.length) };
+  return {
+    slots: withMoves(keys.map(slot), path, keys, (key) => groupWords(key, names), set),
+    add: slot(null, keys.length),
+  };
 }
+
+/** Places of a list, each with the others of it that what stands there can be moved to. */
+export const withMoves = <Spec, T>(
+  slots: readonly Slot<Spec>[],
+  path: string,
+  items: readonly T[],
+  words: (item: T) => string,
+  set: (items: T[]) => Spec,
+): Slot<Spec>[] =>
+  slots.map((slot, k) => ({
+    ...slot,
+    moves: items.flatMap((other, to): Move<Spec>[] =>
+      to === k
+        ? []
+        : [
+            {
+              onto: `${path}[${to}]`,
+              words: `Put ${to < k ? 'before' : 'behind'} ${words(other)}`,
+              ...(Math.abs(to - k) > 1 && { far: true }),
+              set: () => set(movedTo(items, k, to)),
+            },
+          ],
+    ),
+  }));
 
 export const measureSlot = <Spec>(
   path: string,
@@ -88,7 +115,10 @@ export function measureSlots<Spec>(
     measureSlot(`${path}[${k}]`, measure, names, (next) => set(replacedAt(measures, k, next)), {
       needed: measures.length <= least,
     });
-  return { slots: measures.map(slot), add: slot(null, measures.length) };
+  return {
+    slots: withMoves(measures.map(slot), path, measures, (m) => measurePhrase(m, names), set),
+    add: slot(null, measures.length),
+  };
 }
 
 export const columnSlot = <Spec>(

@@ -1,7 +1,8 @@
 <script lang="ts" generics="Spec">
   import type { Fault } from '../../core/tally/fault';
   import { isWithin } from '../../core/tally/faultPath';
-  import type { Part, Slot } from '../../core/tally/sentence';
+  import type { Move, Part, Slot } from '../../core/tally/sentence';
+  import type { HTMLButtonAttributes } from 'svelte/elements';
   import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import Pop from '../shell/Pop.svelte';
@@ -51,6 +52,40 @@
     const wrong = fault ? `. Takes no part: ${fault.message} ${fault.remedy}` : '';
     return `${sort}${place ? ` ${Number(place[1]) + 1}` : ''}: ${slot.words}${wrong}`;
   }
+  /** The word that is dragged, and the one it would be dropped on. */
+  let dragged = $state.raw<Slot<Spec> | null>(null);
+  let over = $state<string | null>(null);
+  const landing = (part: Slot<Spec>): Move<Spec> | undefined =>
+    dragged?.moves?.find(({ onto }) => onto === part.path);
+
+  const dragging = (part: Slot<Spec>): HTMLButtonAttributes => ({
+    draggable: (part.moves?.length ?? 0) > 0,
+    ondragstart: (event) => {
+      event.dataTransfer?.setData('text/plain', part.words);
+      dragged = part;
+    },
+    ondragend: () => {
+      dragged = null;
+      over = null;
+    },
+    ondragover: (event) => {
+      if (!landing(part)) return;
+      event.preventDefault();
+      over = part.path;
+    },
+    ondragleave: () => {
+      if (over === part.path) over = null;
+    },
+    ondrop: (event) => {
+      const move = landing(part);
+      dragged = null;
+      over = null;
+      if (!move) return;
+      event.preventDefault();
+      onset(move.words, move.set());
+    },
+  });
+
   const WIDE: readonly string[] = ['condition', 'bands'];
 </script>
 
@@ -58,7 +93,10 @@
   {#if typeof part === 'string'}{part}{:else}
     {@const fault = faultOf(part)}
     <Pop
-      class="word{part.add ? ' empty' : ''}{fault ? ' faulty' : ''}"
+      class="word{part.add ? ' empty' : ''}{fault ? ' faulty' : ''}{over === part.path
+        ? ' landing'
+        : ''}"
+      more={dragging(part)}
       width={WIDE.includes(part.takes.a) ? 460 : part.takes.a === 'measure' ? 320 : 300}
       name={nameOf(part)}
       title={fault ? `Takes no part: ${fault.message} ${fault.remedy}` : undefined}
@@ -74,6 +112,21 @@
           {onset}
           {close}
         />
+        {@const near = part.moves?.filter(({ far }) => !far) ?? []}
+        {#if near.length}
+          <div class="moves">
+            {#each near as move (move.onto)}
+              <button
+                type="button"
+                class="act"
+                onclick={() => {
+                  close();
+                  onset(move.words, move.set());
+                }}>{move.words}</button
+              >
+            {/each}
+          </div>
+        {/if}
       {/snippet}
     </Pop>{/if}
 {/each}
@@ -106,6 +159,17 @@
   }
   :global(.word:hover) {
     background: var(--tide-wash);
+  }
+  :global(.word.landing) {
+    background: var(--tide-wash);
+    box-shadow: -3px 0 0 var(--tide);
+  }
+  .moves {
+    display: grid;
+    justify-items: start;
+    margin-top: 8px;
+    border-top: 1px solid var(--rule);
+    padding-top: 6px;
   }
   .wrong {
     font: 14px var(--font-sans);

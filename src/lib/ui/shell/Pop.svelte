@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
+  import type { HTMLButtonAttributes } from 'svelte/elements';
   import { Popover } from '@skeletonlabs/skeleton-svelte';
 
   interface Props {
@@ -13,8 +14,19 @@
     name?: string;
     width?: number;
     onopen?: () => void;
+    /** What else the button does: it is dragged, or dropped on. */
+    more?: HTMLButtonAttributes;
   }
-  let { label, children, class: look = 'act', title, name, width = 260, onopen }: Props = $props();
+  let {
+    label,
+    children,
+    class: look = 'act',
+    title,
+    name,
+    width = 260,
+    onopen,
+    more = {},
+  }: Props = $props();
 
   const FIELDS = 'input, select, textarea, button';
 
@@ -44,7 +56,7 @@
   >
     <Popover.Trigger>
       {#snippet element(attributes)}
-        <button {...attributes} type="button" class={look} {title} aria-label={name}
+        <button {...attributes} {...more} type="button" class={look} {title} aria-label={name}
           >{@render label()}</button
         >
       {/snippet}

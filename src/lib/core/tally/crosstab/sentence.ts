@@ -1,5 +1,7 @@
 import type { Names } from '../kind';
-import { begun, listedParts, type Part } from '../sentence';
+import type { GroupKey } from '../../arrange/groupKey';
+import { begun, listedParts, replacedAt, type Move, type Part, type Slot } from '../sentence';
+import { groupWords } from '../words';
 import { ending, foldedRun } from '../ending';
 import { fewSlot, keySlots, measureSlots, scopeSlot, severalSlot, toggleSlot } from '../slots';
 import { withMeasuresKept } from './edits';
@@ -10,6 +12,54 @@ const SHARES = [
   { value: 'column', label: 'the share of the column' },
   { value: 'total', label: 'the share of the whole' },
 ] as const;
+
+type Side = 'down' | 'across';
+const MOST_KEYS: Readonly<Record<Side, number>> = { down: 6, across: 4 };
+
+/**
+ * The keys of one side, each with the places of the other that it can be moved to: before a key there or
+ * behind the last. Where a side would be left without any, the two are exchanged.
+ */
+function crossing(
+  slots: readonly Slot<CrosstabSpec>[],
+  spec: CrosstabSpec,
+  names: Names,
+  from: Side,
+  to: Side,
+): Slot<CrosstabSpec>[] {
+  const [own, other] = [spec[from], spec[to]];
+  const into = (next: readonly GroupKey[], left: readonly GroupKey[]): CrosstabSpec => ({
+    ...spec,
+    [to]: next,
+    [from]: left,
+  });
+  return slots.map((slot, k) => {
+    const rest = own.filter((_, at) => at !== k);
+    const onto = other.map((key, at): Move<CrosstabSpec> => {
+      const exchanged = rest.length === 0 || other.length === MOST_KEYS[to];
+      const left = own.map((mine, place) => (place === k ? key : mine));
+      return {
+        onto: `${to}[${at}]`,
+        words: `${exchanged ? 'Exchange with' : `Move ${to}, before`} ${groupWords(key, names)}`,
+        set: () =>
+          exchanged
+            ? into(replacedAt(other, at, own[k]), left)
+            : into([...other.slice(0, at), own[k], ...other.slice(at)], rest),
+      };
+    });
+    const behind: Move<CrosstabSpec>[] =
+      rest.length === 0 || other.length === MOST_KEYS[to]
+        ? []
+        : [
+            {
+              onto: `${to}[${other.length}]`,
+              words: `Move ${to}, behind all`,
+              set: () => into([...other, own[k]], rest),
+            },
+          ];
+    return { ...slot, moves: [...(slot.moves ?? []), ...onto, ...behind] };
+  });
+}
 
 /** `Mean of Delay for each Route across Sailed on by year, with the count beside it.` */
 export function crosstabSentence(spec: CrosstabSpec, names: Names): Part<CrosstabSpec>[] {
@@ -30,16 +80,20 @@ export function crosstabSentence(spec: CrosstabSpec, names: Names): Part<Crossta
     ...about,
     empty: 'and across…',
   });
+  const [downs, acrosses] = [
+    crossing(down.slots, spec, names, 'down', 'across'),
+    crossing(across.slots, spec, names, 'across', 'down'),
+  ];
   return begun<CrosstabSpec>([
     ...foldedRun(measures.slots),
     ' ',
     measures.add,
     ' for each ',
-    ...listedParts(down.slots, ', then ', ', then '),
+    ...listedParts(downs, ', then ', ', then '),
     ' ',
     down.add,
     ' across ',
-    ...listedParts(across.slots, ', then ', ', then '),
+    ...listedParts(acrosses, ', then ', ', then '),
     ...ending<CrosstabSpec>(
       [
         {

@@ -2,7 +2,7 @@ import type { GroupKey } from '../../arrange/groupKey';
 import type { Names } from '../kind';
 import { listedParts, replacedAt, type Part, type Slot } from '../sentence';
 import { foldedRun, moreSlot } from '../ending';
-import { measureSlots, scopeSlot, toggleSlot } from '../slots';
+import { measureSlots, scopeSlot, toggleSlot, withMoves } from '../slots';
 import { groupWords, measurePhrase, orderWords, scopeWords, sortWords } from '../words';
 import { withMeasures } from './edits';
 import type { LedgerSpec } from './spec';
@@ -121,9 +121,21 @@ function ledgerParts(spec: LedgerSpec, names: Names): LedgerParts {
     withMeasures(spec, next),
   );
   return {
-    groups: spec.groups.map(group),
+    groups: withMoves(
+      spec.groups.map(group),
+      'groups',
+      spec.groups,
+      (key) => groupWords(key, names),
+      (groups) => ({ ...spec, groups }),
+    ),
     addGroup: group(null, spec.groups.length),
-    sort: spec.sort.map((_, at) => sort(at)),
+    sort: withMoves(
+      spec.sort.map((_, at) => sort(at)),
+      'sort',
+      spec.sort,
+      (key) => sortWords(key, names),
+      (sorted) => ({ ...spec, sort: sorted }),
+    ),
     addSort: sort(spec.sort.length),
     measures,
     options: [
