@@ -173,6 +173,78 @@ describe('the report', () => {
     expect(first).toContain('One fare awaits the purser.');
   });
 
+  it('words hold figures that follow, and say that one moved until they are read', async () => {
+    await openTray(page, SAILINGS);
+    await page.click('tally-ledger');
+    const all = written(fares('1'));
+    await page.press(all, '[data-test=foot-counted]');
+    await page.press('Put into words');
+    await page.press('the words under the title');
+    await openReport();
+    const intro = await page.find('report-intro');
+    await page.until('the figure', async () => (await intro.getText()).includes(all));
+    await intro.click();
+    await page.chord(Key.CONTROL, Key.HOME);
+    await page.type('Four routes took ');
+    await page.chord(Key.CONTROL, Key.END);
+    await page.type(' pounds.');
+    await page.run('document.activeElement.blur()');
+    await page.until('the words', async () =>
+      (await page.text('report-intro')).includes(`Four routes took ${all} pounds.`),
+    );
+    await page.until('that they are saved', async () =>
+      (await (await got('/api/benches/6')).text()).includes('Four routes took {{c1}} pounds.'),
+    );
+    // Kept over a reload; then Fulmar is narrowed away.
+    await openTray(page, SAILINGS);
+    await page.click('tally-ledger');
+    const { doc, revision } = z
+      .object({ doc: z.looseObject({ ladder: z.looseObject({}) }), revision: z.int() })
+      .parse(await (await got('/api/benches/6')).json());
+    const vessel = {
+      id: 'x',
+      on: true,
+      condition: {
+        kind: 'leaf',
+        column: 'vessel',
+        not: true,
+        test: { test: 'is', values: [FULMAR] },
+      },
+    };
+    const put = await fetch(`${server.address}/api/benches/6`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({
+        follows: revision,
+        doc: { ...doc, ladder: { ...doc.ladder, rungs: [vessel] } },
+      }),
+    });
+    expect(put.status, await put.text()).toBe(200);
+    const rest = written(fares("vessel <> 'Fulmar'"));
+    const told = (await (await got('/api/benches/6/report')).text()).replace(/\s+/g, ' ');
+    expect(told).toContain(`was ${all} when these words were read last, and is ${rest}`);
+    await openTray(page, SAILINGS);
+    await openReport();
+    await page.untilText('words-moved', '1 figure in the words of the report has moved');
+    expect(await page.text('report-intro')).toContain(`Four routes took ${rest} pounds.`);
+    await page.press('I have read them');
+    await page.until('that nothing has moved', async () =>
+      page.run<boolean>(`return !document.querySelector('[data-test=words-moved]')`),
+    );
+    await page.until('that it is saved', async () =>
+      (await (await got('/api/benches/6')).text()).includes(`"read":"${rest}"`),
+    );
+    await page.go('/');
+    const now = z.object({ revision: z.int() }).parse(await (await got('/api/benches/6')).json());
+    await fetch(`${server.address}/api/benches/6`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ follows: now.revision, doc }),
+    });
+    await openTray(page, SAILINGS);
+    await openReport();
+  });
+
   it('is printed as it stands on the screen: the same pages, the same words', async () => {
     for (const paper of ['A4 upright', 'Letter lying']) {
       await page.press(paper, '[data-test=report], .bar');

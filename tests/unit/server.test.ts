@@ -156,6 +156,7 @@ describe('migrations', () => {
       version: 3,
       bands: [],
       known: [],
+      cited: [],
       report: { title: '', intro: '', paper: 'a4', lying: false },
       reading: 1,
       lists: {},

@@ -93,6 +93,7 @@ const ANSWERS: Answers = {
   behindRecords: onHeld(HANDLERS.behindRecords),
   check: onHeld(HANDLERS.check),
   known: onHeld(HANDLERS.known),
+  cited: onHeld(HANDLERS.cited),
   figureRecord: onHeld(HANDLERS.figureRecord),
   locate: onHeld(HANDLERS.locate),
   locateRecord: onHeld(HANDLERS.locateRecord),

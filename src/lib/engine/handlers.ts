@@ -21,7 +21,7 @@ import { copyTally, fileTally } from './answers/handOverTally';
 import { answerLedger, groupAt, labelsOf } from './answers/ledger';
 import { answerLines } from './answers/lines';
 import { answerFigureRecord } from './answers/figureRecord';
-import { answerKnown } from './answers/known';
+import { answerCited, answerKnown } from './answers/known';
 import { answerMatch, answerOther } from './answers/join';
 import { answerDraft, answerUses } from './answers/made';
 import { answerRows } from './answers/rows';
@@ -68,6 +68,7 @@ export const HANDLERS: { readonly [K in Exclude<Do, 'stand'>]: Handler<K> } = {
   behindRecords: answerBehindRecords,
   check: answerCheck,
   known: answerKnown,
+  cited: answerCited,
   figureRecord: answerFigureRecord,
   *locate(held, { tally, keys }) {
     if (!Array.isArray(keys) || keys.length === 0) return { line: -1 };

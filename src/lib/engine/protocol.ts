@@ -53,6 +53,8 @@ export interface Asks {
   footing: OfTally;
   /** Every known total of the bench beside its figure. */
   known: On;
+  /** Every figure that stands in the words of the report. */
+  cited: On;
   /** Where a figure comes from, as one document. */
   figureRecord: On & { readonly place: Place };
   behind: On & { readonly place: Place };

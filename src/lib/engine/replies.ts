@@ -276,6 +276,23 @@ export const KnownNow = z.object({
 });
 export type KnownNow = z.infer<typeof KnownNow>;
 
+/** A figure that stands in the words of the report, as it is now. */
+export const CitedNow = z.object({
+  id: z.string(),
+  tally: z.string(),
+  place: FigurePlace,
+  /** Its row and its column in words. */
+  where: z.string(),
+  title: z.string(),
+  /** The figure now; where it is lost, as it was read last. */
+  figure: z.string(),
+  /** As it was when the words were read last. */
+  read: z.string(),
+  stands: z.enum(['same', 'moved', 'lost']),
+  why: z.string(),
+});
+export type CitedNow = z.infer<typeof CitedNow>;
+
 /** A tally in small. */
 export const Sketch = z.object({
   sentence: z.string(),
@@ -398,6 +415,7 @@ export const Replies = {
   questions: z.array(Begin),
   sketch: Sketch,
   known: z.array(KnownNow),
+  cited: z.array(CitedNow),
   figureRecord: FigureRecord,
   footing: Footing,
   behind: Behind,

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { TrayItem, type Bench } from '../core/bench/document';
 import { counted, showCount } from '../core/table/format';
 import type { ArgsOf, Do, ReplyOf } from './protocol';
-import { Answered, KnownNow, Moved, Row, Shape, TableHead, type Counts } from './replies';
+import { Answered, CitedNow, KnownNow, Moved, Row, Shape, TableHead, type Counts } from './replies';
 
 /** Asks an engine, in the page's worker or beside it. */
 export type Asker = <K extends Do>(kind: K, args: ArgsOf<K>) => Promise<ReplyOf<K>> | ReplyOf<K>;
@@ -43,6 +43,8 @@ export const Report = z.object({
   scope: z.string(),
   sections: z.array(ReportSection),
   known: z.array(KnownNow),
+  /** Figures that stand in its words. */
+  cited: z.array(CitedNow),
   /** What moved since an older reading, where one is set against it. */
   moved: Moved.nullable(),
 });
@@ -83,6 +85,7 @@ export async function gatherReport(
     scope: scopeLine(counts),
     sections,
     known: await ask('known', { token }),
+    cited: await ask('cited', { token }),
     moved: against === undefined ? null : await ask('moved', { token, with: against }),
   };
 }

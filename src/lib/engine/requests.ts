@@ -59,6 +59,7 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
     count: z.int().min(0).max(500),
   }),
   known: z.strictObject(on),
+  cited: z.strictObject(on),
   figureRecord: z.strictObject({ ...on, place: Place }),
   check: z.strictObject({ ...on, place: Place, known: z.number() }),
   locate: z.strictObject({ ...ofTally, keys: FigurePlace.shape.row }),

@@ -9,6 +9,7 @@ const DOES: Record<Do, true> = {
   heads: true,
   answer: true,
   known: true,
+  cited: true,
   figureRecord: true,
   rows: true,
   shape: true,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Band } from '../arrange/bands';
 import { questionParts } from '../ask/question';
+import { CitedFigure } from '../check/cited';
 import { KnownTotal } from '../check/known';
 import { Rung } from '../scope/condition';
 import { NumberFormat } from '../table/format';
@@ -95,6 +96,8 @@ export const Bench = z.strictObject({
     .max(100)
     .default([]),
   known: z.array(KnownTotal).max(1000).default([]),
+  /** Figures that stand in the words of the report. */
+  cited: z.array(CitedFigure).max(1000).default([]),
   /** The readings of other lists that the analyst knows, by the names of the lists. */
   seen: z.record(z.string(), z.int()).optional(),
   report: ReportSettings.default({ title: '', intro: '', paper: 'a4', lying: false }),

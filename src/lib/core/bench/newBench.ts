@@ -32,6 +32,7 @@ export function newBench(table: Table, reading: number, setAside: readonly numbe
     scopes: [],
     bands: [],
     known: [],
+    cited: [],
     report: { title: '', intro: '', paper: 'a4', lying: false },
     lead: (sums.find((c) => /[£$€¥]/.test(c.unit)) ?? sums[0])?.id ?? null,
     tray: [

@@ -61,6 +61,7 @@ export function fromVersion1({ tallies, ...rest }: z.infer<typeof BenchVersion1>
     sort: [],
     bands: [],
     known: [],
+    cited: [],
     report: { title: '', intro: '', paper: 'a4', lying: false },
     tray: tallies.map(({ id, spec: { totals, ...spec }, view }) => ({
       id,

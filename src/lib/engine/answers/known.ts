@@ -1,11 +1,10 @@
 import { agrees, type KnownTotal } from '../../core/check/known';
-import { NoSuchFigure, EngineError } from '../../core/errors';
+import type { CitedFigure } from '../../core/check/cited';
 import type { Steps } from '../../core/steps/steps';
 import { figureText } from '../../core/tally/figureText';
-import { keysOfRow } from '../../core/tally/answer';
-import { findFigure } from '../../core/tally/behind';
 import type { Held } from '../held';
-import type { KnownNow } from '../replies';
+import type { CitedNow, KnownNow } from '../replies';
+import { figureNow } from './figureNow';
 
 /** Every known total of the bench beside the figure as it is now. */
 export function* answerKnown(held: Held): Steps<KnownNow[]> {
@@ -28,32 +27,56 @@ function* compared(held: Held, known: KnownTotal): Steps<KnownNow> {
     stands: 'lost',
     why,
   });
-  try {
-    const { answer, refused } = yield* held.answer(known.tally, known.scope);
-    if (!answer) return lost(refused || 'Its tally has no figures.');
-    const { row, column, at, table } = findFigure(answer, place);
-    const figure = row.cells[at];
-    const text = (value: number): string => figureText(column, value, held.doc.formats);
-    if (typeof figure !== 'number') return lost('There is no figure at its place.');
-    const labels = row.cells.slice(0, table.labels).filter((label) => label !== null);
+  const now = yield* figureNow(held, known);
+  if ('lost' in now) return lost(now.lost);
+  const { figure, column, where } = now;
+  if (typeof figure !== 'number') return lost('There is no figure at its place.');
+  const text = (value: number): string => figureText(column, value, held.doc.formats);
+  return {
+    ...about,
+    place: now.place,
+    where,
+    title: column.title,
+    figure: text(figure),
+    known: text(known.value),
+    difference: text(figure - known.value),
+    stands: agrees(known, figure) ? 'agrees' : 'differs',
+    why: '',
+  };
+}
+
+/** Every figure that stands in the words of the report, as it is now. */
+export function* answerCited(held: Held): Steps<CitedNow[]> {
+  const out: CitedNow[] = [];
+  for (const cited of held.doc.cited) out.push(yield* asItIs(held, cited));
+  return out;
+}
+
+function* asItIs(held: Held, cited: CitedFigure): Steps<CitedNow> {
+  const { id, tally, read, place } = cited;
+  const now = yield* figureNow(held, cited);
+  if ('lost' in now)
     return {
-      ...about,
-      place:
-        typeof place.row === 'number'
-          ? place
-          : { ...place, row: [...keysOfRow(row, table.labels)] },
-      where: labels.join(' › '),
-      title: column.title,
-      figure: text(figure),
-      known: text(known.value),
-      difference: text(figure - known.value),
-      stands: agrees(known, figure) ? 'agrees' : 'differs',
-      why: '',
+      id,
+      tally,
+      place,
+      where: '',
+      title: '',
+      figure: read,
+      read,
+      stands: 'lost',
+      why: now.lost,
     };
-  } catch (error) {
-    if (error instanceof NoSuchFigure) return lost('Its row or column is no longer there.');
-    if (error instanceof EngineError && error.code === 'noTally')
-      return lost('Its tally is no longer in the tray.');
-    throw error;
-  }
+  const figure = figureText(now.column, now.figure, held.doc.formats);
+  return {
+    id,
+    tally,
+    place: now.place,
+    where: now.where,
+    title: now.column.title,
+    figure,
+    read,
+    stands: figure === read ? 'same' : 'moved',
+    why: '',
+  };
 }

@@ -6,6 +6,7 @@
   import { Refused } from '../../worker/engineClient';
   import type { BenchState } from '../bench/bench.svelte';
   import { copyText, fileNameFor, saveFile } from '../handover/clipboard';
+  import IntoWords from './IntoWords.svelte';
   import KnownTotal from './KnownTotal.svelte';
 
   interface Props {
@@ -125,6 +126,7 @@
       <button type="button" class="act" onclick={saveRecord} data-test="save-record"
         >Save its record</button
       >
+      {#if Array.isArray(place.row)}<IntoWords {bench} {place} {behind} />{/if}
     </div>
   </div>
   <div class="records">
@@ -201,7 +203,8 @@
   }
   .acts {
     display: flex;
-    gap: 14px;
+    flex-wrap: wrap;
+    gap: 4px 14px;
   }
   .records {
     border-top: 1px solid var(--rule);

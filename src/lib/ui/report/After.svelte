@@ -1,14 +1,17 @@
 <script lang="ts">
   import { counted, showCount } from '../../core/table/format';
+  import type { CitedNow } from '../../engine/replies';
   import type { ReportSection } from '../../engine/report';
+  import NoteText from './NoteText.svelte';
   import { FootNotes, tablesShown } from './pieces';
 
   /** What stands under a tally's tables: whether they foot, what should be known, and the note. */
   interface Props {
     section: ReportSection;
+    cited: readonly CitedNow[];
     onnote?: ((note: string) => void) | undefined;
   }
-  let { section, onnote }: Props = $props();
+  let { section, cited, onnote }: Props = $props();
   const printed = $derived(tablesShown(section));
   const notes = $derived(new FootNotes(section.tables.slice(0, printed)));
   const left = $derived(
@@ -44,23 +47,16 @@
     </p>
   {/if}
   {#each section.answered.warnings as { code, says } (code + says)}<p>{says}</p>{/each}
-  {#if onnote}
-    <!-- svelte-ignore a11y_no_noninteractive_element_to_interactive_role -->
-    <p
-      class="note"
-      class:empty={!section.item.note}
-      contenteditable="plaintext-only"
-      role="textbox"
-      aria-multiline="true"
-      aria-label="Note on {section.name || section.answered.sentence}"
-      tabindex="0"
-      data-placeholder="Note…"
-      onblur={(e) => onnote(e.currentTarget.innerText.trim())}
-      data-test="note-{section.id}"
-    >
-      {section.item.note}
-    </p>
-  {:else if section.item.note}<p class="note">{section.item.note}</p>{/if}
+  <div class="note" class:bare={!section.item.note}>
+    <NoteText
+      words={section.item.note}
+      {cited}
+      label="Note on {section.name || section.answered.sentence}"
+      placeholder="Note…"
+      onedit={onnote}
+      test="note-{section.id}"
+    />
+  </div>
 </div>
 
 <style>
@@ -83,27 +79,11 @@
     border-left: 2.5px solid var(--gold);
     font: 13px/1.4 var(--font-serif);
     color: var(--ink);
-    white-space: pre-line;
   }
-  /* Empty, it takes no room: the page prints as it stands. */
-  .empty:not(:focus) {
-    height: 0;
+  .bare:not(:focus-within) {
     margin: 0;
-    border: 0;
     padding: 0;
-  }
-  .empty:not(:focus)::before {
-    content: attr(data-placeholder);
-    font: 10px var(--font-sans);
-    color: var(--ink-faint);
-  }
-  [contenteditable]:hover {
-    background: var(--band);
-  }
-  @media print {
-    .empty::before {
-      display: none;
-    }
+    border: 0;
   }
   sup {
     color: var(--plum);

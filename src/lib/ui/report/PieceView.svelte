@@ -54,6 +54,7 @@
 {:else if piece.kind === 'after'}
   <After
     section={report.sections[piece.section]}
+    cited={report.cited}
     onnote={onnote && ((note) => onnote(piece.section, note))}
   />
 {:else if piece.kind === 'known'}

@@ -1,6 +1,7 @@
 <script lang="ts">
-  import { tick, type Component } from 'svelte';
-  import { inReport, setReport } from '../../core/bench/reportEdits';
+  import { tick, untrack, type Component } from 'svelte';
+  import { readCited, setWords, wordsAt, type WordsPlace } from '../../core/bench/citedEdits';
+  import { setReport } from '../../core/bench/reportEdits';
   import { counted, showDay } from '../../core/table/format';
   import { gatherReport, troublesOf, type Report } from '../../engine/report';
   import { Refused } from '../../worker/engineClient';
@@ -40,12 +41,14 @@
       bench.counts?.token,
       bench.doc.tray.map(({ id, tally, view, apart }) => [id, tally, view, apart ?? false]),
       bench.doc.known,
+      bench.doc.cited,
     ]),
   );
 
   $effect(() => {
     void asked;
-    const { counts, doc } = bench;
+    // Of all of the bench, only what is asked makes the figures anew.
+    const { counts, doc } = untrack(() => ({ counts: bench.counts, doc: bench.doc }));
     if (!counts) return;
     let stale = false;
     const made = showDay(new Date());
@@ -57,7 +60,11 @@
           [...kinds].map(async (kind) => [kind, (await VIEWS[kind].load()).default] as const),
         );
         const report = await gatherReport(
-          (kind, args) => bench.ask(kind, args, `report ${kind}`),
+          (kind, args) => {
+            // One that is stale asks no more: it would take the place of a newer one's questions.
+            if (stale) throw new Error('A newer report took its place.');
+            return bench.ask(kind, args, `report ${kind}`);
+          },
           counts,
           doc,
           facts,
@@ -149,21 +156,28 @@
     );
   }
 
-  function retitle(change: { title?: string; intro?: string }): void {
-    const title = change.title === report?.list ? '' : change.title;
-    const next = { ...change, ...(title !== undefined && { title: title.slice(0, 300) }) };
-    if (Object.entries(next).every(([key, value]) => settings[key as 'title' | 'intro'] === value))
-      return;
-    bench.arrange('Write in the report', (doc) => setReport(doc, next));
+  function retitle({ title: written, intro }: { title?: string; intro?: string }): void {
+    if (intro !== undefined) return write({ at: 'intro' }, intro);
+    const title = written === report?.list ? '' : (written ?? '').slice(0, 300);
+    if (title !== settings.title)
+      bench.arrange('Write in the report', (doc) => setReport(doc, { title }));
   }
 
   function note(section: number, words: string): void {
     const item = laid?.report.sections[section].item;
-    if (!item || item.note === words) return;
-    bench.arrange('Write a note', (doc) =>
-      inReport(doc, item.id, { note: words.slice(0, 20_000) }),
-    );
+    if (item) write({ at: 'note', tally: item.id }, words);
   }
+
+  function write(place: WordsPlace, words: string): void {
+    if (wordsAt(bench.doc, place) !== words)
+      bench.arrange('Write in the report', (doc) => setWords(doc, place, words));
+  }
+
+  const movedInWords = $derived((report?.cited ?? []).filter(({ stands }) => stands === 'moved'));
+  const haveRead = (): void =>
+    bench.change('Read the words of the report', (doc) =>
+      readCited(doc, new Map(movedInWords.map(({ id, figure }) => [id, figure]))),
+    );
 
   async function saveWebPage(): Promise<void> {
     await bench.saver.flush();
@@ -214,6 +228,14 @@
     <ul class="troubles" data-test="troubles">
       {#each troubles as trouble (trouble)}<li>{trouble}</li>{/each}
     </ul>
+  {/if}
+  {#if movedInWords.length}
+    <p class="moved" data-test="words-moved">
+      {counted(movedInWords.length, 'figure')} in the words of the report {movedInWords.length === 1
+        ? 'has'
+        : 'have'} moved since they were read.
+      <button type="button" class="act" onclick={haveRead}>I have read them</button>
+    </p>
   {/if}
   {#if !report && !fault}<p class="waiting" role="status">Making the report…</p>{/if}
   {#if laid}
@@ -342,6 +364,10 @@
     background: var(--plum-wash);
     color: var(--plum);
   }
+  .moved {
+    margin: 0 20px 14px;
+    color: var(--brass);
+  }
   .waiting {
     padding: 0 20px;
     color: var(--ink-soft);
@@ -350,6 +376,7 @@
     .bar,
     .measure,
     .troubles,
+    .moved,
     .fault {
       display: none;
     }

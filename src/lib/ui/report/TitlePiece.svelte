@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Report } from '../../engine/report';
+  import NoteText from './NoteText.svelte';
 
   /** The report's title, what it is about, and the words under it; edited where they stand. */
   interface Props {
@@ -32,23 +33,16 @@
   <h1>{report.title}</h1>
 {/if}
 <p class="about">{about}read {report.read} · prepared {report.made}</p>
-{#if onedit}
-  <!-- svelte-ignore a11y_no_noninteractive_element_to_interactive_role -->
-  <p
-    class="intro"
-    class:empty={!report.intro}
-    contenteditable="plaintext-only"
-    role="textbox"
-    aria-multiline="true"
-    aria-label="Words under the title"
-    tabindex="0"
-    data-placeholder="Words under the title…"
-    onblur={(e) => onedit({ intro: textOf(e) })}
-    data-test="report-intro"
-  >
-    {report.intro}
-  </p>
-{:else if report.intro}<p class="intro">{report.intro}</p>{/if}
+<div class="intro" class:bare={!report.intro}>
+  <NoteText
+    words={report.intro}
+    cited={report.cited}
+    label="Words under the title"
+    placeholder="Words under the title…"
+    onedit={onedit && ((intro) => onedit({ intro }))}
+    test="report-intro"
+  />
+</div>
 
 <style>
   h1 {
@@ -67,27 +61,11 @@
   .intro {
     font: 14px/1.4 var(--font-serif);
     margin: 0 0 12px;
-    white-space: pre-line;
-    overflow-wrap: anywhere;
   }
-  /* Empty, it takes no room: the page prints as it stands. */
-  .empty:not(:focus) {
-    height: 0;
+  .bare:not(:focus-within) {
     margin: 0;
-  }
-  .empty:not(:focus)::before {
-    content: attr(data-placeholder);
-    position: relative;
-    top: -13px;
-    font: 11px var(--font-sans);
-    color: var(--ink-faint);
   }
   [contenteditable]:hover {
     background: var(--band);
-  }
-  @media print {
-    .empty::before {
-      display: none;
-    }
   }
 </style>
