@@ -27,6 +27,7 @@ import { benchDatabases } from './databases';
 import { benchEngine } from './engine';
 import { benchForms } from './forms';
 import { benchPreparing } from './preparing';
+import { benchReporting } from './reporting';
 import { benchSeries } from './series';
 import { benchTallies } from './tallies';
 
@@ -312,6 +313,7 @@ benchTallies(madeTable(N), meter);
 benchSeries(madeTable(N), meter);
 benchEngine(madeTable(N), meter, results);
 benchPreparing(madeTable(N), meter);
+await benchReporting(madeTable(N), meter);
 await benchForms(madeTable(N), meter);
 await benchDatabases(madeTable(N), meter);
 

@@ -243,4 +243,19 @@ describe('a file dropped on a bench', () => {
     expect(await untilRead(page)).toContain('365 records, 13 columns');
     expect(await page.driver.getTitle()).toContain('Refresh Kiosk');
   });
+
+  it('so is one dropped on a list of the shelf', async () => {
+    await page.go('/');
+    await page.find('list');
+    await page.run(
+      `const carried = new DataTransfer();
+       carried.items.add(new File([arguments[0]], 'vessels.csv'));
+       const row = [...document.querySelectorAll('[data-test=list]')].find((r) => r.textContent.includes('Vessels'));
+       for (const type of ['dragover', 'drop'])
+         row.dispatchEvent(new DragEvent(type, { dataTransfer: carried, bubbles: true, cancelable: true }));`,
+      readFileSync(demoPath('vessels'), 'utf8'),
+    );
+    expect(await untilRead(page)).toContain('9 records');
+    expect(await page.driver.getTitle()).toContain('Refresh Vessels');
+  });
 });

@@ -4,12 +4,17 @@ import { findList } from '$lib/server/storage/lists';
 import { findReading } from '$lib/server/storage/readings';
 import type { PageServerLoad } from './$types';
 
+/** A number of an address; null where there is none. */
+const numberIn = (text: string | null): number | null =>
+  text !== null && /^\d{1,15}$/.test(text) ? Number(text) : null;
+
 export const load: PageServerLoad = async ({ url }) => {
   const { config, databases, db } = application();
   const common = {
     limit: config.uploadBytes,
     ...databases.shown(),
     from: url.searchParams.get('from'),
+    bench: numberIn(url.searchParams.get('bench')),
   };
   const asked = url.searchParams.get('list');
   if (asked === null) return { ...common, refreshed: null };

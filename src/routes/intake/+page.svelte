@@ -10,4 +10,5 @@
     databases={data.databases}
     databaseFault={data.fault}
     from={data.from}
+    bench={data.bench}
   />{/key}

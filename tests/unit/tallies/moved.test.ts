@@ -64,6 +64,19 @@ const entries = fc.uniqueArray(
   { selector: ({ key }) => key, maxLength: 40 },
 );
 
+/** Two readings: of the older records most stay as they are, some change or go, and others come. */
+const readings = fc
+  .tuple(entries, entries, fc.array(fc.nat(9), { minLength: 40, maxLength: 40 }))
+  .map(([old, others, fate]) => {
+    const stay = old.flatMap((entry, k) => {
+      if (fate[k] === 0) return [];
+      if (fate[k] === 1) return [{ ...entry, amount: (entry.amount ?? 0) + 1 }];
+      return [fate[k] === 2 ? { ...entry, group: 'c' } : entry];
+    });
+    const taken = new Set(old.map(({ key }) => key));
+    return [old, [...stay, ...others.filter(({ key }) => !taken.has(key)).slice(0, 5)]] as const;
+  });
+
 describe('what moved, and through which records', () => {
   it('by hand: one came, one went, one changed its value, one its group', () => {
     const before = listOf([
@@ -102,24 +115,53 @@ describe('what moved, and through which records', () => {
     expect(result.tallies[0].warnings.map(({ code }) => code)).toContain('explained');
   });
 
-  it('whatever changed, the records explain all of it', () => {
+  it('says the same where groups are expressions, whose records are asked all over', () => {
+    const by = (column: string, ladder: object) => {
+      const [{ tally, ...rest }] = compared().tallies;
+      return {
+        ...compared(ladder),
+        tallies: [{ ...rest, tally: { ...tally, groups: [{ column }] } }],
+      };
+    };
     fc.assert(
-      fc.property(entries, entries, fc.boolean(), (old, now, narrowed) => {
+      fc.property(readings, fc.boolean(), ([old, now], narrowed) => {
         fc.pre(old.length > 0 && now.length > 0);
+        const others = { before: listOf(old) };
+        // Highest values of each reading: who is among them is told by all of them.
+        const test = { test: 'extreme', side: 'highest', k: 5, of: 'records' };
         const ladder = narrowed
-          ? {
-              rungs: [
-                {
-                  condition: {
-                    kind: 'leaf',
-                    column: 'Amount',
-                    test: { test: 'compare', op: 'gt', value: 0 },
-                  },
-                },
-              ],
-              setAside: { records: [1] },
-            }
+          ? { rungs: [{ id: 'r', condition: { kind: 'leaf', column: 'Amount', test } }] }
           : {};
+        const of = (column: string): unknown =>
+          rows(standing(listOf(now), by(column, ladder), others).result);
+        let plain: unknown;
+        try {
+          plain = of('Group');
+        } catch (error) {
+          expect(() => of("expression: Group || ''")).toThrow(String(error).replace(/^\w+: /, ''));
+          return;
+        }
+        expect(of("expression: Group || ''")).toEqual(plain);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('whatever changed, the records explain all of it', () => {
+    const rung = (test: object): object => ({
+      id: 'r',
+      condition: { kind: 'leaf', column: 'Amount', test },
+    });
+    const ladders = fc.constantFrom(
+      {},
+      { rungs: [rung({ test: 'compare', op: 'gt', value: 0 })], setAside: { records: [1] } },
+      // A record that stays as it was is among the highest of one reading alone.
+      { rungs: [rung({ test: 'extreme', side: 'highest', k: 5, of: 'records' })] },
+    );
+    const both = fc.oneof(readings, fc.tuple(entries, entries));
+    fc.assert(
+      fc.property(both, ladders, ([old, now], ladder) => {
+        fc.pre(old.length > 0 && now.length > 0);
         const { result } = standing(listOf(now), compared(ladder), { before: listOf(old) });
         for (const row of rows(result)) {
           if (row['Figure'] !== 'sum of Amount' && row['Figure'] !== 'Records') continue;

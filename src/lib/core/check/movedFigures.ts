@@ -20,15 +20,23 @@ export interface MovedFigure {
 export interface MovedTable {
   /** Figures that stand in both. */
   readonly compared: number;
-  /** Those that moved, the largest relative change first. */
+  /** How many of them moved. */
+  readonly count: number;
+  /** The first of those, the largest relative change first. */
   readonly moved: readonly MovedFigure[];
-  /** Rows that only the newer, and only the older table has. */
+  /** The first rows that only the newer, and only the older table has. */
   readonly came: readonly string[];
   readonly went: readonly string[];
 }
 
 /** Two sums of the same numbers in another order are the same figure. */
 const ROUNDING = 1e-9;
+
+/** Tables of more rows are not set against one another row by row. */
+export const MOST_ROWS_COMPARED = 100_000;
+
+/** Figures, and rows that came or went, that are told; the rest are counted. */
+const MOST = 40;
 
 /**
  * Sets the figures of a table against those of the same tally over another reading: rows meet by the
@@ -40,34 +48,55 @@ export function movedFigures(
   formats: Formats = {},
 ): MovedTable {
   const older = new Map(rowsOf(before).map((row) => [keyOf(before, row), row]));
-  const columns = new Map(before.columns.map((column, at) => [columnKey(column), at]));
-  const moved: MovedFigure[] = [];
-  const came: string[] = [];
+  const places = new Map(before.columns.map((column, at) => [columnKey(column), at]));
+  const columns = after.columns.flatMap((column, at) => {
+    const from = places.get(columnKey(column));
+    const isFigure = from !== undefined && !isLabel(after, at) && !isLabel(before, from);
+    return isFigure ? [{ column, at, from }] : [];
+  });
+  const moved: Moved[] = [];
+  const came: FigureRow[] = [];
   let compared = 0;
   for (const row of rowsOf(after)) {
     const key = keyOf(after, row);
     const old = older.get(key);
-    older.delete(key);
     if (!old) {
-      came.push(labelOf(after, row));
+      came.push(row);
       continue;
     }
-    after.columns.forEach((column, at) => {
-      const from = columns.get(columnKey(column));
-      if (from === undefined || isLabel(after, at) || isLabel(before, from)) return;
+    older.delete(key);
+    for (const { column, at, from } of columns) {
       compared++;
       const [was, is] = [old.cells[from], row.cells[at]];
-      if (!isSame(was, is)) moved.push(movedOf(labelOf(after, row), column, was, is, formats));
-    });
+      if (!isSame(was, is)) moved.push({ row, column, was, is, share: shareOf(was, is) });
+    }
   }
-  const size = ({ share }: MovedFigure): number => (share === null ? Infinity : Math.abs(share));
+  const size = ({ share }: Moved): number => (share === null ? Infinity : Math.abs(share));
   return {
     compared,
-    moved: moved.sort((a, b) => size(b) - size(a)),
-    came,
-    went: [...older.values()].map((row) => labelOf(before, row)),
+    count: moved.length,
+    moved: moved
+      .sort((a, b) => size(b) - size(a))
+      .slice(0, MOST)
+      .map((m) => movedOf(labelOf(after, m.row), m, formats)),
+    came: came.slice(0, MOST).map((row) => labelOf(after, row)),
+    went: [...older.values()].slice(0, MOST).map((row) => labelOf(before, row)),
   };
 }
+
+/** A figure that moved, not yet in words. */
+interface Moved {
+  readonly row: FigureRow;
+  readonly column: FigureColumn;
+  readonly was: Figure;
+  readonly is: Figure;
+  readonly share: number | null;
+}
+
+const shareOf = (was: Figure, is: Figure): number | null =>
+  typeof was === 'number' && typeof is === 'number' && was !== 0
+    ? (is - was) / Math.abs(was)
+    : null;
 
 const rowsOf = (table: AnswerTable): FigureRow[] =>
   Array.from({ length: table.length }, (_, n) => table.row(n));
@@ -100,13 +129,7 @@ function isSame(was: Figure, is: Figure): boolean {
 const seen = (text: string, change: number): string =>
   /[1-9]/.test(text) ? text : String(Number(change.toPrecision(2))).replace('-', '−');
 
-function movedOf(
-  where: string,
-  column: FigureColumn,
-  was: Figure,
-  is: Figure,
-  formats: Formats,
-): MovedFigure {
+function movedOf(where: string, { column, was, is, share }: Moved, formats: Formats): MovedFigure {
   const text = (figure: Figure): string => figureText(column, figure, formats);
   const numbers = typeof was === 'number' && typeof is === 'number';
   const change = numbers ? is - was : 0;
@@ -116,6 +139,6 @@ function movedOf(
     before: text(was),
     after: text(is),
     change: numbers ? `${change > 0 ? '+' : ''}${seen(text(change), change)}` : '',
-    share: numbers && was !== 0 ? change / Math.abs(was) : null,
+    share,
   };
 }

@@ -186,3 +186,16 @@ export function columnsAsked(condition: Condition): string[] {
 /** Tests that look at what the rungs above kept. */
 export const isRelative = (test: Test): boolean =>
   ['extreme', 'mean', 'deviations', 'outlying'].includes(test.test);
+
+/** Whether a condition asks each record by itself: no other record, no number of one, no latest date. */
+export function isLocal(condition: Condition): boolean {
+  switch (condition.kind) {
+    case 'leaf':
+      return !isRelative(condition.test) && condition.test.test !== 'last';
+    case 'records':
+    case 'expression':
+      return false;
+    default:
+      return condition.parts.every(isLocal);
+  }
+}

@@ -2,15 +2,13 @@ import { compute } from '../../core/ask/compute';
 import { stand } from '../../core/ask/stand';
 import { questionOf } from '../../core/bench/askOf';
 import { moveBench } from '../../core/bench/move';
-import { movedFigures } from '../../core/check/movedFigures';
+import { MOST_ROWS_COMPARED, movedFigures } from '../../core/check/movedFigures';
 import { EngineError } from '../../core/errors';
 import type { Steps } from '../../core/steps/steps';
+import { counted } from '../../core/table/format';
 import type { Held } from '../held';
 import type { ReplyOf } from '../protocol';
 import type { MovedTally } from '../replies';
-
-/** Figures, and rows that came or went, that are told of one tally; the rest are counted. */
-const MOST = 40;
 
 /**
  * Every tally of the bench against the same over an older reading: the same question is stood on it,
@@ -35,16 +33,22 @@ export function* answerMoved(held: Held, older: string): Steps<ReplyOf<'moved'>>
       tallies.push({ ...about, why, compared: 0, count: 0, moved: [], came: [], went: [] });
       continue;
     }
-    const { compared, moved, came, went } = movedFigures(then, now, doc.formats);
+    const rows = Math.max(now.length, then.length);
+    if (rows > MOST_ROWS_COMPARED) {
+      const why = `It has ${counted(rows, 'row')}, too many to be set against those before one by one. Rank groups, or the first ones.`;
+      tallies.push({ ...about, why, compared: 0, count: 0, moved: [], came: [], went: [] });
+      continue;
+    }
+    const { compared, count, moved, came, went } = movedFigures(then, now, doc.formats);
     yield undefined;
     tallies.push({
       ...about,
       why: '',
       compared,
-      count: moved.length,
-      moved: moved.slice(0, MOST),
-      came: came.slice(0, MOST),
-      went: went.slice(0, MOST),
+      count,
+      moved: [...moved],
+      came: [...came],
+      went: [...went],
     });
   }
   return { against: older, lost: before.lost, tallies };

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
+  import { goto, replaceState } from '$app/navigation';
   import Redo2 from '@lucide/svelte/icons/redo-2';
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import { onMount, tick } from 'svelte';
@@ -47,7 +47,11 @@
   onMount(() => {
     // A link of the list's page opens what makes a list, or what a refresh moved.
     const asked = new URLSearchParams(location.search).get('make');
-    void bench.open().then(() => (asked === 'moved' ? bench.sayMoved() : undefined));
+    void bench.open().then(async () => {
+      if (asked === 'moved') await bench.sayMoved();
+      // Once is enough: the page reloaded is the bench as it stands.
+      if (asked !== null) replaceState(location.pathname, {});
+    });
     if (asked === 'stack' || asked === 'unstack') bench.side = { kind: 'list', of: asked };
     void fetchInQuiet();
     return () => bench.stop();
@@ -111,7 +115,11 @@
       run: () => void ledger?.turnAside(),
     },
     { kind: 'act', label: 'Turn between light and dark', run: () => void turnTheme() },
-    { kind: 'page', label: 'Refresh data', run: () => void goto(`/intake?list=${facts.listId}`) },
+    {
+      kind: 'page',
+      label: 'Refresh data',
+      run: () => void goto(`/intake?list=${facts.listId}&bench=${facts.id}`),
+    },
     {
       kind: 'page',
       label: 'Readings of this list',
@@ -236,6 +244,7 @@
 <svelte:window onkeydown={keyed} />
 <DropFile
   listId={facts.listId}
+  bench={facts.id}
   listName={facts.listName}
   refused={facts.origin ? 'This list is made of another: refresh that one.' : ''}
 />
@@ -275,7 +284,8 @@
         onclick={() => bench.redo()}
         data-test="redo"><Redo2 size={16} aria-hidden="true" /></button
       >
-      {#if !facts.origin}<a class="bar-button" href="/intake?list={facts.listId}">Refresh data</a
+      {#if !facts.origin}<a class="bar-button" href="/intake?list={facts.listId}&bench={facts.id}"
+          >Refresh data</a
         >{/if}
       <HandOver bind:this={handOver} {bench} />
     {/snippet}

@@ -5,11 +5,13 @@
 
   interface Props {
     listId: number;
+    /** The bench to come back to. */
+    bench: number;
     listName: string;
     /** Why the list takes no file; '' where it does. */
     refused: string;
   }
-  let { listId, listName, refused }: Props = $props();
+  let { listId, bench, listName, refused }: Props = $props();
 
   /** How deep within the page a file is being dragged; 0: none is. */
   let depth = $state(0);
@@ -23,7 +25,7 @@
     const file = await asOneFile([...(event.dataTransfer?.files ?? [])]);
     if (!file || refused) return;
     pending.file = file;
-    void goto(`/intake?list=${listId}`);
+    void goto(`/intake?list=${listId}&bench=${bench}`);
   }
 </script>
 

@@ -26,8 +26,10 @@
     databaseFault: string;
     /** The database that was asked for on the way here. */
     from: string | null;
+    /** The bench from which a list is refreshed: what moved opens there. */
+    bench: number | null;
   }
-  let { refreshed, limit, databases, databaseFault, from }: Props = $props();
+  let { refreshed, limit, databases, databaseFault, from, bench }: Props = $props();
   // The page is made anew for each list.
   // svelte-ignore state_referenced_locally
   const intake = new IntakeState(refreshed, limit);
@@ -78,8 +80,10 @@
     const { stored } = intake;
     if (!stored) return;
     if (stored.bench !== null) void goto(`/benches/${stored.bench}`);
-    else if (stored.lost === 0) void goto(`/lists/${stored.listId}?refreshed=1`);
-    else benchLink = `/lists/${stored.listId}`;
+    else if (stored.lost > 0)
+      benchLink = bench === null ? `/lists/${stored.listId}` : `/benches/${bench}?make=moved`;
+    else if (bench === null) void goto(`/lists/${stored.listId}?refreshed=1`);
+    else void goto(`/benches/${bench}?make=moved`);
   });
 
   function keyed(event: KeyboardEvent): void {
@@ -184,7 +188,9 @@
             ? 'is'
             : 'are'} not in the new reading, and no longer set aside or corrected.
         </p>
-        <p><a href={benchLink}>To the list</a></p>
+        <p>
+          <a href={benchLink}>{bench === null ? 'To the list' : 'To the bench, and what moved'}</a>
+        </p>
       {/if}
     </main>
   {:else if !recipe}

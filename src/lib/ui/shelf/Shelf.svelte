@@ -66,7 +66,8 @@
         <p class="soft">
           Delimited text, a workbook, JSON, Arrow or Parquet. You see how it is read, and everything
           doubtful in it, before anything is kept.
-          {#if !lists.length}For a start, drop any list of records here.{/if}
+          {#if lists.length}A file dropped on a list below is a new reading of it.{:else}For a
+            start, drop any list of records here.{/if}
         </p>
       </FileDrop>
       <form

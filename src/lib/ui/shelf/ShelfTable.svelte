@@ -1,8 +1,11 @@
 <script lang="ts">
+  import { goto } from '$app/navigation';
   import Link2 from '@lucide/svelte/icons/link-2';
   import Snowflake from '@lucide/svelte/icons/snowflake';
   import { originWords } from '../../core/bench/origin';
   import { showCount } from '../../core/table/format';
+  import { pending } from '../intake/pending';
+  import { asOneFile } from '../shell/asOneFile';
   import { freshness } from './freshness';
   import { onShelf, type ShelfList, type ShelfOrder } from './shelfList';
 
@@ -16,6 +19,20 @@
   let order = $state<ShelfOrder>('readAt');
   let descending = $state(true);
   const shown = $derived(onShelf(lists, text, order, descending));
+
+  /** The list that a file is held over. */
+  let over = $state<number | null>(null);
+
+  /** A file dropped on a list is a new reading of it. */
+  async function dropped(event: DragEvent, list: ShelfList): Promise<void> {
+    if (list.origin) return;
+    event.preventDefault();
+    over = null;
+    const file = await asOneFile([...(event.dataTransfer?.files ?? [])]);
+    if (!file) return;
+    pending.file = file;
+    void goto(`/intake?list=${list.id}`);
+  }
 
   function sortBy(next: ShelfOrder): void {
     descending = next === order ? !descending : next !== 'name';
@@ -60,7 +77,17 @@
   >
   <tbody>
     {#each shown as list (list.id)}
-      <tr data-test="list">
+      <tr
+        data-test="list"
+        class:over={over === list.id}
+        ondragover={(e) => {
+          if (list.origin || !e.dataTransfer?.types.includes('Files')) return;
+          e.preventDefault();
+          over = list.id;
+        }}
+        ondragleave={() => (over = null)}
+        ondrop={(e) => void dropped(e, list)}
+      >
         <th scope="row">
           <a href="/benches/{list.benches[0]?.id ?? ''}">{list.name}</a>
           {#if list.feeds.length}<small>feeds {list.feeds.join(', ')}</small>{/if}
@@ -105,6 +132,11 @@
 </table>
 
 <style>
+  .over {
+    background: var(--tide-wash);
+    outline: 2px dashed var(--tide);
+    outline-offset: -2px;
+  }
   .find {
     display: block;
     width: 260px;

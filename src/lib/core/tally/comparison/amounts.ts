@@ -16,23 +16,37 @@ export interface Amounts {
   readonly left: number;
 }
 
+/** A figure of both readings, and what it is a measure of. */
+export interface MovedAmount {
+  readonly before: Figure;
+  readonly after: Figure;
+  readonly measure?: Measure | undefined;
+}
+
+/** Records of one reading that may have moved a figure, and which of them are in it. */
+export interface Side {
+  /** By their numbers, in their order. */
+  readonly records: Int32Array;
+  /** The place of each record of the reading among them; −1 for those that are not. */
+  readonly places: Int32Array;
+  /** Those of the figure, by their places. */
+  readonly within: Bitset;
+}
+
 /**
  * Takes the difference of a sum or a count apart by the records of both readings: what is in the newer
  * figure alone and came, what is in the older alone and went, and for a record in both its value in
  * the newer figure less that in the older (0 where it does not count). Every record of either figure
  * is in one of them once, so they come to the difference.
+ * @param now records of the newer reading that may have moved it; the others are the same in both figures
  * @returns null for a figure that does not add up
  */
 export function amountsOf(
-  moved: {
-    readonly before: Figure;
-    readonly after: Figure;
-    readonly measure?: Measure | undefined;
-  },
+  moved: MovedAmount,
   newer: Table,
   older: Table,
-  now: Bitset,
-  then: Bitset,
+  now: Side,
+  then: Side,
   matched: Matched,
 ): Amounts | null {
   const { measure } = moved;
@@ -51,16 +65,20 @@ export function amountsOf(
     magnitude += Math.abs(value);
     n++;
   };
-  for (const i of members(now)) {
+  const isIn = ({ places, within }: Side, record: number): boolean =>
+    places[record] >= 0 && has(within, places[record]);
+  for (const k of members(now.within)) {
+    const i = now.records[k];
     const old = matched.older[i];
     const value = valueNow(i);
     if (old < 0) add(sums.added, value);
-    else add(sums.changed, value - (has(then, old) ? valueThen(old) : 0));
+    else add(sums.changed, value - (isIn(then, old) ? valueThen(old) : 0));
   }
-  for (const i of members(then)) {
+  for (const k of members(then.within)) {
+    const i = then.records[k];
     const next = matched.newer[i];
     if (next < 0) add(sums.gone, -valueThen(i));
-    else if (!has(now, next)) add(sums.changed, -valueThen(i));
+    else if (!isIn(now, next)) add(sums.changed, -valueThen(i));
   }
   const [added, gone, changed] = [sums.added.value, sums.gone.value, sums.changed.value];
   // A group that is not there has a sum of 0.

@@ -3,14 +3,11 @@ import { recordNumber, recordPlace } from '../../table/recordNumber';
 import { warn } from '../warnings';
 import { TallyRefused } from '../../errors';
 import { partOf, type Steps } from '../../steps/steps';
-import type { Measure } from '../../measure/measure';
-import { and, bitsetOf, count, has } from '../../table/bitset';
 import { counted } from '../../table/format';
 import { keysOfRow, tableOf, type AnswerTable } from '../answer';
-import { selectionOf, type Base } from '../base';
+import type { Base } from '../base';
 import { type TallyAnswer, type TallyKind } from '../kind';
 import { olderBase } from '../olderBase';
-import { recordsWithin } from '../recordsWithin';
 import {
   figureOf,
   type Figure,
@@ -23,8 +20,8 @@ import { visitAll } from '../visit';
 import { comparisonFact } from './fact';
 import { comparisonSentence } from './sentence';
 import type { ComparisonSpec } from './spec';
-import { amountsOf, type Amounts } from './amounts';
 import { matchRecords, type Matched } from './match';
+import { tracer, type MovedRecords } from './trace';
 
 export const comparisonKind: TallyKind<ComparisonSpec> = {
   check(spec, faults, path) {
@@ -50,8 +47,7 @@ const MOST_TRACED = 2000;
 function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer> {
   const older = base.others.get(spec.with);
   if (!older) throw new TallyRefused(`The reading “${spec.with}” is not at hand.`);
-  const matched = matchRecords(older, base.table, spec.match);
-  yield undefined;
+  const matched = yield* matchRecords(older, base.table, spec.match);
   // Records set aside or named by number are the same ones in the older reading.
   const before = olderBase(base, older, (numbers) =>
     numbers.flatMap((n) => {
@@ -68,12 +64,14 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
     const past = then.tables.find((t) => t.name === table.name);
     return past ? movedFigures(table, past, spec.unmoved) : [];
   });
-  const rows = moved.map((figure, k): FigureRow => {
+  const rows: FigureRow[] = [];
+  for (const [k, figure] of moved.entries()) {
     const traced = k < MOST_TRACED ? trace(figure) : null;
+    yield undefined;
     const left = traced?.amounts?.left;
     if (left === 0) explained++;
     else if (left !== undefined) unexplained ||= `${figure.where}, ${figure.title}`;
-    return {
+    rows.push({
       kind: 'group',
       level: 0,
       cells: [
@@ -96,8 +94,8 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
         traced?.amounts?.left ?? null,
       ],
       ...(traced && { where: numbered(traced.records) }),
-    };
-  });
+    });
+  }
   return {
     tables: [
       tableOf({ name: 'main', caption: 'Figures that moved', labels: 2, columns: COLUMNS, rows }),
@@ -126,16 +124,10 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
   };
 }
 
-interface MovedFigure {
+interface MovedFigure extends MovedRecords {
   readonly where: string;
   readonly title: string;
-  readonly before: Figure;
-  readonly after: Figure;
   readonly difference: number | null;
-  readonly rowWhere?: Condition | undefined;
-  readonly columnWhere?: Condition | undefined;
-  /** What it is a measure of, where it is one. */
-  readonly measure?: Measure | undefined;
 }
 
 /** Figures of two tables by the labels of their rows and the titles of their columns. */
@@ -187,47 +179,6 @@ const difference = (before: Figure, after: Figure): number | null =>
   typeof before === 'string' || typeof after === 'string' || before === null || after === null
     ? null
     : after - before;
-
-interface Traced {
-  readonly added: number;
-  readonly gone: number;
-  readonly changed: number;
-  /** Of the newer reading: added and changed. */
-  readonly records: number[];
-  /** By how much each moved a figure that adds up; null for others. */
-  readonly amounts: Amounts | null;
-}
-
-/** Counts the added, gone and changed records among those of a figure, and what each sort moved it by. */
-function tracer(
-  base: Base,
-  before: Base,
-  spec: ComparisonSpec,
-  matched: Matched,
-): (moved: MovedFigure) => Traced {
-  const scope = spec.tally.scope;
-  const sets = {
-    added: bitsetOf(base.table.length, matched.added),
-    changed: bitsetOf(base.table.length, matched.changed.after),
-    gone: bitsetOf(before.table.length, matched.gone),
-  };
-  return (moved) => {
-    const wheres = [moved.rowWhere, moved.columnWhere];
-    const now = recordsWithin(base, selectionOf(base, scope), wheres);
-    const then = recordsWithin(before, selectionOf(before, scope), wheres);
-    const [added, changed] = [and(now, sets.added), and(now, sets.changed)];
-    const records: number[] = [];
-    for (const i of matched.added) if (has(now, i)) records.push(i);
-    for (const i of matched.changed.after) if (has(now, i)) records.push(i);
-    return {
-      added: count(added),
-      gone: count(and(then, sets.gone)),
-      changed: count(changed),
-      records: records.sort((a, b) => a - b),
-      amounts: amountsOf(moved, base.table, before.table, now, then, matched),
-    };
-  };
-}
 
 const COLUMNS: FigureColumn[] = [
   { key: 'where', title: 'Where', unit: '', type: 'text' },

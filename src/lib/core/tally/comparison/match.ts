@@ -1,7 +1,8 @@
 import { columnFor } from '../../expression/columnFor';
-import { fullCell } from '../../table/cell';
-import type { Column } from '../../table/column';
+import type { Steps } from '../../steps/steps';
+import { inStretches } from '../../steps/steps';
 import { findColumn, type Table } from '../../table/table';
+import { codesOfCells, codesTogether, sameCells, type Codes } from './cellCodes';
 
 /** How the records of two readings correspond; record numbers from 0. */
 export interface Matched {
@@ -19,47 +20,37 @@ export interface Matched {
 
 /**
  * Matches records by equal keys; where a key stands several times, in the order of the records.
- * Without keys whole records are matched, so that nothing counts as changed.
- * @param columns the columns both readings have, compared cell by cell in full
+ * Without keys whole records are matched, so that nothing counts as changed. The columns that both
+ * readings have are compared, cell by cell in full.
  */
-export function matchRecords(before: Table, after: Table, keys: readonly string[]): Matched {
+export function* matchRecords(
+  before: Table,
+  after: Table,
+  keys: readonly string[],
+): Steps<Matched> {
   const shared = after.columns.filter((c) => findColumn(before.columns, c.id) !== null);
-  const keyColumns = (table: Table): Column[] =>
-    keys.length
-      ? keys.map((ref) => columnFor(table, ref))
-      : shared.map((c) => columnFor(table, c.id));
-  const waiting = new Map<string, number[]>();
-  const olderKeys = keyColumns(before);
-  for (let i = 0; i < before.length; i++) {
-    const key = keyOf(olderKeys, i);
-    const list = waiting.get(key);
-    if (list) list.push(i);
-    else waiting.set(key, [i]);
-  }
+  const codes = yield* keyCodes(before, after, keys.length ? keys : shared.map((c) => c.id));
+  const { older, newer } = yield* paired(codes);
+  const pairs = shared.map((c) => sameCells(columnFor(before, c.id), c));
   const [added, changedAfter, changedBefore]: number[][] = [[], [], []];
-  const taken = new Map<string, number>();
-  const older = new Int32Array(after.length).fill(-1);
-  const newer = new Int32Array(before.length).fill(-1);
-  const newerKeys = keyColumns(after);
-  const pairs = shared.map((c) => [columnFor(before, c.id), c] as const);
   let same = 0;
-  for (let i = 0; i < after.length; i++) {
-    const key = keyOf(newerKeys, i);
-    const at = taken.get(key) ?? 0;
-    const old = waiting.get(key)?.[at];
-    if (old === undefined) {
-      added.push(i);
-      continue;
+  yield* inStretches(after.length, (from, to) => {
+    for (let i = from; i < to; i++) {
+      const old = older[i];
+      if (old < 0) {
+        added.push(i);
+        continue;
+      }
+      let changed = false;
+      for (let p = 0; p < pairs.length && !changed; p++) changed = !pairs[p](old, i);
+      if (changed) {
+        changedAfter.push(i);
+        changedBefore.push(old);
+      } else same++;
     }
-    taken.set(key, at + 1);
-    older[i] = old;
-    newer[old] = i;
-    if (pairs.some(([a, b]) => fullCell(a, old) !== fullCell(b, i))) {
-      changedAfter.push(i);
-      changedBefore.push(old);
-    } else same++;
-  }
-  const gone = Array.from(newer.keys()).filter((i) => newer[i] < 0);
+  });
+  const gone: number[] = [];
+  for (let i = 0; i < before.length; i++) if (newer[i] < 0) gone.push(i);
   return {
     added: Int32Array.from(added),
     gone: Int32Array.from(gone),
@@ -70,5 +61,48 @@ export function matchRecords(before: Table, after: Table, keys: readonly string[
   };
 }
 
-const keyOf = (columns: readonly Column[], record: number): string =>
-  columns.map((c) => fullCell(c, record)).join('\u001f');
+/** The key of each record as one number, the same for equal keys of both readings. */
+function* keyCodes(before: Table, after: Table, keys: readonly string[]): Steps<Codes> {
+  const lengths = { older: before.length, newer: after.length };
+  let all: Codes | null = null;
+  for (const ref of keys) {
+    const codes = codesOfCells(columnFor(before, ref), columnFor(after, ref), lengths);
+    yield undefined;
+    all = all ? codesTogether(all, codes) : codes;
+    yield undefined;
+  }
+  // Without any column there is one key for all.
+  return (
+    all ?? {
+      older: new Int32Array(before.length),
+      newer: new Int32Array(after.length),
+      size: 1,
+    }
+  );
+}
+
+/** Records of one key in their order, one of the older reading for each of the newer. */
+function* paired({ older: keys, newer: newerKeys, size }: Codes): Steps<{
+  older: Int32Array;
+  newer: Int32Array;
+}> {
+  const first = new Int32Array(size).fill(-1);
+  const next = new Int32Array(keys.length);
+  for (let i = keys.length - 1; i >= 0; i--) {
+    next[i] = first[keys[i]];
+    first[keys[i]] = i;
+  }
+  yield undefined;
+  const older = new Int32Array(newerKeys.length).fill(-1);
+  const newer = new Int32Array(keys.length).fill(-1);
+  yield* inStretches(newerKeys.length, (from, to) => {
+    for (let i = from; i < to; i++) {
+      const old = first[newerKeys[i]];
+      if (old < 0) continue;
+      first[newerKeys[i]] = next[old];
+      older[i] = old;
+      newer[old] = i;
+    }
+  });
+  return { older, newer };
+}
