@@ -2,6 +2,7 @@ import { mkdtempSync, readdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { read, type CellObject } from '@e965/xlsx';
+import { strFromU8, unzipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { answerAsk } from '$lib/core/ask/answer';
 import { readAsk } from '$lib/core/ask/badAsk';
@@ -103,6 +104,19 @@ describe('a workbook', () => {
     // Before March 1900 programs do not agree on the days.
     expect(rows[5][1]).toMatchObject({ t: 's', v: '1899-11-29' });
     expect(rows[6][2]).toMatchObject({ t: 's', v: 'n/k' });
+  });
+
+  it('keeps heads in sight with the notes above them, and none where they would take the screen', () => {
+    const views = [[], ['All of them'], Array.from({ length: 20 }, (_, k) => `Note ${k}`)].map(
+      (notes) => {
+        const parts = unzipSync(workbookFile([recordsSheet('S', list, notes)], 'xlsx'));
+        const xml = strFromU8(parts['xl/worksheets/sheet1.xml']);
+        return /<sheetViews>(.*?)<\/sheetViews>/.exec(xml)?.[1];
+      },
+    );
+    const frozen = (rows: number): string =>
+      `<sheetView workbookViewId="0"><pane ySplit="${rows}" topLeftCell="A${rows + 1}" activePane="bottomLeft" state="frozen"/></sheetView>`;
+    expect(views).toEqual([frozen(1), frozen(3), '<sheetView workbookViewId="0"/>']);
   });
 
   it('names its sheets apart, whatever they are called', () => {

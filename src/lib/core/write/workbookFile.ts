@@ -3,6 +3,7 @@ import { WriteRefused } from '../errors';
 import { fullScalarOf } from '../table/cell';
 import { DAY_MS } from '../table/calendar';
 import { showCount } from '../table/format';
+import { withFixedHeads } from './fixedHeads';
 import type { BookSheet, SheetCell, SheetColumn } from './sheets';
 
 /** Rows and columns that a sheet can have (ISO/IEC 29500-1, 18.3.1.73 and 18.3.1.13). */
@@ -18,7 +19,7 @@ const FIRST_SURE = 61;
 
 /**
  * Sheets as a workbook of ISO/IEC 29500 or 26300: numbers, dates and yes or no as what they are, with
- * formats; rows that stand within others in groups that fold. Texts are texts, whatever they begin with:
+ * formats; rows that stand within others in groups that fold, heads that stay in sight (.xlsx). Texts are texts, whatever they begin with:
  * none becomes a formula.
  * @throws WriteRefused where a sheet is longer or wider than a workbook can hold
  */
@@ -29,7 +30,13 @@ export function workbookFile(sheets: readonly BookSheet[], form: 'xlsx' | 'ods')
     utils.book_append_sheet(book, sheetOf(sheet), freeName(sheet.name, taken));
   const bytes: unknown = write(book, { type: 'array', bookType: form, compression: true });
   if (!(bytes instanceof ArrayBuffer)) throw new WriteRefused('The workbook could not be written.');
-  return new Uint8Array(bytes);
+  const written = new Uint8Array(bytes);
+  return form === 'ods'
+    ? written
+    : withFixedHeads(
+        written,
+        sheets.map(({ columns, notes }) => (columns.length ? rowsAbove(notes) + 1 : 0)),
+      );
 }
 
 /** Names of sheets are unique whatever their case, and without the marks of an address. */
@@ -48,8 +55,11 @@ function freeName(name: string, taken: Set<string>): string {
   return free;
 }
 
+/** Notes, and a row that parts them from the heads. */
+const rowsAbove = (notes: readonly string[]): number => (notes.length ? notes.length + 1 : 0);
+
 function sheetOf({ name, notes, columns, rows }: BookSheet): WorkSheet {
-  const above = notes.length ? notes.length + 1 : 0;
+  const above = rowsAbove(notes);
   if (above + 1 + rows.length > MOST_ROWS)
     throw new WriteRefused(
       `“${name}” has ${showCount(rows.length)} rows; a sheet of a workbook holds ${showCount(MOST_ROWS)}. Narrow what counts, or write it as CSV, Arrow or Parquet.`,
