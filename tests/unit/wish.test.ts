@@ -107,3 +107,79 @@ describe('a wish in words', () => {
     );
   });
 });
+
+describe('conditions in a wish', () => {
+  const more = [
+    ...columns,
+    { id: 'weather', name: 'Weather', type: 'text' },
+    { id: 'off', name: 'Cancelled', type: 'yesno' },
+  ] as const;
+  const of = (text: string): Wish | null => wishOf(text, more);
+  const delay = (op: string, value: number) => ({
+    kind: 'leaf',
+    column: 'delay',
+    not: false,
+    test: { test: 'compare', op, value },
+  });
+  const weather = (values: readonly string[], not = false) => ({
+    kind: 'leaf',
+    column: 'weather',
+    not,
+    test: { test: 'is', values, exact: false },
+  });
+
+  it('several, with both and neither, by a group, and what is asked under them', () => {
+    expect(
+      of(
+        'count, fares and mean delay where delay at least 10, where weather is gale or fog, both and neither, by route',
+      ),
+    ).toEqual({
+      column: 'fares',
+      measure: 'mean',
+      by: ['route'],
+      conditions: [delay('ge', 10), weather(['gale', 'fog'])],
+      measures: [
+        { kind: 'records' },
+        { kind: 'sum', column: 'fares' },
+        { kind: 'mean', column: 'delay' },
+      ],
+      both: true,
+      neither: true,
+    });
+  });
+
+  it.each([
+    ['delay >= 10', delay('ge', 10)],
+    ['Delay is 10 or more', delay('ge', 10)],
+    ['delay 10 min or more', delay('ge', 10)],
+    ['delay over 2.5 min', delay('gt', 2.5)],
+    ['delay under -1', delay('lt', -1)],
+    ['delay at most 5', delay('le', 5)],
+    ['delay 0', delay('eq', 0)],
+    ['weather fog', weather(['fog'])],
+    ['weather is not calm', weather(['calm'], true)],
+    ['cancelled is yes', { ...weather(['yes']), column: 'off' }],
+  ])('“where %s” is one', (said, condition) => {
+    expect(of(`fares where ${said}`)?.conditions).toEqual([condition]);
+  });
+
+  it('what is none stays among the words', () => {
+    expect(of('90% of delay, and where 20')).toMatchObject({ stands: [20] });
+    for (const said of ['delay soon', 'delay 10 20', 'sailed on 2024', 'the sea is calm', ''])
+      expect(of(`fares where ${said}`)?.conditions, said).toBeUndefined();
+  });
+
+  it('whatever is typed, a wish is one', () => {
+    const word = fc.constantFrom(
+      ...'where delay weather is or and both neither by route count fares >= 10 gale , at least'.split(
+        ' ',
+      ),
+    );
+    fc.assert(
+      fc.property(fc.array(word, { maxLength: 16 }), (words) => {
+        const found = of(words.join(' '));
+        if (found) expect(Wish.parse(found)).toEqual(found);
+      }),
+    );
+  });
+});

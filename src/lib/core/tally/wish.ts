@@ -1,7 +1,9 @@
 import { z } from 'zod';
-import { MEASURES, MEASURE_KINDS, type MeasureKind } from '../measure/measure';
+import { Measure, MEASURES, MEASURE_KINDS, type MeasureKind } from '../measure/measure';
+import { Condition } from '../scope/condition';
 import { CALENDAR_PERIODS, type CalendarPeriod } from '../table/period';
 import { PeriodName } from './periodNamed';
+import { conditionsIn, type Named } from './wishConditions';
 
 /** What the analyst has said so far: `median delay by vessel`, or the column whose panel is open. */
 export const Wish = z.strictObject({
@@ -27,15 +29,15 @@ export const Wish = z.strictObject({
   percents: z.array(z.number().min(0).max(100)).max(20).optional(),
   /** Values whose place is asked. */
   stands: z.array(z.number()).max(20).optional(),
+  /** Conditions that figures are asked under, each by itself. */
+  conditions: z.array(Condition).max(20).optional(),
+  /** Besides each of them: those that meet all, those that meet none. */
+  both: z.boolean().optional(),
+  neither: z.boolean().optional(),
+  /** What is asked under them, where more than one thing is. */
+  measures: z.array(Measure).max(20).optional(),
 });
 export type Wish = z.infer<typeof Wish>;
-
-/** What a wish has to know of a column. */
-interface Named {
-  readonly id: string;
-  readonly name: string;
-  readonly type: string;
-}
 
 /** Words for measures besides those of the catalogue. */
 const ALSO: Readonly<Record<string, MeasureKind>> = {
@@ -76,7 +78,8 @@ const SMALL = new Set(['and', 'the', 'for', 'each', 'per', 'with', 'all', 'other
  * @example wishOf('median delay by vessel', columns) // { measure: 'median', column: 'delay', by: ['vessel'] }
  * @example wishOf('rank vessel by fares within route, first 3', columns) // { column: 'fares', by: ['route', 'vessel'], within: 1, first: 3 }
  */
-export function wishOf(text: string, columns: readonly Named[]): Wish | null {
+export function wishOf(typed: string, columns: readonly Named[]): Wish | null {
+  const { conditions, both, neither, rest: text } = conditionsIn(typed, columns);
   const words = wordsOf(text);
   const places = placesOf(words, columns);
   const named = (role: Role): Named[] => places.filter((p) => p.role === role).map((p) => p.column);
@@ -92,7 +95,8 @@ export function wishOf(text: string, columns: readonly Named[]): Wish | null {
   const periods = CALENDAR_PERIODS.filter((period) =>
     words.some((word) => PERIOD_WORDS[word] === period),
   );
-  if (!column && by.length === 0 && !measure && periods.length === 0) return null;
+  if (!column && by.length === 0 && !measure && periods.length === 0 && !conditions.length)
+    return null;
   const ends = endsIn(words);
   const [first, ahead] = [countAfter(words, /^(first|top)$/), countAfter(words, /^next$/)];
   const percents = numbersIn(text, /(\d+(?:\.\d+)?)\s?%/g).filter((percent) => percent <= 100);
@@ -109,6 +113,12 @@ export function wishOf(text: string, columns: readonly Named[]): Wish | null {
     ...ends,
     ...(percents.length > 0 && { percents: percents.slice(0, 20) }),
     ...(stands.length > 0 && { stands: stands.slice(0, 20) }),
+    ...(conditions.length > 0 && {
+      conditions: conditions.slice(0, 20),
+      measures: measuresIn(words, places),
+      ...(both && { both }),
+      ...(neither && { neither }),
+    }),
   };
 }
 
@@ -197,6 +207,22 @@ function firstBy(words: readonly string[]): number {
 function measureIn(words: readonly string[]): MeasureKind | undefined {
   const known = MEASURE_KINDS.find((kind) => words.includes(MEASURES[kind].says));
   return known ?? words.map((word) => ALSO[word]).find((kind) => kind !== undefined);
+}
+
+/** `count, fares and mean delay`: each number with the measure named before it; a sum where none is. */
+function measuresIn(words: readonly string[], places: readonly Place[]): Measure[] {
+  const out: Measure[] = [];
+  let from = 0;
+  for (const { at, column, role } of places) {
+    if (role !== 'what' || column.type !== 'number') continue;
+    const named = words.slice(from, at);
+    const kinds = named.flatMap((word) => measureIn([word]) ?? []);
+    if (kinds.includes('records')) out.push({ kind: 'records' });
+    out.push({ kind: kinds.find((kind) => kind !== 'records') ?? 'sum', column: column.id });
+    from = at + 1;
+  }
+  if (out.length === 0 || measureIn(words.slice(from)) === 'records') out.push({ kind: 'records' });
+  return out.slice(0, 20);
 }
 
 /** Two periods with `to` or `and` between them. */

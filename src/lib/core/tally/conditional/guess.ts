@@ -1,11 +1,24 @@
 import type { Condition } from '../../scope/condition';
-import { common, keysFor, measureFor, NEEDS, spreadFor, type FirstGuess } from '../guess';
+import { describeCondition } from '../../scope/describe';
+import type { Wish } from '../wish';
+import {
+  common,
+  keysFor,
+  measureFor,
+  NEEDS,
+  spreadFor,
+  wishedKeys,
+  type FirstGuess,
+  type ListFacts,
+} from '../guess';
 import type { ConditionalSpec } from './spec';
 
 export const conditionalGuess: FirstGuess<ConditionalSpec> = {
   question: 'How many, how much, if…?',
   found: 'conditional condition where if count sum both overlap',
+  meant: (wish) => wish.conditions !== undefined,
   guess(facts, wish) {
+    if (wish.conditions) return { tally: asked(facts, wish, wish.conditions) };
     const number = spreadFor(facts, wish);
     const columns: ConditionalSpec['columns'] = [
       { measure: { kind: 'records' } },
@@ -42,3 +55,37 @@ export const conditionalGuess: FirstGuess<ConditionalSpec> = {
     return { tally: { ...few, everythingElse: false, rows: [], key, columns } };
   },
 };
+
+const LONGEST_NAME = 200;
+
+/** Conditions in so many words: as rows, or, by a key, across. */
+function asked(facts: ListFacts, wish: Wish, conditions: readonly Condition[]): ConditionalSpec {
+  const names = new Map(facts.columns.map(({ id, name }) => [id, name]));
+  const all = conditions.map((condition) => ({
+    name: describeCondition(condition, names).slice(0, LONGEST_NAME),
+    condition,
+  }));
+  const parts = [...conditions];
+  if (wish.both && parts.length > 1)
+    all.push({ name: 'both', condition: { kind: 'all', not: false, parts } });
+  if (wish.neither) all.push({ name: 'neither', condition: { kind: 'none', not: false, parts } });
+  const measures = wish.measures ?? [{ kind: 'records' as const }];
+  const [key] = wishedKeys(facts, wish);
+  const few = { ...common, kind: 'conditional' as const, few: 10 };
+  return key
+    ? {
+        ...few,
+        everythingElse: false,
+        rows: [],
+        key,
+        columns: all.flatMap(({ name, condition }) =>
+          measures.map((measure) => ({ measure, condition, name })),
+        ),
+      }
+    : {
+        ...few,
+        everythingElse: !wish.neither,
+        rows: all,
+        columns: measures.map((measure) => ({ measure })),
+      };
+}
