@@ -1,6 +1,7 @@
 import type { Condition } from '../../scope/condition';
 import { describeCondition } from '../../scope/describe';
 import type { Wish } from '../wish';
+import { measurePhrase } from '../words';
 import {
   common,
   keysFor,
@@ -79,7 +80,12 @@ function asked(facts: ListFacts, wish: Wish, conditions: readonly Condition[]): 
         rows: [],
         key,
         columns: all.flatMap(({ name, condition }) =>
-          measures.map((measure) => ({ measure, condition, name })),
+          // A column says its measure and its condition by itself; these two say it shorter.
+          measures.map((measure) => ({
+            measure,
+            condition,
+            ...(condition.kind !== 'leaf' && { name: `${measurePhrase(measure, names)}, ${name}` }),
+          })),
         ),
       }
     : {
