@@ -9,8 +9,9 @@ import type { ListFacts } from '$lib/core/tally/guess';
 import { computeTally, kindOf } from '$lib/core/tally/kinds';
 import { columnFacts } from '$lib/core/tally/listFacts';
 import { Tally } from '$lib/core/tally/specs';
-import { fitOf, type Wish } from '$lib/core/tally/wish';
+import { fitOf, wishOf, type Wish } from '$lib/core/tally/wish';
 import { readDemo } from '../support/demo';
+import { sailingsInSql } from '../support/sql';
 
 const factsOf = (table: Table, lists: string[] = []): ListFacts => ({
   records: table.length,
@@ -55,6 +56,58 @@ describe('first guesses', () => {
     expect(without.map((q) => q.kind)).toEqual(['comparison']);
     const with2 = questionsOf(factsOf(sailings, ['the reading of 3 Nov']));
     expect(with2.filter((q) => tallyOf(q) === null)).toEqual([]);
+  });
+
+  it('conditions in so many words: both, neither and each by route, as SQL counts them', () => {
+    const columns = sailings.columns.map(({ id, name, type }) => ({ id, name, type }));
+    const asked =
+      'count, fares and mean delay where delay at least 10, where weather is gale or fog, both and neither';
+    const wish = wishOf(`${asked}, by route`, columns);
+    const [first] = questionsOf(factsOf(sailings), wish ?? {}).filter(({ meant }) => meant);
+    expect(first.kind).toBe('conditional');
+    const tally = tallyOf(first);
+    if (!tally) throw new Error('no tally');
+    const { tables } = finish(computeTally(wholeBase(sailings, 'sailings'), tally));
+    const db = sailingsInSql();
+    // Texts that differ in case or outer spaces are one, as the first guess takes them.
+    const [late, rough] = ['delay >= 10', "weather in ('gale', 'fog')"];
+    const under = [
+      late,
+      rough,
+      `${late} and ${rough}`,
+      `not (ifnull(${late}, 0) or ifnull(${rough}, 0))`,
+    ];
+    const figures = under.map(
+      (where) =>
+        `count(*) filter (where ${where}), sum(fares) filter (where ${where}), avg(delay) filter (where ${where})`,
+    );
+    const wanted = db
+      .prepare(`select lower(trim(route)), ${figures.join(', ')} from s group by 1`)
+      .raw()
+      .all();
+    const found = new Map(
+      Array.from({ length: tables[0].length }, (_, n) => tables[0].row(n).cells).map((cells) => [
+        String(cells[0]).toLowerCase().trim(),
+        cells,
+      ]),
+    );
+    expect(found.size).toBe(wanted.length + 1);
+    for (const [route, ...row] of wanted.map((w) => (Array.isArray(w) ? w : [])))
+      row.forEach((figure: unknown, k) =>
+        expect(found.get(String(route))?.[k + 1], `${route} ${k}`).toBeCloseTo(Number(figure), 6),
+      );
+    const rows = tallyOf(
+      questionsOf(factsOf(sailings), wishOf(asked, columns) ?? {}).filter(({ meant }) => meant)[0],
+    );
+    expect(rows).toMatchObject({
+      rows: [
+        { name: 'Delay is at least 10' },
+        { name: 'Weather is gale or fog' },
+        { name: 'both' },
+        { name: 'neither' },
+      ],
+      everythingElse: false,
+    });
   });
 
   it('follow a wish: the median delay by vessel, by month', () => {
