@@ -96,14 +96,15 @@ export async function startPostgres(): Promise<PostgresServer> {
   };
 }
 
-async function connected(port: number): Promise<Client> {
+/** The owner's connection to one of its databases. */
+export async function connected(port: number, database = 'postgres'): Promise<Client> {
   for (let tries = 0; ; tries++) {
     const client = new Client({
       host: '127.0.0.1',
       port,
       user: 'owner',
       password: PASSWORD,
-      database: 'postgres',
+      database,
     });
     try {
       await client.connect();

@@ -9,7 +9,7 @@ import { readConnections } from '$lib/server/databases/connections';
 import { postgresSource } from '$lib/server/databases/postgres';
 import { DatabaseFault } from '$lib/server/errors';
 import { BY_ITSELF, readList, type ReadAs } from '../../cli/input';
-import { hasPostgres, startPostgres, type PostgresServer } from '../support/postgres';
+import { connected, hasPostgres, startPostgres, type PostgresServer } from '../support/postgres';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'tally-loft-databases-'));
 const file = path.join(folder, 'connections.json');
@@ -69,15 +69,7 @@ describe.runIf(hasPostgres)('a PostgreSQL server', () => {
     await owner.query('CREATE DATABASE ferry');
     await owner.query("CREATE ROLE reader LOGIN PASSWORD 'only to read'");
     await owner.end();
-    const { Client } = await import('pg');
-    const ferry = new Client({
-      host: '127.0.0.1',
-      port: server.port,
-      user: 'owner',
-      password: server.password,
-      database: 'ferry',
-    });
-    await ferry.connect();
+    const ferry = await connected(server.port, 'ferry');
     await ferry.query(`
       CREATE TABLE sailings (
         day date, at timestamptz, left_at timestamp, clock time, route text, "fares (£)" numeric(12,2),
@@ -217,15 +209,7 @@ describe.runIf(hasPostgres)('a PostgreSQL server', () => {
     );
     let records = 0;
     for await (const part of endless.parts) if ((records += part.length) > 10_000) break;
-    const { Client } = await import('pg');
-    const owner = new Client({
-      host: '127.0.0.1',
-      port: server.port,
-      user: 'owner',
-      password: server.password,
-      database: 'ferry',
-    });
-    await owner.connect();
+    const owner = await connected(server.port, 'ferry');
     const busy = async (): Promise<number> => {
       const { rows } = await owner.query(
         "SELECT 1 FROM pg_stat_activity WHERE application_name = 'Tally Loft' AND state = 'active'",
