@@ -117,6 +117,23 @@ describe.runIf(hasPostgres)('a PostgreSQL server', () => {
     );
   });
 
+  it('is stopped, at the database too, while it has given nothing yet', async () => {
+    const active = async (): Promise<number> => {
+      const { rows } = await postgres.owner.query(
+        "SELECT 1 FROM pg_stat_activity WHERE application_name = 'Tally Loft' AND state = 'active'",
+      );
+      return rows.length;
+    };
+    await page.go('/intake?from=ferry');
+    await page.press('A query');
+    await (await page.find('query')).sendKeys('SELECT pg_sleep(50)');
+    await page.click('read-database');
+    await page.until('that it is asked', async () => (await active()) === 1);
+    await page.press('Stop');
+    await page.untilText('state', 'Stopped. Nothing was kept.');
+    await page.until('that it has ended', async () => (await active()) === 0);
+  });
+
   it('keeps its password and its address to itself', async () => {
     const told: string[] = [];
     for (const where of ['/', '/intake', '/api/connections', '/api/lists', '/api/readings/8'])

@@ -21,13 +21,13 @@ const NO_ANSWER = 'The server does not answer. Start it again, and read once mor
 
 /**
  * Reads a table or a query through the server, to its end.
- * @param told records and bytes that have come so far; false ends the reading, at the database too
+ * @param told the reading by its id, records and bytes that have come so far; false ends the reading, at the database too
  * @returns null where it was ended
  * @throws IntakeError with what the database said
  */
 export async function readDatabase(
   { base, connection, form, asked }: DatabaseWanted,
-  told: (records: number, bytes: number) => boolean,
+  told: (read: string, records: number, bytes: number) => boolean,
 ): Promise<OpenedFile | null> {
   const begun = await sent(`${base}/api/connections/${encodeURIComponent(connection)}/reads`, {
     method: 'POST',
@@ -37,6 +37,7 @@ export async function readDatabase(
   const { id, columns } = Begun.parse(await begun.json());
   const chunks: Uint8Array[] = [];
   let [records, bytes] = [0, 0];
+  told(id, records, bytes);
   for (;;) {
     const response = await sent(`${base}/api/reads/${id}/chunks/${chunks.length}`);
     if (response.status === 204) break;
@@ -44,7 +45,7 @@ export async function readDatabase(
     chunks.push(chunk);
     bytes += chunk.length;
     records += recordsIn(chunk);
-    if (!told(records, bytes)) {
+    if (!told(id, records, bytes)) {
       await sent(`${base}/api/reads/${id}`, { method: 'DELETE' });
       return null;
     }

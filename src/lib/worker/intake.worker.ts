@@ -55,11 +55,11 @@ async function begin(
 async function beginDatabase(wanted: DatabaseWanted, previous: Recipe | null): Promise<void> {
   latest = null;
   const mine = ++turn;
-  const read = await readDatabase(wanted, (records, bytes) => {
-    send({ kind: 'coming', records, bytes });
+  const database = await readDatabase(wanted, (read, records, bytes) => {
+    send({ kind: 'coming', read, records, bytes });
     return mine === turn;
   });
-  if (read) await look(read, new Blob([]), previous);
+  if (database) await look(database, new Blob([]), previous);
 }
 
 /** What can be chosen of it, then all of it by the recipe that is found, or the list's own. */

@@ -60,7 +60,13 @@ export const FromIntake = z.discriminatedUnion('kind', [
     rows: z.array(z.array(PreviewCell)),
   }),
   /** What has come from a database so far. */
-  z.object({ kind: z.literal('coming'), records: z.int(), bytes: z.number() }),
+  z.object({
+    kind: z.literal('coming'),
+    /** The reading at the server, by its id. */
+    read: z.string(),
+    records: z.int(),
+    bytes: z.number(),
+  }),
   z.object({ kind: z.literal('progress'), share: z.number(), records: z.int() }),
   /** The whole file was read. */
   z.object({

@@ -1,7 +1,7 @@
 import { parentPort, workerData } from 'node:worker_threads';
+import { Trouble } from '$lib/core/errors';
 import { CHUNK_RECORDS } from '$lib/core/table/arrowFacts';
 import { encodeChunk } from '$lib/core/table/arrowWrite';
-import { DatabaseFault } from '../errors';
 import { AskTask, ToAsking, type FromAsking } from './askMessages';
 import type { Connection } from './connections';
 import { postgresSource } from './postgres';
@@ -22,7 +22,11 @@ async function work(): Promise<void> {
   const { connection, asked } = AskTask.parse(workerData);
   const source = sourceOf(connection);
   if (asked === null) return send({ kind: 'tables', tables: await source.tables() });
-  const { columns, parts } = await source.read(asked, CHUNK_RECORDS);
+  const { columns, parts, stop } = await source.read(asked, CHUNK_RECORDS);
+  // Whoever leaves does not wait for the part that is under way.
+  parentPort?.on('message', (message) => {
+    if (message === 'leave') void stop().catch(() => undefined);
+  });
   send({ kind: 'columns', columns: [...columns] });
   let wanted = await said();
   for await (const part of parts) {
@@ -32,6 +36,7 @@ async function work(): Promise<void> {
     if (wanted === 'leave') break;
   }
   send({ kind: 'whole' });
+  parentPort?.close();
 }
 
 const sourceOf = (connection: Connection): DatabaseSource =>
@@ -48,15 +53,18 @@ function sqliteSource(file: string): DatabaseSource {
         parts: (async function* () {
           yield* parts;
         })(),
+        // Its statements do not pause: the thread itself is ended.
+        stop: () => Promise.resolve(),
       });
     },
   };
 }
 
-work().catch((error: unknown) =>
+work().catch((error: unknown) => {
   send({
     kind: 'fault',
     message: error instanceof Error ? error.message : String(error),
-    ours: !(error instanceof DatabaseFault),
-  }),
-);
+    ours: !(error instanceof Trouble),
+  });
+  parentPort?.close();
+});

@@ -15,33 +15,39 @@ type Said = Exclude<FromAsking, { kind: 'fault' }>;
 export class Asking {
   readonly #thread: Worker;
   readonly #limit: NodeJS.Timeout;
-  readonly #seconds: number;
+  /** Settles when the thread has ended. */
+  readonly #ended: Promise<void>;
+  readonly #tooLong: string;
   #late = false;
 
   /** @param script the thread @param asked null: the names of its tables */
   constructor(script: string, connection: Connection, asked: AskedOf | null) {
     const task: AskTask = { connection, asked };
     this.#thread = new Worker(script, { workerData: task });
-    this.#seconds = connection.seconds;
+    // Heard once for all that is asked of it; a thread that fails is one that has ended.
+    this.#thread.on('error', (error) => log().error(error, 'a thread that asks a database failed'));
+    this.#ended = new Promise((over) => this.#thread.once('exit', () => over()));
+    const { seconds } = connection;
+    this.#tooLong = `This took longer than the ${seconds} s that the connection allows, and was stopped. Ask for less, or raise its “seconds”.`;
     this.#limit = setTimeout(() => {
       this.#late = true;
       void this.#thread.terminate();
-    }, connection.seconds * 1000);
+    }, seconds * 1000);
   }
 
   /** What it says next. @throws DatabaseFault */
   async next(): Promise<Said> {
-    const ended = once(this.#thread, 'exit').then((): never => {
+    const heard = new AbortController();
+    const message = once(this.#thread, 'message', { signal: heard.signal });
+    // One that is heard no more rejects, to nobody.
+    message.catch(() => undefined);
+    const first: unknown[] | void = await Promise.race([message, this.#ended]);
+    heard.abort();
+    if (!first)
       throw new DatabaseFault(
-        this.#late
-          ? `This took longer than the ${this.#seconds} s that the connection allows, and was stopped. Ask for less, or raise its “seconds”.`
-          : 'The reading was interrupted. Try again.',
+        this.#late ? this.#tooLong : 'The reading was interrupted. Try again.',
       );
-    });
-    // Whichever comes first; the other one is heard by nobody.
-    ended.catch(() => undefined);
-    const [raw]: unknown[] = await Promise.race([once(this.#thread, 'message'), ended]);
-    const said = FromAsking.parse(raw);
+    const said = FromAsking.parse(first[0]);
     if (said.kind !== 'fault') return said;
     if (!said.ours) throw new DatabaseFault(said.message);
     log().error({ why: said.message }, 'a reading of a database failed');
@@ -61,7 +67,7 @@ export class Asking {
     this.#tell('leave');
     const late = setTimeout(() => void this.#thread.terminate(), LEAVE_MS);
     late.unref();
-    await once(this.#thread, 'exit').catch(() => undefined);
+    await this.#ended;
     clearTimeout(late);
   }
 

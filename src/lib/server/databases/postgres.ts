@@ -54,7 +54,11 @@ export function postgresSource(
         const what = await described(client, asked);
         const backend = await backendOf(client);
         const cancel = (): Promise<void> => cancelled(connection, env, backend);
-        return { columns: what.columns, parts: partsOf(client, connection, what, most, cancel) };
+        return {
+          columns: what.columns,
+          parts: partsOf(client, connection, what, most, cancel),
+          stop: cancel,
+        };
       } catch (error) {
         await client.end();
         throw told(error, connection);

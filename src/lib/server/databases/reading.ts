@@ -11,6 +11,8 @@ export interface DatabaseReading {
    * @throws DatabaseFault
    */
   readonly parts: AsyncIterable<Table>;
+  /** Ends it at the database while a part is waited for, which then fails. */
+  stop(): Promise<void>;
 }
 
 /** A database that is kept under a name. It is opened for each question, to be read only. */

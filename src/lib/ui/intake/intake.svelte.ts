@@ -43,7 +43,7 @@ export class IntakeState {
   rows = $state.raw<PreviewCell[][]>([]);
   progress = $state(0);
   /** What has come from a database. */
-  come = $state.raw({ records: 0, bytes: 0 });
+  come = $state.raw({ read: '', records: 0, bytes: 0 });
   records = $state(0);
   doubts = $state.raw<Doubt[]>([]);
   totals = $state.raw<number[]>([]);
@@ -107,7 +107,7 @@ export class IntakeState {
     this.name = this.refreshed?.name ?? (list.replace(/[-_]+/g, ' ').trim() || 'New list');
     this.fault = '';
     this.doubts = [];
-    this.come = { records: 0, bytes: 0 };
+    this.come = { read: '', records: 0, bytes: 0 };
     this.#left = null;
     this.#settled.clear();
     this.#first = true;
@@ -270,6 +270,11 @@ export class IntakeState {
 
   #stopWorker(): void {
     this.#worker?.terminate();
+    // What is still asked of a database ends there too; one that has ended is not known any more.
+    if (this.come.read && this.stage === 'reading' && !this.recipe)
+      void fetch(`/api/reads/${this.come.read}`, { method: 'DELETE', keepalive: true }).catch(
+        () => undefined,
+      );
     this.#worker = null;
   }
 
