@@ -9,6 +9,7 @@ import {
 } from './dates';
 import { noNumberFacts, numberReader } from './numbers';
 import type { ColumnRecipe } from './recipe';
+import { GrowingCodes, GrowingValues } from './growing';
 import { LONG_CELL } from './recipe';
 import { readYesNo } from './yesno';
 
@@ -25,36 +26,6 @@ export interface ColumnEvidence {
 }
 
 const PLACES = 50;
-
-/** Float64 values that grow by doubling. */
-class GrowingValues {
-  values = new Float64Array(4096);
-  length = 0;
-
-  push(value: number): void {
-    if (this.length === this.values.length) {
-      const wider = new Float64Array(this.length * 2);
-      wider.set(this.values);
-      this.values = wider;
-    }
-    this.values[this.length++] = value;
-  }
-}
-
-/** Codes of text, growing by doubling. */
-class GrowingCodes {
-  codes = new Int32Array(4096);
-  length = 0;
-
-  push(code: number): void {
-    if (this.length === this.codes.length) {
-      const wider = new Int32Array(this.length * 2);
-      wider.set(this.codes);
-      this.codes = wider;
-    }
-    this.codes[this.length++] = code;
-  }
-}
 
 /** Cells of one column, pushed in the order of records, to a typed column. */
 export class ColumnReader {

@@ -1,11 +1,10 @@
+import { GrowingCodes, GrowingValues } from '$lib/core/read/growing';
 import { columnIds } from '$lib/core/read/infer';
 import type { DeclaredColumn } from '$lib/core/read/unfold/declared';
 import { scalarOf } from '$lib/core/read/unfold/typedColumn';
 import type { Column, ScalarType } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { SeenBytes } from './seenBytes';
-
-const FIRST_ROOM = 1 << 14;
 
 /** Cells of one column, pushed in the order of records. */
 export interface Cells {
@@ -39,8 +38,7 @@ export class PartBuilder {
 }
 
 class Scalars implements Cells {
-  #values = new Float64Array(FIRST_ROOM);
-  #length = 0;
+  #values = new GrowingValues();
   #unread = new Map<number, string>();
 
   constructor(
@@ -54,16 +52,11 @@ class Scalars implements Cells {
   }
 
   value(value: number): void {
-    if (this.#length === this.#values.length) {
-      const wider = new Float64Array(this.#length * 2);
-      wider.set(this.#values);
-      this.#values = wider;
-    }
-    this.#values[this.#length++] = value;
+    this.#values.push(value);
   }
 
   text(text: string): void {
-    this.#unread.set(this.#length, text);
+    this.#unread.set(this.#values.length, text);
     this.value(NaN);
   }
 
@@ -72,17 +65,16 @@ class Scalars implements Cells {
   }
 
   take(): Column {
-    const column = scalarOf(this, this.type, this.#values.slice(0, this.#length));
+    const column = scalarOf(this, this.type, this.#values.values.slice(0, this.#values.length));
     const unread = new Map([...column.unread, ...this.#unread]);
-    this.#length = 0;
+    this.#values.length = 0;
     this.#unread = new Map();
     return { ...column, unread };
   }
 }
 
 class Texts implements Cells {
-  #codes = new Int32Array(FIRST_ROOM);
-  #length = 0;
+  #codes = new GrowingCodes();
   #known = new Map<string, number>();
   readonly #seen = new SeenBytes();
 
@@ -92,7 +84,7 @@ class Texts implements Cells {
   ) {}
 
   blank(): void {
-    this.#push(-1);
+    this.#codes.push(-1);
   }
 
   value(value: number): void {
@@ -106,25 +98,16 @@ class Texts implements Cells {
       if (text.trim() === '') return this.blank();
       this.#known.set(text, (code = this.#known.size));
     }
-    this.#push(code);
+    this.#codes.push(code);
   }
 
   /** Short texts met before are known by their bytes: making a string of each costs most of the time. */
   utf8(bytes: Buffer, from: number, to: number): void {
     const seen = this.#seen;
     const known = seen.codeOf(bytes, from, to);
-    if (known >= 0) return this.#push(known);
+    if (known >= 0) return this.#codes.push(known);
     this.text(bytes.toString('utf8', from, to));
-    seen.keep(this.#codes[this.#length - 1], bytes, from, to);
-  }
-
-  #push(code: number): void {
-    if (this.#length === this.#codes.length) {
-      const wider = new Int32Array(this.#length * 2);
-      wider.set(this.#codes);
-      this.#codes = wider;
-    }
-    this.#codes[this.#length++] = code;
+    seen.keep(this.#codes.codes[this.#codes.length - 1], bytes, from, to);
   }
 
   take(): Column {
@@ -134,10 +117,10 @@ class Texts implements Cells {
       name,
       unit: '',
       type: 'text',
-      codes: this.#codes.slice(0, this.#length),
+      codes: this.#codes.codes.slice(0, this.#codes.length),
       dictionary: [...this.#known.keys()],
     };
-    this.#length = 0;
+    this.#codes.length = 0;
     this.#known = new Map();
     this.#seen.forget();
     return column;
