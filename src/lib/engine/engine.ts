@@ -102,6 +102,7 @@ const ANSWERS: Answers = {
   copy: onHeld(HANDLERS.copy),
   file: onHeld(HANDLERS.file),
   moved: onHeld(HANDLERS.moved),
+  movedRecords: onHeld(HANDLERS.movedRecords),
   asked: onHeld(HANDLERS.asked),
   countedRecords: onHeld(HANDLERS.countedRecords),
   facts: onHeld(HANDLERS.facts),

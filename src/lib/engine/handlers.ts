@@ -16,6 +16,7 @@ import { answerFacts, answerValues } from './answers/column';
 import { distributionOf } from './answers/distribution';
 import { copyShown, fileRecords, fileShown } from './answers/handOver';
 import { answerMoved } from './answers/moved';
+import { answerMovedRecords } from './answers/movedRecords';
 import { asked, countedRecords } from './answers/outgoing';
 import { copyTally, fileTally } from './answers/handOverTally';
 import { answerLedger, groupAt, labelsOf } from './answers/ledger';
@@ -97,6 +98,7 @@ export const HANDLERS: { readonly [K in Exclude<Do, 'stand'>]: Handler<K> } = {
       : yield* copyTally(held, tally, full);
   },
   moved: (held, { with: older }) => answerMoved(held, older),
+  movedRecords: answerMovedRecords,
   asked: (held, { tallies }) => asked(held, tallies),
   *countedRecords(held, { tally }) {
     const order = isLedger(held.item(tally))

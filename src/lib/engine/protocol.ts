@@ -70,6 +70,8 @@ export interface Asks {
   copy: OfTally & { readonly full: boolean };
   /** Every tally against the same over an older reading, by the name that the bench gives it. */
   moved: On & { readonly with: string };
+  /** The records of both readings behind a figure that moved. */
+  movedRecords: On & Stretch & { readonly place: Place };
   /** Tallies as the answer to an ask. */
   asked: On & { readonly tallies: readonly string[] };
   /** The counted records in the order of a tally's ledger, with their types. */

@@ -402,6 +402,25 @@ export type Behind = z.infer<typeof Behind>;
 export const BehindRecord = z.object({ record: z.int(), cells: z.array(LineCell) });
 export type BehindRecord = z.infer<typeof BehindRecord>;
 
+/** A record that moved a figure between two readings. */
+export const MovedRecordRow = z.object({
+  how: z.enum(['came', 'went', 'changed']),
+  /** Its number in this reading, or in the older one where it went. */
+  number: z.int(),
+  /** Its place in this reading; null where it went. */
+  record: z.int().nullable(),
+  cells: z.array(z.string()),
+});
+export type MovedRecordRow = z.infer<typeof MovedRecordRow>;
+
+export const MovedRecords = z.object({
+  total: z.int(),
+  columns: z.array(z.object({ name: z.string(), right: z.boolean() })),
+  /** Those that moved it most first. */
+  records: z.array(MovedRecordRow),
+});
+export type MovedRecords = z.infer<typeof MovedRecords>;
+
 /** What each request is answered with. */
 export const Replies = {
   stand: Counts,
@@ -442,6 +461,7 @@ export const Replies = {
   labels: z.array(z.string()),
   copy: z.object({ text: z.string(), html: z.string(), rows: z.int(), guarded: z.int() }),
   moved: Moved,
+  movedRecords: MovedRecords,
   asked: AskResult,
   countedRecords: z.object({ records: z.int(), arrow: Bytes }),
   file: z.object({ text: z.string(), rows: z.int(), guarded: z.int() }),

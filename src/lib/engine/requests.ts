@@ -68,6 +68,12 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   labels: z.strictObject({ ...ofTally, level: z.int().min(0) }),
   copy: z.strictObject({ ...ofTally, full: z.boolean() }),
   moved: z.strictObject({ ...on, with: z.string() }),
+  movedRecords: z.strictObject({
+    ...on,
+    place: Place,
+    ...stretch,
+    count: z.int().min(0).max(500),
+  }),
   asked: z.strictObject({ ...on, tallies: z.array(z.string()) }),
   countedRecords: z.strictObject(ofTally),
   file: z.strictObject({

@@ -28,6 +28,7 @@ const scheduler = new Scheduler(
     'rows',
     'behind',
     'behindRecords',
+    'movedRecords',
     'try',
     'values',
     'facts',

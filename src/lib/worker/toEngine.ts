@@ -27,6 +27,7 @@ const DOES: Record<Do, true> = {
   copy: true,
   file: true,
   moved: true,
+  movedRecords: true,
   asked: true,
   countedRecords: true,
   facts: true,

@@ -1,4 +1,5 @@
 import type { Figure, FigureColumn, FigureRow, FigureTable, ScopeName } from './result';
+import type { MovedBy } from './comparison/movedBy';
 import type { Warning } from './warnings';
 
 /**
@@ -35,6 +36,8 @@ export interface TallyAnswer {
   readonly warnings: readonly Warning[];
   /** The order in which its records are listed; that of the list unless given. */
   readonly order?: Int32Array;
+  /** Of what moved between two readings: the records of both that moved the figure of a row. */
+  readonly movedBy?: (row: number) => MovedBy;
 }
 
 /** The same with what it was asked. */

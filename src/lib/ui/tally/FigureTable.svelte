@@ -8,6 +8,8 @@
   import { samePlace } from '../chart/marks';
   import { shownColumns, type ShownColumn } from './columns';
   import { isSpan } from './source';
+  import StripOf from './StripOf.svelte';
+  import type { Strip } from './view';
 
   /** Any table of figures: ruled like the ledger, with levels that fold and a cursor on every figure. */
   interface Props {
@@ -17,6 +19,8 @@
     chosen: FigurePlace | null;
     /** How strongly a cell is shaded and to which side, from −1 to 1. */
     shade?: ((row: Row, column: number) => number) | null;
+    /** Two figures of each row that are drawn against one another. */
+    strip?: Strip | null;
     /** Known totals of its figures. */
     known?: KnownMarks | null;
     onopen: (place: FigurePlace) => void;
@@ -30,6 +34,7 @@
     sort,
     chosen,
     shade = null,
+    strip = null,
     known = null,
     onopen,
     onsort,
@@ -253,7 +258,10 @@
                       : 0}
                   ></i></span
                 >
-              {:else}{cellText(row, column.at)}{/if}
+              {:else}{#if strip?.in === column.key}<StripOf {head} {row} {strip} />{/if}{cellText(
+                  row,
+                  column.at,
+                )}{/if}
               {#if mark && mark.kind !== 'few'}<small class="note">{shortMark(mark.kind)}</small
                 >{:else if mark}<span class="visually-hidden">, on few: {mark.says}</span>{/if}
               {#if known && place}<KnownSign stands={knownAt(known, place)} />{/if}

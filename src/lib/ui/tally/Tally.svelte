@@ -11,10 +11,7 @@
   import SentenceBox from '../sentence/SentenceBox.svelte';
   import Sentence from '../sentence/Sentence.svelte';
   import Segments from '../shell/Segments.svelte';
-  import BandsKept from './BandsKept.svelte';
-  import EveryTally from './comparison/EveryTally.svelte';
   import FigureTable from './FigureTable.svelte';
-  import { crossShade, overlapShade } from './shade';
   import { sourceOf } from './source';
   import { VIEWS } from './views';
 
@@ -115,7 +112,7 @@
           chart: value === 'both',
         })}
     />
-    {#if charted && view.ways && (item.tally.kind !== 'frequency' || page?.shape.kind === 'bins')}
+    {#if charted && view.ways && (!view.waysNeed || page?.shape.kind === view.waysNeed)}
       <Segments
         label="How the chart is drawn"
         value={drawn ?? ''}
@@ -138,7 +135,9 @@
           })}
       />
     {/if}
-    {#if item.tally.kind === 'frequency' && item.tally.key.bands}<BandsKept {bench} {page} />{/if}
+    {#if view.beside}
+      {#await view.beside() then { default: Beside }}<Beside {bench} {page} />{/await}
+    {/if}
   </div>
   {#if page && bench.footing && bench.footing.compared > 0}
     <p
@@ -200,11 +199,8 @@
               sort={bench.figures.sorts.get(`${item.id} ${head.name}`)}
               {chosen}
               {known}
-              shade={head.name === 'overlap'
-                ? overlapShade(at)
-                : item.tally.kind === 'crosstab'
-                  ? crossShade(at)
-                  : null}
+              shade={view.shade?.(at) ?? null}
+              strip={view.strip ?? null}
               onopen={open}
               onsort={(sort) => {
                 bench.figures.sort(`${item.id} ${head.name}`, sort);
@@ -218,7 +214,11 @@
           </section>
         {/if}
       {/each}
-      {#if item.tally.kind === 'comparison'}<EveryTally {bench} tally={item.tally} />{/if}
+      {#if view.below}
+        {#await view.below() then { default: Below }}
+          <Below {bench} tally={item.tally} {chosen} />
+        {/await}
+      {/if}
       {#if item.note}<p class="said" data-test="note">{item.note}</p>{/if}
       {#if page.answered.warnings.length}
         <ul class="warnings" data-test="warnings">

@@ -25,11 +25,12 @@ export function crossShade(table: SourceTable): ((row: Row, column: number) => n
   };
 }
 
-/** The matrix of overlaps, by the share of the larger row that is in both. */
-export const overlapShade =
-  (table: SourceTable) =>
-  (row: Row, column: number): number => {
+/** The matrix of overlaps, by the share of the larger row that is in both; no other table. */
+export function overlapShade(table: SourceTable): ((row: Row, column: number) => number) | null {
+  if (table.head.name !== 'overlap') return null;
+  return (row, column) => {
     const own = table.rows.indexOf(row);
     if (own < 0 || column - table.head.labels === own) return 0;
     return numberAt(row, column) / Math.max(1, numberAt(row, own + table.head.labels));
   };
+}

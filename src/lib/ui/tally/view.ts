@@ -1,7 +1,10 @@
 import type { Component } from 'svelte';
 import type { FigurePlace } from '../../core/tally/result';
 import type { Tally } from '../../core/tally/specs';
-import type { Source } from './source';
+import type { Row, Shape } from '../../engine/protocol';
+import type { BenchState } from '../bench/bench.svelte';
+import type { TallyPage } from '../bench/tallyFigures.svelte';
+import type { Source, SourceTable } from './source';
 
 /** What the view of a kind is drawn from. */
 export interface ViewProps {
@@ -23,9 +26,36 @@ export interface ViewProps {
 /** The ways a kind's chart can be drawn: the first is the usual one. */
 export type Ways = readonly { readonly value: string; readonly label: string }[];
 
+/** What stands below a kind's tables, beside its figures. */
+export interface BelowProps {
+  readonly bench: BenchState;
+  readonly tally: Tally;
+  readonly chosen: FigurePlace | null;
+}
+
+/** What stands among the controls of a kind. */
+export interface BesideProps {
+  readonly bench: BenchState;
+  readonly page: TallyPage | null;
+}
+
+/** Two figures of a row that are drawn as a strip in the cell of a column. */
+export interface Strip {
+  readonly in: string;
+  readonly from: string;
+  readonly to: string;
+}
+
 export interface View {
   readonly load: () => Promise<{ readonly default: Component<ViewProps> }>;
   readonly ways?: Ways;
+  /** What must be known of the column for it to be drawn in several ways; nothing unless given. */
+  readonly waysNeed?: Shape['kind'];
   /** What the levels of its first table are called, from the outermost. */
+  /** How strongly the cells of a table are shaded and to which side, from −1 to 1. */
+  readonly shade?: (table: SourceTable) => ((row: Row, column: number) => number) | null;
+  readonly strip?: Strip;
+  readonly below?: () => Promise<{ readonly default: Component<BelowProps> }>;
+  readonly beside?: () => Promise<{ readonly default: Component<BesideProps> }>;
   readonly levels?: (tally: Tally, names: ReadonlyMap<string, string>) => readonly string[];
 }

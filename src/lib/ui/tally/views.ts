@@ -1,5 +1,6 @@
 import type { Tally } from '../../core/tally/specs';
 import { groupWords } from '../../core/tally/words';
+import { crossShade, overlapShade } from './shade';
 import type { View } from './view';
 
 /** The view of each kind, loaded when it is first looked at. One line a kind. */
@@ -7,16 +8,19 @@ export const VIEWS: { readonly [K in Tally['kind']]: View } = {
   ledger: { load: () => import('./nested/View.svelte') },
   crosstab: {
     load: () => import('./crosstab/View.svelte'),
+    shade: crossShade,
     levels: (tally, names) =>
       tally.kind === 'crosstab' ? tally.down.map((key) => groupWords(key, names)) : [],
   },
-  conditional: { load: () => import('./conditional/View.svelte') },
+  conditional: { load: () => import('./conditional/View.svelte'), shade: overlapShade },
   frequency: {
     load: () => import('./frequency/View.svelte'),
     ways: [
       { value: 'squeezed', label: 'squeezed' },
       { value: 'even', label: 'even' },
     ],
+    waysNeed: 'bins',
+    beside: () => import('./frequency/BandsKept.svelte'),
   },
   spread: { load: () => import('./spread/View.svelte') },
   percentile: { load: () => import('./percentile/View.svelte') },
@@ -34,5 +38,9 @@ export const VIEWS: { readonly [K in Tally['kind']]: View } = {
   line: { load: () => import('./line/View.svelte') },
   contributions: { load: () => import('./contributions/View.svelte') },
   nested: { load: () => import('./nested/View.svelte') },
-  comparison: { load: () => import('./comparison/View.svelte') },
+  comparison: {
+    load: () => import('./comparison/View.svelte'),
+    strip: { in: 'after', from: 'before', to: 'after' },
+    below: () => import('./comparison/Below.svelte'),
+  },
 };

@@ -58,7 +58,7 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
   const now = yield* partOf(simpleKind(spec.tally).compute(base), 0, 0.5);
   const then = yield* partOf(simpleKind(spec.tally).compute(before), 0.5, 1);
   yield undefined;
-  const trace = tracer(base, before, spec, matched);
+  const { movers, trace } = tracer(base, before, spec, matched);
   let [explained, unexplained] = [0, ''];
   const moved = now.tables.flatMap((table) => {
     const past = then.tables.find((t) => t.name === table.name);
@@ -121,6 +121,13 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
         : []),
       ...now.warnings,
     ],
+    movedBy: (row) => ({
+      ...moved[row],
+      newer: base.table,
+      older: before.table,
+      match: spec.match,
+      movers: movers(moved[row]),
+    }),
   };
 }
 
@@ -226,7 +233,7 @@ const COLUMNS: FigureColumn[] = [
     title: 'Records that changed',
     unit: '',
     type: 'count',
-    says: 'Records of the figure with another value somewhere.',
+    says: 'Records in both readings with another value somewhere, or counted in one of them alone.',
   },
   {
     key: 'changedBy',

@@ -4,8 +4,9 @@ import { add, emptyBitset, has, members, type Bitset } from '../../table/bitset'
 import type { Table } from '../../table/table';
 import { selectionOf, type Base } from '../base';
 import { recordsWithin } from '../recordsWithin';
-import { amountsOf, type Amounts, type MovedAmount, type Side } from './amounts';
+import { amountsOf, type Amounts, type MovedAmount } from './amounts';
 import type { Matched } from './match';
+import { howOf, moversOf, type Mover, type Side } from './movers';
 import type { ComparisonSpec } from './spec';
 
 /** A figure that moved, and what its records are. */
@@ -18,23 +19,25 @@ export interface Traced {
   readonly added: number;
   readonly gone: number;
   readonly changed: number;
-  /** Of the newer reading: added and changed. */
+  /** Of the newer figure: added and changed. */
   readonly records: number[];
   /** By how much each moved a figure that adds up; null for others. */
   readonly amounts: Amounts | null;
 }
 
+/** What traces figures to the records that moved them. */
+export interface Tracer {
+  /** Records of either figure that are not the same in both. */
+  movers(moved: MovedRecords): Mover[];
+  trace(moved: MovedRecords): Traced;
+}
+
 /**
- * Counts the added, gone and changed records among those of a figure, and what each sort moved it by. A
+ * Finds the records that moved a figure, counts them, and says what each sort moved it by. A
  * record that is the same in both readings, and counts in both or in neither, moves no figure whose
  * conditions ask each record by itself: only the others are looked at.
  */
-export function tracer(
-  base: Base,
-  before: Base,
-  spec: ComparisonSpec,
-  matched: Matched,
-): (moved: MovedRecords) => Traced {
+export function tracer(base: Base, before: Base, spec: ComparisonSpec, matched: Matched): Tracer {
   const { scope } = spec.tally;
   const [selected, selectedThen] = [selectionOf(base, scope), selectionOf(before, scope)];
   const [changedNow, changedThen] = [
@@ -56,27 +59,28 @@ export function tracer(
     now: asker(base, selected, () => true),
     then: asker(before, selectedThen, () => true),
   }));
-  return (moved) => {
+  const moversFor = (moved: MovedRecords): Mover[] => {
     const wheres = [moved.rowWhere, moved.columnWhere];
-    const { now: askNow, then: askThen } = wheres.every((where) => !where || isLocal(where))
-      ? movers()
-      : all();
-    const [now, then] = [askNow(wheres), askThen(wheres)];
-    const [added, changed]: number[][] = [[], []];
-    for (const k of members(now.within)) {
-      const i = now.records[k];
-      if (older[i] < 0) added.push(i);
-      else if (changedNow[i]) changed.push(i);
-    }
-    let gone = 0;
-    for (const k of members(then.within)) if (newer[then.records[k]] < 0) gone++;
-    return {
-      added: added.length,
-      gone,
-      changed: changed.length,
-      records: [...added, ...changed].sort((a, b) => a - b),
-      amounts: amountsOf(moved, base.table, before.table, now, then, matched),
-    };
+    const { now, then } = wheres.every((where) => !where || isLocal(where)) ? movers() : all();
+    return [...moversOf(now(wheres), then(wheres), matched)].filter(
+      (mover) =>
+        howOf(mover) !== 'changed' || mover.isIn !== mover.wasIn || changedNow[mover.now] === 1,
+    );
+  };
+  return {
+    movers: moversFor,
+    trace(moved) {
+      const found = moversFor(moved);
+      const counts = { came: 0, went: 0, changed: 0 };
+      for (const mover of found) counts[howOf(mover)]++;
+      return {
+        added: counts.came,
+        gone: counts.went,
+        changed: counts.changed,
+        records: found.flatMap(({ now, isIn }) => (isIn ? [now] : [])).sort((a, b) => a - b),
+        amounts: amountsOf(moved, base.table, before.table, found),
+      };
+    },
   };
 }
 

@@ -1,16 +1,19 @@
 <script lang="ts">
-  import { keepBands } from '../../core/bench/bandEdits';
-  import { followBands, usersOfBands } from '../../core/bench/bandUse';
-  import { counted } from '../../core/table/format';
-  import type { Band } from '../../core/arrange/bands';
-  import type { BenchState } from '../bench/bench.svelte';
-  import type { TallyPage } from '../bench/tallyFigures.svelte';
-  import Pop from '../shell/Pop.svelte';
+  import { keepBands } from '../../../core/bench/bandEdits';
+  import { followBands, usersOfBands } from '../../../core/bench/bandUse';
+  import { counted } from '../../../core/table/format';
+  import type { Band } from '../../../core/arrange/bands';
+  import type { BenchState } from '../../bench/bench.svelte';
+  import type { TallyPage } from '../../bench/tallyFigures.svelte';
+  import Pop from '../../shell/Pop.svelte';
 
   /** Keeps the bands of the open tally under a name, for any other tally. */
   let { bench, page }: { bench: BenchState; page: TallyPage | null } = $props();
   let name = $state('');
   let following = $state(true);
+  const isBanded = $derived(
+    bench.shown.tally.kind === 'frequency' && bench.shown.tally.key.bands !== undefined,
+  );
   /** Other tallies that use the bands kept under this name so far. */
   const others = $derived(
     usersOfBands(bench.doc, name.trim(), bench.names).filter((id) => id !== bench.shown.id),
@@ -56,29 +59,37 @@
   }
 </script>
 
-<Pop width={290} name="Keep these bands">
-  {#snippet label()}Keep these bands…{/snippet}
-  {#snippet children(close)}
-    <form onsubmit={(event) => keep(event, close)}>
-      <label
-        >Name of the {bands.length} bands
-        <input class="field" bind:value={name} maxlength="120" data-first data-test="bands-name" />
-      </label>
-      {#if others.length}
-        <label class="follow"
-          ><input type="checkbox" bind:checked={following} data-test="bands-follow" />
-          <span
-            >Change {counted(others.length, 'other tally', 'other tallies')} that {others.length ===
-            1
-              ? 'uses'
-              : 'use'} “{name.trim()}” as it was</span
-          ></label
-        >
-      {:else}<p>Any tally of this bench can then use them.</p>{/if}
-      <button type="submit" class="main-button" disabled={!name.trim()}>Keep</button>
-    </form>
-  {/snippet}
-</Pop>
+{#if isBanded}
+  <Pop width={290} name="Keep these bands">
+    {#snippet label()}Keep these bands…{/snippet}
+    {#snippet children(close)}
+      <form onsubmit={(event) => keep(event, close)}>
+        <label
+          >Name of the {bands.length} bands
+          <input
+            class="field"
+            bind:value={name}
+            maxlength="120"
+            data-first
+            data-test="bands-name"
+          />
+        </label>
+        {#if others.length}
+          <label class="follow"
+            ><input type="checkbox" bind:checked={following} data-test="bands-follow" />
+            <span
+              >Change {counted(others.length, 'other tally', 'other tallies')} that {others.length ===
+              1
+                ? 'uses'
+                : 'use'} “{name.trim()}” as it was</span
+            ></label
+          >
+        {:else}<p>Any tally of this bench can then use them.</p>{/if}
+        <button type="submit" class="main-button" disabled={!name.trim()}>Keep</button>
+      </form>
+    {/snippet}
+  </Pop>
+{/if}
 
 <style>
   form,

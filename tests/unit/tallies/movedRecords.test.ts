@@ -1,0 +1,147 @@
+import { describe, expect, it } from 'vitest';
+import { newBench } from '$lib/core/bench/newBench';
+import { scalarColumn, textColumn } from '$lib/core/table/column';
+import type { Table } from '$lib/core/table/table';
+import { Tally } from '$lib/core/tally/specs';
+import { NoSuchFigure } from '$lib/core/errors';
+import { OpenBench } from '../../support/bench';
+import { noRecipe } from '../../support/smallList';
+
+type Entry = readonly [key: number, group: string, amount: number | null, note: string | null];
+const listOf = (entries: readonly Entry[]): Table => ({
+  length: entries.length,
+  columns: [
+    scalarColumn(
+      'Key',
+      'number',
+      entries.map(([key]) => key),
+    ),
+    textColumn(
+      'Group',
+      entries.map(([, group]) => group),
+    ),
+    scalarColumn(
+      'Amount',
+      'number',
+      entries.map(([, , amount]) => amount),
+      { decimals: 2 },
+    ),
+    textColumn(
+      'Note',
+      entries.map(([, , , note]) => note),
+    ),
+  ],
+});
+const before = listOf([
+  [1, 'a', 10, null],
+  [2, 'a', 20, null],
+  [3, 'b', 5, null],
+  [4, 'b', 7, null],
+  [5, 'a', 1, null],
+  [6, 'a', null, null],
+]);
+const after = listOf([
+  [1, 'a', 12.5, null],
+  [3, 'a', 5, null],
+  [4, 'b', 7, null],
+  [5, 'a', 1, 'seen'],
+  [6, 'a', 3, null],
+  [9, 'b', 100, null],
+]);
+
+/** The bench of the newer list with what moved by group, opened. */
+function opened(measure: object): OpenBench {
+  const doc = newBench(after, 2);
+  const tally = Tally.parse({
+    kind: 'comparison',
+    with: 'before',
+    match: ['Key'],
+    unmoved: true,
+    tally: { kind: 'ledger', groups: [{ column: 'Group' }], measures: [measure] },
+  });
+  const bench = new OpenBench(after, noRecipe, 'Entries', new Map([['before', before]]));
+  bench.show({ ...doc, tray: [...doc.tray, { ...doc.tray[0], id: 'moved', tally }] });
+  return bench;
+}
+const behindOf = (bench: OpenBench, group: string, figure: string, from = 0, count = 10) =>
+  bench.ask('movedRecords', {
+    place: { tally: 'moved', table: 'main', row: [group, figure], column: 'after' },
+    from,
+    count,
+  });
+
+describe('the records of both readings behind a figure that moved', () => {
+  it('stand side by side, those that moved it most first, and come to the difference', () => {
+    const { total, columns, records } = behindOf(
+      opened({ kind: 'sum', column: 'Amount' }),
+      'a',
+      'sum of Amount',
+    );
+    expect(columns.map(({ name }) => name)).toEqual([
+      'Key',
+      'Amount, before',
+      'now',
+      'Moved by',
+      'What changed',
+    ]);
+    expect(total).toBe(5);
+    expect(records).toEqual([
+      { how: 'went', number: 2, record: null, cells: ['2', '20.00', 'not there', '−20.00', ''] },
+      {
+        how: 'changed',
+        number: 2,
+        record: 1,
+        cells: ['3', 'not in it', '5.00', '+5.00', 'Group: b → a'],
+      },
+      { how: 'changed', number: 5, record: 4, cells: ['6', 'blank', '3.00', '+3.00', ''] },
+      { how: 'changed', number: 1, record: 0, cells: ['1', '10.00', '12.50', '+2.50', ''] },
+      {
+        how: 'changed',
+        number: 4,
+        record: 3,
+        cells: ['5', '1.00', '1.00', '0.00', 'Note: blank → seen'],
+      },
+    ]);
+  });
+
+  it('are given stretch by stretch', () => {
+    const bench = opened({ kind: 'sum', column: 'Amount' });
+    const { total, records } = behindOf(bench, 'a', 'sum of Amount', 1, 2);
+    expect([total, records.map(({ number }) => number)]).toEqual([5, [2, 5]]);
+  });
+
+  it('of a mean, by how far their values moved; nothing is added up', () => {
+    const { columns, records } = behindOf(
+      opened({ kind: 'mean', column: 'Amount' }),
+      'b',
+      'mean of Amount',
+    );
+    expect(columns.map(({ name }) => name)).not.toContain('Moved by');
+    expect(records.map(({ how, cells }) => [how, ...cells])).toEqual([
+      ['came', '9', 'not there', '100.00', ''],
+      ['changed', '3', '5.00', 'not in it', 'Group: b → a'],
+    ]);
+  });
+
+  it('of a count, one by one', () => {
+    const { columns, records } = behindOf(opened({ kind: 'records' }), 'b', 'count of records');
+    expect(columns.map(({ name }) => name)).toEqual(['Key', 'Moved by', 'What changed']);
+    expect(records.map(({ cells }) => cells)).toEqual([
+      ['9', '+1', ''],
+      ['3', '−1', 'Group: b → a'],
+    ]);
+  });
+
+  it('are not of a tally that compares no readings', () => {
+    const bench = new OpenBench(after, noRecipe, 'Entries');
+    const doc = newBench(after, 2);
+    bench.show(doc);
+    expect(() =>
+      bench.ask('movedRecords', {
+        place: { tally: doc.tray[0].id, table: 0, row: [], column: 'm1' },
+        from: 0,
+        count: 1,
+      }),
+    ).toThrow(NoSuchFigure);
+  });
+});
