@@ -237,8 +237,8 @@ function rowWith(table: AnswerTable, keys: readonly Figure[]): number {
   const exact = table.find(keys);
   const named = table.columns.slice(0, table.labels).map(({ type }) => type !== 'rank');
   // Ranked records are made one by one: there may be a million.
-  if (exact >= 0 || table.flat || named.every(Boolean) || keys.length !== table.labels)
-    return exact;
+  if (exact >= 0 || table.flat || keys.length !== table.labels) return exact;
+  if (named.every(Boolean)) return keys.every((key) => key === null) ? allOthers(table) : exact;
   const found: number[] = [];
   for (let n = 0; n < table.length; n++) {
     const row = table.row(n);
@@ -246,6 +246,12 @@ function rowWith(table: AnswerTable, keys: readonly Figure[]): number {
     if (row.kind === 'group' && own.every((key, k) => !named[k] || key === keys[k])) found.push(n);
   }
   return found.length === 1 ? found[0] : -1;
+}
+
+/** The one row of all others, which earlier versions named by blank labels; -1 where there is none. */
+function allOthers(table: AnswerTable): number {
+  for (let n = table.length - 1; n >= 0; n--) if (table.row(n).kind === 'others') return n;
+  return -1;
 }
 
 /** The rows a figure stands on: its own, and those its column reaches. */

@@ -69,6 +69,20 @@ export const conditionalKind: TallyKind<ConditionalSpec> = {
   fact: conditionalFact,
 };
 
+const ALL_RECORDS = 'All records';
+const EVERYTHING_ELSE = 'Everything else';
+
+/** The names of conditions as keys of their rows: where one stands again, with its number. */
+function keysApart(names: readonly string[]): string[] {
+  const taken = new Set([ALL_RECORDS, EVERYTHING_ELSE]);
+  return names.map((name) => {
+    let key = name;
+    for (let n = 2; taken.has(key); n++) key = `${name} (${n})`;
+    taken.add(key);
+    return key;
+  });
+}
+
 function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnswer> {
   const { table } = base;
   const selection = selectionOf(base, spec.scope);
@@ -76,19 +90,22 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
     and(selection, evaluate(table, condition, selection).yes);
   const named: Row[] = [];
   if (spec.key) named.push(...(yield* keyRows(base, spec, selection)));
-  else
-    for (const { name, condition } of spec.rows) {
-      named.push({ name, kind: 'group', selection: within(condition), condition });
+  else {
+    const keys = keysApart(spec.rows.map(({ name }) => name));
+    for (const [k, { name, condition }] of spec.rows.entries()) {
+      const selection = within(condition);
+      named.push({ name, key: keys[k], kind: 'group', selection, condition });
       yield undefined;
     }
+  }
   const { none, several } = coverage(table.length, selection, named);
   const rows: Row[] = [
-    { name: 'All records', kind: 'total', selection },
+    { name: ALL_RECORDS, kind: 'total', selection },
     ...named,
     ...(spec.everythingElse
       ? [
           {
-            name: 'Everything else',
+            name: EVERYTHING_ELSE,
             kind: 'group' as const,
             selection: none,
             except: named.flatMap((r) => r.condition ?? []),

@@ -158,7 +158,8 @@ export function contributionRows(
       level: 1,
       partOf: 0,
       stands: rest.length,
-      keys: Array.from({ length: labels }, () => null),
+      // One more than a group has: a blank group is another row.
+      keys: Array.from({ length: labels + 1 }, () => null),
       cells: [
         ...Array.from({ length: labels - 1 }, () => null),
         counted(rest.length, 'other'),
