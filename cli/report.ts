@@ -8,7 +8,7 @@ import type { Table } from '$lib/core/table/table';
 import { OUT_FORMS, type OutForm } from '$lib/core/write/forms';
 import { resultFile } from '$lib/core/write/resultFile';
 import { Engine } from '$lib/engine/engine';
-import { gatherReport, troublesOf } from '$lib/engine/report';
+import { gatherReport, movedInWords, troublesOf } from '$lib/engine/report';
 import { reportDocument } from '$lib/ui/report/document';
 import { dialectOf, type DialectOptions } from './dialect';
 import { Disagrees, Misused } from './exit';
@@ -67,6 +67,7 @@ export async function report(file: string, options: ReportOptions): Promise<void
         ? `${JSON.stringify(made, null, 2)}\n`
         : await resultFile(finish(answerAsk(list, inReport(doc))).result, format, dialect);
   write(text, options.out);
+  for (const line of movedInWords(made)) note(line);
   const troubles = [
     ...counts.faults
       .filter(({ path }) => !path.startsWith('tray'))

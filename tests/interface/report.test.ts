@@ -340,7 +340,22 @@ describe('the report', () => {
     expect(run().moved).toBeNull();
     expect(run().known[0].stands).toBe('differs');
     const page = path.join(folder, 'later.html');
-    tally(['report', file, '--data', later, '--out', page, '--against', demoPath('sailings')]);
+    const { notes } = tally([
+      'report',
+      file,
+      '--data',
+      later,
+      '--out',
+      page,
+      '--against',
+      demoPath('sailings'),
+    ]);
+    // A line for each tally that moved, so that a run without a screen tells of it too.
+    const told = against.moved?.tallies.filter(({ count }) => count > 0) ?? [];
+    expect(notes.match(/figures? of \d+ moved/g)).toHaveLength(told.length);
+    expect(notes).toContain(
+      `most ${ledger.moved[0].where}, ${ledger.moved[0].title}: ${ledger.moved[0].before} → ${ledger.moved[0].after}`,
+    );
     expect(readFileSync(page, 'utf8')).toContain('What moved since the file before');
   });
 

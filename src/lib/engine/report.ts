@@ -156,3 +156,25 @@ export const troublesOf = ({ sections, known }: Report): string[] => [
         : `${[k.where, k.title].filter(Boolean).join(', ')} is ${k.figure}, and should be ${k.known}${k.source ? ` (${k.source})` : ''}: ${k.difference} apart.`,
     ),
 ];
+
+/** What moved since an older reading, a line for each tally, and figures in words that are no longer as read. */
+export const movedInWords = ({ moved, cited }: Report): string[] => [
+  ...(moved?.tallies ?? [])
+    .filter(({ count, came, went }) => count + came.length + went.length > 0)
+    .map(({ name, says, count, compared, moved: [most], came, went }) =>
+      [
+        `${name || says}: ${counted(count, 'figure')} of ${compared} moved`,
+        most ? `, most ${most.where}, ${most.title}: ${most.before} → ${most.after}` : '',
+        came.length ? `; new: ${came.join(', ')}` : '',
+        went.length ? `; gone: ${went.join(', ')}` : '',
+        '.',
+      ].join(''),
+    ),
+  ...cited
+    .filter(({ stands }) => stands !== 'same')
+    .map(({ where, title, figure, read, stands, why }) =>
+      stands === 'lost'
+        ? `In the words of the report: ${where ? `${where}, ` : ''}${title} was ${read}: ${why}`
+        : `In the words of the report: ${where ? `${where}, ` : ''}${title} is ${figure}; it was ${read} when they were read last.`,
+    ),
+];
