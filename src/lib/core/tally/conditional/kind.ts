@@ -191,7 +191,8 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
         columns,
         rows: out,
       }),
-      ...overlapTables(named, { none, several }),
+      // Of the groups of a key there is none: a record is in one group.
+      ...(spec.key ? [] : overlapTables(named, { none, several })),
     ],
     warnings: coverageWarnings(count(none), count(several), spec.everythingElse),
   };

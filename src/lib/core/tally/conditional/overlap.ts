@@ -10,17 +10,13 @@ import type { Row } from './row';
 /** Rows that a matrix of overlaps can be read with. */
 const MOST_ROWS = 12;
 
-/**
- * Which rows overlap and by how much, and how many records meet none of them or more than one. Of
- * the groups of a key there is none: a record is in one group.
- */
+/** Which conditions overlap and by how much, and how many records meet none of them or more than one. */
 export function overlapTables(
   rows: readonly Row[],
   { none, several }: { none: Bitset; several: Bitset },
 ): AnswerTable[] {
   const conditions = rows.flatMap(({ condition }) => condition ?? []);
-  const byKey = rows.some((row) => row.key !== undefined);
-  if (byKey || conditions.length < 2 || conditions.length !== rows.length) return [];
+  if (conditions.length < 2 || conditions.length !== rows.length) return [];
   const pairs = conditions.flatMap((a, k) =>
     conditions.slice(k + 1).map((b): Condition => ({ kind: 'all', not: false, parts: [a, b] })),
   );
@@ -63,6 +59,7 @@ function overlap(rows: readonly Row[]): AnswerTable {
       kind: 'group',
       level: 0,
       cells: [row.name, ...rows.map((other) => count(and(row.selection, other.selection)))],
+      ...(row.key !== undefined && { keys: [row.key] }),
       where: row.condition,
     })),
   });

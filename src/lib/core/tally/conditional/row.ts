@@ -5,7 +5,7 @@ import type { Figure, FigureRow } from '../result';
 /** A row of conditional figures before its figures are computed. */
 export interface Row {
   readonly name: string;
-  /** The value behind the name, where the rows are groups. */
+  /** What the row is found by: the value of its group, or its name told apart from others. */
   readonly key?: Figure;
   readonly kind: FigureRow['kind'];
   readonly selection: Bitset;
