@@ -10,6 +10,13 @@ const config = {
   },
   kit: {
     adapter: adapter({ out: 'build' }),
+    // The command line and the programs beside the server are checked with the rest.
+    typescript: {
+      config: (config) => ({
+        ...config,
+        include: [...config.include, '../cli/**/*.ts', '../scripts/**/*.ts'],
+      }),
+    },
     // Only the framework's own inline script runs, by nonce; no eval anywhere. Style attributes
     // are needed for column widths and bars.
     csp: {

@@ -6,6 +6,7 @@ import {
   type AskedOf,
   type DatabaseForm,
   type Source,
+  NO_PARTS,
 } from '$lib/core/read/unfold/source';
 import type { Table } from '$lib/core/table/table';
 import { readConfig } from '$lib/server/config';
@@ -108,7 +109,7 @@ function opened(
   if (!all) throw new IntakeError('noRecords', 'What was asked of the database has no records.');
   return OpenedFile.unfolded({
     source: { ...from, ...('table' in asked ? { part: asked.table } : asked) },
-    choices: { members: [], parts: [] },
+    choices: NO_PARTS,
     doubts: [],
     content: { kind: 'typed', table: declaredTable(all, declared), declared },
   });

@@ -124,7 +124,7 @@ function refuseDatabase({ database }: ReadAs): void {
 function notPacked(as: ReadAs): ReadAs {
   if (as.wanted)
     throw new Misused(
-      '--sheet is of a workbook and --member of a zip package, which this file is not.',
+      '--sheet and --block are of a workbook, --member and --head of a zip package, which this file is not.',
     );
   return as;
 }

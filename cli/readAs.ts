@@ -1,3 +1,4 @@
+import { Source, type HeadSettled } from '$lib/core/read/unfold/source';
 import { COLUMN_TYPES, type ColumnType } from '$lib/core/table/column';
 import { Misused } from './exit';
 import { readJson, readRecipe, type ReadAs } from './input';
@@ -12,6 +13,8 @@ export interface ReadOptions {
   readonly sheet?: string;
   /** A file of a package. */
   readonly member?: string;
+  readonly block?: string;
+  readonly head: readonly string[];
   /** A table of a database, or a query. */
   readonly table?: string;
   readonly query?: string;
@@ -24,6 +27,8 @@ export function readAs({
   missing,
   sheet,
   member,
+  block,
+  head,
   table,
   query,
 }: ReadOptions): ReadAs {
@@ -36,13 +41,36 @@ export function readAs({
     types: new Map(type.map(typeOf)),
     missing,
     ...((table ?? query) !== undefined && { database: { table, query } }),
-    ...((sheet ?? member) !== undefined && {
+    ...(((sheet ?? member ?? block) !== undefined || head.length > 0) && {
       wanted: {
         ...(member !== undefined && { member }),
         ...(sheet !== undefined && { part: sheet }),
+        ...(block !== undefined && { block: blockOf(block) }),
+        ...(head.length > 0 && { all: true as const, heads: Object.fromEntries(head.map(headOf)) }),
       },
     }),
   };
+}
+
+function blockOf(given: string): number {
+  const block = Source.shape.block.unwrap().safeParse(Number(given));
+  if (!block.success || given.trim() === '')
+    throw new Misused(
+      `--block is the number of a table on the sheet, from 1, or 0 for all that stands on it, not “${given}”.`,
+    );
+  return block.data;
+}
+
+/** `Delay=own`, `Cause=out`, `Fare=same:Fares` */
+function headOf(given: string): [string, HeadSettled] {
+  const at = given.lastIndexOf('=');
+  const [head, as] = [given.slice(0, at).trim(), given.slice(at + 1).trim()];
+  const other = /^same:(.+)$/.exec(as)?.[1].trim();
+  if (at > 0 && head && other) return [head, { sameAs: other }];
+  if (at > 0 && head && (as === 'own' || as === 'out')) return [head, as];
+  throw new Misused(
+    `--head takes a column and what it is, as in --head "Delay=own", --head "Cause=out" or --head "Fare=same:Fares", not “${given}”.`,
+  );
 }
 
 function typeOf(given: string): [string, ColumnType] {

@@ -38,6 +38,16 @@ const reading = (name: string, description: string): Command =>
     .option('--table <NAME>', 'the table or view of a database; its only one unless given')
     .option('--query <SQL>', 'what a SELECT of a database comes to')
     .option('--member <NAME>', 'the file of a zip package; the first unless given')
+    .option(
+      '--block <N>',
+      'which of several tables on a sheet; the largest unless given, 0 for all',
+    )
+    .option(
+      '--head <NAME=WHAT>',
+      'of several files: what a column is that not all have; own, out, or same:OTHER (again for another)',
+      gathered,
+      [],
+    )
     .option('--recipe <FILE>', 'how the file is read; found by itself unless given')
     .option(
       '--type <NAME=TYPE>',

@@ -58,15 +58,35 @@ function stamp(file, text) {
   writeFileSync(inRoot(file), text);
 }
 
-/** @param {{ quiet?: boolean }} [options] */
-export function prepare({ quiet = false } = {}) {
-  const lock = createHash('sha256')
+const STAMP = 'node_modules/.tally-loft-lock';
+const lock = () =>
+  createHash('sha256')
     .update(readFileSync(inRoot('package-lock.json')))
     .digest('hex');
-  if (stamped('node_modules/.tally-loft-lock') !== lock) {
-    npm(['ci', '--no-fund', '--no-audit'], 'Installing packages', quiet);
-    stamp('node_modules/.tally-loft-lock', lock);
-  }
+const UNPACKED = 'unpacked, not compiled: ';
+
+/** How far the packages of the lock file are installed. */
+export function packages() {
+  const there = stamped(STAMP);
+  return there === lock() ? 'ready' : there === UNPACKED + lock() ? 'unpacked' : 'missing';
+}
+
+/** Brings the packages in and leaves what they compile for later: that takes minutes and nothing else needs it. */
+export function unpackPackages() {
+  if (packages() !== 'missing') return;
+  npm(['ci', '--no-fund', '--no-audit', '--ignore-scripts'], 'Unpacking packages', false);
+  stamp(STAMP, UNPACKED + lock());
+}
+
+/** Packages that were unpacked have compiled what they needed to. */
+export const packagesCompiled = () => stamp(STAMP, lock());
+
+/** @param {{ quiet?: boolean }} [options] */
+export function prepare({ quiet = false } = {}) {
+  const state = packages();
+  if (state === 'missing') npm(['ci', '--no-fund', '--no-audit'], 'Installing packages', quiet);
+  if (state === 'unpacked') npm(['rebuild'], 'Compiling packages', quiet);
+  if (state !== 'ready') packagesCompiled();
   const print = sourcePrint();
   if (stamped('build/.print') !== print) {
     npm(['run', '--silent', 'build'], 'Building', quiet);

@@ -3,7 +3,7 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { prepare } from './prepare.mjs';
+import { packages, packagesCompiled, prepare, unpackPackages } from './prepare.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 
@@ -24,12 +24,12 @@ function step(command, args, what) {
 
 /**
  * Steps that need nothing of one another, at once: what each says is written when it has ended.
- * @param {readonly { script: string, what: string }[]} steps
+ * @param {readonly { npm: string[], what: string }[]} steps
  */
 async function together(steps) {
-  const ended = steps.map(({ script, what }) => {
+  const ended = steps.map(({ npm, what }) => {
     const start = Date.now();
-    const child = spawn('npm', ['run', '--silent', script], {
+    const child = spawn('npm', npm, {
       cwd: root,
       stdio: ['ignore', 'pipe', 'pipe'],
     });
@@ -88,11 +88,16 @@ function haveTools() {
 }
 
 haveTools();
-prepare();
+unpackPackages();
+// The checks read sources only: what packages compile is made beside them.
+const compiled = packages() === 'ready';
 await together([
-  { script: 'format:check', what: 'Formatting' },
-  { script: 'lint', what: 'Lint' },
-  { script: 'check', what: 'Types' },
+  ...(compiled ? [] : [{ npm: ['rebuild'], what: 'Compiling packages' }]),
+  { npm: ['run', '--silent', 'format:check'], what: 'Formatting' },
+  { npm: ['run', '--silent', 'lint'], what: 'Lint' },
+  { npm: ['run', '--silent', 'check'], what: 'Types' },
 ]);
+packagesCompiled();
+prepare();
 step('npm', ['run', '--silent', 'unit'], 'Unit tests');
 step('npm', ['run', '--silent', 'interface'], 'Interface tests');

@@ -6,6 +6,7 @@ import path from 'node:path';
 import { from as copyFrom } from 'pg-copy-streams';
 import { OpenedFile } from '$lib/core/read/opened';
 import { declaredTable } from '$lib/core/read/unfold/declared';
+import { NO_PARTS } from '$lib/core/read/unfold/source';
 import type { Table } from '$lib/core/table/table';
 import { tableFile } from '$lib/core/write/tableFile';
 import { postgresSource } from '$lib/server/databases/postgres';
@@ -44,7 +45,7 @@ export async function benchDatabases(table: Table, { atMost }: Meter): Promise<v
         for await (const part of parts) {
           const opened = OpenedFile.unfolded({
             source: { form: 'postgres', part: 'made' },
-            choices: { members: [], parts: [] },
+            choices: NO_PARTS,
             doubts: [],
             content: { kind: 'typed', table: declaredTable(part, declared), declared },
           });

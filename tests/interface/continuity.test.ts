@@ -1,19 +1,15 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Page } from './support/browser';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { accept, choose, madeFile, untilRead } from './support/intake';
 import { openBench, seenFoot, seenLines, showDown } from './support/ledger';
-import { TestServer } from './support/server';
+import { journey } from './support/journey';
 
-const server = new TestServer({ TALLY_LOFT_DEMO: 'no' });
-let page: Page;
+const { server, page } = journey({ TALLY_LOFT_DEMO: 'no' });
 let bench: number;
 let list: number;
 
 const FIRST = 'route,boarded,fares\nHolm,10,100\nNess,20,200\nSkerry,30,300\n';
 
 beforeAll(async () => {
-  await server.start();
-  page = await Page.open(server.address);
   await choose(page, madeFile('days.csv', FIRST));
   await untilRead(page);
   bench = await accept(page);
@@ -21,10 +17,6 @@ beforeAll(async () => {
   list = (
     (await (await fetch(`${server.address}/api/benches/${bench}`)).json()) as { listId: number }
   ).listId;
-});
-afterAll(async () => {
-  await page.close();
-  await server.stop();
 });
 
 const saved = (): Promise<string> => page.untilText('save-state', 'saved');

@@ -3,13 +3,17 @@ import path from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { hasPostgres, startPostgres, type PostgresServer } from '../support/postgres';
-import { Page } from './support/browser';
 import { accept, previewRow, untilRead } from './support/intake';
+import { journey } from './support/journey';
 import { seenFoot } from './support/ledger';
-import { TestServer } from './support/server';
 
-const server = new TestServer({ FERRY_PASSWORD: 'Skerry light 7' });
-let page: Page;
+const { server, page } = journey({ FERRY_PASSWORD: 'Skerry light 7' }, () => {
+  const db = new Sqlite(file);
+  db.exec(`create table berths (port text, berths integer, opened text);
+    insert into berths values ('Holm', 3, '2021-04-01'), ('Ness', 2, '2019-11-30')`);
+  db.close();
+  keep({ pier: { kind: 'sqlite', file } });
+});
 const file = path.join(server.data, 'pier.sqlite');
 
 function keep(connections: object): void {
@@ -17,20 +21,6 @@ function keep(connections: object): void {
     mode: 0o600,
   });
 }
-
-beforeAll(async () => {
-  const db = new Sqlite(file);
-  db.exec(`create table berths (port text, berths integer, opened text);
-    insert into berths values ('Holm', 3, '2021-04-01'), ('Ness', 2, '2019-11-30')`);
-  db.close();
-  keep({ pier: { kind: 'sqlite', file } });
-  await server.start();
-  page = await Page.open(server.address);
-});
-afterAll(async () => {
-  await page?.close();
-  await server.stop();
-});
 
 const read = async (): Promise<string> => {
   await page.until('a table or a query', async () =>

@@ -5,25 +5,16 @@ import path from 'node:path';
 import { read, utils, write, type CellObject } from '@e965/xlsx';
 import { parquetReadObjects } from 'hyparquet';
 import { compressors } from 'hyparquet-compressors';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { demoPath } from '../support/demo';
 import { sailingsInSql } from '../support/sql';
-import { Key, Page } from './support/browser';
+import { Key } from './support/browser';
 import { accept, choose, doubtTexts, madeFile, previewRow, untilRead } from './support/intake';
 import { openBench, seenFoot, seenLines } from './support/ledger';
-import { TestServer } from './support/server';
+import { journey } from './support/journey';
 
-const server = new TestServer();
-let page: Page;
+const { server, page } = journey();
 const folder = mkdtempSync(path.join(tmpdir(), 'tally-journey-forms-'));
-beforeAll(async () => {
-  await server.start();
-  page = await Page.open(server.address);
-});
-afterAll(async () => {
-  await page?.close();
-  await server.stop();
-});
 
 const SAILINGS = '/benches/6';
 

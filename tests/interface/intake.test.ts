@@ -1,6 +1,6 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { demoPath } from '../support/demo';
-import { By, Key, Page } from './support/browser';
+import { By, Key } from './support/browser';
 import {
   accept,
   choose,
@@ -11,19 +11,9 @@ import {
   untilRead,
 } from './support/intake';
 import { seenFoot, seenHeads, seenLines } from './support/ledger';
-import { TestServer } from './support/server';
+import { journey } from './support/journey';
 
-const server = new TestServer({ TALLY_LOFT_DEMO: 'no', TALLY_LOFT_UPLOAD_MB: '40' });
-let page: Page;
-
-beforeAll(async () => {
-  await server.start();
-  page = await Page.open(server.address);
-});
-afterAll(async () => {
-  await page.close();
-  await server.stop();
-});
+const { page } = journey({ TALLY_LOFT_DEMO: 'no', TALLY_LOFT_UPLOAD_MB: '40' });
 
 describe('the empty shelf', () => {
   it('says how to begin', async () => {

@@ -1,9 +1,8 @@
 import { createServer } from 'node:net';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { Page } from './support/browser';
+import { journey } from './support/journey';
 import { openBench, showDown } from './support/ledger';
-import { TestServer } from './support/server';
 
 const SAILINGS = 6;
 const Stored = z.object({
@@ -22,17 +21,7 @@ const freePort = (): Promise<number> =>
     });
   });
 
-let server: TestServer;
-let page: Page;
-beforeAll(async () => {
-  server = new TestServer({ TALLY_LOFT_PORT: String(await freePort()) });
-  await server.start();
-  page = await Page.open(server.address);
-});
-afterAll(async () => {
-  await page.close();
-  await server.stop();
-});
+const { server, page } = journey({ TALLY_LOFT_PORT: String(await freePort()) });
 
 const stored = async (): Promise<z.infer<typeof Stored>> =>
   Stored.parse(await (await fetch(`${server.address}/api/benches/${SAILINGS}`)).json());

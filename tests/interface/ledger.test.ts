@@ -1,26 +1,19 @@
 import type { Database } from 'better-sqlite3';
 import Papa from 'papaparse';
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { sailingsInSql } from '../support/sql';
-import { By, Key, Page } from './support/browser';
+import { By, Key } from './support/browser';
 import { number, openBench, seenFoot, seenHeads, seenLines, showDown } from './support/ledger';
-import { TestServer } from './support/server';
+import { journey } from './support/journey';
 
-const server = new TestServer();
-let page: Page;
+const { server, page } = journey();
 let db: Database;
 let first: { doc: unknown };
 
 beforeAll(async () => {
-  await server.start();
   db = sailingsInSql();
-  page = await Page.open(server.address);
   // The demo's sailings are loaded last.
   first = await (await fetch(`${server.address}/api/benches/6`)).json();
-});
-afterAll(async () => {
-  await page.close();
-  await server.stop();
 });
 
 /** Every test has a bench of its own, as the demo has it. */

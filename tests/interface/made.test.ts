@@ -1,23 +1,14 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { sailingsInSql } from '../support/sql';
 import { allFaults } from './support/axe';
-import { By, Key, Page } from './support/browser';
+import { By, Key } from './support/browser';
 import { choose, untilRead } from './support/intake';
 import { number, openBench, seenFoot, seenHeads, seenLines, showDown } from './support/ledger';
-import { TestServer } from './support/server';
+import { journey } from './support/journey';
 
-const server = new TestServer();
-let page: Page;
-beforeAll(async () => {
-  await server.start();
-  page = await Page.open(server.address);
-});
-afterAll(async () => {
-  await page?.close();
-  await server.stop();
-});
+const { page } = journey();
 
 const SAILINGS = '/benches/6';
 const KIOSKS = '/benches/4';

@@ -2,25 +2,16 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { By, Key, Page } from './support/browser';
+import { By, Key } from './support/browser';
 import { accept, acceptReading, choose, doubtTexts, madeFile, untilRead } from './support/intake';
-import { TestServer } from './support/server';
+import { journey } from './support/journey';
 import { figuresCame, seenTable } from './support/tally';
 
-const server = new TestServer();
+const { server, page } = journey();
 const folder = mkdtempSync(path.join(tmpdir(), 'tally-loft-month-'));
-let page: Page;
-beforeAll(async () => {
-  await server.start();
-  page = await Page.open(server.address);
-});
-afterAll(async () => {
-  await page?.close();
-  await server.stop();
-  rmSync(folder, { recursive: true, force: true });
-});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 const ROUTES = ['Holm', 'Ness', 'Skerry'];
 /** Crossings of a month, each with a ticket of its own: fares of 10, 20 and 30 by route. */

@@ -1,21 +1,12 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { sailingsInSql } from '../support/sql';
 import { seriousFaults } from './support/axe';
-import { By, Key, Page } from './support/browser';
+import { By, Key } from './support/browser';
 import { number } from './support/ledger';
-import { TestServer } from './support/server';
+import { journey } from './support/journey';
 import { beginTally, figuresCame, openTally, openTray, seenTable } from './support/tally';
 
-const server = new TestServer();
-let page: Page;
-beforeAll(async () => {
-  await server.start();
-  page = await Page.open(server.address);
-});
-afterAll(async () => {
-  await page?.close();
-  await server.stop();
-});
+const { page } = journey();
 
 const SAILINGS = '/benches/6';
 const db = sailingsInSql();

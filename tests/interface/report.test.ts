@@ -2,30 +2,21 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { Report } from '$lib/engine/report';
 import { demoPath } from '../support/demo';
 import { sailingsInSql } from '../support/sql';
 import { allFaults } from './support/axe';
-import { By, Key, Page } from './support/browser';
+import { By, Key } from './support/browser';
 import { acceptReading, choose, untilRead } from './support/intake';
 import { number, seenHeads, seenLines } from './support/ledger';
-import { TestServer } from './support/server';
+import { journey } from './support/journey';
 import { openTray, seenTable } from './support/tally';
 
-const server = new TestServer();
+const { server, page } = journey();
 const folder = mkdtempSync(path.join(tmpdir(), 'tally-loft-report-'));
-let page: Page;
-beforeAll(async () => {
-  await server.start();
-  page = await Page.open(server.address);
-});
-afterAll(async () => {
-  await page?.close();
-  await server.stop();
-  rmSync(folder, { recursive: true, force: true });
-});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 const SAILINGS = '/benches/6';
 const db = sailingsInSql();

@@ -1,23 +1,14 @@
 import { readFileSync } from 'node:fs';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { allFaults } from './support/axe';
-import { Key, Page } from './support/browser';
+import { Key } from './support/browser';
 import { choose, madeFile, untilRead } from './support/intake';
 import { number, openBench, seenFoot, seenLines } from './support/ledger';
-import { TestServer } from './support/server';
+import { journey } from './support/journey';
 import { openTally, openTray } from './support/tally';
 
-const server = new TestServer();
-let page: Page;
-beforeAll(async () => {
-  await server.start();
-  page = await Page.open(server.address);
-});
-afterAll(async () => {
-  await page?.close();
-  await server.stop();
-});
+const { server, page } = journey();
 
 const KIOSKS = '/benches/4';
 const KIOSK_LIST = 4;

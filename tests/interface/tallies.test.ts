@@ -1,31 +1,22 @@
 import { spawnSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { AskResult } from '$lib/core/ask/result';
 import { Ask } from '$lib/core/ask/ask';
 import { figureText } from '$lib/core/tally/figureText';
 import type { FigureTable } from '$lib/core/tally/result';
 import { demoPath } from '../support/demo';
 import { sailingsInSql } from '../support/sql';
-import { seriousFaults } from './support/axe';
+import { contrastFaults, seriousFaults } from './support/axe';
 import type { WebElement } from 'selenium-webdriver';
-import { By, Key, Page } from './support/browser';
+import { By, Key } from './support/browser';
 import { choose, madeFile, untilRead } from './support/intake';
 import { number } from './support/ledger';
-import { TestServer } from './support/server';
+import { journey } from './support/journey';
 import { beginTally, figuresCame, openTally, openTray, seenTable } from './support/tally';
 
-const server = new TestServer();
-let page: Page;
-beforeAll(async () => {
-  await server.start();
-  page = await Page.open(server.address);
-});
-afterAll(async () => {
-  await page?.close();
-  await server.stop();
-});
+const { page } = journey();
 
 const SAILINGS = '/benches/6';
 
@@ -560,7 +551,8 @@ describe('tallies for everybody', () => {
       await page.run(`document.documentElement.dataset.mode = arguments[0]`, mode);
       for (const id of ids.slice(0, 8)) {
         await openTally(page, id);
-        expect(await seriousFaults(page), `${id}, ${mode}`).toEqual([]);
+        const faults = mode === 'light' ? seriousFaults(page) : contrastFaults(page);
+        expect(await faults, `${id}, ${mode}`).toEqual([]);
       }
     }
     await page.run(`document.documentElement.dataset.mode = 'light'`);

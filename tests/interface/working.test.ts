@@ -1,11 +1,10 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Key, Page } from './support/browser';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { Key } from './support/browser';
 import { accept, choose, madeFile, untilRead } from './support/intake';
-import { TestServer } from './support/server';
+import { journey } from './support/journey';
 import { seenTable } from './support/tally';
 
-const server = new TestServer();
-let page: Page;
+const { page } = journey();
 
 /** Monthly takings of many kiosks: enough series that forecasting each takes seconds. */
 const KIOSKS = 900;
@@ -17,16 +16,10 @@ const rows = Array.from({ length: KIOSKS }, (_, k) =>
 ).flat();
 
 beforeAll(async () => {
-  await server.start();
-  page = await Page.open(server.address);
   await choose(page, madeFile('takings.csv', `Kiosk,Day,Takings\n${rows.join('\n')}\n`));
   await untilRead(page);
   await accept(page);
   await page.find('foot-counted');
-});
-afterAll(async () => {
-  await page?.close();
-  await server.stop();
 });
 
 async function wish(words: string): Promise<void> {

@@ -159,6 +159,23 @@ export class IntakeError extends Trouble {
   }
 }
 
+/** Several files whose heads differ, to be put together once it is said what each of these heads is. */
+export class HeadsDiffer extends IntakeError {
+  constructor(
+    message: string,
+    readonly heads: readonly {
+      readonly head: string;
+      readonly lackedBy: readonly string[];
+      readonly others: readonly string[];
+    }[],
+    readonly files: readonly string[],
+    /** Whether all of them share half of their heads at least. */
+    readonly alike: boolean,
+  ) {
+    super('columns', message);
+  }
+}
+
 /** Columns that need one another in a circle, by name: none of them can be first. */
 export class Circle extends Trouble {
   constructor(

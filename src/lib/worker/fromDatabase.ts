@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { IntakeError } from '../core/errors';
 import { OpenedFile } from '../core/read/opened';
 import { declaredTable, DeclaredColumn } from '../core/read/unfold/declared';
-import type { AskedOf, DatabaseForm } from '../core/read/unfold/source';
+import { NO_PARTS, type AskedOf, type DatabaseForm } from '../core/read/unfold/source';
 import { recordsIn, TableAssembler } from '../core/table/arrowRead';
 
 /** A database of the server, and what of it is read. */
@@ -56,7 +56,7 @@ export async function readDatabase(
   for (const chunk of chunks) assembler.push(chunk);
   return OpenedFile.unfolded({
     source: { form, connection, ...('table' in asked ? { part: asked.table } : asked) },
-    choices: { members: [], parts: [] },
+    choices: NO_PARTS,
     doubts: [],
     content: {
       kind: 'typed',

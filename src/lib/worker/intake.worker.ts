@@ -1,5 +1,5 @@
 import { recordNumber } from '../core/table/recordNumber';
-import { IntakeError } from '../core/errors';
+import { HeadsDiffer, IntakeError } from '../core/errors';
 import { z } from 'zod';
 import { HEAD_BYTES } from '../core/read/decode';
 import { DelimitedReader, type DelimitedReading } from '../core/read/delimited';
@@ -9,6 +9,7 @@ import type { Recipe } from '../core/read/recipe';
 import { matchRecipe } from '../core/read/refresh';
 import { settle } from '../core/read/settle';
 import { detectForm } from '../core/read/unfold/detect';
+import { HeadDifference } from '../core/read/unfold/source';
 import { unfold, type PartWanted } from '../core/read/unfold/unfold';
 import { readDatabase, type DatabaseWanted } from './fromDatabase';
 import { ToIntake, type FromIntake } from './intakeMessages';
@@ -66,8 +67,7 @@ async function beginDatabase(wanted: DatabaseWanted, previous: Recipe | null): P
 async function look(now: OpenedFile, of: Blob, previous: Recipe | null): Promise<void> {
   opened = now;
   text = of;
-  const { members, parts } = now.choices;
-  send({ kind: 'choices', members: [...members], parts: [...parts] });
+  send({ kind: 'choices', choices: now.choices });
   const proposed = now.propose();
   await take(previous ? matchRecipe(proposed, previous).recipe : proposed, proposed, new Set());
 }
@@ -162,7 +162,12 @@ function obey(message: ToIntake): Promise<void> | void {
   switch (message.kind) {
     case 'begin':
       ({ limit } = message);
-      return begin(message.file, message.previous, message.previous?.source ?? {}, 'say');
+      return begin(
+        message.file,
+        message.previous,
+        message.wanted ?? message.previous?.source ?? {},
+        'say',
+      );
     case 'database':
       return beginDatabase(message, message.previous);
     case 'choose':
@@ -184,5 +189,15 @@ addEventListener('message', (event: MessageEvent<unknown>) => {
   const message = ToIntake.parse(event.data);
   Promise.resolve()
     .then(() => obey(message))
-    .catch((error: unknown) => send({ kind: 'fault', message: faultOf(error) }));
+    .catch((error: unknown) =>
+      send(
+        error instanceof HeadsDiffer
+          ? {
+              kind: 'heads',
+              heads: error.heads.map((of) => HeadDifference.parse(of)),
+              files: [...error.files],
+            }
+          : { kind: 'fault', message: faultOf(error) },
+      ),
+    );
 });

@@ -1,7 +1,13 @@
 import { z } from 'zod';
 import { Doubt } from '../core/read/doubts';
 import { Recipe } from '../core/read/recipe';
-import { AskedOf, DATABASE_FORMS, Source } from '../core/read/unfold/source';
+import {
+  AskedOf,
+  DATABASE_FORMS,
+  FileParts,
+  HeadDifference,
+  Source,
+} from '../core/read/unfold/source';
 
 /** From the page to the intake's worker. A file goes beside the message: it cannot be validated as data. */
 export const ToIntake = z.discriminatedUnion('kind', [
@@ -10,6 +16,8 @@ export const ToIntake = z.discriminatedUnion('kind', [
     kind: z.literal('begin'),
     file: z.instanceof(Blob),
     previous: Recipe.nullable(),
+    /** Which of several things in it was chosen before; left out: by the list's recipe, or found by itself. */
+    wanted: Source.optional(),
     /** Bytes that it may unfold to. */
     limit: z.number(),
   }),
@@ -25,7 +33,14 @@ export const ToIntake = z.discriminatedUnion('kind', [
   /** Another file of the package, or another sheet of the workbook. */
   z.object({
     kind: z.literal('choose'),
-    wanted: Source.pick({ member: true, part: true, all: true, cuts: true }),
+    wanted: Source.pick({
+      member: true,
+      part: true,
+      all: true,
+      cuts: true,
+      block: true,
+      heads: true,
+    }),
     previous: Recipe.nullable(),
   }),
   /** Another layout: the columns are inferred anew. */
@@ -49,8 +64,13 @@ export const FromIntake = z.discriminatedUnion('kind', [
   /** What the file could be read from: the files of a package, the sheets of a workbook. */
   z.object({
     kind: z.literal('choices'),
-    members: z.array(z.string()),
-    parts: z.array(z.string()),
+    choices: FileParts,
+  }),
+  /** Several files whose heads differ: nothing is read before it is said what each of them is. */
+  z.object({
+    kind: z.literal('heads'),
+    heads: z.array(HeadDifference),
+    files: z.array(z.string()),
   }),
   /** How the file is read now, and its first records. `file`: all of its columns as they would be read without a list's recipe. */
   z.object({

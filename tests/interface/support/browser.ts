@@ -16,40 +16,47 @@ const FLAGS = [
   '--disable-dev-shm-usage',
 ];
 
-/** A page in Chromium, with the acts that journeys are made of. */
+/** A page in Chromium, with the acts that journeys are made of; opened before it is used. */
 export class Page {
   readonly downloads = mkdtempSync(path.join(tmpdir(), 'tally-loft-files-'));
+  address = '';
+  #driver: WebDriver | null = null;
 
-  private constructor(
-    readonly driver: WebDriver,
-    readonly address: string,
-  ) {}
+  get driver(): WebDriver {
+    if (!this.#driver) throw new Error('The page is not open yet.');
+    return this.#driver;
+  }
 
-  static async open(address: string, width = 1280, height = 800): Promise<Page> {
+  static async open(address: string): Promise<Page> {
+    const page = new Page();
+    await page.open(address);
+    return page;
+  }
+
+  async open(address: string, width = 1280, height = 800): Promise<void> {
+    this.address = address;
     const options = new chrome.Options();
     options.setChromeBinaryPath('/usr/bin/chromium');
     options.addArguments(...FLAGS, `--window-size=${width},${height}`);
-    const driver = await new Builder()
+    this.#driver = await new Builder()
       .forBrowser('chrome')
       .setChromeOptions(options)
       .setChromeService(new chrome.ServiceBuilder('/usr/bin/chromedriver'))
       .build();
-    const page = new Page(driver, address);
-    await page.command('Emulation.setDeviceMetricsOverride', {
+    await this.command('Emulation.setDeviceMetricsOverride', {
       width,
       height,
       deviceScaleFactor: 1,
       mobile: false,
     });
-    await page.command('Browser.setDownloadBehavior', {
+    await this.command('Browser.setDownloadBehavior', {
       behavior: 'allow',
-      downloadPath: page.downloads,
+      downloadPath: this.downloads,
     });
-    await page.command('Browser.grantPermissions', {
+    await this.command('Browser.grantPermissions', {
       origin: address,
       permissions: ['clipboardReadWrite', 'clipboardSanitizedWrite'],
     });
-    return page;
   }
 
   async command(name: string, parameters: Record<string, unknown>): Promise<void> {
@@ -70,7 +77,7 @@ export class Page {
   }
 
   async close(): Promise<void> {
-    await this.driver.quit();
+    await this.#driver?.quit();
     rmSync(this.downloads, { recursive: true, force: true });
   }
 

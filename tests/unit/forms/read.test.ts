@@ -11,7 +11,9 @@ import { describe, expect, it } from 'vitest';
 import { isMissing, isText, isUnread, type Column } from '$lib/core/table/column';
 import { fullCell } from '$lib/core/table/cell';
 import { checkArrowFile } from '$lib/core/table/arrowCheck';
+import { HeadsDiffer } from '$lib/core/errors';
 import { unfold } from '$lib/core/read/unfold/unfold';
+import type { HeadSettled } from '$lib/core/read/unfold/source';
 import { BY_ITSELF, readList, type ReadAs } from '../../../cli/input';
 import type { FromDatabase } from '../../../cli/database';
 
@@ -173,7 +175,7 @@ describe('what is named and is not there', () => {
       { wanted: { all: true as const } },
       /“b.json” is not delimited text/,
     ],
-    ['x.csv', csv, { wanted: { part: 'Fares' } }, /--sheet is of a workbook/],
+    ['x.csv', csv, { wanted: { part: 'Fares' } }, /--sheet and --block are of a workbook/],
     ['x.csv', csv, { database: { table: 'a' } }, /of a database/],
     ['y.xlsx', book, { database: { query: 'select 1' } }, /of a database/],
   ])('%s is refused: %#', async (name, bytes, as, says) => {
@@ -513,8 +515,58 @@ describe('packed files', () => {
     const { recipe } = await readAs('shapes.zip', zip);
     expect(recipe.source?.member).toBe('a.csv');
     await expect(readAs('shapes.zip', zip, { wanted: { all: true } })).rejects.toThrow(
-      '“b.csv” has other columns than “a.csv”: it lacks “Fares”, and it has “Delay”, “Cause” besides.',
+      '“b.csv” lacks “Fares”, “a.csv” lacks “Delay”, “a.csv” lacks “Cause”',
     );
+  });
+
+  describe('whose columns differ', () => {
+    const zip = zipSync({
+      'January.csv': strToU8('Day,Route,Fares,Fog\n1,Holm,10.25,yes\n'),
+      'February.csv': strToU8('Day,Fare,Route\n2,7,Ness\n'),
+      'March.csv': strToU8('Route,Day,Fare,Crew\nSkerry,3,8.5,4\n'),
+    });
+    const settled = (heads: Record<string, HeadSettled>) =>
+      readAs('differ.zip', zip, { wanted: { all: true, heads } });
+
+    it('are not read before it is said what each column is', async () => {
+      const error: unknown = await unfold(zip, 1e6, {}).catch((e: unknown) => e);
+      expect(error).toBeInstanceOf(HeadsDiffer);
+      expect(error).toMatchObject({
+        files: ['January.csv', 'February.csv', 'March.csv'],
+        heads: [
+          { head: 'Fares', lackedBy: ['February.csv', 'March.csv'], others: ['Fare', 'Crew'] },
+          { head: 'Fog', lackedBy: ['February.csv', 'March.csv'], others: ['Fare', 'Crew'] },
+          { head: 'Fare', lackedBy: ['January.csv'], others: ['Fares', 'Fog'] },
+          { head: 'Crew', lackedBy: ['January.csv', 'February.csv'], others: ['Fares', 'Fog'] },
+        ],
+      });
+      await expect(settled({ Fares: 'own', Fog: 'own', Fare: 'out' })).rejects.toThrow(/“Crew”/);
+    });
+
+    it('are one list then: another name, a column of its own, one left out', async () => {
+      const { columns, recipe } = await settled({
+        Fares: 'own',
+        fare: { sameAs: 'Fares' },
+        Fog: 'out',
+        Crew: 'own',
+      });
+      expect(columns).toEqual([
+        ['File', 'text', '', 'January.csv', 'February.csv', 'March.csv'],
+        ['Day', 'number', '', '1', '2', '3'],
+        ['Route', 'text', '', 'Holm', 'Ness', 'Skerry'],
+        ['Fares', 'number', '', '10.25', '7', '8.5'],
+        ['Crew', 'number', '', null, null, '4'],
+      ]);
+      // The recipe keeps it: next month's files are put together by themselves.
+      const again = await readList(fileOf('again.zip', zip), { ...BY_ITSELF, recipe });
+      expect(again.reading.table.columns.map((c) => c.name)).toEqual(columns.map(([name]) => name));
+    });
+
+    it('two columns of one file are not one', async () => {
+      await expect(
+        settled({ Fares: 'own', Fare: 'own', Fog: { sameAs: 'Fares' }, Crew: 'out' }),
+      ).rejects.toThrow('“January.csv” has both “fog” and “Fares”: they are two columns.');
+    });
   });
 
   it('what is damaged is refused, and never read in part', async () => {

@@ -36,6 +36,7 @@ export const DOUBT_KINDS = [
   'errorCells',
   'hidden',
   'mergedCells',
+  'headLines',
   'otherParts',
 ] as const;
 

@@ -5,11 +5,9 @@ import { previewOf, previewOfTable, type PreviewCell } from './preview';
 import type { Recipe } from './recipe';
 import { asCellsSay, gridDoubts } from './unfold/cellGrid';
 import { declaredRecipe } from './unfold/declared';
-import type { FileParts } from './unfold/source';
+import { NO_PARTS, type FileParts } from './unfold/source';
 import { readTyped, typedRecipe } from './unfold/typed';
 import type { Unfolded } from './unfold/unfold';
-
-const NO_PARTS: FileParts = { members: [], parts: [] };
 
 /** A file opened for reading, whatever it is: what it proposes, shows first, decides and doubts. */
 export class OpenedFile {

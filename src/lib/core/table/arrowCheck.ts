@@ -5,6 +5,9 @@ const CONTINUATION = 0xffffffff;
 /** Tables of one message: more columns than any list has. */
 const MOST_TABLES = 100_000;
 
+/** Bytes of one unpacked buffer: more than any column of ours. */
+const MOST_UNPACKED = 2 ** 31 - 1;
+
 /** Kinds of header, by their numbers in the format's `Message.fbs`. */
 const SCHEMA = 1;
 const DICTIONARY = 2;
@@ -16,12 +19,11 @@ const RECORDS = 3;
  * columns hold is not looked at here.
  *
  * Follows "IPC Streaming Format" of the Arrow columnar format, and the layout of FlatBuffers.
- * @returns how many records it says it holds
  * @throws BadArrow
  */
-export function checkArrow(bytes: Uint8Array): number {
+export function checkArrow(bytes: Uint8Array): ArrowFacts {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  let records = 0;
+  const facts: Mutable = { records: 0, packed: [] };
   for (let at = 0; at < bytes.length;) {
     if (at + 4 > bytes.length) throw damaged();
     let size = view.getUint32(at, true);
@@ -33,11 +35,34 @@ export function checkArrow(bytes: Uint8Array): number {
     }
     if (size === 0) break;
     if (at + size > bytes.length) throw damaged();
-    const message = new Message(bytes.subarray(at, at + size));
-    at += size + message.check(bytes.length - at - size);
-    records += message.records;
+    const message = new Message(bytes.subarray(at, at + size), facts);
+    at += size + message.check(bytes.subarray(at + size));
   }
+  return facts;
+}
+
+/**
+ * The same of a stream that must stand as it is, as tables are kept and sent.
+ * @returns how many records it says it holds
+ * @throws BadArrow
+ */
+export function checkPlainArrow(bytes: Uint8Array): number {
+  const { records, packed } = checkArrow(bytes);
+  if (packed.length) throw new BadArrow('The data is compressed: send it as it is.');
   return records;
+}
+
+/** What was found on the way through Arrow data. */
+export interface ArrowFacts {
+  /** How many records it says it holds. */
+  readonly records: number;
+  /** What each packed buffer says it comes to, in their order. */
+  readonly packed: readonly number[];
+}
+
+interface Mutable {
+  records: number;
+  readonly packed: number[];
 }
 
 const damaged = (): BadArrow =>
@@ -57,12 +82,15 @@ export const isArrowFile = (bytes: Uint8Array): boolean =>
  * names. Follows "IPC File Format" of the Arrow columnar format.
  * @throws BadArrow
  */
-export function checkArrowFile(bytes: Uint8Array): void {
+export function checkArrowFile(bytes: Uint8Array): ArrowFacts {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const end = bytes.length - FILE_END;
   const footer = end > FILE_HEAD ? view.getInt32(end, true) : -1;
   if (footer <= 0 || end - footer < FILE_HEAD) throw damaged();
-  new Message(bytes.subarray(end - footer, end)).checkFooter(bytes.subarray(0, end - footer));
+  const facts: Mutable = { records: 0, packed: [] };
+  const found = new Message(bytes.subarray(end - footer, end), facts);
+  found.checkFooter(bytes.subarray(0, end - footer));
+  return facts;
 }
 
 /**
@@ -80,26 +108,28 @@ function messageAt(file: Uint8Array, from: number, size: number): number {
 class Message {
   readonly #view: DataView;
   #tables = 0;
-  /** Those of a message of records. */
-  records = 0;
 
-  constructor(readonly bytes: Uint8Array) {
+  constructor(
+    readonly bytes: Uint8Array,
+    readonly facts: Mutable,
+  ) {
     this.#view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   }
 
-  /** @param room bytes behind it @returns how many of them are its body */
-  check(room: number): number {
+  /** @param behind bytes behind it @returns how many of them are its body */
+  check(behind: Uint8Array): number {
     const message = this.#follow(0);
     const at = this.#fields(message);
     const kind = at(1) ? this.#uint8(at(1)) : 0;
     const header = at(2) ? this.#follow(at(2)) : 0;
     const body = at(3) ? this.#int64(at(3)) : 0;
-    if (body < 0 || body > room) throw damaged();
+    if (body < 0 || body > behind.length) throw damaged();
     this.#keyValues(at(4));
     if (!header) throw damaged();
     if (kind === SCHEMA) this.#schema(header);
-    else if (kind === DICTIONARY) this.#dictionary(header, body);
-    else if (kind === RECORDS) this.records = this.#records(header, body);
+    else if (kind === DICTIONARY) this.#dictionary(header, behind.subarray(0, body));
+    else if (kind === RECORDS)
+      this.facts.records += this.#records(header, behind.subarray(0, body));
     else throw new BadArrow('The data holds what is no part of a table.');
     return body;
   }
@@ -115,10 +145,8 @@ class Message {
         const size = this.#int32(place + 8);
         const body = this.#int64(place + 16);
         if (from < 0 || size < 8 || body < 0 || from + size + body > file.length) throw damaged();
-        const room = new Message(file.subarray(messageAt(file, from, size), from + size)).check(
-          body,
-        );
-        if (room > body) throw damaged();
+        const own = file.subarray(messageAt(file, from, size), from + size);
+        new Message(own, this.facts).check(file.subarray(from + size, from + size + body));
       });
   }
 
@@ -147,27 +175,44 @@ class Message {
     });
   }
 
-  #dictionary(table: number, body: number): void {
+  #dictionary(table: number, body: Uint8Array): void {
     const at = this.#fields(table);
     if (!at(1)) throw damaged();
     this.#records(this.#follow(at(1)), body);
   }
 
-  #records(table: number, body: number): number {
+  #records(table: number, body: Uint8Array): number {
     const at = this.#fields(table);
-    const records = this.#length(at(0) ? this.#int64(at(0)) : 0, body);
-    this.#each(at(1), 16, (place) => {
-      this.#length(this.#int64(place), body);
-      this.#length(this.#int64(place + 8), body);
-    });
+    const isPacked = at(3) !== 0;
+    let room = isPacked ? 0 : body.length;
     this.#each(at(2), 16, (place) => {
       const from = this.#int64(place);
       const size = this.#int64(place + 8);
-      if (from < 0 || size < 0 || from + size > body) throw damaged();
+      if (from < 0 || size < 0 || from + size > body.length) throw damaged();
+      if (isPacked) room += this.#unpackedSize(body.subarray(from, from + size));
     });
-    if (at(3)) throw new BadArrow('The data is compressed: send it as it is.');
+    const records = this.#length(at(0) ? this.#int64(at(0)) : 0, room);
+    this.#each(at(1), 16, (place) => {
+      this.#length(this.#int64(place), room);
+      this.#length(this.#int64(place + 8), room);
+    });
+    if (isPacked) this.#fields(this.#follow(at(3)));
     this.#vector(at(4), 8);
     return records;
+  }
+
+  /** A packed buffer begins with the size that it comes to; −1: it stands as it is. */
+  #unpackedSize(buffer: Uint8Array): number {
+    if (buffer.length === 0) return 0;
+    if (buffer.length < 8) throw damaged();
+    const size = Number(
+      new DataView(buffer.buffer, buffer.byteOffset, buffer.length).getBigInt64(0, true),
+    );
+    if (size === -1) return buffer.length - 8;
+    // The library takes what it unpacks as one piece of memory.
+    if (size < 0 || size > MOST_UNPACKED) throw damaged();
+    this.facts.packed.push(size);
+    return size;
   }
 
   /** Each record takes a bit at least. */

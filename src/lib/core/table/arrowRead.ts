@@ -4,7 +4,7 @@ import { DataType, Field, Table as ArrowTable, tableFromIPC, type Data } from 'a
 import { type Column } from './column';
 import type { Table } from './table';
 
-import { checkArrow } from './arrowCheck';
+import { checkPlainArrow } from './arrowCheck';
 import { Facts } from './arrowFacts';
 
 /** Puts chunks together to a table, in order. */
@@ -45,7 +45,7 @@ export class TableAssembler {
 export const recordsIn = (bytes: Uint8Array): number => readArrow(bytes).numRows;
 
 function readArrow(bytes: Uint8Array): ArrowTable {
-  checkArrow(bytes);
+  checkPlainArrow(bytes);
   try {
     return tableFromIPC(bytes);
   } catch {

@@ -8,9 +8,11 @@
   import ProgressBar from '../shell/ProgressBar.svelte';
   import TopBar from '../shell/TopBar.svelte';
   import ColumnFields from './ColumnFields.svelte';
+  import CutLines from './CutLines.svelte';
   import Differences from './Differences.svelte';
   import Doubts from './Doubts.svelte';
   import FromDatabase from './FromDatabase.svelte';
+  import HeadsOfFiles from './HeadsOfFiles.svelte';
   import { clearDesk, leaveOnDesk, lookOnDesk } from './desk';
   import { IntakeState, type Refreshed } from './intake.svelte';
   import LayoutFields from './LayoutFields.svelte';
@@ -65,6 +67,7 @@
 
   const open = $derived(
     intake.stage === 'reading' ||
+      intake.stage === 'heads' ||
       intake.stage === 'read' ||
       intake.stage === 'stopped' ||
       intake.stage === 'sending',
@@ -193,6 +196,14 @@
         </p>
       {/if}
     </main>
+  {:else if intake.stage === 'heads'}
+    <main>
+      <HeadsOfFiles
+        heads={intake.heads}
+        onsettle={(heads) => intake.choose({ all: true, heads })}
+        onapart={() => intake.choose({ member: intake.files[0] })}
+      />
+    </main>
   {:else if !recipe}
     <main class="start" aria-live="polite" data-test="state">
       {#if intake.stage === 'stopped'}
@@ -293,6 +304,13 @@
           {/if}
         </div>
 
+        {#if intake.choices.lines.length && recipe.source?.cuts}
+          <CutLines
+            lines={intake.choices.lines}
+            cuts={recipe.source.cuts}
+            onchange={(cuts) => intake.choose({ cuts })}
+          />
+        {/if}
         {#if intake.differences.length}<Differences {intake} />{/if}
         <Preview {recipe} rows={intake.rows} {chosen} onchoose={(id) => (chosen = id)} />
         {#if intake.stage === 'read' || intake.stage === 'sending'}

@@ -83,6 +83,25 @@
       /></label
     >
   {/if}
+  {#if choices.blocks.length}
+    <label class="wide"
+      >{choices.blocks.length} tables on the sheet
+      <OneOf
+        value={String(recipe.source?.block ?? 0)}
+        options={[
+          ...choices.blocks.map((words, k) => [String(k + 1), words] as const),
+          ['0', 'all that stands on it, as one table'],
+        ]}
+        test="block"
+        onchange={(block) =>
+          onchoose({
+            ...(recipe.source?.member && { member: recipe.source.member }),
+            ...(recipe.source?.part && { part: recipe.source.part }),
+            block: Number(block),
+          })}
+      /></label
+    >
+  {/if}
   {#if form === 'fixed'}
     <label class="wide"
       >Columns begin at character

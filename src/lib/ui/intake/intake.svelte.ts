@@ -2,7 +2,13 @@ import type { Decided, Left } from './desk';
 import { decide, differenceKey, matchRecipe, type Difference } from '../../core/read/refresh';
 import type { Doubt } from '../../core/read/doubts';
 import type { ColumnRecipe, Recipe } from '../../core/read/recipe';
-import type { AskedOf, DatabaseForm, FileParts } from '../../core/read/unfold/source';
+import {
+  NO_PARTS,
+  type AskedOf,
+  type DatabaseForm,
+  type FileParts,
+  type HeadDifference,
+} from '../../core/read/unfold/source';
 import type { PartWanted } from '../../core/read/unfold/unfold';
 import { FromIntake, type PreviewCell, type ToIntake } from '../../worker/intakeMessages';
 
@@ -28,7 +34,7 @@ export interface OfDatabase {
 /** A packed file may unfold to so many times what a file may have. */
 const UNFOLDED = 4;
 
-type Stage = 'empty' | 'reading' | 'read' | 'stopped' | 'sending' | 'done' | 'fault';
+type Stage = 'empty' | 'heads' | 'reading' | 'read' | 'stopped' | 'sending' | 'done' | 'fault';
 
 /** A file being read: its recipe, first records and doubts, until it is accepted or left. */
 export class IntakeState {
@@ -39,7 +45,11 @@ export class IntakeState {
   /** The file read without a list's recipe: all of its columns. */
   file = $state.raw<Recipe | null>(null);
   /** What of the file can be read: the files of a package, the sheets of a workbook. */
-  choices = $state.raw<FileParts>({ members: [], parts: [] });
+  choices = $state.raw<FileParts>(NO_PARTS);
+  /** Heads that not all of several files have, before it is said what each of them is. */
+  heads = $state.raw<readonly HeadDifference[]>([]);
+  /** The files of a package whose heads differ. */
+  files = $state.raw<readonly string[]>([]);
   rows = $state.raw<PreviewCell[][]>([]);
   progress = $state(0);
   /** What has come from a database. */
@@ -83,6 +93,7 @@ export class IntakeState {
       kind: 'begin',
       file,
       previous: this.refreshed?.recipe ?? null,
+      wanted: left?.recipe.source,
       limit: this.#limit * UNFOLDED,
     });
   }
@@ -285,7 +296,13 @@ export class IntakeState {
   #receive(message: FromIntake): void {
     switch (message.kind) {
       case 'choices':
-        this.choices = { members: message.members, parts: message.parts };
+        this.choices = message.choices;
+        this.heads = [];
+        return;
+      case 'heads':
+        this.heads = message.heads;
+        this.files = message.files;
+        this.stage = 'heads';
         return;
       case 'preview':
         this.recipe = message.recipe;

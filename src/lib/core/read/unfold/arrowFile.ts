@@ -6,6 +6,7 @@ import { isText, type Column, type ScalarType } from '../../table/column';
 import { factsIn } from '../../table/arrowFacts';
 import type { Table } from '../../table/table';
 import { columnIds } from '../infer';
+import { withPacked } from './arrowPacked';
 import { tooLarge } from './faults';
 import { scalarOf, textOf } from './typedColumn';
 
@@ -17,10 +18,10 @@ import { scalarOf, textOf } from './typedColumn';
  */
 export function arrowTable(bytes: Uint8Array, limit: number): Table {
   try {
-    if (isArrowFile(bytes)) checkArrowFile(bytes);
-    else checkArrow(bytes);
+    const { packed } = isArrowFile(bytes) ? checkArrowFile(bytes) : checkArrow(bytes);
+    if (packed.reduce((sum, size) => sum + size, 0) > limit) throw tooLarge(limit);
     // Memory of its own: values lie at places that numbers need.
-    const arrow = tableFromIPC(new Uint8Array(bytes));
+    const arrow = withPacked(packed, () => tableFromIPC(new Uint8Array(bytes)));
     const { fields } = arrow.schema;
     if (fields.length === 0) throw new IntakeError('noColumns', 'The Arrow file has no columns.');
     if (arrow.numRows * fields.length * 8 > limit) throw tooLarge(limit);

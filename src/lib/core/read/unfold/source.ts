@@ -13,6 +13,17 @@ export const FILE_FORMS = [
 ] as const;
 export type FileForm = (typeof FILE_FORMS)[number];
 
+/**
+ * What a head that not all of several files have is: a column of its own, blank where a file lacks it; left
+ * out; or the same as another head.
+ */
+export const HeadSettled = z.union([
+  z.literal('own'),
+  z.literal('out'),
+  z.strictObject({ sameAs: z.string().max(1000) }),
+]);
+export type HeadSettled = z.infer<typeof HeadSettled>;
+
 /** Where in a file the cells come from, for whatever is more than delimited text: kept in its recipe. */
 export const Source = z.strictObject({
   form: z.enum(FILE_FORMS),
@@ -23,6 +34,10 @@ export const Source = z.strictObject({
   all: z.literal(true).optional(),
   /** The sheet of a workbook, the table of a database. */
   part: z.string().max(1000).optional(),
+  /** Which of several tables on a sheet, from 1 in reading order; 0: all that stands on it as one. */
+  block: z.int().min(0).max(10_000).optional(),
+  /** Of several files with other columns: what each of their heads is, once that was settled. */
+  heads: z.record(z.string(), HeadSettled).optional(),
   /** Where the columns of fixed-width text begin, from 0. */
   cuts: z.array(z.int().min(0).max(100_000)).min(1).max(1000).optional(),
   /** The name under which the server keeps the connection to a database. */
@@ -45,10 +60,27 @@ export const FILE_FORM_NAMES: Readonly<Record<FileForm, string>> = {
 };
 
 /** What a file can be opened from besides what is taken: the sheets of a workbook, the files of a package. */
-export interface FileParts {
-  readonly members: readonly string[];
-  readonly parts: readonly string[];
-}
+export const FileParts = z.object({
+  members: z.array(z.string()).readonly(),
+  parts: z.array(z.string()).readonly(),
+  /** Tables that stand on one sheet, in words; none where there is one. */
+  blocks: z.array(z.string()).readonly(),
+  /** The first lines of text in columns of fixed width. */
+  lines: z.array(z.string()).readonly(),
+});
+export type FileParts = z.infer<typeof FileParts>;
+
+export const NO_PARTS: FileParts = { members: [], parts: [], blocks: [], lines: [] };
+
+/** A head that not all of several files have. */
+export const HeadDifference = z.object({
+  head: z.string(),
+  /** Files that lack it. */
+  lackedBy: z.array(z.string()),
+  /** Heads that no file has beside it, which it may be the same as. */
+  others: z.array(z.string()),
+});
+export type HeadDifference = z.infer<typeof HeadDifference>;
 
 /** Forms of databases: read where they lie, not from bytes. */
 export const DATABASE_FORMS = ['sqlite', 'postgres'] as const satisfies readonly FileForm[];

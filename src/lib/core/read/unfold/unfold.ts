@@ -1,11 +1,12 @@
-import { IntakeError } from '../../errors';
+import { HeadsDiffer, IntakeError } from '../../errors';
 import { doubt, type Doubt } from '../doubts';
+import { counted } from '../../table/format';
 import type { Table } from '../../table/table';
 import { detectForm } from './detect';
 import { gridAsText, rowsAsText, type CellGrid } from './cellGrid';
 import { detectEncoding, HEAD_BYTES, TextStream } from '../decode';
 import { gunzip } from './gzip';
-import type { DatabaseForm, FileParts, FileForm, Source } from './source';
+import { NO_PARTS, type DatabaseForm, type FileForm, type FileParts, type Source } from './source';
 import type { DeclaredColumn } from './declared';
 import type { Member } from './zip';
 
@@ -26,12 +27,13 @@ export interface Unfolded {
 }
 
 /** Which of several things in a file is wanted: as a list's recipe has it, or as was chosen. */
-export type PartWanted = Pick<Source, 'member' | 'part' | 'all' | 'cuts'>;
+export type PartWanted = Pick<Source, 'member' | 'part' | 'all' | 'cuts' | 'block' | 'heads'>;
+
+/** Lines of fixed-width text that are shown, for its columns to be cut by hand. */
+const LINES_SHOWN = 12;
 
 /** What is read from bytes; a database is read where it lies. */
 type Readable = Exclude<FileForm, DatabaseForm>;
-
-const NO_PARTS: FileParts = { members: [], parts: [] };
 
 /**
  * Opens whatever is more than delimited text: packed files, workbooks, JSON, Arrow, Parquet. What reads
@@ -84,13 +86,16 @@ async function unfoldWanted(
     throw notThere('file', named, members, 'The package');
   const unpacked = unzip(bytes, limit, named === undefined ? isOwnFile : (name) => name === named);
   const stacked =
-    named === undefined && members.length > 1
-      ? await stackedOf(unpacked, wanted.all === true)
-      : null;
+    named === undefined && members.length > 1 ? await stackedOf(unpacked, wanted) : null;
   if (stacked)
     return {
-      source: { form: 'delimited', packed: 'zip', all: true },
-      choices: { members, parts: [] },
+      source: {
+        form: 'delimited',
+        packed: 'zip',
+        all: true,
+        ...(wanted.heads && { heads: wanted.heads }),
+      },
+      choices: { ...NO_PARTS, members },
       doubts: [],
       content: { kind: 'text', bytes: stacked, grid: null },
     };
@@ -100,8 +105,25 @@ async function unfoldWanted(
     ...inner,
     source: { ...inner.source, packed: 'zip', member },
     choices: { ...inner.choices, members },
+    doubts: [...otherFiles(members, member), ...inner.doubts],
   };
 }
+
+const otherFiles = (members: readonly string[], member: string): Doubt[] => {
+  const others = members.filter((name) => name !== member);
+  return others.length
+    ? [
+        doubt(
+          'otherParts',
+          others.length,
+          `${counted(others.length, 'other file')} of the package ${others.length === 1 ? 'is' : 'are'} not read: ${others
+            .slice(0, 12)
+            .map((name) => `“${name}”`)
+            .join(', ')}${others.length > 12 ? ' and more' : ''}.`,
+        ),
+      ]
+    : [];
+};
 
 /** A name that was asked for and is not among those there are. */
 const notThere = (what: string, name: string, names: readonly string[], of: string): IntakeError =>
@@ -111,10 +133,13 @@ const notThere = (what: string, name: string, names: readonly string[], of: stri
   );
 
 /**
- * Files of one shape put together; null where they are not of one and it was not asked for.
+ * Files of one shape put together; null where they have nothing in common and it was not asked for.
  * @throws IntakeError why those that were asked for cannot be
  */
-async function stackedOf(files: readonly Member[], asked: boolean): Promise<Uint8Array | null> {
+async function stackedOf(
+  files: readonly Member[],
+  { all, heads }: PartWanted,
+): Promise<Uint8Array | null> {
   const { stackedText } = await import('./stacked');
   try {
     const other = files.find(({ bytes }) => detectForm(bytes) !== 'delimited');
@@ -123,9 +148,10 @@ async function stackedOf(files: readonly Member[], asked: boolean): Promise<Uint
         'form',
         `“${other.name}” is not delimited text: only files of that are put together.`,
       );
-    return stackedText(files);
+    return stackedText(files, heads);
   } catch (error) {
-    if (asked || !(error instanceof IntakeError)) throw error;
+    const alike = error instanceof HeadsDiffer && error.alike;
+    if (all || alike || !(error instanceof IntakeError)) throw error;
     return null;
   }
 }
@@ -166,6 +192,7 @@ async function unfoldForm(
       return {
         ...plain,
         source: { form, cuts: [...cuts] },
+        choices: { ...NO_PARTS, lines: lines.slice(0, LINES_SHOWN) },
         content: { kind: 'text', bytes: cut, grid: null },
       };
     }
@@ -175,13 +202,13 @@ async function unfoldForm(
     }
     case 'workbook': {
       const { openWorkbook } = await import('./workbook');
-      const book = openWorkbook(bytes);
+      const book = openWorkbook(bytes, limit);
       const part = wanted.part ?? book.main;
       if (!book.sheets.includes(part)) throw notThere('sheet', part, book.sheets, 'The workbook');
-      const { grid, doubts } = book.sheet(part);
+      const { grid, doubts, blocks, block } = book.sheet(part, wanted.block);
       return {
-        source: { form, part },
-        choices: { members: [], parts: book.sheets },
+        source: { form, part, ...(block !== undefined && { block }) },
+        choices: { ...NO_PARTS, parts: book.sheets, blocks },
         doubts,
         content: asGrid(grid),
       };

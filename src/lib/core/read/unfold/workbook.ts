@@ -3,12 +3,19 @@ import { IntakeError } from '../../errors';
 import { clockTime, DAY_MS, dayNumber, isoDate, isoDateTime } from '../../table/calendar';
 import { counted } from '../../table/format';
 import { doubt, type Doubt } from '../doubts';
+import { blocksOf, blockWords, cellsOf, filledIn } from './blocks';
 import { BLANK, type CellGrid, type GridCell } from './cellGrid';
+import { joinHeadLines } from './headLines';
+import { hiddenInOds, type HiddenParts } from './odsHidden';
 
 /** A sheet as cells, and what a look at the workbook in its program would not tell. */
 export interface OpenedSheet {
   readonly grid: CellGrid;
   readonly doubts: readonly Doubt[];
+  /** The tables that stand on it, in words, where there are several. */
+  readonly blocks: readonly string[];
+  /** Which of them the grid is, from 1; 0 for all that stands on it. */
+  readonly block?: number;
 }
 
 /** A workbook that was opened. */
@@ -16,17 +23,21 @@ export interface Workbook {
   readonly sheets: readonly string[];
   /** The sheet that is taken unless another is asked for: the first that can be seen and holds most cells. */
   readonly main: string;
-  /** One of its sheets. */
-  sheet(name: string): OpenedSheet;
+  /**
+   * One of its sheets, or one of several tables on it: the one with most cells unless another is named.
+   * @throws IntakeError where it is not there
+   */
+  sheet(name: string, block?: number): OpenedSheet;
 }
 
 /**
  * Opens a workbook of ISO/IEC 29500 or 26300. Cells give their stored values: a number all of its
  * digits, a date the day it is whatever of it is shown. Formulas are not run: what their program last
  * stored for them is read.
+ * @param limit bytes that it may unfold to
  * @throws IntakeError
  */
-export function openWorkbook(bytes: Uint8Array): Workbook {
+export function openWorkbook(bytes: Uint8Array, limit: number): Workbook {
   let book: WorkBook;
   try {
     book = read(bytes, {
@@ -55,12 +66,22 @@ export function openWorkbook(bytes: Uint8Array): Workbook {
   return {
     sheets,
     main,
-    sheet(name) {
+    sheet(name, block) {
       const sheet = book.Sheets[name];
       const date1904 = Boolean(book.Workbook?.WBProps?.date1904);
+      const rows = rowsIn(sheet, date1904);
+      const headLines = joinHeadLines(rows, sheet['!merges'] ?? []);
+      const taken = tableOf(rows, block);
+      const unseen = isOds(bytes) ? hiddenInOds(bytes, limit).get(name) : undefined;
       return {
-        grid: gridOf(sheet, date1904),
-        doubts: [...sheetDoubts(sheet, sheets, name, hidden)],
+        ...taken,
+        doubts: [
+          ...otherSheets(sheets, name, hidden),
+          ...taken.doubts,
+          ...hiddenDoubts(unseen ?? hiddenIn(sheet)),
+          ...headLines,
+          ...cellDoubts(sheet),
+        ],
       };
     },
   };
@@ -73,12 +94,50 @@ const rowsOf = (
 const cellsIn = (sheet: WorkSheet | undefined): number =>
   rowsOf(sheet).reduce((n, row) => n + (row?.length ?? 0), 0);
 
-/** Cells by rows, without the empty columns before the first that holds something. */
-function gridOf(sheet: WorkSheet, date1904: boolean): CellGrid {
+/** The kind that an ISO/IEC 26300 package says of itself, first of all its files and not packed. */
+const isOds = (bytes: Uint8Array): boolean =>
+  new TextDecoder('latin1')
+    .decode(bytes.subarray(30, 90))
+    .startsWith('mimetypeapplication/vnd.oasis');
+
+function rowsIn(sheet: WorkSheet, date1904: boolean): GridCell[][] {
   const rows = Array.from(rowsOf(sheet), (row): GridCell[] =>
     Array.from(row ?? [], (cell) => (cell ? cellOf(cell, date1904) : BLANK)),
   );
   fillDown(rows, sheet);
+  return rows;
+}
+
+/** The one table of a sheet that is read, and the others that are not. */
+function tableOf(rows: CellGrid, wanted: number | undefined): OpenedSheet {
+  const found = blocksOf(rows);
+  const blocks = found.map((block) => blockWords(rows, block));
+  if (wanted !== undefined && wanted > Math.max(1, found.length))
+    throw new IntakeError(
+      'part',
+      `The sheet has no table ${wanted}. It has ${counted(found.length, 'table')}: ${blocks.join('; ')}.`,
+    );
+  if (found.length < 2) return { grid: fromFirstColumn(rows), doubts: [], blocks: [] };
+  const sizes = found.map((block) => filledIn(rows, block));
+  const block = wanted ?? sizes.indexOf(Math.max(...sizes)) + 1;
+  if (block === 0) return { grid: fromFirstColumn(rows), doubts: [], blocks, block };
+  const others = blocks.filter((_, k) => k + 1 !== block);
+  return {
+    grid: cellsOf(rows, found[block - 1]),
+    blocks,
+    block,
+    doubts: [
+      doubt(
+        'otherParts',
+        others.length,
+        `${counted(found.length, 'table')} stand on the sheet. Read is ${blocks[block - 1]}; not read: ${others.join('; ')}.`,
+      ),
+    ],
+  };
+}
+
+/** Without the empty columns before the first that holds something. */
+function fromFirstColumn(rows: CellGrid): CellGrid {
   const first = rows.reduce((least, row) => {
     const at = row.findIndex(({ kind }) => kind !== 'blank');
     return at < 0 ? least : Math.min(least, at);
@@ -171,8 +230,7 @@ function fillDown(rows: GridCell[][], sheet: WorkSheet): void {
   }
 }
 
-function* sheetDoubts(
-  sheet: WorkSheet,
+function* otherSheets(
   sheets: readonly string[],
   name: string,
   hidden: readonly string[],
@@ -186,20 +244,29 @@ function* sheetDoubts(
         .map((s) => `“${s}”${hidden.includes(s) ? ' (hidden)' : ''}`)
         .join(', ')}.`,
     );
-  const rows = (sheet['!rows'] ?? []).flatMap((row, k) => (row?.hidden ? [k + 1] : []));
+}
+
+const hiddenIn = (sheet: WorkSheet): HiddenParts => ({
+  rows: (sheet['!rows'] ?? []).flatMap((row, k) => (row?.hidden ? [k + 1] : [])),
+  columns: (sheet['!cols'] ?? []).flatMap((column, k) => (column?.hidden ? [k + 1] : [])),
+});
+
+function* hiddenDoubts({ rows, columns }: HiddenParts): Generator<Doubt> {
   if (rows.length)
     yield doubt(
       'hidden',
       rows.length,
       `${counted(rows.length, 'row')} of the sheet ${rows.length === 1 ? 'is' : 'are'} hidden in its program and read here all the same: row ${rows.slice(0, 12).join(', ')}${rows.length > 12 ? ' and more' : ''}. Narrow them out if they are not meant to count.`,
     );
-  const columns = (sheet['!cols'] ?? []).flatMap((column, k) => (column?.hidden ? [k + 1] : []));
   if (columns.length)
     yield doubt(
       'hidden',
       columns.length,
       `${counted(columns.length, 'column')} of the sheet ${columns.length === 1 ? 'is' : 'are'} hidden in its program and read here all the same: column ${columns.slice(0, 12).join(', ')}.`,
     );
+}
+
+function* cellDoubts(sheet: WorkSheet): Generator<Doubt> {
   const merges = sheet['!merges'] ?? [];
   if (merges.length)
     yield doubt(

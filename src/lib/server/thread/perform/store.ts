@@ -1,7 +1,7 @@
 import { BadArrow } from '$lib/core/errors';
 import { readFileSync } from 'node:fs';
 import { newBench } from '$lib/core/bench/newBench';
-import { checkArrow } from '$lib/core/table/arrowCheck';
+import { checkPlainArrow } from '$lib/core/table/arrowCheck';
 import { TableAssembler } from '$lib/core/table/arrowRead';
 import type { Table } from '$lib/core/table/table';
 import { once, type Accepted } from '../../storage/acceptedIntakes';
@@ -12,7 +12,7 @@ import type { Task } from '../tasks';
 
 /** What was sent must be what its recipe says, before any of it is stored. */
 function assemble(chunks: readonly Uint8Array[], task: Extract<Task, { task: 'store' }>): Table {
-  const there = chunks.reduce((n, chunk) => n + checkArrow(chunk), 0);
+  const there = chunks.reduce((n, chunk) => n + checkPlainArrow(chunk), 0);
   // Room is made for as many as there are, not for as many as are said.
   if (there !== task.records)
     throw new BadArrow(`The chunks hold ${there} records, not ${task.records}.`);

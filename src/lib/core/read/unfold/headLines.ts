@@ -1,0 +1,61 @@
+import { counted } from '../../table/format';
+import { doubt, type Doubt } from '../doubts';
+import { BLANK, type GridCell } from './cellGrid';
+
+/** Cells merged into one, from one corner to the other, both in it; from 0. */
+export interface Merged {
+  readonly s: { readonly r: number; readonly c: number };
+  readonly e: { readonly r: number; readonly c: number };
+}
+
+/**
+ * Heads that stand over two lines: cells merged over several columns, with words below each of these
+ * columns and more beside them than one title. The upper is written before each of the lower, “2024 Jan”, and the upper
+ * line left empty.
+ * @param rows the cells of a sheet, changed in place
+ */
+export function joinHeadLines(rows: GridCell[][], merges: readonly Merged[]): Doubt[] {
+  const across = new Map<number, Merged[]>();
+  for (const merged of merges)
+    if (merged.s.r === merged.e.r && merged.e.c > merged.s.c)
+      across.set(merged.s.r, [...(across.get(merged.s.r) ?? []), merged]);
+  const made: string[] = [];
+  for (const [at, spans] of across) {
+    const [upper, lower, record] = [rows[at], rows[at + 1], rows[at + 2]];
+    if (!upper || !lower || !record || !areHeads(upper, lower, spans)) continue;
+    for (const { s, e } of spans)
+      for (let c = s.c + 1; c <= e.c; c++) upper[c] = upper[s.c] ?? BLANK;
+    const heads = Array.from({ length: Math.max(upper.length, lower.length) }, (_, c): GridCell => {
+      const texts = [upper[c], lower[c]].flatMap((cell) => cell?.text.trim() || []);
+      const text = [...new Set(texts)].join(' ');
+      return text ? { kind: 'text', text } : BLANK;
+    });
+    made.push(heads[spans[0].s.c].text);
+    rows[at] = [];
+    rows[at + 1] = heads;
+  }
+  return made.length
+    ? [
+        doubt(
+          'headLines',
+          made.length,
+          `Heads stand over two lines${made.length > 1 ? `, in ${counted(made.length, 'place')}` : ''}; they are read as one: “${made[0]}”.`,
+        ),
+      ]
+    : [];
+}
+
+function areHeads(
+  upper: readonly GridCell[],
+  lower: readonly GridCell[],
+  spans: readonly Merged[],
+): boolean {
+  const isWord = (cell: GridCell | undefined): boolean =>
+    cell?.kind === 'text' && cell.text.trim() !== '';
+  const named = spans.every(({ s, e }) =>
+    Array.from({ length: e.c - s.c + 1 }, (_, k) => isWord(lower[s.c + k])).every(Boolean),
+  );
+  const filled = upper.filter((cell) => cell && cell.kind !== 'blank').length;
+  const words = lower.every((cell) => cell.kind === 'text' || cell.kind === 'blank');
+  return named && words && filled > 1;
+}
