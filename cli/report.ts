@@ -96,7 +96,7 @@ async function standingOn(
   const { setAside } = doc.ladder;
   const named = setAside.records.length + setAside.kept.length + doc.corrections.length;
   if (against !== undefined) {
-    const { table: before } = await readChecked(against, readAs({ missing, type }));
+    const { table: before } = await readChecked(against, readAs({ missing, type, head: [] }));
     const { doc: moved, lost } = moveBench(doc, before, table, doc.reading);
     if (lost)
       note(

@@ -105,7 +105,8 @@ describe('heads over two lines', () => {
       ['Route', 'Jan', 'Feb', 'Jan', 'Feb'],
       ['Holm', 1, 2, 3, 4],
     ]);
-    const doubts = joinHeadLines(rows, [merged(1, 1, 2), merged(1, 3, 4)]);
+    const { doubts, merged: heads } = joinHeadLines(rows, [merged(1, 1, 2), merged(1, 3, 4)]);
+    expect(heads).toBe(2);
     expect(rows[1]).toEqual([]);
     expect(rows[2].map(({ text }) => text)).toEqual([
       'Route',
@@ -134,7 +135,7 @@ describe('heads over two lines', () => {
     ]) {
       const grid = gridOf(rows);
       const across = rows[0][0] === 'All fares' ? merged(0, 0, 1) : merged(0, 1, 2);
-      expect(joinHeadLines(grid, [across])).toEqual([]);
+      expect(joinHeadLines(grid, [across])).toEqual({ doubts: [], merged: 0 });
       expect(grid).toEqual(gridOf(rows));
     }
   });

@@ -5,13 +5,14 @@ import { gzipSync } from 'node:zlib';
 import { Table, tableToIPC, vectorFromArray, Utf8, DateDay, Int64 } from 'apache-arrow';
 import { utils, write, type CellObject, type WorkSheet } from '@e965/xlsx';
 import Sqlite from 'better-sqlite3';
-import { strToU8, zipSync } from 'fflate';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { parquetWriteBuffer } from 'hyparquet-writer';
 import { describe, expect, it } from 'vitest';
 import { isMissing, isText, isUnread, type Column } from '$lib/core/table/column';
 import { fullCell } from '$lib/core/table/cell';
 import { checkArrowFile } from '$lib/core/table/arrowCheck';
 import { HeadsDiffer } from '$lib/core/errors';
+import { hiddenInOds } from '$lib/core/read/unfold/odsHidden';
 import { unfold } from '$lib/core/read/unfold/unfold';
 import type { HeadSettled } from '$lib/core/read/unfold/source';
 import { BY_ITSELF, readList, type ReadAs } from '../../../cli/input';
@@ -216,6 +217,76 @@ describe('a workbook', () => {
       ['mergedCells', 1],
       ['errorCells', 1],
     ]);
+  });
+
+  it('of a sheet with several tables the largest is read, or the one that is named', async () => {
+    const sheet = sheetOf([
+      ['Route', '2025', null, null, 'Port', 'Piers'],
+      ['Route', 'Jan', 'Feb', null, 'Holm', 3],
+      ['Holm', 10, 20, null, 'Ness', 2],
+      ['Ness', 30, 40, null, null, null],
+      ['Ness', 31, 41, null, null, null],
+    ]);
+    sheet['!merges'] = [
+      { s: { r: 0, c: 0 }, e: { r: 1, c: 0 } },
+      { s: { r: 0, c: 1 }, e: { r: 0, c: 2 } },
+    ];
+    const book = workbook({ S: sheet });
+    const { columns, doubts, recipe } = await readAs('tables.xlsx', book);
+    expect(columns).toEqual([
+      ['Route', 'text', '', 'Holm', 'Ness', 'Ness'],
+      ['2025 Jan', 'number', '', '10', '30', '31'],
+      ['2025 Feb', 'number', '', '20', '40', '41'],
+    ]);
+    expect(doubts.map(([kind, count]) => [kind, count])).toEqual([
+      ['otherParts', 1],
+      ['headLines', 1],
+      ['mergedCells', 1],
+    ]);
+    expect(recipe.source).toEqual({ form: 'workbook', part: 'S', block: 1 });
+    const other = await readAs('tables.xlsx', book, { wanted: { block: 2 } });
+    expect(other.columns).toEqual([
+      ['Port', 'text', '', 'Holm', 'Ness'],
+      ['Piers', 'number', '', '3', '2'],
+    ]);
+    const whole = await readAs('tables.xlsx', book, { wanted: { block: 0 } });
+    expect(whole.columns.length).toBeGreaterThan(4);
+    await expect(readAs('tables.xlsx', book, { wanted: { block: 3 } })).rejects.toThrow(
+      'The sheet has no table 3. It has 2 tables: rows 1 to 5',
+    );
+  });
+
+  it('hidden rows and columns of .ods are told as well', async () => {
+    const made = unzipSync(
+      workbook(
+        {
+          'Fares & more': sheetOf([
+            ['Route', 'Fares'],
+            ['Holm', 1],
+            ['Ness', 2],
+            ['Skerry', 3],
+          ]),
+        },
+        'ods',
+      ),
+    );
+    let row = 0;
+    const content = strFromU8(made['content.xml'])
+      .replace(/<table:table-row/g, (tag) =>
+        ++row === 3 ? `${tag} table:visibility="filter"` : tag,
+      )
+      .replace(/<table:table-column/, '$& table:visibility="collapse"');
+    const { mimetype, ...rest } = made;
+    const bytes = zipSync({
+      mimetype: [mimetype, { level: 0 }],
+      ...rest,
+      'content.xml': strToU8(content),
+    });
+    const { doubts, columns } = await readAs('hidden.ods', bytes);
+    expect(columns[0].slice(3)).toEqual(['Holm', 'Ness', 'Skerry']);
+    const hidden = doubts.filter(([kind]) => kind === 'hidden');
+    expect(hidden.map(([, count]) => count)).toContain(1);
+    expect([...hiddenInOds(bytes, 1e6)]).toMatchObject([['Fares & more', { rows: [3] }]]);
   });
 
   it('counts days as its program did: none is the 29th of February 1900, and 1904 may be the first', async () => {

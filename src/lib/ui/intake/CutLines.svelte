@@ -96,6 +96,9 @@
   }
   .wide {
     overflow-x: auto;
+    /* The first mark stands out by half. */
+    padding-left: 6px;
+    margin-left: -6px;
   }
   .lines {
     position: relative;

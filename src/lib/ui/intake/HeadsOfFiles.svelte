@@ -111,6 +111,7 @@
     overflow-wrap: anywhere;
   }
   thead th {
+    white-space: nowrap;
     font-weight: 600;
     border-bottom: 1.5px solid var(--rule-strong);
   }

@@ -80,7 +80,10 @@ function runsOf(from: number, to: number, filled: (at: number) => boolean): [num
 const isTable = ({ top, bottom, left, right }: Block): boolean =>
   bottom - top > 1 && right - left > 1;
 
-const together = (a: Block, b: Block): Block => ({
+/** Where nothing stands. */
+export const EMPTY: Block = { top: 0, bottom: 0, left: 0, right: 0 };
+
+export const together = (a: Block, b: Block): Block => ({
   top: Math.min(a.top, b.top),
   bottom: Math.max(a.bottom, b.bottom),
   left: Math.min(a.left, b.left),

@@ -1,5 +1,6 @@
 import { counted } from '../../table/format';
 import { doubt, type Doubt } from '../doubts';
+import type { Block } from './blocks';
 import { BLANK, type GridCell } from './cellGrid';
 
 /** Cells merged into one, from one corner to the other, both in it; from 0. */
@@ -8,18 +9,25 @@ export interface Merged {
   readonly e: { readonly r: number; readonly c: number };
 }
 
+/** What was joined: as a doubt, and how many of the merged cells are heads. */
+export interface HeadLines {
+  readonly doubts: readonly Doubt[];
+  readonly merged: number;
+}
+
 /**
  * Heads that stand over two lines: cells merged over several columns, with words below each of these
  * columns and more beside them than one title. The upper is written before each of the lower, “2024 Jan”, and the upper
  * line left empty.
  * @param rows the cells of a sheet, changed in place
  */
-export function joinHeadLines(rows: GridCell[][], merges: readonly Merged[]): Doubt[] {
+export function joinHeadLines(rows: GridCell[][], merges: readonly Merged[]): HeadLines {
   const across = new Map<number, Merged[]>();
   for (const merged of merges)
     if (merged.s.r === merged.e.r && merged.e.c > merged.s.c)
       across.set(merged.s.r, [...(across.get(merged.s.r) ?? []), merged]);
   const made: string[] = [];
+  let merged = 0;
   for (const [at, spans] of across) {
     const [upper, lower, record] = [rows[at], rows[at + 1], rows[at + 2]];
     if (!upper || !lower || !record || !areHeads(upper, lower, spans)) continue;
@@ -31,19 +39,26 @@ export function joinHeadLines(rows: GridCell[][], merges: readonly Merged[]): Do
       return text ? { kind: 'text', text } : BLANK;
     });
     made.push(heads[spans[0].s.c].text);
+    merged += spans.length;
     rows[at] = [];
     rows[at + 1] = heads;
   }
-  return made.length
-    ? [
-        doubt(
-          'headLines',
-          made.length,
-          `Heads stand over two lines${made.length > 1 ? `, in ${counted(made.length, 'place')}` : ''}; they are read as one: “${made[0]}”.`,
-        ),
-      ]
-    : [];
+  const places = made.length > 1 ? `, in ${counted(made.length, 'place')}` : '';
+  const says = `Heads stand over two lines${places}; they are read as one: “${made[0]}”.`;
+  return { doubts: made.length ? [doubt('headLines', made.length, says)] : [], merged };
 }
+
+/** Merged cells that lie within so many rows and columns, by their places there. */
+export const mergedWithin = (
+  merges: readonly Merged[],
+  { top, bottom, left, right }: Block,
+): Merged[] =>
+  merges
+    .filter(({ s, e }) => s.r >= top && e.r < bottom && s.c >= left && e.c < right)
+    .map(({ s, e }) => ({
+      s: { r: s.r - top, c: s.c - left },
+      e: { r: e.r - top, c: e.c - left },
+    }));
 
 function areHeads(
   upper: readonly GridCell[],

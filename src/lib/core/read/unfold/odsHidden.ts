@@ -1,3 +1,4 @@
+import { xmlText } from './xmlText';
 import { unzip } from './zip';
 
 /** What of a sheet its program does not show: rows and columns from 1. */
@@ -12,14 +13,6 @@ const MOST = 2_000_000;
 const TAG = /<table:table(-row|-column)?(?=[\s>/])([^>]*)>/g;
 const attribute = (text: string, name: string): string | undefined =>
   new RegExp(`(?:^|\\s)table:${name}="([^"]*)"`).exec(text)?.[1];
-const ENTITIES: Readonly<Record<string, string>> = {
-  '&quot;': '"',
-  '&apos;': "'",
-  '&lt;': '<',
-  '&gt;': '>',
-  '&amp;': '&',
-};
-
 /**
  * Rows and columns of an ISO/IEC 26300 workbook that are hidden or filtered away (`table:visibility`,
  * 19.749), by sheet.
@@ -35,10 +28,7 @@ export function hiddenInOds(bytes: Uint8Array, limit: number): Map<string, Hidde
       sheet = { rows: [], columns: [] };
       [row, column] = [0, 0];
       const name = attribute(about, 'name') ?? '';
-      out.set(
-        name.replace(/&(quot|apos|lt|gt|amp);/g, (entity) => ENTITIES[entity]),
-        sheet,
-      );
+      out.set(xmlText(name), sheet);
       continue;
     }
     const repeated = attribute(about, `number-${part.slice(1)}s-repeated`);

@@ -3,10 +3,12 @@ import { IntakeError } from '../../errors';
 import { clockTime, DAY_MS, dayNumber, isoDate, isoDateTime } from '../../table/calendar';
 import { counted } from '../../table/format';
 import { doubt, type Doubt } from '../doubts';
-import { blocksOf, blockWords, cellsOf, filledIn } from './blocks';
+import { blocksOf, blockWords, cellsOf, EMPTY, filledIn, together, type Block } from './blocks';
 import { BLANK, type CellGrid, type GridCell } from './cellGrid';
-import { joinHeadLines } from './headLines';
+import { joinHeadLines, mergedWithin } from './headLines';
 import { hiddenInOds, type HiddenParts } from './odsHidden';
+import { xmlText } from './xmlText';
+import { namesInZip } from './zip';
 
 /** A sheet as cells, and what a look at the workbook in its program would not tell. */
 export interface OpenedSheet {
@@ -55,9 +57,14 @@ export function openWorkbook(bytes: Uint8Array, limit: number): Workbook {
       `The workbook cannot be opened: ${error instanceof Error ? error.message : String(error)}`,
     );
   }
-  const { SheetNames: sheets } = book;
+  const ods = isOds(bytes);
+  // The library leaves the names of .ods as XML writes them.
+  const byName = new Map(
+    book.SheetNames.map((name) => [ods ? xmlText(name) : name, book.Sheets[name]]),
+  );
+  const sheets = [...byName.keys()];
   const hidden = sheets.filter((_, k) => Boolean(book.Workbook?.Sheets?.[k]?.Hidden));
-  const sizes = new Map(sheets.map((name) => [name, cellsIn(book.Sheets[name])]));
+  const sizes = new Map(sheets.map((name) => [name, cellsIn(byName.get(name))]));
   const size = (name: string): number => sizes.get(name) ?? 0;
   const shown = sheets.filter((name) => !hidden.includes(name) && size(name) > 0);
   const [main] = (shown.length ? shown : sheets).toSorted((a, b) => size(b) - size(a));
@@ -67,20 +74,22 @@ export function openWorkbook(bytes: Uint8Array, limit: number): Workbook {
     sheets,
     main,
     sheet(name, block) {
-      const sheet = book.Sheets[name];
+      const sheet = byName.get(name) ?? {};
       const date1904 = Boolean(book.Workbook?.WBProps?.date1904);
       const rows = rowsIn(sheet, date1904);
-      const headLines = joinHeadLines(rows, sheet['!merges'] ?? []);
       const taken = tableOf(rows, block);
-      const unseen = isOds(bytes) ? hiddenInOds(bytes, limit).get(name) : undefined;
+      const heads = joinHeadLines(taken.cells, mergedWithin(sheet['!merges'] ?? [], taken.at));
+      const unseen = ods ? hiddenInOds(bytes, limit).get(name) : undefined;
       return {
-        ...taken,
+        grid: taken.cells,
+        blocks: taken.blocks,
+        block: taken.block,
         doubts: [
           ...otherSheets(sheets, name, hidden),
           ...taken.doubts,
           ...hiddenDoubts(unseen ?? hiddenIn(sheet)),
-          ...headLines,
-          ...cellDoubts(sheet),
+          ...heads.doubts,
+          ...cellDoubts(sheet, heads.merged),
         ],
       };
     },
@@ -94,11 +103,8 @@ const rowsOf = (
 const cellsIn = (sheet: WorkSheet | undefined): number =>
   rowsOf(sheet).reduce((n, row) => n + (row?.length ?? 0), 0);
 
-/** The kind that an ISO/IEC 26300 package says of itself, first of all its files and not packed. */
-const isOds = (bytes: Uint8Array): boolean =>
-  new TextDecoder('latin1')
-    .decode(bytes.subarray(30, 90))
-    .startsWith('mimetypeapplication/vnd.oasis');
+/** Whether a package is a workbook of ISO/IEC 26300: its cells are one file of it. */
+const isOds = (bytes: Uint8Array): boolean => namesInZip(bytes).includes('content.xml');
 
 function rowsIn(sheet: WorkSheet, date1904: boolean): GridCell[][] {
   const rows = Array.from(rowsOf(sheet), (row): GridCell[] =>
@@ -108,8 +114,14 @@ function rowsIn(sheet: WorkSheet, date1904: boolean): GridCell[][] {
   return rows;
 }
 
+/** A table of a sheet: its cells, to be changed, and where they stand. */
+interface Taken extends Omit<OpenedSheet, 'grid'> {
+  readonly cells: GridCell[][];
+  readonly at: Block;
+}
+
 /** The one table of a sheet that is read, and the others that are not. */
-function tableOf(rows: CellGrid, wanted: number | undefined): OpenedSheet {
+function tableOf(rows: CellGrid, wanted: number | undefined): Taken {
   const found = blocksOf(rows);
   const blocks = found.map((block) => blockWords(rows, block));
   if (wanted !== undefined && wanted > Math.max(1, found.length))
@@ -117,13 +129,19 @@ function tableOf(rows: CellGrid, wanted: number | undefined): OpenedSheet {
       'part',
       `The sheet has no table ${wanted}. It has ${counted(found.length, 'table')}: ${blocks.join('; ')}.`,
     );
-  if (found.length < 2) return { grid: fromFirstColumn(rows), doubts: [], blocks: [] };
+  const cut = (at: Block): Pick<Taken, 'cells' | 'at'> => ({
+    at,
+    cells: cellsOf(rows, at).map((row) => [...row]),
+  });
+  // As many lines above as there are: they can be skipped by their number.
+  const all = { ...found.reduce(together, found[0] ?? EMPTY), top: 0 };
+  if (found.length < 2) return { ...cut(all), doubts: [], blocks: [] };
   const sizes = found.map((block) => filledIn(rows, block));
   const block = wanted ?? sizes.indexOf(Math.max(...sizes)) + 1;
-  if (block === 0) return { grid: fromFirstColumn(rows), doubts: [], blocks, block };
+  if (block === 0) return { ...cut(all), doubts: [], blocks, block };
   const others = blocks.filter((_, k) => k + 1 !== block);
   return {
-    grid: cellsOf(rows, found[block - 1]),
+    ...cut(found[block - 1]),
     blocks,
     block,
     doubts: [
@@ -134,15 +152,6 @@ function tableOf(rows: CellGrid, wanted: number | undefined): OpenedSheet {
       ),
     ],
   };
-}
-
-/** Without the empty columns before the first that holds something. */
-function fromFirstColumn(rows: CellGrid): CellGrid {
-  const first = rows.reduce((least, row) => {
-    const at = row.findIndex(({ kind }) => kind !== 'blank');
-    return at < 0 ? least : Math.min(least, at);
-  }, Infinity);
-  return first > 0 && first < Infinity ? rows.map((row) => row.slice(first)) : rows;
 }
 
 function cellOf(cell: CellObject, date1904: boolean): GridCell {
@@ -266,13 +275,14 @@ function* hiddenDoubts({ rows, columns }: HiddenParts): Generator<Doubt> {
     );
 }
 
-function* cellDoubts(sheet: WorkSheet): Generator<Doubt> {
-  const merges = sheet['!merges'] ?? [];
-  if (merges.length)
+/** @param heads merged cells that were joined to heads */
+function* cellDoubts(sheet: WorkSheet, heads: number): Generator<Doubt> {
+  const merges = (sheet['!merges'] ?? []).length - heads;
+  if (merges > 0)
     yield doubt(
       'mergedCells',
-      merges.length,
-      `${counted(merges.length, 'group')} of merged cells. Merged over rows, each of the rows has the value; merged over columns, only the first has it.`,
+      merges,
+      `${counted(merges, 'group')} of merged cells. Merged over rows, each of the rows has the value; merged over columns, only the first has it.`,
     );
   let errors = 0;
   for (const row of rowsOf(sheet)) for (const cell of row ?? []) if (cell?.t === 'e') errors++;
