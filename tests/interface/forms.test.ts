@@ -8,7 +8,8 @@ import { compressors } from 'hyparquet-compressors';
 import { describe, expect, it } from 'vitest';
 import { demoPath } from '../support/demo';
 import { sailingsInSql } from '../support/sql';
-import { Key } from './support/browser';
+import { seriousFaults } from './support/axe';
+import { By, Key } from './support/browser';
 import { accept, choose, doubtTexts, madeFile, previewRow, untilRead } from './support/intake';
 import { openBench, seenFoot, seenLines } from './support/ledger';
 import { journey } from './support/journey';
@@ -74,6 +75,28 @@ describe('a workbook brought in', () => {
   });
 });
 
+describe('a sheet with several tables', () => {
+  it('is read by one of them; another is chosen by its words', async () => {
+    const sheet = utils.aoa_to_sheet([
+      ['Route', 'Fares', null, 'Port', 'Piers'],
+      ['Holm', 10, null, 'Holm', 3],
+      ['Ness', 3, null, 'Ness', 2],
+      ['Skerry', 7],
+    ]);
+    const book = utils.book_new();
+    utils.book_append_sheet(book, sheet, 'Both');
+    const bytes = new Uint8Array(write(book, { type: 'array', bookType: 'xlsx' }) as ArrayBuffer);
+    await choose(page, madeFile('both.xlsx', bytes));
+    expect(await untilRead(page)).toContain('3 records, 2 columns');
+    expect((await doubtTexts(page)).join(' ')).toContain(
+      'not read: rows 1 to 3, columns 4 to 5: Port, Piers.',
+    );
+    await page.choose('block', '2');
+    await page.until('the ports', async () => (await previewRow(page, 0))[1] === '3');
+    expect(await untilRead(page)).toContain('2 records, 2 columns');
+  });
+});
+
 describe('several files at once', () => {
   it('are one list, each record with its file; one of them can be taken alone', async () => {
     const months = ['January', 'February'].map((month, k) =>
@@ -103,6 +126,46 @@ describe('several files at once', () => {
     await cuts.sendKeys(Key.chord(Key.CONTROL, 'a'), '1 15 27', Key.ENTER);
     await page.until('the vessels', async () => (await previewRow(page, 1))[1] === 'Ironholm');
     expect(await previewRow(page, 1)).toEqual(['Outer Freight', 'Ironholm', '3.00']);
+    // The same marks are moved by the keys, taken away, and set by a click on the text.
+    const mark = (character: number) =>
+      page.driver.findElement(By.css(`[aria-label="A column begins at character ${character}"]`));
+    await (await mark(15)).sendKeys(Key.ARROW_RIGHT);
+    await page.until('the mark moved', async () => (await mark(16)) !== null);
+    expect(await previewRow(page, 1)).toEqual(['Outer Freight I', 'ronholm', '3.00']);
+    await (await mark(16)).sendKeys(Key.DELETE);
+    await page.until('two columns', async () => (await previewRow(page, 1)).length === 2);
+    const text = await page.driver.findElement(By.css('[data-test=cut-lines] .lines'));
+    const { width } = await text.getRect();
+    // Places count from the middle of the 32 characters.
+    const at = Math.round((14 / 31 - 0.5) * width);
+    await page.driver.actions().move({ origin: text, x: at, y: 10 }).click().perform();
+    await page.until(
+      'the vessels again',
+      async () => (await previewRow(page, 1))[1] === 'Ironholm',
+    );
+    await page.driver
+      .actions()
+      .dragAndDrop(await mark(15), { x: -60, y: 0 })
+      .perform();
+    await page.until('the mark dragged', async () => (await previewRow(page, 1))[0].length < 10);
+  });
+
+  it('whose columns differ are read once it is said what each of these is', async () => {
+    await choose(
+      page,
+      [
+        madeFile('March.csv', 'Day,Route,Fares\n2025-03-01,Holm,10.25\n'),
+        madeFile('April.csv', 'Day,Route,Fare,Crew\n2025-04-01,Ness,4.5,3\n'),
+      ].join('\n'),
+    );
+    await page.find('heads');
+    expect((await page.all('[data-test=accept][disabled]')).length).toBe(1);
+    await page.choose('head-Fare', 'same Fares');
+    await page.choose('head-Crew', 'out');
+    expect(await seriousFaults(page)).toEqual([]);
+    await page.click('heads-settled');
+    expect(await untilRead(page)).toContain('2 records, 4 columns');
+    expect(await previewRow(page, 1)).toEqual(['April.csv', 'Tue 1 Apr 2025', 'Ness', '4.50']);
   });
 });
 

@@ -381,6 +381,21 @@ describe('the report', () => {
     );
     expect(number(total[2])).toBe(fares('1'));
     expect(total.at(-1)).toBe('0');
+    // Behind the figure stand the records of both readings, and come to the difference.
+    await (
+      await page.driver.findElement(
+        By.xpath(
+          '//table[@data-test="figures-main"]//tr[td[1]="Grand total" and td[2]="sum of Fares taken"]/td[5]',
+        ),
+      )
+    ).click();
+    const moved = await page.untilText('moved-records', 'Through 10 records');
+    expect(moved.match(/went/g)).toHaveLength(10);
+    const by = await page.run<string[]>(
+      `return [...document.querySelectorAll('[data-test=moved-records] tbody tr')].map((r) => r.cells[1].textContent)`,
+    );
+    expect(by.reduce((sum, text) => sum + number(text), 0)).toBeCloseTo(number(total[4]), 2);
+    await page.type(Key.ESCAPE);
     // Below it every other tally, before and after.
     const every = await page.untilText('tallies-moved', 'Delay by weather');
     expect(every).toContain('figures of');

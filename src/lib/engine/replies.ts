@@ -388,6 +388,8 @@ export const Behind = z.object({
   warning: z.string(),
   /** The record that carries most of the figure, by its place, and what it would be without it. */
   rests: z.object({ record: z.int(), says: z.string(), much: z.boolean() }).nullable(),
+  /** Whether its records are those of two readings that moved it: `movedRecords` lists them. */
+  moved: z.boolean(),
   /** Columns of the record list. */
   columns: z.array(z.object({ name: z.string(), right: z.boolean() })),
   canCheck: z.boolean(),

@@ -49,9 +49,9 @@ describe('comparison of two readings', () => {
         Before: near(r.was),
         After: near(r.now),
         Difference: near(Number(r.now) - Number(r.was)),
-        'Records that came': 0,
-        'Records that went': 0,
-        'Records that changed': r.changed,
+        Came: 0,
+        Went: 0,
+        Changed: r.changed,
       });
       const records = sql(
         `select n from s join older using (n) where s.route = '${r.route}' and s.fares <> older.fares order by n`,

@@ -99,9 +99,9 @@ describe('what moved, and through which records', () => {
         row && [
           row['Before'],
           row['After'],
-          row['By those that came'],
-          row['By those that went'],
-          row['By those that changed'],
+          row['By coming'],
+          row['By going'],
+          row['By changing'],
           row['Left over'],
         ]
       );
@@ -111,7 +111,7 @@ describe('what moved, and through which records', () => {
     expect(of('Grand total')).toEqual([42, 124.5, 100, -20, 2.5, 0]);
     // A mean is not taken apart.
     const mean = rows(result).find((r) => r['Where'] === 'a' && r['Figure'] === 'mean of Amount');
-    expect([mean?.['By those that came'], mean?.['Left over']]).toEqual([null, null]);
+    expect([mean?.['By coming'], mean?.['Left over']]).toEqual([null, null]);
     expect(result.tallies[0].warnings.map(({ code }) => code)).toContain('explained');
   });
 

@@ -78,28 +78,28 @@ describe('the records of both readings behind a figure that moved', () => {
       'sum of Amount',
     );
     expect(columns.map(({ name }) => name)).toEqual([
-      'Key',
+      'Moved by',
       'Amount, before',
       'now',
-      'Moved by',
+      'Key',
       'What changed',
     ]);
     expect(total).toBe(5);
     expect(records).toEqual([
-      { how: 'went', number: 2, record: null, cells: ['2', '20.00', 'not there', '−20.00', ''] },
+      { how: 'went', number: 2, record: null, cells: ['−20.00', '20.00', 'not there', '2', ''] },
       {
         how: 'changed',
         number: 2,
         record: 1,
-        cells: ['3', 'not in it', '5.00', '+5.00', 'Group: b → a'],
+        cells: ['+5.00', 'not in it', '5.00', '3', 'Group: b → a'],
       },
-      { how: 'changed', number: 5, record: 4, cells: ['6', 'blank', '3.00', '+3.00', ''] },
-      { how: 'changed', number: 1, record: 0, cells: ['1', '10.00', '12.50', '+2.50', ''] },
+      { how: 'changed', number: 5, record: 4, cells: ['+3.00', 'blank', '3.00', '6', ''] },
+      { how: 'changed', number: 1, record: 0, cells: ['+2.50', '10.00', '12.50', '1', ''] },
       {
         how: 'changed',
         number: 4,
         record: 3,
-        cells: ['5', '1.00', '1.00', '0.00', 'Note: blank → seen'],
+        cells: ['0.00', '1.00', '1.00', '5', 'Note: blank → seen'],
       },
     ]);
   });
@@ -118,17 +118,17 @@ describe('the records of both readings behind a figure that moved', () => {
     );
     expect(columns.map(({ name }) => name)).not.toContain('Moved by');
     expect(records.map(({ how, cells }) => [how, ...cells])).toEqual([
-      ['came', '9', 'not there', '100.00', ''],
-      ['changed', '3', '5.00', 'not in it', 'Group: b → a'],
+      ['came', 'not there', '100.00', '9', ''],
+      ['changed', '5.00', 'not in it', '3', 'Group: b → a'],
     ]);
   });
 
   it('of a count, one by one', () => {
     const { columns, records } = behindOf(opened({ kind: 'records' }), 'b', 'count of records');
-    expect(columns.map(({ name }) => name)).toEqual(['Key', 'Moved by', 'What changed']);
+    expect(columns.map(({ name }) => name)).toEqual(['Moved by', 'Key', 'What changed']);
     expect(records.map(({ cells }) => cells)).toEqual([
-      ['9', '+1', ''],
-      ['3', '−1', 'Group: b → a'],
+      ['+1', '9', ''],
+      ['−1', '3', 'Group: b → a'],
     ]);
   });
 

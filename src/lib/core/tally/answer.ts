@@ -18,6 +18,8 @@ export interface AnswerTable {
   readonly length: number;
   /** No row is a part of another; rows are made one by one, so they are not looked at in passing. */
   readonly flat?: boolean;
+  /** Figures that are no measures open too, to the records of their row. */
+  readonly opens?: boolean;
   /** What a row of each level under the whole is, in one word: `year`, `quarter`. Groups unless given. */
   readonly levels?: readonly string[];
   /** A row by its place, from 0. */

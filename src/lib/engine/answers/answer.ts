@@ -39,7 +39,7 @@ export const headOf = (table: AnswerTable, names: Names): TableHead => ({
     unit: c.unit,
     type: c.type,
     right: isRight(c),
-    opens: k >= table.labels && (c.measure !== undefined || c.reach !== undefined),
+    opens: k >= table.labels && (table.opens || c.measure !== undefined || c.reach !== undefined),
     scalar: c.keyType !== undefined && c.keyType.type !== 'text',
     ...(c.keyType?.grain && { grain: c.keyType.grain }),
     ...(c.partOf !== undefined && { partOf: c.partOf }),

@@ -13,6 +13,7 @@ import { figureText } from '../../core/tally/figureText';
 import { allOf } from '../../core/tally/whereCondition';
 import { recordsWithin } from '../../core/tally/recordsWithin';
 import { kindOf } from '../../core/tally/kinds';
+import type { Answer } from '../../core/tally/answer';
 import type { Held } from '../held';
 import type { ArgsOf, Place, ReplyOf } from '../protocol';
 import type { Behind, BehindRecord } from '../replies';
@@ -48,6 +49,7 @@ const SCOPE_WORDS = {
 
 export function* answerBehind(held: Held, { place }: ArgsOf<'behind'>): Steps<Behind> {
   const found = yield* opened(held, place);
+  const { answer } = yield* held.answer(place.tally, place.scope);
   const { column } = found;
   const scope = place.scope ?? held.item(place.tally).tally.scope;
   const whole = Array.isArray(place.row) && place.row.length === 0;
@@ -63,6 +65,7 @@ export function* answerBehind(held: Held, { place }: ArgsOf<'behind'>): Steps<Be
     arithmetic: found.arithmetic,
     warning: found.warning,
     rests: found.rests,
+    moved: answer?.movedBy !== undefined && isMain(answer, place),
     columns: listedColumns(held, place, found).map((c) => ({
       name: c.name,
       right: c.type === 'number',
@@ -73,6 +76,9 @@ export function* answerBehind(held: Held, { place }: ArgsOf<'behind'>): Steps<Be
     condition: allOf(found.wheres),
   };
 }
+
+const isMain = ({ tables: [main] }: Answer, { table }: Place): boolean =>
+  table === 0 || table === main.name;
 
 /** Up to two columns that name a record, then those of the figure's measure. */
 function listedColumns(held: Held, place: Place, { of, column }: FigureBehind): Column[] {

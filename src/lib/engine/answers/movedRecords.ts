@@ -43,30 +43,32 @@ export function* answerMovedRecords(
     measured ? showScalar(measured, value, held.doc.formats[measured.id]) : showCount(value);
   const side = (value: number | null, isIn: boolean, isThere: boolean): string =>
     !isThere ? 'not there' : !isIn ? 'not in it' : value === null ? 'blank' : show(value);
-  const cells = (record: MovedRecord): string[] => [
-    ...naming.map((column) =>
+  const name = (record: MovedRecord): string[] =>
+    naming.map((column) =>
       record.now >= 0 ? shown(column, record.now) : shown(columnFor(older, column.id), record.then),
-    ),
+    );
+  const cells = (record: MovedRecord): string[] => [
+    ...(adds ? [record.by === null || record.by === 0 ? show(0) : signed(show, record.by)] : []),
     ...(measured
       ? [
           side(record.before, record.wasIn, record.then >= 0),
           side(record.after, record.isIn, record.now >= 0),
         ]
       : []),
-    ...(adds ? [record.by === null || record.by === 0 ? show(0) : signed(show, record.by)] : []),
+    ...name(record),
     whatChanged(moved, record, measured?.id),
   ];
   return {
     total: records.length,
     columns: [
-      ...naming.map((c) => ({ name: c.name, right: c.type === 'number' })),
+      ...(adds ? [{ name: 'Moved by', right: true }] : []),
       ...(measured
         ? [
             { name: `${measured.name}, before`, right: true },
             { name: 'now', right: true },
           ]
         : []),
-      ...(adds ? [{ name: 'Moved by', right: true }] : []),
+      ...naming.map((c) => ({ name: c.name, right: c.type === 'number' })),
       { name: 'What changed', right: false },
     ],
     records: records.slice(from, from + count).map((record): MovedRecordRow => ({

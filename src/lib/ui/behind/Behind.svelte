@@ -8,6 +8,7 @@
   import { copyText, fileNameFor, saveFile } from '../handover/clipboard';
   import IntoWords from './IntoWords.svelte';
   import KnownTotal from './KnownTotal.svelte';
+  import MovedRecords from './MovedRecords.svelte';
 
   interface Props {
     bench: BenchState;
@@ -75,9 +76,8 @@
       {behind.unit ? `${behind.unit}, ` : ''}{behind.says}
     </p>
     <p>
-      {behind.where}. <b>{counted(behind.records, 'record')}</b>{#if missing.length}, {missing.join(
-          ' and ',
-        )} left out of the reckoning{/if}.
+      {behind.where}. {#if !behind.moved}<b>{counted(behind.records, 'record')}</b
+        >{#if missing.length}, {missing.join(' and ')} left out of the reckoning{/if}.{/if}
       {behind.arithmetic}
     </p>
     {#if behind.warning}<p class="warning">{behind.warning}</p>{/if}
@@ -129,43 +129,46 @@
       {#if Array.isArray(place.row)}<IntoWords {bench} {place} {behind} />{/if}
     </div>
   </div>
-  <div class="records">
-    <table>
-      <thead
-        ><tr
-          >{#each behind.columns as column (column.name)}<th scope="col" class:right={column.right}
-              >{column.name}</th
-            >{/each}</tr
-        ></thead
-      >
-      <tbody>
-        {#each records as { record, cells } (record)}
-          <tr>
-            {#each cells as cell, c (c)}
-              <td
-                class:right={behind.columns[c]?.right}
-                class:soft={cell.state === 'blank'}
-                class:doubt={cell.state === 'unread' || cell.state === 'corrected'}
-              >
-                {#if c === 0}<button
-                    type="button"
-                    class="plain"
-                    title="Record {recordNumber(record)}"
-                    onclick={() => (bench.side = { kind: 'record', record, column: null })}
-                    >{cell.text}</button
-                  >{:else}{cell.text}{/if}
-              </td>
-            {/each}
-          </tr>
-        {/each}
-      </tbody>
-    </table>
-    {#if records.length < behind.records}
-      <button type="button" class="act more" onclick={more}
-        >{showCount(behind.records - records.length)} more</button
-      >
-    {/if}
-  </div>
+  {#if behind.moved}<MovedRecords {bench} {place} />{:else}
+    <div class="records">
+      <table>
+        <thead
+          ><tr
+            >{#each behind.columns as column (column.name)}<th
+                scope="col"
+                class:right={column.right}>{column.name}</th
+              >{/each}</tr
+          ></thead
+        >
+        <tbody>
+          {#each records as { record, cells } (record)}
+            <tr>
+              {#each cells as cell, c (c)}
+                <td
+                  class:right={behind.columns[c]?.right}
+                  class:soft={cell.state === 'blank'}
+                  class:doubt={cell.state === 'unread' || cell.state === 'corrected'}
+                >
+                  {#if c === 0}<button
+                      type="button"
+                      class="plain"
+                      title="Record {recordNumber(record)}"
+                      onclick={() => (bench.side = { kind: 'record', record, column: null })}
+                      >{cell.text}</button
+                    >{:else}{cell.text}{/if}
+                </td>
+              {/each}
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+      {#if records.length < behind.records}
+        <button type="button" class="act more" onclick={more}
+          >{showCount(behind.records - records.length)} more</button
+        >
+      {/if}
+    </div>
+  {/if}
   {#if behind.numeric && Array.isArray(place.row)}
     {#key JSON.stringify(place)}<KnownTotal {bench} {place} {behind} />{/key}
   {/if}

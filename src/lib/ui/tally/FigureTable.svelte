@@ -19,7 +19,7 @@
     chosen: FigurePlace | null;
     /** How strongly a cell is shaded and to which side, from −1 to 1. */
     shade?: ((row: Row, column: number) => number) | null;
-    /** Two figures of each row that are drawn against one another. */
+    /** The column whose changes are drawn beside them. */
     strip?: Strip | null;
     /** Known totals of its figures. */
     known?: KnownMarks | null;
@@ -70,6 +70,16 @@
     table: head.name,
     row: row.keys.length > 0 || row.kind === 'total' ? row.keys : row.place,
     column: column.key,
+  });
+  /** The largest change that is at hand: the others are drawn against it. */
+  const mostStrip = $derived.by(() => {
+    const at0 = head.columns.findIndex((c) => c.key === strip?.in);
+    return at0 < 0
+      ? 0
+      : at.rows.reduce(
+          (most, { figures }) => Math.max(most, Math.abs(Number(figures[at0]) || 0)),
+          0,
+        );
   });
   const activeRow = $derived(at.rows[active.row - at.from]);
   /** Of a row in levels, the label of its own level. */
@@ -258,10 +268,10 @@
                       : 0}
                   ></i></span
                 >
-              {:else}{#if strip?.in === column.key}<StripOf {head} {row} {strip} />{/if}{cellText(
-                  row,
-                  column.at,
-                )}{/if}
+              {:else}{#if strip?.in === column.key}<StripOf
+                    change={row.figures[column.at]}
+                    most={mostStrip}
+                  />{/if}{cellText(row, column.at)}{/if}
               {#if mark && mark.kind !== 'few'}<small class="note">{shortMark(mark.kind)}</small
                 >{:else if mark}<span class="visually-hidden">, on few: {mark.says}</span>{/if}
               {#if known && place}<KnownSign stands={knownAt(known, place)} />{/if}

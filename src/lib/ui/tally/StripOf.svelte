@@ -1,35 +1,32 @@
 <script lang="ts">
-  import type { Row, TableHead } from '../../engine/protocol';
-  import type { Strip } from './view';
+  import type { Figure } from '../../core/tally/result';
 
-  /** Two figures of a row as dots on a line from 0 to the larger of them: where it was, where it is. */
-  let { head, row, strip }: { head: TableHead; row: Row; strip: Strip } = $props();
-  const WIDE = 72;
+  /** A change as a step from where it was, to the left or to the right, against the largest of them. */
+  let { change, most }: { change: Figure; most: number } = $props();
+  const WIDE = 64;
   const EDGE = 4;
-
-  const figure = (key: string): number => {
-    const value = row.figures[head.columns.findIndex((c) => c.key === key)];
-    return typeof value === 'number' ? value : 0;
-  };
-  const [from, to] = $derived([figure(strip.from), figure(strip.to)]);
-  const low = $derived(Math.min(0, from, to));
-  const high = $derived(Math.max(0, from, to));
-  const x = (value: number): number =>
-    high > low ? EDGE + ((value - low) / (high - low)) * (WIDE - 2 * EDGE) : WIDE / 2;
+  const middle = WIDE / 2;
+  const share = $derived(
+    typeof change === 'number' && most > 0 ? Math.max(-1, Math.min(1, change / most)) : 0,
+  );
+  const to = $derived(middle + share * (middle - EDGE));
 </script>
 
-<!-- What it shows stands in the cells beside it. -->
+<!-- What it shows stands in the cell beside it. -->
 <svg width={WIDE} height="12" viewBox="0 0 {WIDE} 12" aria-hidden="true">
-  <line class="whole" x1={x(low)} x2={x(high)} y1="6" y2="6" />
-  <line class="way" x1={x(from)} x2={x(to)} y1="6" y2="6" />
-  <circle class="was" cx={x(from)} cy="6" r="3.5" />
-  <circle class="is" cx={x(to)} cy="6" r="3.5" />
+  <line class="whole" x1={EDGE} x2={WIDE - EDGE} y1="6" y2="6" />
+  {#if typeof change === 'number'}
+    <line class="way" x1={middle} x2={to} y1="6" y2="6" />
+    <circle class="was" cx={middle} cy="6" r="3" />
+    <circle class="is" cx={to} cy="6" r="3.5" />
+  {/if}
 </svg>
 
 <style>
   svg {
+    display: inline-block;
     vertical-align: middle;
-    margin-right: 12px;
+    margin-right: 10px;
   }
   .whole {
     stroke: var(--rule);

@@ -216,7 +216,7 @@
       {/each}
       {#if view.below}
         {#await view.below() then { default: Below }}
-          <Below {bench} tally={item.tally} {chosen} />
+          <Below {bench} tally={item.tally} />
         {/await}
       {/if}
       {#if item.note}<p class="said" data-test="note">{item.note}</p>{/if}

@@ -26,11 +26,10 @@ export interface ViewProps {
 /** The ways a kind's chart can be drawn: the first is the usual one. */
 export type Ways = readonly { readonly value: string; readonly label: string }[];
 
-/** What stands below a kind's tables, beside its figures. */
+/** What stands below a kind's tables. */
 export interface BelowProps {
   readonly bench: BenchState;
   readonly tally: Tally;
-  readonly chosen: FigurePlace | null;
 }
 
 /** What stands among the controls of a kind. */
@@ -39,11 +38,9 @@ export interface BesideProps {
   readonly page: TallyPage | null;
 }
 
-/** Two figures of a row that are drawn as a strip in the cell of a column. */
+/** A column whose figures are changes, drawn as steps to either side beside them. */
 export interface Strip {
   readonly in: string;
-  readonly from: string;
-  readonly to: string;
 }
 
 export interface View {

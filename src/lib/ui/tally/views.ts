@@ -40,7 +40,7 @@ export const VIEWS: { readonly [K in Tally['kind']]: View } = {
   nested: { load: () => import('./nested/View.svelte') },
   comparison: {
     load: () => import('./comparison/View.svelte'),
-    strip: { in: 'after', from: 'before', to: 'after' },
+    strip: { in: 'change' },
     below: () => import('./comparison/Below.svelte'),
   },
 };

@@ -17,6 +17,7 @@ import {
 } from '../result';
 import { simpleKind } from '../simple';
 import { visitAll } from '../visit';
+import { allOf } from '../whereCondition';
 import { comparisonFact } from './fact';
 import { comparisonSentence } from './sentence';
 import type { ComparisonSpec } from './spec';
@@ -93,12 +94,24 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
         traced?.amounts?.changed ?? null,
         traced?.amounts?.left ?? null,
       ],
-      ...(traced && { where: numbered(traced.records) }),
+      // Those that are not traced open to all of their records.
+      where: traced
+        ? numbered(traced.records)
+        : (allOf([figure.rowWhere, figure.columnWhere]) ?? undefined),
     });
   }
   return {
     tables: [
-      tableOf({ name: 'main', caption: 'Figures that moved', labels: 2, columns: COLUMNS, rows }),
+      {
+        ...tableOf({
+          name: 'main',
+          caption: 'Figures that moved',
+          labels: 2,
+          columns: COLUMNS,
+          rows,
+        }),
+        opens: true,
+      },
       tableOf(recordsTable(matched)),
     ],
     warnings: [
@@ -202,42 +215,42 @@ const COLUMNS: FigureColumn[] = [
   },
   {
     key: 'added',
-    title: 'Records that came',
+    title: 'Came',
     unit: '',
     type: 'count',
     says: 'Records of the figure that the older reading has not.',
   },
   {
     key: 'addedBy',
-    title: 'By those that came',
+    title: 'By coming',
     unit: '',
     type: 'number',
     says: 'What those that came add.',
   },
   {
     key: 'gone',
-    title: 'Records that went',
+    title: 'Went',
     unit: '',
     type: 'count',
     says: 'Records of the figure that this reading has no more.',
   },
   {
     key: 'goneBy',
-    title: 'By those that went',
+    title: 'By going',
     unit: '',
     type: 'number',
     says: 'What those that went took away.',
   },
   {
     key: 'changed',
-    title: 'Records that changed',
+    title: 'Changed',
     unit: '',
     type: 'count',
     says: 'Records in both readings with another value somewhere, or counted in one of them alone.',
   },
   {
     key: 'changedBy',
-    title: 'By those that changed',
+    title: 'By changing',
     unit: '',
     type: 'number',
     says: 'What those in both readings moved it by: with another value, or counted in one of them alone.',
