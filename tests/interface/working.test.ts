@@ -54,6 +54,35 @@ describe('work that takes long', () => {
     expect(await page.all('[data-test=stopped]')).toEqual([]);
   });
 
+  it('the report is stopped while it is made, and made anew; so is a file', async () => {
+    await wish('Takings for each Kiosk, next 12 months');
+    await page.find('working');
+    await page.press('Stop', '[data-test=working]');
+    await page.untilText('stopped', 'Stopped');
+    await page.click('report-open');
+    await page.untilText('errand', 'Making the report, 1 of 2 tallies');
+    await page.press('Stop', '[data-test=errand]');
+    expect(await page.untilText('report-stopped', 'Stopped')).toContain('before it was made');
+    await page.press('Make the report', '[data-test=report-stopped]');
+    await page.untilText('errand', 'Making the report');
+    expect(await page.all('[data-test=report-stopped]')).toHaveLength(0);
+    await page.press('Stop', '[data-test=errand]');
+    await page.find('report-stopped');
+
+    await page.press('Hand over');
+    await page.choose('out-form', 'json');
+    await page.click('save-report');
+    await page.untilText('errand', 'Writing the file');
+    await page.run(
+      `[...document.querySelectorAll('[data-test=errand] button')].find((b) => b.textContent === 'Stop').click()`,
+    );
+    await page.untilText('notice', 'Stopped. Nothing was handed over.');
+    expect(await page.all('[data-test=errand]')).toHaveLength(0);
+    await page.type(Key.ESCAPE);
+    await page.chord(Key.CONTROL, 'z');
+    await page.find('foot-counted');
+  });
+
   it('after a stop, the same is computed in one act', async () => {
     await wish('Takings for each Kiosk, next 12 months');
     await page.find('working');

@@ -65,17 +65,20 @@ export const MOST_ROWS = 1000;
 /**
  * Gathers a bench's report from an engine that stands on it: the page, the server and the command
  * line have one report.
+ * @param told is told of how many tallies it has the figures
  */
 export async function gatherReport(
   ask: Asker,
   counts: Counts,
   doc: Bench,
   { against, ...facts }: ReportFacts,
+  told: (done: number, all: number) => void = () => undefined,
 ): Promise<Report> {
   const { token } = counts;
   const sections: ReportSection[] = [];
-  for (const item of doc.tray) {
-    if (item.apart) continue;
+  const shown = doc.tray.filter(({ apart }) => !apart);
+  for (const [k, item] of shown.entries()) {
+    told(k, shown.length);
     sections.push(await sectionOf(ask, token, item));
   }
   return {

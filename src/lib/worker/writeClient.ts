@@ -1,7 +1,11 @@
 import { FromWriter, type ToWriter } from './writeMessages';
 
-/** A file written off the page's thread, by a worker of its own that ends with it. @throws Error why not */
-export function written(message: ToWriter): Promise<Uint8Array> {
+/**
+ * A file written off the page's thread, by a worker of its own that ends with it.
+ * @param signal ends it at once
+ * @throws Error why not
+ */
+export function written(message: ToWriter, signal?: AbortSignal): Promise<Uint8Array> {
   const worker = new Worker(new URL('./write.worker.ts', import.meta.url), { type: 'module' });
   return new Promise<Uint8Array>((resolve, reject) => {
     worker.addEventListener('message', (event: MessageEvent<unknown>) => {
@@ -12,6 +16,7 @@ export function written(message: ToWriter): Promise<Uint8Array> {
     worker.addEventListener('error', () =>
       reject(new Error('Writing was interrupted. Nothing was saved; try again.')),
     );
+    signal?.addEventListener('abort', () => reject(new Error('Writing was stopped.')));
     worker.postMessage(message);
   }).finally(() => worker.terminate());
 }

@@ -33,6 +33,12 @@
     <ProgressBar value={working.long.share} name="Computed so far" />
     <button type="button" class="act" onclick={() => working.stop()}>Stop</button>
   </div>
+{:else if bench.errand.now}
+  <div class="strip late" role="status" data-test="errand">
+    <span>{bench.errand.now.what}…</span>
+    <ProgressBar value={bench.errand.now.share} name="Done so far" />
+    <button type="button" class="act" onclick={() => bench.errand.stop()}>Stop</button>
+  </div>
 {/if}
 
 <style>
@@ -44,6 +50,16 @@
     padding: 6px 20px;
     border-bottom: 1px solid var(--rule);
     background: var(--panel);
+  }
+  /* What is done at once is not announced. */
+  .late {
+    animation: come 0s 0.4s both;
+  }
+  @keyframes come {
+    from {
+      visibility: hidden;
+      position: absolute;
+    }
   }
   .undo {
     max-width: 44ch;

@@ -27,6 +27,7 @@ import { findUnsent } from './outbox';
 import { Saver } from './saver.svelte';
 import { seeingAll, seeingNew } from '../../core/bench/seenLists';
 import { StepDraft } from './step.svelte';
+import { Errand } from './errand.svelte';
 import { Working } from './working.svelte';
 import { TallyFigures } from './tallyFigures.svelte';
 
@@ -104,6 +105,7 @@ export class BenchState {
   /** Counts reckonings, for those who show something that depends on them. */
   reckonings = $state(0);
   readonly working = new Working(() => this.engine.cancel());
+  readonly errand = new Errand(() => this.engine.cancel());
   readonly saver: Saver;
   readonly engine: EngineClient;
   readonly facts: BenchFacts;
@@ -132,7 +134,10 @@ export class BenchState {
     this.saver = new Saver({ id: facts.id, name }, facts.revision, facts.earlier !== null);
     this.engine = new EngineClient({
       progress: (share) => (this.progress = share),
-      working: (share) => this.working.told(share),
+      working: (share) => {
+        this.working.told(share);
+        this.errand.heard(share);
+      },
       died: () => this.#revive(),
     });
   }

@@ -4,6 +4,7 @@
   import { FORMS, OUT_FORMS, type OutForm } from '../../core/write/forms';
   import { counted } from '../../core/table/format';
   import type { BenchState } from '../bench/bench.svelte';
+  import { Stopped } from '../bench/errand.svelte';
   import OneOf from '../fields/OneOf.svelte';
   import Pop from '../shell/Pop.svelte';
   import DialectFields from './DialectFields.svelte';
@@ -23,20 +24,25 @@
       ? ` ${counted(n, 'text cell')} that would start a formula ${n === 1 ? 'was' : 'were'} given an apostrophe in front.`
       : '';
 
-  async function doing(work: () => Promise<string>): Promise<void> {
+  /** @param what it is, while it is done @param work what came of it, in words */
+  async function doing(
+    what: string,
+    work: (signal: AbortSignal) => Promise<string>,
+  ): Promise<void> {
     working = true;
     try {
-      bench.notice = await work();
+      bench.notice = await bench.errand.run(what, work);
       pop?.close();
     } catch (error) {
-      bench.fault = error instanceof Error ? error.message : String(error);
+      if (error instanceof Stopped) bench.notice = 'Stopped. Nothing was handed over.';
+      else bench.fault = error instanceof Error ? error.message : String(error);
     } finally {
       working = false;
     }
   }
 
   export const copyShown = (): Promise<void> =>
-    doing(async () => {
+    doing('Copying', async () => {
       const { text, html, rows, guarded } = await bench.ask('copy', {
         tally: bench.shown.id,
         full,
@@ -71,21 +77,21 @@
     fileNameFor(bench.facts.listName, fileWord(name)).replace(/csv$/, form);
 
   /** Writes a file off this page's thread, and hands it to the browser. */
-  async function saveWritten(message: ToWriter, name: string): Promise<void> {
+  async function saveWritten(message: ToWriter, name: string, signal: AbortSignal): Promise<void> {
     const { written } = await import('../../worker/writeClient');
-    const bytes = await written(message);
+    const bytes = await written(message, signal);
     saveBlob(fileName(name), new Blob([bytes.slice()], { type: FORMS[form].media }));
   }
 
   const saveTallies = (tallies: string[], name: string): Promise<void> =>
-    doing(async () => {
+    doing('Writing the file', async (signal) => {
       const result = await bench.ask('asked', { tallies });
-      await saveWritten({ kind: 'result', result, form, dialect }, name);
+      await saveWritten({ kind: 'result', result, form, dialect }, name, signal);
       return `Saved ${tallies.length === 1 ? 'the tally' : `${tallies.length} tallies`} as ${fileName(name)}, with full values.`;
     });
 
   const saveTyped = (): Promise<void> =>
-    doing(async () => {
+    doing('Writing the file', async (signal) => {
       if (!ofRecords) throw new Error(`${FORMS[form].name} is no form for records.`);
       const { records, arrow } = await bench.ask('countedRecords', { tally: bench.shown.id });
       const { listName: name, readAt } = bench.facts;
@@ -93,6 +99,7 @@
       await saveWritten(
         { kind: 'records', name, notes, arrow, form: ofRecords, dialect },
         'records',
+        signal,
       );
       return `Saved ${counted(records, 'record')} as ${fileName('records')}.`;
     });
@@ -111,14 +118,14 @@
     name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '') || 'tally';
 
   const save = (what: 'shown' | 'records', name: string): Promise<void> =>
-    doing(async () => {
+    doing('Writing the file', async (signal) => {
       const { text, rows, guarded } = await bench.ask('file', {
         tally: bench.shown.id,
         what,
         full,
         dialect,
       });
-      await saveWritten({ kind: 'text', text, encoding: dialect.encoding }, name);
+      await saveWritten({ kind: 'text', text, encoding: dialect.encoding }, name, signal);
       return `Saved ${counted(rows, what === 'shown' ? 'line' : 'record')} as a file.${guardedWords(guarded)}`;
     });
 </script>

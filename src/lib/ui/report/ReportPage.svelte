@@ -6,6 +6,7 @@
   import { gatherReport, troublesOf, type Report } from '../../engine/report';
   import { Refused } from '../../worker/engineClient';
   import type { BenchState } from '../bench/bench.svelte';
+  import { Stopped } from '../bench/errand.svelte';
   import { saveBlob, fileNameFor } from '../handover/clipboard';
   import NothingCounted from '../ladder/NothingCounted.svelte';
   import Segments from '../shell/Segments.svelte';
@@ -45,8 +46,12 @@
     ]),
   );
 
+  /** It was stopped by the analyst, until it is made again. */
+  let stopped = $state(false);
+  let times = $state(0);
   $effect(() => {
     void asked;
+    void times;
     // Of all of the bench, only what is asked makes the figures anew.
     const { counts, doc } = untrack(() => ({ counts: bench.counts, doc: bench.doc }));
     if (!counts) return;
@@ -59,27 +64,33 @@
         const loaded = await Promise.all(
           [...kinds].map(async (kind) => [kind, (await VIEWS[kind].load()).default] as const),
         );
-        const report = await gatherReport(
-          (kind, args) => {
-            // One that is stale asks no more: it would take the place of a newer one's questions.
-            if (stale) throw new Error('A newer report took its place.');
-            return bench.ask(kind, args, `report ${kind}`);
-          },
-          counts,
-          doc,
-          facts,
+        const report = await bench.errand.run('Making the report', (signal, told) =>
+          gatherReport(
+            (kind, args) => {
+              // One that is stale asks no more: it would take the place of a newer one's questions.
+              if (stale) throw new Error('A newer report took its place.');
+              signal.throwIfAborted();
+              return bench.ask(kind, args, `report ${kind}`);
+            },
+            counts,
+            doc,
+            facts,
+            (done, all) => told(done / all, `Making the report, ${done} of ${all} tallies`),
+          ),
         );
         if (stale) return;
         views = new Map(loaded);
         gathered = report;
         fault = '';
+        stopped = false;
       } catch (error) {
-        if (
+        if (error instanceof Stopped) stopped = !stale;
+        else if (
           stale ||
-          (error instanceof Refused && ['superseded', 'stopped', 'stale'].includes(error.code))
+          (error instanceof Refused && ['superseded', 'stale'].includes(error.code))
         )
           return;
-        fault = error instanceof Error ? error.message : String(error);
+        else fault = error instanceof Error ? error.message : String(error);
       }
     })();
     return () => (stale = true);
@@ -237,7 +248,14 @@
       <button type="button" class="act" onclick={haveRead}>I have read them</button>
     </p>
   {/if}
-  {#if !report && !fault}<p class="waiting" role="status">Making the report…</p>{/if}
+  {#if stopped}
+    <p class="moved" role="status" data-test="report-stopped">
+      {report
+        ? 'Stopped. The report below is older than the figures.'
+        : 'Stopped before it was made.'}
+      <button type="button" class="act" onclick={() => times++}>Make the report</button>
+    </p>
+  {:else if !report && !fault}<p class="waiting" role="status">Making the report…</p>{/if}
   {#if laid}
     {@const { report: of, pages, sheet: on, width } = laid}
     <div class="sheets" style:zoom={scale}>
