@@ -17,7 +17,7 @@ import type { FigureBehind } from '../core/tally/behind';
 import type { ScopeName } from '../core/tally/result';
 import type { Tally } from '../core/tally/specs';
 import { ledgerOf, type LedgerLayout } from './ledger/layout';
-import type { ColumnFacts } from './replies';
+import type { ColumnFacts } from './replies/column';
 import type { Standing } from './standing';
 
 const footings = new WeakMap<Answer, Footing>();

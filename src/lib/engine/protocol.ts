@@ -106,22 +106,11 @@ export type ArgsOf<K extends Do> = Asks[K];
 export type ReplyOf<K extends Do> = z.infer<(typeof Replies)[K]>;
 
 export type Keys = readonly Figure[];
-export type {
-  Answered,
-  Behind,
-  BehindRecord,
-  ColumnFacts,
-  Counts,
-  Distribution,
-  Head,
-  KnownNow,
-  LedgerPage,
-  Line,
-  LineCell,
-  Begin,
-  Row,
-  Shape,
-  Sketch,
-  TableColumn,
-  TableHead,
-} from './replies';
+export type { Answered, Begin, Row, Sketch, TableColumn, TableHead } from './replies/tables';
+export type { Behind, BehindRecord } from './replies/behind';
+export type { ColumnFacts, Distribution } from './replies/column';
+export type { Counts } from './replies/counts';
+export type { Head, LedgerPage, Line } from './replies/ledger';
+export type { KnownNow } from './replies/checks';
+export type { LineCell } from './replies/cell';
+export type { Shape } from './replies/shape';

@@ -2,7 +2,11 @@ import { z } from 'zod';
 import { TrayItem, type Bench } from '../core/bench/document';
 import { counted, showCount } from '../core/table/format';
 import type { ArgsOf, Do, ReplyOf } from './protocol';
-import { Answered, CitedNow, KnownNow, Moved, Row, Shape, TableHead, type Counts } from './replies';
+import { Answered, Row, TableHead } from './replies/tables';
+import { CitedNow, KnownNow } from './replies/checks';
+import { Moved } from './replies/moved';
+import { Shape } from './replies/shape';
+import { type Counts } from './replies/counts';
 
 /** Asks an engine, in the page's worker or beside it. */
 export type Asker = <K extends Do>(kind: K, args: ArgsOf<K>) => Promise<ReplyOf<K>> | ReplyOf<K>;

@@ -9,7 +9,7 @@ import type { FigureColumn } from '../../core/tally/result';
 import { measurePhrase, nameOf } from '../../core/tally/words';
 import type { Held } from '../held';
 import type { ArgsOf, ReplyOf } from '../protocol';
-import type { Answered, TableHead } from '../replies';
+import type { Answered, TableHead } from '../replies/tables';
 
 const isRight = ({ type }: FigureColumn): boolean =>
   type === 'number' || type === 'count' || type === 'share' || type === 'rank';

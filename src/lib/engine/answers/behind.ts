@@ -16,7 +16,7 @@ import { kindOf } from '../../core/tally/kinds';
 import type { Answer } from '../../core/tally/answer';
 import type { Held } from '../held';
 import type { ArgsOf, Place, ReplyOf } from '../protocol';
-import type { Behind, BehindRecord } from '../replies';
+import type { Behind, BehindRecord } from '../replies/behind';
 import { cellOf, correctedCells } from './cells';
 import { bitsetOf } from '../../core/table/bitset';
 import { inOrder } from '../../core/table/recordOrder';

@@ -2,7 +2,7 @@ import { recordPlace } from '../../core/table/recordNumber';
 import type { Bench } from '../../core/bench/document';
 import { showCell } from '../../core/table/cell';
 import { isMissing, isUnread, type Column } from '../../core/table/column';
-import type { LineCell } from '../replies';
+import type { LineCell } from '../replies/cell';
 
 /** Texts longer than this are cut on the page; copies and files carry them whole. */
 const LONGEST_SHOWN = 500;

@@ -17,7 +17,7 @@ import { figureFrom, measureColumn } from '../../core/tally/figure';
 import { figureText } from '../../core/tally/figureText';
 import type { Held } from '../held';
 import type { ArgsOf, ReplyOf } from '../protocol';
-import type { ColumnFacts } from '../replies';
+import type { ColumnFacts } from '../replies/column';
 import { countTexts, distributionOf } from './distribution';
 
 const SHOWN: readonly MeasureKind[] = [

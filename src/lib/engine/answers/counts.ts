@@ -9,7 +9,7 @@ import type { Stand } from '../../core/ask/stand';
 import type { Bench } from '../../core/bench/document';
 import type { Steps } from '../../core/steps/steps';
 import type { Held, LeadSums } from '../held';
-import type { Counts } from '../replies';
+import type { Counts } from '../replies/counts';
 
 /** Sum of the lead column over all, each rung, narrowed, set aside and counted; null without one. */
 export function* leadSums(

@@ -3,7 +3,7 @@ import { isText, type Column, type ScalarColumn, type TextColumn } from '../../c
 import { showScalar } from '../../core/table/cell';
 import { select } from '../../core/measure/quantile';
 import { inStretches, type Steps } from '../../core/steps/steps';
-import type { Distribution } from '../replies';
+import type { Distribution } from '../replies/column';
 
 const SAMPLE = 4096;
 

@@ -3,7 +3,7 @@ import type { CitedFigure } from '../../core/check/cited';
 import type { Steps } from '../../core/steps/steps';
 import { figureText } from '../../core/tally/figureText';
 import type { Held } from '../held';
-import type { CitedNow, KnownNow } from '../replies';
+import type { CitedNow, KnownNow } from '../replies/checks';
 import { figureNow } from './figureNow';
 
 /** Every known total of the bench beside the figure as it is now. */

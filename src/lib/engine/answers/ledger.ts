@@ -11,7 +11,7 @@ import { groupWords } from '../../core/tally/words';
 import type { Foot, LedgerLayout } from '../ledger/layout';
 import { usualGroupWidth } from '../ledger/widths';
 import type { Keys } from '../protocol';
-import type { Head, LedgerPage } from '../replies';
+import type { Head, LedgerPage } from '../replies/ledger';
 
 /** The whole of a ledger but its lines. */
 export function answerLedger(l: LedgerLayout): LedgerPage {

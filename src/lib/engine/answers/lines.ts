@@ -8,7 +8,8 @@ import type { LedgerLine } from '../../core/tally/ledger/lines';
 import { statesOf } from '../cellStates';
 import type { LedgerLayout } from '../ledger/layout';
 import type { Slot } from '../ledger/slots';
-import type { Line, LineCell } from '../replies';
+import type { Line } from '../replies/ledger';
+import type { LineCell } from '../replies/cell';
 import { cellOf, correctedCells } from './cells';
 
 const EMPTY: LineCell = { text: '', state: 'read' };

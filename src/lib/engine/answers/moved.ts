@@ -8,7 +8,7 @@ import type { Steps } from '../../core/steps/steps';
 import { counted } from '../../core/table/format';
 import type { Held } from '../held';
 import type { ReplyOf } from '../protocol';
-import type { MovedTally } from '../replies';
+import type { MovedTally } from '../replies/moved';
 
 /**
  * Every tally of the bench against the same over an older reading: the same question is stood on it,

@@ -16,7 +16,7 @@ import {
 } from '../../core/tally/comparison/movedBy';
 import type { Held } from '../held';
 import type { ArgsOf, ReplyOf } from '../protocol';
-import type { MovedRecordRow } from '../replies';
+import type { MovedRecordRow } from '../replies/moved';
 
 /** Records are named by the columns that match them, or by so many of the first where whole records are matched. */
 const NAMING = 3;

@@ -8,7 +8,7 @@ import { selectionOf, type Base } from '../../core/tally/base';
 import { treeOf } from '../../core/tally/keys';
 import type { Shaped } from '../../core/tally/kind';
 import type { Tally } from '../../core/tally/specs';
-import type { Shape } from '../replies';
+import type { Shape } from '../replies/shape';
 
 /** More points than this are counted in cells. */
 const MOST_POINTS = 2500;

@@ -5,7 +5,7 @@ import { figureText, type Formats } from '../../core/tally/figureText';
 import { isOpen, rowsInView, type RowView } from '../../core/tally/rowOrder';
 import type { Held } from '../held';
 import type { ArgsOf, ReplyOf } from '../protocol';
-import type { Row } from '../replies';
+import type { Row } from '../replies/tables';
 
 /** A row as the page shows it. @param whole places of rows that have parts */
 export function rowOf(

@@ -1,7 +1,7 @@
 import { STRIDE, type Steps } from '../../core/steps/steps';
 import { keysOfRow, type Answer } from '../../core/tally/answer';
 import type { Figure } from '../../core/tally/result';
-import type { Shape } from '../replies';
+import type { Shape } from '../replies/shape';
 
 /** More lines than this cannot be told apart. */
 const MOST_LINES = 10;

@@ -13,7 +13,7 @@ import type { Held } from '../held';
 import { pointsOf } from './points';
 import { seriesOf } from './series';
 import type { ArgsOf, ReplyOf } from '../protocol';
-import type { Shape } from '../replies';
+import type { Shape } from '../replies/shape';
 
 const MOST_BINS = 240;
 const MOST_POINTS = 300;

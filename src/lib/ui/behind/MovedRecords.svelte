@@ -1,6 +1,6 @@
 <script lang="ts">
   import { counted, showCount } from '../../core/table/format';
-  import type { MovedRecords } from '../../engine/replies';
+  import type { MovedRecords } from '../../engine/replies/moved';
   import type { Place } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { ScopeName } from '../../core/tally/result';
   import { SCOPE_WORDS } from '../../core/tally/words';
-  import type { TableHead } from '../../engine/replies';
+  import type { TableHead } from '../../engine/replies/tables';
   import type { TrayItem } from '../../core/bench/document';
   import type { BenchState } from '../bench/bench.svelte';
   import OneOf from '../fields/OneOf.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { counted, showCount } from '../../core/table/format';
-  import type { CitedNow } from '../../engine/replies';
+  import type { CitedNow } from '../../engine/replies/checks';
   import type { ReportSection } from '../../engine/report';
   import NoteText from './NoteText.svelte';
   import { FootNotes, tablesShown } from './pieces';

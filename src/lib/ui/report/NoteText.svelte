@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Attachment } from 'svelte/attachments';
   import { citeMark, notePartsOf } from '../../core/check/cited';
-  import type { CitedNow } from '../../engine/replies';
+  import type { CitedNow } from '../../engine/replies/checks';
 
   /** Words of the report with the figures that stand in them; edited where they stand. */
   interface Props {

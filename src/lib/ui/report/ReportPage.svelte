@@ -56,6 +56,7 @@
     const { counts, doc } = untrack(() => ({ counts: bench.counts, doc: bench.doc }));
     if (!counts) return;
     let stale = false;
+    stopped = false;
     const made = showDay(new Date());
     const facts = { list: bench.facts.listName, read: bench.facts.readAt, made };
     void (async () => {

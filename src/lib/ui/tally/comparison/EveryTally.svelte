@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { ComparisonSpec } from '../../../core/tally/comparison/spec';
   import { SimpleTally } from '../../../core/tally/simpleSpecs';
-  import type { Moved } from '../../../engine/replies';
+  import type { Moved } from '../../../engine/replies/moved';
   import type { BenchState } from '../../bench/bench.svelte';
   import TalliesMoved from './TalliesMoved.svelte';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { counted } from '../../../core/table/format';
-  import type { Moved, MovedTally } from '../../../engine/replies';
+  import type { Moved, MovedTally } from '../../../engine/replies/moved';
 
   /** Every tally's figures before and after. */
   interface Props {

@@ -1,0 +1,37 @@
+import { z } from 'zod';
+
+/** A value, with all the ways of writing it that look the same. */
+export const Choice = z.object({
+  text: z.string(),
+  count: z.int(),
+  spellings: z.array(z.object({ text: z.string(), count: z.int() })),
+});
+
+export const Distribution = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('bins'),
+    edges: z.array(z.number()),
+    labels: z.array(z.string()),
+    counts: z.array(z.int()),
+    /** Values before the first and behind the last edge. */
+    under: z.int(),
+    over: z.int(),
+  }),
+  z.object({
+    kind: z.literal('values'),
+    items: z.array(Choice),
+    others: z.int(),
+  }),
+  z.object({ kind: z.literal('none') }),
+]);
+export type Distribution = z.infer<typeof Distribution>;
+
+export const ColumnFacts = z.object({
+  column: z.string(),
+  name: z.string(),
+  type: z.string(),
+  unit: z.string(),
+  facts: z.array(z.object({ name: z.string(), value: z.string() })),
+  distribution: Distribution,
+});
+export type ColumnFacts = z.infer<typeof ColumnFacts>;

@@ -1,0 +1,37 @@
+import { z } from 'zod';
+import { Fault } from '../../core/tally/fault';
+import { FigureType } from '../../core/tally/result';
+import { Warning } from '../../core/tally/warnings';
+
+const Count = z.object({ records: z.int(), lead: z.string() });
+
+/** What counts, rung by rung, and what does not fit the list. */
+export const Counts = z.object({
+  token: z.int(),
+  all: Count,
+  rungs: z.array(
+    Count.extend({
+      id: z.string(),
+      /** Whether it narrows; a step that does not fit is switched off whatever its switch says. */
+      on: z.boolean(),
+      /** Why it does not fit; empty where it does. */
+      fault: z.string(),
+      says: z.string(),
+      removed: z.int(),
+      blank: z.int(),
+      unread: z.int(),
+    }),
+  ),
+  narrowed: Count,
+  setAside: Count,
+  counted: Count,
+  columns: z.array(
+    z.object({ id: z.string(), name: z.string(), type: FigureType, unit: z.string() }),
+  ),
+  /** Everything that does not fit and takes no part, by its path in the bench. */
+  faults: z.array(Fault),
+  warnings: z.array(Warning),
+  /** Cells of the list that could not be read. */
+  unread: z.int(),
+});
+export type Counts = z.infer<typeof Counts>;

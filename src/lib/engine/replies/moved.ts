@@ -1,0 +1,55 @@
+import { z } from 'zod';
+
+/** A tally's figures against what they were over an older reading. */
+export const MovedTally = z.object({
+  id: z.string(),
+  name: z.string(),
+  says: z.string(),
+  /** Why nothing could be compared; '' where it was. */
+  why: z.string(),
+  /** Figures that stand in both readings, and how many of them moved. */
+  compared: z.int(),
+  count: z.int(),
+  /** The first of them, the largest relative change first. */
+  moved: z.array(
+    z.object({
+      where: z.string(),
+      title: z.string(),
+      before: z.string(),
+      after: z.string(),
+      change: z.string(),
+      share: z.number().nullable(),
+    }),
+  ),
+  /** Rows that only one of the readings has. */
+  came: z.array(z.string()),
+  went: z.array(z.string()),
+});
+export type MovedTally = z.infer<typeof MovedTally>;
+
+export const Moved = z.object({
+  against: z.string(),
+  /** Records that the bench sets aside, corrects or names, and that the older reading has not. */
+  lost: z.int(),
+  tallies: z.array(MovedTally),
+});
+export type Moved = z.infer<typeof Moved>;
+
+/** A record that moved a figure between two readings. */
+export const MovedRecordRow = z.object({
+  how: z.enum(['came', 'went', 'changed']),
+  /** Its number in this reading, or in the older one where it went. */
+  number: z.int(),
+  /** Its place in this reading; null where it went. */
+  record: z.int().nullable(),
+  cells: z.array(z.string()),
+});
+export type MovedRecordRow = z.infer<typeof MovedRecordRow>;
+
+export const MovedRecords = z.object({
+  total: z.int(),
+  columns: z.array(z.object({ name: z.string(), right: z.boolean() })),
+  /** Those that moved it most first. */
+  records: z.array(MovedRecordRow),
+});
+export type MovedRecords = z.infer<typeof MovedRecords>;

@@ -1,0 +1,96 @@
+import { z } from 'zod';
+import { Fault } from '../../core/tally/fault';
+import { CALENDAR_PERIODS } from '../../core/table/period';
+import { Figure, FigureRow, FigureType, Mark } from '../../core/tally/result';
+import { Warning } from '../../core/tally/warnings';
+import { Tally } from '../../core/tally/specs';
+
+/** A column of a tally's table, as the page draws it. */
+export const TableColumn = z.object({
+  key: z.string(),
+  title: z.string(),
+  unit: z.string(),
+  type: FigureType,
+  right: z.boolean(),
+  /** Whether its figures can be opened to their records. */
+  opens: z.boolean(),
+  /** Dates behind the labels of periods: the span that each stands for. */
+  grain: z.enum(CALENDAR_PERIODS).optional(),
+  /** Whether the values behind its labels are numbers or dates, which a chart can set on an axis. */
+  scalar: z.boolean(),
+  partOf: z.int().optional(),
+  says: z.string(),
+  /** The measure in words and the column it is of; empty where the figures are of none. */
+  measure: z.string(),
+  of: z.string(),
+});
+export type TableColumn = z.infer<typeof TableColumn>;
+
+/** A table of a tally but its rows. */
+export const TableHead = z.object({
+  name: z.string(),
+  caption: z.string(),
+  labels: z.int(),
+  /** Rows of the table, folded ones too. */
+  length: z.int(),
+  /** Levels that fold; 0 where none do. */
+  levels: z.int(),
+  columns: z.array(TableColumn),
+});
+export type TableHead = z.infer<typeof TableHead>;
+
+/** A tally on the page but its rows. */
+export const Answered = z.object({
+  sentence: z.string(),
+  /** Why there are no tables; empty where there are. */
+  refused: z.string(),
+  faults: z.array(Fault),
+  warnings: z.array(Warning),
+  records: z.int(),
+  tables: z.array(TableHead),
+  /** Columns that the second half of a nested tally is asked of; null where it has none. */
+  innerColumns: z
+    .array(z.object({ id: z.string(), name: z.string(), type: FigureType, unit: z.string() }))
+    .nullable(),
+});
+export type Answered = z.infer<typeof Answered>;
+
+export const Row = z.object({
+  /** Its place in the table, whatever the order it is looked at in. */
+  place: z.int(),
+  kind: FigureRow.shape.kind,
+  level: z.int(),
+  keys: z.array(Figure),
+  cells: z.array(z.string()),
+  /** The figures in full, by column: what a chart draws. */
+  figures: z.array(Figure),
+  marks: z.array(Mark),
+  /** Whether its parts show; null where it has none. */
+  open: z.boolean().nullable(),
+});
+export type Row = z.infer<typeof Row>;
+
+/** A tally in small. */
+export const Sketch = z.object({
+  sentence: z.string(),
+  refused: z.string(),
+  fact: z.string(),
+  table: TableHead.nullable(),
+  rows: z.array(Row),
+});
+export type Sketch = z.infer<typeof Sketch>;
+
+/** A question that can be asked of a list. */
+export const Begin = z.object({
+  kind: z.string(),
+  question: z.string(),
+  /** Other words it is found by. */
+  found: z.string(),
+  /** The wish can hardly mean another question. */
+  meant: z.boolean(),
+  /** Null where the list lacks what `needs` says. */
+  tally: Tally.nullable(),
+  needs: z.string(),
+  sentence: z.string(),
+});
+export type Begin = z.infer<typeof Begin>;
