@@ -385,7 +385,7 @@ describe('the report', () => {
     await (
       await page.driver.findElement(
         By.xpath(
-          '//table[@data-test="figures-main"]//tr[td[1]="Grand total" and td[2]="sum of Fares taken"]/td[5]',
+          '//table[@data-test="figures-main"]//tr[normalize-space(td[1])="Grand total" and normalize-space(td[2])="sum of Fares taken"]/td[5]',
         ),
       )
     ).click();
