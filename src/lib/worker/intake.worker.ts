@@ -81,7 +81,9 @@ async function open(
   const head = new Uint8Array(await given.slice(0, HEAD_BYTES).arrayBuffer());
   if (detectForm(head) === 'delimited') return OpenedFile.delimited(head, given.size <= HEAD_BYTES);
   return OpenedFile.unfolded(
-    await unfold(new Uint8Array(await given.arrayBuffer()), limit, wanted, missing),
+    await unfold(new Uint8Array(await given.arrayBuffer()), limit, wanted, missing, (share) =>
+      send({ kind: 'progress', share, records: 0 }),
+    ),
   );
 }
 

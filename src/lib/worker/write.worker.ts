@@ -10,11 +10,14 @@ z.config({ jitless: true });
 
 const send = (message: FromWriter): void => postMessage(message);
 
+const told = (share: number): void => send({ kind: 'told', share });
+
 async function write(message: ToWriter): Promise<Uint8Array> {
-  if (message.kind === 'result') return resultFile(message.result, message.form, message.dialect);
+  if (message.kind === 'result')
+    return resultFile(message.result, message.form, message.dialect, told);
   if (message.kind === 'text') return encoded(message.text, message.encoding);
   const { name, notes, arrow, form, dialect } = message;
-  return tableFile({ name, notes, table: arrowTable(arrow, Infinity) }, form, dialect);
+  return tableFile({ name, notes, table: arrowTable(arrow, Infinity) }, form, dialect, told);
 }
 
 addEventListener('message', (event: MessageEvent<unknown>) => {

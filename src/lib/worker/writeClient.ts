@@ -3,14 +3,20 @@ import { FromWriter, type ToWriter } from './writeMessages';
 /**
  * A file written off the page's thread, by a worker of its own that ends with it.
  * @param signal ends it at once
+ * @param told is told what share is written, where that takes a while
  * @throws Error why not
  */
-export function written(message: ToWriter, signal?: AbortSignal): Promise<Uint8Array> {
+export function written(
+  message: ToWriter,
+  signal?: AbortSignal,
+  told?: (share: number) => void,
+): Promise<Uint8Array> {
   const worker = new Worker(new URL('./write.worker.ts', import.meta.url), { type: 'module' });
   return new Promise<Uint8Array>((resolve, reject) => {
     worker.addEventListener('message', (event: MessageEvent<unknown>) => {
       const reply = FromWriter.parse(event.data);
-      if (reply.kind === 'written') resolve(reply.bytes);
+      if (reply.kind === 'told') told?.(reply.share);
+      else if (reply.kind === 'written') resolve(reply.bytes);
       else reject(new Error(reply.message));
     });
     worker.addEventListener('error', () =>

@@ -28,6 +28,7 @@ export const ToWriter = z.discriminatedUnion('kind', [
 export type ToWriter = z.infer<typeof ToWriter>;
 
 export const FromWriter = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('told'), share: z.number() }),
   z.object({ kind: z.literal('written'), bytes: Bytes }),
   z.object({ kind: z.literal('refused'), message: z.string() }),
 ]);

@@ -1,4 +1,4 @@
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { strFromU8, strToU8 } from 'fflate';
 
 /** Heads that would take up more of a screen than this scroll with the rest. */
 const MOST_FIXED = 12;
@@ -7,12 +7,12 @@ const BEFORE_CELLS = 4096;
 const PLAIN_VIEW = '<sheetView workbookViewId="0"/>';
 
 /**
- * A workbook of ISO/IEC 29500 whose sheets keep their first rows in sight, as part 1, 18.3.1.66 has it; what
- * writes the workbook has no word for it.
+ * Has the sheets of a workbook of ISO/IEC 29500 keep their first rows in sight, as part 1, 18.3.1.66 has it;
+ * what writes the workbook has no word for it.
+ * @param parts the files of its package, changed in place
  * @param fixed rows of each sheet, in their order; 0: none
  */
-export function withFixedHeads(bytes: Uint8Array, fixed: readonly number[]): Uint8Array {
-  const parts = unzipSync(bytes);
+export function fixHeads(parts: Record<string, Uint8Array>, fixed: readonly number[]): void {
   fixed.forEach((rows, k) => {
     const name = `xl/worksheets/sheet${k + 1}.xml`;
     const sheet = parts[name];
@@ -29,6 +29,4 @@ export function withFixedHeads(bytes: Uint8Array, fixed: readonly number[]): Uin
     out.set(sheet.subarray(at + PLAIN_VIEW.length), at + view.length);
     parts[name] = out;
   });
-  // The fastest way packs a sheet to less than what came, and higher ones to little less.
-  return zipSync(parts, { level: 1 });
 }

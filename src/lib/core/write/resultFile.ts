@@ -22,6 +22,7 @@ export async function resultFile(
   result: AskResult,
   form: OutForm,
   dialect: Dialect = USUAL_DIALECT,
+  told: (share: number) => void = () => undefined,
 ): Promise<Uint8Array> {
   const tallies = talliesOf(result);
   switch (form) {
@@ -36,7 +37,7 @@ export async function resultFile(
     case 'xlsx':
     case 'ods': {
       const { workbookFile } = await import('./workbookFile');
-      return workbookFile(sheetsOf(result, tallies), form);
+      return workbookFile(sheetsOf(result, tallies), form, told);
     }
     case 'arrow':
     case 'parquet': {

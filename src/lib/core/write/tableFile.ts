@@ -31,12 +31,14 @@ export type RecordForm = (typeof RECORD_FORMS)[number];
  * The records of a list in an open format, each value in full. What writes a workbook, Arrow or Parquet is
  * loaded when it is used.
  * @param dialect how delimited text is written
+ * @param told is told now and then what share is written, where that takes a while
  * @throws WriteRefused where the format cannot hold them
  */
 export async function tableFile(
   { name, table, notes }: Records,
   form: RecordForm,
   dialect: Dialect = USUAL_DIALECT,
+  told: (share: number) => void = () => undefined,
 ): Promise<Uint8Array> {
   switch (form) {
     case 'csv':
@@ -49,7 +51,7 @@ export async function tableFile(
     case 'xlsx':
     case 'ods': {
       const { workbookFile } = await import('./workbookFile');
-      return workbookFile([recordsSheet(name, table, notes)], form);
+      return workbookFile([recordsSheet(name, table, notes)], form, told);
     }
     case 'arrow': {
       const { encodeFile } = await import('../table/arrowWrite');

@@ -1,9 +1,10 @@
+import { unzipSync, zipSync } from 'fflate';
 import { utils, write, type CellObject, type WorkSheet } from '@e965/xlsx';
 import { WriteRefused } from '../errors';
 import { fullScalarOf } from '../table/cell';
 import { DAY_MS } from '../table/calendar';
 import { showCount } from '../table/format';
-import { withFixedHeads } from './fixedHeads';
+import { fixHeads } from './fixedHeads';
 import type { BookSheet, SheetCell, SheetColumn } from './sheets';
 
 /** Rows and columns that a sheet can have (ISO/IEC 29500-1, 18.3.1.73 and 18.3.1.13). */
@@ -21,23 +22,42 @@ const FIRST_SURE = 61;
  * Sheets as a workbook of ISO/IEC 29500 or 26300: numbers, dates and yes or no as what they are, with
  * formats; rows that stand within others in groups that fold, heads that stay in sight (.xlsx). Texts are texts, whatever they begin with:
  * none becomes a formula.
+ * @param told is told now and then what share is written
  * @throws WriteRefused where a sheet is longer or wider than a workbook can hold
  */
-export function workbookFile(sheets: readonly BookSheet[], form: 'xlsx' | 'ods'): Uint8Array {
+export function workbookFile(
+  sheets: readonly BookSheet[],
+  form: 'xlsx' | 'ods',
+  told: (share: number) => void = () => undefined,
+): Uint8Array {
   const book = utils.book_new();
   const taken = new Set<string>();
-  for (const sheet of sheets)
+  for (const [k, sheet] of sheets.entries()) {
     utils.book_append_sheet(book, sheetOf(sheet), freeName(sheet.name, taken));
-  const bytes: unknown = write(book, { type: 'array', bookType: form, compression: true });
-  if (!(bytes instanceof ArrayBuffer)) throw new WriteRefused('The workbook could not be written.');
-  const written = new Uint8Array(bytes);
-  return form === 'ods'
-    ? written
-    : withFixedHeads(
-        written,
-        sheets.map(({ columns, notes }) => (columns.length ? rowsAbove(notes) + 1 : 0)),
-      );
+    told((WRITTEN.made * (k + 1)) / sheets.length);
+  }
+  // As it stands: the library packs slowly, and by way of one text of all bytes.
+  const bytes: unknown = write(book, { type: 'buffer', bookType: form, compression: false });
+  if (!(bytes instanceof Uint8Array)) throw new WriteRefused('The workbook could not be written.');
+  const parts = unzipSync(bytes);
+  told(WRITTEN.written);
+  if (form === 'ods') {
+    // The kind stands first and as it is, to be found without unpacking (ISO/IEC 26300-3, 3.3).
+    const { mimetype, ...rest } = parts;
+    return zipSync({ mimetype: [mimetype, { level: 0 }], ...rest }, { level: PACKED });
+  }
+  fixHeads(
+    parts,
+    sheets.map(({ columns, notes }) => (columns.length ? rowsAbove(notes) + 1 : 0)),
+  );
+  return zipSync(parts, { level: PACKED });
 }
+
+/** Shares of the time that a large workbook takes, as it came out for 200,000 records. */
+const WRITTEN = { made: 0.2, written: 0.8 } as const;
+
+/** The fastest way packs sheets to a tenth, and the slower ones to little less. */
+const PACKED = 1;
 
 /** Names of sheets are unique whatever their case, and without the marks of an address. */
 function freeName(name: string, taken: Set<string>): string {

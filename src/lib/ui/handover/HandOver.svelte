@@ -12,6 +12,11 @@
   import { copyTable, fileNameFor, saveBlob } from './clipboard';
   import type { ToWriter } from '../../worker/writeMessages';
 
+  /** A file being written: what ends it, and who is told how far it is. */
+  interface Writing {
+    readonly signal: AbortSignal;
+    readonly told: (share: number) => void;
+  }
   let { bench }: { bench: BenchState } = $props();
   let full = $state(false);
   let form = $state<OutForm>(formChosen());
@@ -25,13 +30,10 @@
       : '';
 
   /** @param what it is, while it is done @param work what came of it, in words */
-  async function doing(
-    what: string,
-    work: (signal: AbortSignal) => Promise<string>,
-  ): Promise<void> {
+  async function doing(what: string, work: (writing: Writing) => Promise<string>): Promise<void> {
     working = true;
     try {
-      bench.notice = await bench.errand.run(what, work);
+      bench.notice = await bench.errand.run(what, (signal, told) => work({ signal, told }));
       pop?.close();
     } catch (error) {
       if (error instanceof Stopped) bench.notice = 'Stopped. Nothing was handed over.';
@@ -77,21 +79,25 @@
     fileNameFor(bench.facts.listName, fileWord(name)).replace(/csv$/, form);
 
   /** Writes a file off this page's thread, and hands it to the browser. */
-  async function saveWritten(message: ToWriter, name: string, signal: AbortSignal): Promise<void> {
+  async function saveWritten(
+    message: ToWriter,
+    name: string,
+    { signal, told }: Writing,
+  ): Promise<void> {
     const { written } = await import('../../worker/writeClient');
-    const bytes = await written(message, signal);
+    const bytes = await written(message, signal, told);
     saveBlob(fileName(name), new Blob([bytes.slice()], { type: FORMS[form].media }));
   }
 
   const saveTallies = (tallies: string[], name: string): Promise<void> =>
-    doing('Writing the file', async (signal) => {
+    doing('Writing the file', async (writing) => {
       const result = await bench.ask('asked', { tallies });
-      await saveWritten({ kind: 'result', result, form, dialect }, name, signal);
+      await saveWritten({ kind: 'result', result, form, dialect }, name, writing);
       return `Saved ${tallies.length === 1 ? 'the tally' : `${tallies.length} tallies`} as ${fileName(name)}, with full values.`;
     });
 
   const saveTyped = (): Promise<void> =>
-    doing('Writing the file', async (signal) => {
+    doing('Writing the file', async (writing) => {
       if (!ofRecords) throw new Error(`${FORMS[form].name} is no form for records.`);
       const { records, arrow } = await bench.ask('countedRecords', { tally: bench.shown.id });
       const { listName: name, readAt } = bench.facts;
@@ -99,7 +105,7 @@
       await saveWritten(
         { kind: 'records', name, notes, arrow, form: ofRecords, dialect },
         'records',
-        signal,
+        writing,
       );
       return `Saved ${counted(records, 'record')} as ${fileName('records')}.`;
     });
@@ -118,14 +124,14 @@
     name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '') || 'tally';
 
   const save = (what: 'shown' | 'records', name: string): Promise<void> =>
-    doing('Writing the file', async (signal) => {
+    doing('Writing the file', async (writing) => {
       const { text, rows, guarded } = await bench.ask('file', {
         tally: bench.shown.id,
         what,
         full,
         dialect,
       });
-      await saveWritten({ kind: 'text', text, encoding: dialect.encoding }, name, signal);
+      await saveWritten({ kind: 'text', text, encoding: dialect.encoding }, name, writing);
       return `Saved ${counted(rows, what === 'shown' ? 'line' : 'record')} as a file.${guardedWords(guarded)}`;
     });
 </script>

@@ -29,19 +29,23 @@ const ROWS = 5000;
 
 /** A grid as delimited text, to be read as any other: commas, double quotes, UTF-8. */
 export const gridAsText = (grid: CellGrid): Uint8Array =>
-  rowsAsText(grid.map((row) => row.map(({ text }) => text)));
+  asText(grid, ({ kind, text }) => (kind === 'text' || kind === 'error' ? field(text) : text));
 
 /** Rows of texts as delimited text; shorter ones are filled up. */
-export function rowsAsText(rows: readonly (readonly string[])[]): Uint8Array {
+export const rowsAsText = (rows: readonly (readonly string[])[]): Uint8Array => asText(rows, field);
+
+function asText<T>(rows: readonly (readonly T[])[], fieldOf: (cell: T) => string): Uint8Array {
   const encoder = new TextEncoder();
   const parts: Uint8Array[] = [];
-  const [first = []] = rows;
-  const width = rows.reduce((most, row) => Math.max(most, row.length), first.length);
+  const width = rows.reduce((most, row) => Math.max(most, row.length), 0);
   for (let from = 0; from < rows.length; from += ROWS) {
-    const lines = rows
-      .slice(from, from + ROWS)
-      .map((row) => Array.from({ length: width }, (_, c) => field(row[c] ?? '')).join(','));
-    parts.push(encoder.encode(`${lines.join('\n')}\n`));
+    let lines = '';
+    for (let r = from; r < Math.min(rows.length, from + ROWS); r++) {
+      const row = rows[r];
+      for (let c = 0; c < row.length; c++) lines += c ? `,${fieldOf(row[c])}` : fieldOf(row[c]);
+      lines += `${','.repeat(row.length ? width - row.length : Math.max(0, width - 1))}\n`;
+    }
+    parts.push(encoder.encode(lines));
   }
   return joined(parts);
 }

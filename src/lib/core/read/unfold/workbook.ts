@@ -185,12 +185,33 @@ const ERRORS: Readonly<Record<number, string>> = {
 const bare = (format: string): string =>
   format.replace(/"[^"]*"|\\.|_.|\*./g, '').replace(/\[(?!(h+|m+|s+)\])[^\]]*\]/gi, '');
 
+/** What a format says of the number that it shows. A sheet has some dozens of them. */
+type Shown =
+  | { readonly moment: true; readonly marks: string }
+  | { readonly moment: false; readonly unit: string };
+const MOST_FORMATS = 4000;
+const formats = new Map<string, Shown>();
+
+function shownBy(format: string): Shown {
+  const known = formats.get(format);
+  if (known) return known;
+  if (formats.size >= MOST_FORMATS) formats.clear();
+  const shown: Shown = SSF.is_date(format)
+    ? { moment: true, marks: bare(format) }
+    : { moment: false, unit: unitOf(format) };
+  formats.set(format, shown);
+  return shown;
+}
+
 function numberOrMoment(value: number, format: string, date1904: boolean): GridCell {
-  if (!SSF.is_date(format)) {
-    const unit = unitOf(format);
-    return { kind: 'number', text: String(value), ...(unit && { unit }) };
+  const shown = shownBy(format);
+  if (!shown.moment) {
+    const { unit } = shown;
+    return unit
+      ? { kind: 'number', text: String(value), unit }
+      : { kind: 'number', text: String(value) };
   }
-  const marks = bare(format);
+  const { marks } = shown;
   // Spans of time, as [h]:mm, are numbers of days; so is what no day has.
   const day = Math.floor(value);
   const ms = Math.round((value - day) * DAY_MS);
