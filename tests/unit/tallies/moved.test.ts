@@ -165,9 +165,7 @@ describe('what moved, and through which records', () => {
         const { result } = standing(listOf(now), compared(ladder), { before: listOf(old) });
         for (const row of rows(result)) {
           if (row['Figure'] !== 'sum of Amount' && row['Figure'] !== 'Records') continue;
-          const parts = ['came', 'went', 'changed'].map((what) =>
-            Number(row[`By those that ${what}`]),
-          );
+          const parts = ['coming', 'going', 'changing'].map((what) => Number(row[`By ${what}`]));
           const difference = Number(row['After'] ?? 0) - Number(row['Before'] ?? 0);
           expect(parts.reduce((a, b) => a + b, 0)).toBeCloseTo(difference, 6);
           expect(row['Left over']).toBe(0);

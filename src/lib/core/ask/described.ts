@@ -232,6 +232,11 @@ export const DESCRIBED: Readonly<Record<string, string>> = {
   'source.all': 'That all files of the package are read, one behind the other.',
   part: 'The sheet of a workbook, the table of a database.',
   cuts: 'Where the columns of fixed-width text begin, from 0.',
+  block:
+    'Which of several tables on a sheet, from 1 in reading order; 0: all that stands on it as one.',
+  heads:
+    'Of several files with other columns: what each head is that not all of them have; `own`, `out`, or the same as another.',
+  sameAs: 'The head that it is the same as.',
   connection: 'The name under which the server keeps the connection to a database.',
   query: 'What was asked of the database in place of a table.',
   'recipe.columns': 'Its columns, in order.',

@@ -55,9 +55,18 @@ export function figureText(column: FigureColumn, figure: Figure, formats: Format
   return showNumber(figure, format, column.decimals ?? usualDecimals(figure));
 }
 
-/** Places of a number that no column says anything of: enough to tell it, four at most. */
-const usualDecimals = (value: number): number =>
-  Number.isInteger(value) ? 0 : Math.abs(value) >= 100 ? 1 : Math.abs(value) >= 1 ? 2 : 4;
+/**
+ * Places of a number that no column says anything of: all of them where two are all, as of money; else
+ * enough to tell it, four at most.
+ */
+function usualDecimals(value: number): number {
+  const size = Math.abs(value);
+  const exact = [0, 1, 2].find((places) => {
+    const scaled = size * 10 ** places;
+    return Math.abs(scaled - Math.round(scaled)) <= scaled * 2 ** -44;
+  });
+  return exact ?? (size >= 100 ? 1 : size >= 1 ? 2 : 4);
+}
 
 /** A figure with every digit, as open formats write it: dates in ISO 8601, no marks; none is empty. */
 export const fullFigure = (figure: Figure): string => (figure === null ? '' : String(figure));

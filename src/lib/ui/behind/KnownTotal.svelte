@@ -5,6 +5,7 @@
   import { readKnown } from '../../core/check/known';
   import { counted, showCount } from '../../core/table/format';
   import { recordNumber } from '../../core/table/recordNumber';
+  import { KNOWN_FIELD } from './knownField';
   import type { Behind, Place, ReplyOf } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
 
@@ -107,6 +108,7 @@
         inputmode="decimal"
         bind:value={typed}
         aria-invalid={wrong !== ''}
+        id={KNOWN_FIELD}
         data-test="known"
       /></label
     >

@@ -27,6 +27,7 @@
   import DropFile from './DropFile.svelte';
   import Faults from './Faults.svelte';
   import Leaving from './Leaving.svelte';
+  import { toKnownField } from '../behind/knownField';
   import WorkingStrip from './WorkingStrip.svelte';
   import ReadAnew from './ReadAnew.svelte';
   import { UNREACHED } from '../shell/unreached';
@@ -89,6 +90,7 @@
       label: 'Make a list of the rows of this tally…',
       run: () => (bench.side = { kind: 'list', of: 'rows' }),
     },
+    { kind: 'act', label: 'Say what the open figure should be', keys: 'k', run: sayKnown },
     { kind: 'act', label: 'Known totals', run: () => (bench.side = { kind: 'known' }) },
     { kind: 'act', label: 'Hand over: copy what is shown', run: () => void handOver.copyShown() },
     {
@@ -135,6 +137,11 @@
   /** Fields that take no letters. */
   const TICKED: readonly string[] = ['checkbox', 'radio'];
 
+  function sayKnown(): void {
+    if (!toKnownField())
+      bench.notice = 'Open a figure first: Enter on it. Then say what it should be.';
+  }
+
   function keyed(event: KeyboardEvent): void {
     // A menu or a dialog took it, and may be gone by now.
     if (event.defaultPrevented) return;
@@ -159,6 +166,7 @@
     else if (event.key === 'n') bench.step.begin();
     else if (event.key === 't') bench.choose();
     else if (event.key === 'c') makeColumn();
+    else if (event.key === 'k') sayKnown();
     else if (event.key === '?') void goto('/keys');
     else return;
     event.preventDefault();

@@ -33,7 +33,8 @@
     <ProgressBar value={working.long.share} name="Computed so far" />
     <button type="button" class="act" onclick={() => working.stop()}>Stop</button>
   </div>
-{:else if bench.errand.now}
+{/if}
+{#if bench.errand.now}
   <div class="strip late" role="status" data-test="errand">
     <span>{bench.errand.now.what}…</span>
     <ProgressBar value={bench.errand.now.share} name="Done so far" />

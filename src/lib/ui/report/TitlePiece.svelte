@@ -62,8 +62,12 @@
     font: 14px/1.4 var(--font-serif);
     margin: 0 0 12px;
   }
+  /* Until there are words, the place for them is at the end of the line above, and takes no room. */
   .bare:not(:focus-within) {
     margin: 0;
+    height: 0;
+    text-align: right;
+    transform: translateY(-30px);
   }
   [contenteditable]:hover {
     background: var(--band);

@@ -11,6 +11,7 @@
         ['n', 'Narrow by a new condition'],
         ['t', 'Begin a tally'],
         ['c', 'Make a column'],
+        ['k', 'Say what the open figure should be'],
         ['Esc', 'Close what is open'],
         ['?', 'This page'],
       ],
