@@ -80,6 +80,7 @@ describe('work that takes long', () => {
     expect(await page.all('[data-test=errand]')).toHaveLength(0);
     await page.type(Key.ESCAPE);
     await page.chord(Key.CONTROL, 'z');
+    await (await page.all('[data-tally="ledger"]'))[0].click();
     await page.find('foot-counted');
   });
 

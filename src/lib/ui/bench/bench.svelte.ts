@@ -346,6 +346,19 @@ export class BenchState {
     return this.engine.ask(kind, args, { token, ...(lane !== undefined && { lane }) });
   }
 
+  /** What counts by the bench as it is now: newer than what is shown where that was stopped. */
+  async standing(): Promise<Counts> {
+    if (this.counts && !this.working.stopped && !this.working.busy) return this.counts;
+    const doc = $state.snapshot(this.#asked()) as Bench;
+    return this.engine.ask('stand', { doc }, { lane: 'standing' });
+  }
+
+  /** Asks of the bench as it is now, whatever is shown. */
+  async askNow<K extends Do>(kind: K, args: Omit<ArgsOf<K>, 'token'>): Promise<ReplyOf<K>> {
+    const { token } = await this.standing();
+    return this.#askOf(token, kind, args);
+  }
+
   /** Puts another spec in the place of a tally. */
   retell(says: string, id: string, tally: Tally): void {
     const now = this.doc.tray.find((item) => item.id === id)?.tally;

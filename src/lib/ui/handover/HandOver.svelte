@@ -45,7 +45,7 @@
 
   export const copyShown = (): Promise<void> =>
     doing('Copying', async () => {
-      const { text, html, rows, guarded } = await bench.ask('copy', {
+      const { text, html, rows, guarded } = await bench.askNow('copy', {
         tally: bench.shown.id,
         full,
       });
@@ -91,7 +91,7 @@
 
   const saveTallies = (tallies: string[], name: string): Promise<void> =>
     doing('Writing the file', async (writing) => {
-      const result = await bench.ask('asked', { tallies });
+      const result = await bench.askNow('asked', { tallies });
       await saveWritten({ kind: 'result', result, form, dialect }, name, writing);
       return `Saved ${tallies.length === 1 ? 'the tally' : `${tallies.length} tallies`} as ${fileName(name)}, with full values.`;
     });
@@ -99,7 +99,7 @@
   const saveTyped = (): Promise<void> =>
     doing('Writing the file', async (writing) => {
       if (!ofRecords) throw new Error(`${FORMS[form].name} is no form for records.`);
-      const { records, arrow } = await bench.ask('countedRecords', { tally: bench.shown.id });
+      const { records, arrow } = await bench.askNow('countedRecords', { tally: bench.shown.id });
       const { listName: name, readAt } = bench.facts;
       const notes = [`${name}, read ${readAt}: ${counted(records, 'record')} counted`];
       await saveWritten(
@@ -125,7 +125,7 @@
 
   const save = (what: 'shown' | 'records', name: string): Promise<void> =>
     doing('Writing the file', async (writing) => {
-      const { text, rows, guarded } = await bench.ask('file', {
+      const { text, rows, guarded } = await bench.askNow('file', {
         tally: bench.shown.id,
         what,
         full,

@@ -52,9 +52,9 @@
   $effect(() => {
     void asked;
     void times;
-    // Of all of the bench, only what is asked makes the figures anew.
-    const { counts, doc } = untrack(() => ({ counts: bench.counts, doc: bench.doc }));
-    if (!counts) return;
+    // Of all of the bench, only what is asked makes the figures anew, once they are there or were stopped.
+    const { doc, shown } = untrack(() => ({ doc: bench.doc, shown: bench.counts }));
+    if (bench.working.busy || (!shown && !bench.working.stopped)) return;
     let stale = false;
     stopped = false;
     const made = showDay(new Date());
@@ -65,13 +65,15 @@
         const loaded = await Promise.all(
           [...kinds].map(async (kind) => [kind, (await VIEWS[kind].load()).default] as const),
         );
+        const counts = await bench.standing();
+        const { token } = counts;
         const report = await bench.errand.run('Making the report', (signal, told) =>
           gatherReport(
             (kind, args) => {
               // One that is stale asks no more: it would take the place of a newer one's questions.
               if (stale) throw new Error('A newer report took its place.');
               signal.throwIfAborted();
-              return bench.ask(kind, args, `report ${kind}`);
+              return bench.engine.ask(kind, args, { token, lane: `report ${kind}` });
             },
             counts,
             doc,
