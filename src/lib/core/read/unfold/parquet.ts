@@ -5,6 +5,7 @@ import type { Column, ColumnType } from '../../table/column';
 import type { Table } from '../../table/table';
 import { columnIds } from '../infer';
 import { tooLarge } from './faults';
+import { checkRuns } from './parquetRuns';
 import { scalarOf, textOf } from './typedColumn';
 
 const damaged = (why: string): IntakeError =>
@@ -38,6 +39,11 @@ export async function parquetTable(bytes: Uint8Array, limit: number): Promise<Ta
   if (fields.length === 0) throw new IntakeError('noColumns', 'The Parquet file has no columns.');
   if (!Number.isSafeInteger(length) || length < 0) throw damaged('its number of records is none');
   if (length * fields.length * 8 > limit) throw tooLarge(limit);
+  try {
+    checkRuns(new Uint8Array(file), metadata);
+  } catch (error) {
+    throw damaged(words(error));
+  }
   const raw = new Map(fields.map(({ name }) => [name, new Array<unknown>(length).fill(null)]));
   const filled = new Map<string, number>();
   try {
