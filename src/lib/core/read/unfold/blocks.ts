@@ -9,7 +9,7 @@ export interface Block {
 }
 
 const isFilled = (cell: GridCell | undefined): boolean =>
-  cell !== undefined && cell.kind !== 'blank' && cell.text.trim() !== '';
+  cell !== undefined && cell.kind !== 'blank' && (cell.kind !== 'text' || cell.text.trim() !== '');
 
 /**
  * The tables that stand on one sheet, in reading order, parted by rows or columns in which nothing
