@@ -119,6 +119,25 @@ describe('a workbook', () => {
     expect(views).toEqual([frozen(1), frozen(3), '<sheetView workbookViewId="0"/>']);
   });
 
+  it('marks its heads as header rows in .ods, below their notes', () => {
+    const sheets = [recordsSheet('A', list, []), recordsSheet('B', list, ['All of them'])];
+    const parts = unzipSync(workbookFile(sheets, 'ods'));
+    const xml = strFromU8(parts['content.xml']);
+    const marked = [...xml.matchAll(/<table:table-header-rows>(.*?)<\/table:table-header-rows>/gs)];
+    expect(
+      marked.map(([, row]) => [...row.matchAll(/<text:p>(.*?)<\/text:p>/g)].map((m) => m[1])),
+    ).toEqual(
+      [list, list].map(({ columns }) =>
+        columns.map(({ name, unit }) => (unit ? `${name} (${unit})` : name)),
+      ),
+    );
+    // The kind stands first, and as it is.
+    const bytes = workbookFile(sheets, 'ods');
+    expect(strFromU8(bytes.subarray(30, 30 + 54))).toBe(
+      'mimetypeapplication/vnd.oasis.opendocument.spreadsheet',
+    );
+  });
+
   it('names its sheets apart, whatever they are called', () => {
     const sheets = ['a/b', 'A:B', 'x'.repeat(40), 'x'.repeat(40), ''].map((name) =>
       recordsSheet(name, list, []),

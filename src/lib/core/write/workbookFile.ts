@@ -5,6 +5,7 @@ import { fullScalarOf } from '../table/cell';
 import { DAY_MS } from '../table/calendar';
 import { showCount } from '../table/format';
 import { fixHeads } from './fixedHeads';
+import { withHeaderRows } from './headerRows';
 import type { BookSheet, SheetCell, SheetColumn } from './sheets';
 
 /** Rows and columns that a sheet can have (ISO/IEC 29500-1, 18.3.1.73 and 18.3.1.13). */
@@ -41,15 +42,14 @@ export function workbookFile(
   if (!(bytes instanceof Uint8Array)) throw new WriteRefused('The workbook could not be written.');
   const parts = unzipSync(bytes);
   told(WRITTEN.written);
+  const heads = sheets.map(({ columns, notes }) => (columns.length ? rowsAbove(notes) + 1 : 0));
   if (form === 'ods') {
+    parts['content.xml'] = withHeaderRows(parts['content.xml'], heads);
     // The kind stands first and as it is, to be found without unpacking (ISO/IEC 26300-3, 3.3).
     const { mimetype, ...rest } = parts;
     return zipSync({ mimetype: [mimetype, { level: 0 }], ...rest }, { level: PACKED });
   }
-  fixHeads(
-    parts,
-    sheets.map(({ columns, notes }) => (columns.length ? rowsAbove(notes) + 1 : 0)),
-  );
+  fixHeads(parts, heads);
   return zipSync(parts, { level: PACKED });
 }
 
