@@ -81,15 +81,21 @@ export function unpackPackages() {
 /** Packages that were unpacked have compiled what they needed to. */
 export const packagesCompiled = () => stamp(STAMP, lock());
 
+const BUILT = 'build/.print';
+
+/** Whether what is built is of the sources as they are. */
+export const isBuilt = () => stamped(BUILT) === sourcePrint();
+
+/** It was built of the sources as they are. */
+export const built = () => stamp(BUILT, sourcePrint());
+
 /** @param {{ quiet?: boolean }} [options] */
 export function prepare({ quiet = false } = {}) {
   const state = packages();
   if (state === 'missing') npm(['ci', '--no-fund', '--no-audit'], 'Installing packages', quiet);
   if (state === 'unpacked') npm(['rebuild'], 'Compiling packages', quiet);
   if (state !== 'ready') packagesCompiled();
-  const print = sourcePrint();
-  if (stamped('build/.print') !== print) {
-    npm(['run', '--silent', 'build'], 'Building', quiet);
-    stamp('build/.print', print);
-  }
+  if (isBuilt()) return;
+  npm(['run', '--silent', 'build'], 'Building', quiet);
+  built();
 }

@@ -3,7 +3,7 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { packages, packagesCompiled, prepare, unpackPackages } from './prepare.mjs';
+import { built, isBuilt, packages, packagesCompiled, unpackPackages } from './prepare.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 
@@ -89,15 +89,17 @@ function haveTools() {
 
 haveTools();
 unpackPackages();
-// The checks read sources only: what packages compile is made beside them.
-const compiled = packages() === 'ready';
+// Checks and build read sources only: what packages compile is made beside them. What is derived for both is
+// there before, so that neither writes it under the other.
+step('npx', ['svelte-kit', 'sync'], 'Deriving types of routes');
 await together([
-  ...(compiled ? [] : [{ npm: ['rebuild'], what: 'Compiling packages' }]),
+  ...(packages() === 'ready' ? [] : [{ npm: ['rebuild'], what: 'Compiling packages' }]),
+  ...(isBuilt() ? [] : [{ npm: ['run', '--silent', 'build'], what: 'Building' }]),
   { npm: ['run', '--silent', 'format:check'], what: 'Formatting' },
   { npm: ['run', '--silent', 'lint'], what: 'Lint' },
   { npm: ['run', '--silent', 'check'], what: 'Types' },
 ]);
 packagesCompiled();
-prepare();
+built();
 step('npm', ['run', '--silent', 'unit'], 'Unit tests');
 step('npm', ['run', '--silent', 'interface'], 'Interface tests');

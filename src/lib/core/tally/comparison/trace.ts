@@ -1,6 +1,6 @@
 import { isLocal, type Condition } from '../../scope/condition';
 import { takingAll } from '../../prepare/reshape';
-import { add, emptyBitset, has, members, type Bitset } from '../../table/bitset';
+import { add, emptyBitset, has, type Bitset } from '../../table/bitset';
 import type { Table } from '../../table/table';
 import { selectionOf, type Base } from '../base';
 import { recordsWithin } from '../recordsWithin';
