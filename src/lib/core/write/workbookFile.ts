@@ -40,7 +40,7 @@ export function workbookFile(
   // As it stands: the library packs slowly, and by way of one text of all bytes.
   const bytes: unknown = write(book, { type: 'buffer', bookType: form, compression: false });
   if (!(bytes instanceof Uint8Array)) throw new WriteRefused('The workbook could not be written.');
-  const parts = unzipSync(bytes);
+  const parts: Record<string, Uint8Array> = unzipSync(bytes);
   told(WRITTEN.written);
   const heads = sheets.map(({ columns, notes }) => (columns.length ? rowsAbove(notes) + 1 : 0));
   if (form === 'ods') {
