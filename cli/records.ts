@@ -3,14 +3,16 @@ import { stand } from '$lib/core/ask/stand';
 import { takingAll } from '$lib/core/prepare/reshape';
 import { finish } from '$lib/core/steps/steps';
 import { inOrder } from '$lib/core/table/recordOrder';
+import { isText } from '$lib/core/table/column';
 import { counted } from '$lib/core/table/format';
+import type { Table } from '$lib/core/table/table';
 import { formOfName } from '$lib/core/write/forms';
 import { RECORD_FORMS, tableFile, type RecordForm } from '$lib/core/write/tableFile';
 import { dialectOf, type DialectOptions } from './dialect';
 import { Failed, Misused } from './exit';
 import { listName } from './input';
 import { listsNamed, type ListOptions } from './listsNamed';
-import { write } from './output';
+import { note, write } from './output';
 import { readAs, type ReadOptions } from './readAs';
 import { readBench } from './readBench';
 import { readChecked } from './readChecked';
@@ -30,6 +32,7 @@ export async function records(options: RecordsOptions): Promise<void> {
   const name = listName(options.data);
   if (options.ask === undefined) {
     const notes = [`${name}: ${counted(table.length, 'record')}`];
+    sayUnread(table, form);
     return write(await tableFile({ name, table, notes }, form, dialect), options.out);
   }
   const others = await listsNamed(options.list);
@@ -39,10 +42,18 @@ export async function records(options: RecordsOptions): Promise<void> {
   const { base } = on;
   const kept = inOrder(base.order, base.counted);
   const notes = [`${name}: ${counted(kept.length, 'record')} counted`];
-  write(
-    await tableFile({ name, table: takingAll(base.table, kept), notes }, form, dialect),
-    options.out,
-  );
+  const taken = takingAll(base.table, kept);
+  sayUnread(taken, form);
+  write(await tableFile({ name, table: taken, notes }, form, dialect), options.out);
+}
+
+/** Parquet has no place for the text of a cell that is unread. */
+function sayUnread({ columns }: Table, form: RecordForm): void {
+  const unread = columns.reduce((n, c) => n + (isText(c) ? 0 : c.unread.size), 0);
+  if (form === 'parquet' && unread)
+    note(
+      `${counted(unread, 'unread cell')} ${unread === 1 ? 'is' : 'are'} blank in the Parquet file, which has no place for ${unread === 1 ? 'its' : 'their'} text.`,
+    );
 }
 
 function formFor({ format, out }: RecordsOptions): RecordForm {

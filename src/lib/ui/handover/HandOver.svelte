@@ -143,6 +143,9 @@
       >Save files as
       <OneOf value={form} options={forms} test="out-form" onchange={choose} /></label
     >
+    {#if form === 'parquet'}<p class="soft">
+        Parquet has no place for units and for the text of unread cells: those are blank in it.
+      </p>{/if}
     {#if form === 'csv'}
       <DialectFields
         {dialect}
