@@ -6,6 +6,7 @@ import { read, utils, write, type CellObject } from '@e965/xlsx';
 import { parquetReadObjects } from 'hyparquet';
 import { compressors } from 'hyparquet-compressors';
 import { describe, expect, it } from 'vitest';
+import { z } from 'zod';
 import { demoPath } from '../support/demo';
 import { sailingsInSql } from '../support/sql';
 import { seriousFaults } from './support/axe';
@@ -166,6 +167,27 @@ describe('several files at once', () => {
     await page.click('heads-settled');
     expect(await untilRead(page)).toContain('2 records, 4 columns');
     expect(await previewRow(page, 1)).toEqual(['April.csv', 'Tue 1 Apr 2025', 'Ness', '4.50']);
+    await accept(page);
+    await page.until('the ledger', async () => (await seenLines(page)).length > 0);
+    const { listId } = z
+      .object({ listId: z.int() })
+      .parse(await page.run(`return fetch('/api' + location.pathname).then((r) => r.json())`));
+
+    // Next month only what is new is asked; what was settled stays.
+    await choose(
+      page,
+      [
+        madeFile('May.csv', 'Day,Route,Fares\n2025-05-01,Holm,7\n'),
+        madeFile('June.csv', 'Day,Route,Fare,Crew,Fog\n2025-06-01,Ness,4.5,3,yes\n'),
+      ].join('\n'),
+      listId,
+    );
+    const asked = await page.untilText('heads', 'Fog');
+    expect(asked).toContain('1 column is not in all of them');
+    await page.choose('head-Fog', 'out');
+    await page.click('heads-settled');
+    expect(await untilRead(page)).toContain('2 records, 4 columns');
+    expect(await previewRow(page, 1)).toEqual(['June.csv', 'Sun 1 Jun 2025', 'Ness', '4.50']);
   });
 });
 

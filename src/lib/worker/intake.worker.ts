@@ -9,7 +9,6 @@ import type { Recipe } from '../core/read/recipe';
 import { matchRecipe } from '../core/read/refresh';
 import { settle } from '../core/read/settle';
 import { detectForm } from '../core/read/unfold/detect';
-import { HeadDifference } from '../core/read/unfold/source';
 import { unfold, type PartWanted } from '../core/read/unfold/unfold';
 import { readDatabase, type DatabaseWanted } from './fromDatabase';
 import { ToIntake, type FromIntake } from './intakeMessages';
@@ -164,12 +163,7 @@ function obey(message: ToIntake): Promise<void> | void {
   switch (message.kind) {
     case 'begin':
       ({ limit } = message);
-      return begin(
-        message.file,
-        message.previous,
-        message.wanted ?? message.previous?.source ?? {},
-        'say',
-      );
+      return begin(message.file, message.previous, message.wanted ?? {}, 'say');
     case 'database':
       return beginDatabase(message, message.previous);
     case 'choose':
@@ -194,11 +188,7 @@ addEventListener('message', (event: MessageEvent<unknown>) => {
     .catch((error: unknown) =>
       send(
         error instanceof HeadsDiffer
-          ? {
-              kind: 'heads',
-              heads: error.heads.map((of) => HeadDifference.parse(of)),
-              files: [...error.files],
-            }
+          ? { kind: 'heads', heads: error.heads, files: error.files }
           : { kind: 'fault', message: faultOf(error) },
       ),
     );

@@ -16,7 +16,7 @@ export const ToIntake = z.discriminatedUnion('kind', [
     kind: z.literal('begin'),
     file: z.instanceof(Blob),
     previous: Recipe.nullable(),
-    /** Which of several things in it was chosen before; left out: by the list's recipe, or found by itself. */
+    /** Which of several things in it was chosen before, or is in the list's recipe; left out: found by itself. */
     wanted: Source.optional(),
     /** Bytes that it may unfold to. */
     limit: z.number(),
@@ -69,8 +69,8 @@ export const FromIntake = z.discriminatedUnion('kind', [
   /** Several files whose heads differ: nothing is read before it is said what each of them is. */
   z.object({
     kind: z.literal('heads'),
-    heads: z.array(HeadDifference),
-    files: z.array(z.string()),
+    heads: z.array(HeadDifference).readonly(),
+    files: z.array(z.string()).readonly(),
   }),
   /** How the file is read now, and its first records. `file`: all of its columns as they would be read without a list's recipe. */
   z.object({

@@ -256,6 +256,20 @@ describe('a workbook', () => {
     );
   });
 
+  it('what stands above several tables is counted as not read', async () => {
+    const sheet = sheetOf([
+      ['Keld Sound Ferries'],
+      ['Route', 'Fares', null, 'Port', 'Piers'],
+      ['Holm', 10, null, 'Holm', 3],
+      ['Ness', 3],
+    ]);
+    const file = fileOf('titled.xlsx', workbook({ S: sheet }));
+    const { doubts } = await readList(file, BY_ITSELF);
+    expect(doubts.map(({ says }) => says)).toContainEqual(
+      expect.stringMatching(/not read: .*Port, Piers; nor 1 cell outside of them\.$/),
+    );
+  });
+
   it('hidden rows and columns of .ods are told as well', async () => {
     const made = unzipSync(
       workbook(
@@ -631,6 +645,16 @@ describe('packed files', () => {
       // The recipe keeps it: next month's files are put together by themselves.
       const again = await readList(fileOf('again.zip', zip), { ...BY_ITSELF, recipe });
       expect(again.reading.table.columns.map((c) => c.name)).toEqual(columns.map(([name]) => name));
+    });
+
+    it('a column is the same as one of its own, not as one left out or renamed itself', async () => {
+      const rest = { Fog: 'out', Crew: 'out' } as const;
+      await expect(settled({ ...rest, Fares: 'out', Fare: { sameAs: 'Fares' } })).rejects.toThrow(
+        '“fare” cannot be the same as “Fares”',
+      );
+      await expect(
+        settled({ ...rest, Fares: { sameAs: 'Crew' }, Fare: { sameAs: 'Fares' } }),
+      ).rejects.toThrow(/cannot be the same as/);
     });
 
     it('two columns of one file are not one', async () => {

@@ -9,6 +9,7 @@
   import IntoWords from './IntoWords.svelte';
   import KnownTotal from './KnownTotal.svelte';
   import MovedRecords from './MovedRecords.svelte';
+  import RecordTable from './RecordTable.svelte';
 
   interface Props {
     bench: BenchState;
@@ -130,44 +131,31 @@
     </div>
   </div>
   {#if behind.moved}<MovedRecords {bench} {place} />{:else}
-    <div class="records">
-      <table>
-        <thead
-          ><tr
-            >{#each behind.columns as column (column.name)}<th
-                scope="col"
-                class:right={column.right}>{column.name}</th
-              >{/each}</tr
-          ></thead
-        >
-        <tbody>
-          {#each records as { record, cells } (record)}
-            <tr>
-              {#each cells as cell, c (c)}
-                <td
-                  class:right={behind.columns[c]?.right}
-                  class:soft={cell.state === 'blank'}
-                  class:doubt={cell.state === 'unread' || cell.state === 'corrected'}
-                >
-                  {#if c === 0}<button
-                      type="button"
-                      class="plain"
-                      title="Record {recordNumber(record)}"
-                      onclick={() => (bench.side = { kind: 'record', record, column: null })}
-                      >{cell.text}</button
-                    >{:else}{cell.text}{/if}
-                </td>
-              {/each}
-            </tr>
+    <RecordTable
+      columns={behind.columns}
+      besides={behind.records - records.length}
+      onmore={() => void more()}
+    >
+      {#each records as { record, cells } (record)}
+        <tr>
+          {#each cells as cell, c (c)}
+            <td
+              class:right={behind.columns[c]?.right}
+              class:soft={cell.state === 'blank'}
+              class:doubt={cell.state === 'unread' || cell.state === 'corrected'}
+            >
+              {#if c === 0}<button
+                  type="button"
+                  class="plain"
+                  title="Record {recordNumber(record)}"
+                  onclick={() => (bench.side = { kind: 'record', record, column: null })}
+                  >{cell.text}</button
+                >{:else}{cell.text}{/if}
+            </td>
           {/each}
-        </tbody>
-      </table>
-      {#if records.length < behind.records}
-        <button type="button" class="act more" onclick={more}
-          >{showCount(behind.records - records.length)} more</button
-        >
-      {/if}
-    </div>
+        </tr>
+      {/each}
+    </RecordTable>
   {/if}
   {#if behind.numeric && Array.isArray(place.row)}
     {#key JSON.stringify(place)}<KnownTotal {bench} {place} {behind} />{/key}
@@ -209,54 +197,11 @@
     flex-wrap: wrap;
     gap: 4px 14px;
   }
-  .records {
-    border-top: 1px solid var(--rule);
-    overflow: auto;
-    flex: 1;
-    min-height: 120px;
-  }
-  table {
-    border-collapse: collapse;
-    width: 100%;
-    font-size: 13px;
-  }
-  th {
-    text-align: left;
-    font-weight: 600;
-    border-bottom: 1.5px solid var(--rule-strong);
-    padding: 5px 8px;
-    position: sticky;
-    top: 0;
-    background: var(--paper);
-  }
-  td {
-    padding: 3px 8px;
-    border-bottom: 1px solid var(--rule);
-    white-space: nowrap;
-  }
-  th:first-child,
-  td:first-child {
-    padding-left: 16px;
-  }
-  .right {
-    text-align: right;
-  }
   .soft {
     color: var(--ink-faint);
     font-style: italic;
   }
   .doubt {
     color: var(--plum);
-  }
-  .plain {
-    background: none;
-    border: 0;
-    padding: 0;
-    font: inherit;
-    color: var(--tide);
-    cursor: pointer;
-  }
-  .more {
-    margin: 6px 16px;
   }
 </style>

@@ -3,6 +3,7 @@
   import type { MovedRecords } from '../../engine/replies/moved';
   import type { Place } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
+  import RecordTable from './RecordTable.svelte';
 
   /** The records of both readings behind a figure that moved, side by side. */
   let { bench, place }: { bench: BenchState; place: Place } = $props();
@@ -29,83 +30,41 @@
 </script>
 
 {#if found}
+  {@const { total, columns, records } = found}
   <section aria-labelledby="moved-records" data-test="moved-records">
     <h3 class="caps" id="moved-records">
-      Through {counted(found.total, 'record')}, those that moved it most first
+      Through {counted(total, 'record')}, those that moved it most first
     </h3>
-    {#if found.total > 0}
-      <table>
-        <thead>
-          <tr>
-            <th scope="col">Record</th>
-            {#each found.columns as { name, right }, c (c)}
-              <th scope="col" class:right>{name}</th>
-            {/each}
-          </tr>
-        </thead>
-        <tbody>
-          {#each found.records as { how, number, record, cells }, k (k)}
-            <tr class={how}>
-              <th scope="row">
-                {#if record === null}{showCount(number)}{:else}<button
-                    type="button"
-                    class="plain"
-                    onclick={() => (bench.side = { kind: 'record', record, column: null })}
-                    >{showCount(number)}</button
-                  >{/if}
-                <small>{how}</small>
-              </th>
-              {#each cells as cell, c (c)}
-                <td class:right={found.columns[c]?.right}>{cell}</td>
-              {/each}
-            </tr>
-          {/each}
-        </tbody>
-      </table>
-      {#if found.records.length < found.total}
-        <button type="button" class="act more" onclick={more}
-          >{showCount(found.total - found.records.length)} more</button
-        >
-      {/if}
-    {/if}
+    <RecordTable
+      columns={[{ name: 'Record', right: false }, ...columns]}
+      besides={total - records.length}
+      onmore={() => void more()}
+    >
+      {#each records as { how, number, record, cells }, k (k)}
+        <tr class={how}>
+          <th scope="row">
+            {#if record === null}{showCount(number)}{:else}<button
+                type="button"
+                class="plain"
+                onclick={() => (bench.side = { kind: 'record', record, column: null })}
+                >{showCount(number)}</button
+              >{/if}
+            <small>{how}</small>
+          </th>
+          {#each cells as cell, c (c)}<td class:right={columns[c]?.right}>{cell}</td>{/each}
+        </tr>
+      {/each}
+    </RecordTable>
   </section>
 {/if}
 
 <style>
+  /* Its parts stand in the panel themselves, so that the table takes the room that is left. */
   section {
-    border-top: 1px solid var(--rule);
-    overflow: auto;
-    flex: 1;
-    min-height: 120px;
+    display: contents;
   }
   h3 {
     margin: 8px 16px 4px;
-  }
-  table {
-    border-collapse: collapse;
-    min-width: 100%;
-    font-size: 13px;
-  }
-  th,
-  td {
-    text-align: left;
-    font-weight: 400;
-    padding: 3px 8px;
-    border-bottom: 1px solid var(--rule);
-    white-space: nowrap;
-  }
-  th:first-child {
-    padding-left: 16px;
-  }
-  thead th {
-    font-weight: 600;
-    border-bottom: 1.5px solid var(--rule-strong);
-    position: sticky;
-    top: 0;
-    background: var(--paper);
-  }
-  .right {
-    text-align: right;
   }
   small {
     color: var(--plum);
@@ -113,16 +72,5 @@
   }
   .changed small {
     color: var(--ink-soft);
-  }
-  .plain {
-    background: none;
-    border: 0;
-    padding: 0;
-    font: inherit;
-    color: var(--tide);
-    cursor: pointer;
-  }
-  .more {
-    margin: 6px 16px;
   }
 </style>

@@ -78,8 +78,7 @@
         value={recipe.source?.part ?? ''}
         options={named(choices.parts)}
         test="part"
-        onchange={(part) =>
-          onchoose({ ...(recipe.source?.member && { member: recipe.source.member }), part })}
+        onchange={(part) => onchoose({ part })}
       /></label
     >
   {/if}
@@ -95,7 +94,6 @@
         test="block"
         onchange={(block) =>
           onchoose({
-            ...(recipe.source?.member && { member: recipe.source.member }),
             ...(recipe.source?.part && { part: recipe.source.part }),
             block: Number(block),
           })}

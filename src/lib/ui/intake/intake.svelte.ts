@@ -9,6 +9,7 @@ import {
   type FileParts,
   type HeadDifference,
 } from '../../core/read/unfold/source';
+import type { HeadsSettled } from '../../core/read/unfold/stacked';
 import type { PartWanted } from '../../core/read/unfold/unfold';
 import { FromIntake, type PreviewCell, type ToIntake } from '../../worker/intakeMessages';
 
@@ -68,6 +69,8 @@ export class IntakeState {
   #worker: Worker | null = null;
   #given: File | OfDatabase | null = null;
   #left: Decided | null = null;
+  /** What was said of heads that not all of several files have. */
+  #heads: HeadsSettled = {};
   /** A list's differences are found with the first look at the file. */
   #first = true;
 
@@ -88,12 +91,14 @@ export class IntakeState {
       );
       return;
     }
+    const wanted = left?.recipe.source ?? this.refreshed?.recipe.source;
+    this.#heads = wanted?.heads ?? {};
     this.#startWorker();
     this.#post({
       kind: 'begin',
       file,
       previous: this.refreshed?.recipe ?? null,
-      wanted: left?.recipe.source,
+      wanted,
       limit: this.#limit * UNFOLDED,
     });
   }
@@ -124,14 +129,23 @@ export class IntakeState {
     this.#first = true;
   }
 
-  /** Another file of the package, or another sheet of the workbook: all is found anew. */
+  /**
+   * Another file of the package, or another part of the file that is read: all is found anew. Heads that were
+   * settled before stay so.
+   */
   choose(wanted: PartWanted): void {
+    const { member } = this.recipe?.source ?? {};
+    if (wanted.heads) this.#heads = { ...this.#heads, ...wanted.heads };
+    const of =
+      wanted.all || wanted.member !== undefined
+        ? { ...wanted, ...(wanted.all && { heads: this.#heads }) }
+        : { ...(member !== undefined && { member }), ...wanted };
     this.#settled.clear();
     this.#first = true;
     this.differences = [];
     this.decisions = new Map();
     this.#reading();
-    this.#post({ kind: 'choose', wanted, previous: this.refreshed?.recipe ?? null });
+    this.#post({ kind: 'choose', wanted: of, previous: this.refreshed?.recipe ?? null });
   }
 
   /** Another delimiter, quote, encoding, header or number of lines above and below. */

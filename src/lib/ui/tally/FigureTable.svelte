@@ -73,11 +73,11 @@
   });
   /** The largest change that is at hand: the others are drawn against it. */
   const mostStrip = $derived.by(() => {
-    const at0 = head.columns.findIndex((c) => c.key === strip?.in);
-    return at0 < 0
+    const column = head.columns.findIndex((c) => c.key === strip?.in);
+    return column < 0
       ? 0
       : at.rows.reduce(
-          (most, { figures }) => Math.max(most, Math.abs(Number(figures[at0]) || 0)),
+          (most, { figures }) => Math.max(most, Math.abs(Number(figures[column]) || 0)),
           0,
         );
   });

@@ -1,4 +1,4 @@
-import { type CellGrid, type GridCell } from './cellGrid';
+import type { CellGrid, GridCell } from './cellGrid';
 
 /** A table on a sheet: its rows and columns from 0, the last ones not in it. */
 export interface Block {
@@ -24,20 +24,30 @@ export function blocksOf(grid: CellGrid): Block[] {
   return all ? parted(grid, all) : [];
 }
 
-/** Cells of a block. */
-export const cellsOf = (grid: CellGrid, { top, bottom, left, right }: Block): CellGrid =>
+/** Cells of a block, to be changed: rows of their own. */
+export const cellsOf = (grid: CellGrid, { top, bottom, left, right }: Block): GridCell[][] =>
   grid.slice(top, bottom).map((row) => row.slice(left, right));
 
+/** What is filled of each row of a block, one row after the other. */
+function* filledRows(grid: CellGrid, { top, bottom, left, right }: Block): Generator<GridCell[]> {
+  for (let n = top; n < bottom; n++) yield grid[n].slice(left, right).filter(isFilled);
+}
+
 /** How many cells of a block hold something. */
-export const filledIn = (grid: CellGrid, block: Block): number =>
-  cellsOf(grid, block).reduce((n, row) => n + row.filter(isFilled).length, 0);
+export function filledIn(grid: CellGrid, block: Block): number {
+  let cells = 0;
+  for (const row of filledRows(grid, block)) cells += row.length;
+  return cells;
+}
 
 /** `rows 3 to 52, columns 1 to 5: Day, Route, Fares …` */
 export function blockWords(grid: CellGrid, block: Block): string {
-  const heads = cellsOf(grid, block)
-    .find((row) => row.filter(isFilled).length > 1)
-    ?.filter(isFilled)
-    .map(({ text }) => text);
+  let heads: string[] | null = null;
+  for (const row of filledRows(grid, block)) {
+    if (row.length < 2) continue;
+    heads = row.map(({ text }) => text);
+    break;
+  }
   const named = heads ? `: ${heads.slice(0, 4).join(', ')}${heads.length > 4 ? ' …' : ''}` : '';
   return `rows ${block.top + 1} to ${block.bottom}, columns ${block.left + 1} to ${block.right}${named}`;
 }
@@ -134,11 +144,11 @@ function oneBelowTheOther(grid: CellGrid, region: Block): Block[] {
 
 /** The heads of a table that begins with some: words over rows that hold more than words; null for none. */
 function headsOf(grid: CellGrid, block: Block): string | null {
-  const [first, ...rest] = cellsOf(grid, block);
-  const heads = first.filter(isFilled);
-  const isHead =
-    heads.length > 1 &&
-    heads.every(({ kind }) => kind === 'text') &&
-    rest.some((row) => row.some(({ kind }) => kind !== 'text' && kind !== 'blank'));
-  return isHead ? JSON.stringify(heads.map(({ text }) => text)) : null;
+  const rows = filledRows(grid, block);
+  const heads: GridCell[] = rows.next().value ?? [];
+  if (heads.length < 2 || heads.some(({ kind }) => kind !== 'text')) return null;
+  for (const row of rows)
+    if (row.some(({ kind }) => kind !== 'text'))
+      return JSON.stringify(heads.map(({ text }) => text));
+  return null;
 }

@@ -76,9 +76,9 @@ export const NO_PARTS: FileParts = { members: [], parts: [], blocks: [], lines: 
 export const HeadDifference = z.object({
   head: z.string(),
   /** Files that lack it. */
-  lackedBy: z.array(z.string()),
+  lackedBy: z.array(z.string()).readonly(),
   /** Heads that no file has beside it, which it may be the same as. */
-  others: z.array(z.string()),
+  others: z.array(z.string()).readonly(),
 });
 export type HeadDifference = z.infer<typeof HeadDifference>;
 

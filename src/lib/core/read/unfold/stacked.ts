@@ -99,6 +99,11 @@ function sameAs(
   for (const [head, as] of said)
     if (typeof as === 'object') {
       const other = form(as.sameAs);
+      if ((said.get(other) ?? 'own') !== 'own')
+        throw new IntakeError(
+          'columns',
+          `“${head}” cannot be the same as “${as.sameAs}”, which is itself no column of its own.`,
+        );
       const both = files.find(({ heads }) =>
         [head, other].every((one) => heads.some((h) => form(h) === one)),
       );

@@ -123,23 +123,22 @@ interface Taken extends Omit<OpenedSheet, 'grid'> {
 /** The one table of a sheet that is read, and the others that are not. */
 function tableOf(rows: CellGrid, wanted: number | undefined): Taken {
   const found = blocksOf(rows);
-  const blocks = found.map((block) => blockWords(rows, block));
   if (wanted !== undefined && wanted > Math.max(1, found.length))
     throw new IntakeError(
       'part',
-      `The sheet has no table ${wanted}. It has ${counted(found.length, 'table')}: ${blocks.join('; ')}.`,
+      `The sheet has no table ${wanted}. It has ${counted(found.length, 'table')}: ${found.map((block) => blockWords(rows, block)).join('; ')}.`,
     );
-  const cut = (at: Block): Pick<Taken, 'cells' | 'at'> => ({
-    at,
-    cells: cellsOf(rows, at).map((row) => [...row]),
-  });
+  const cut = (at: Block): Pick<Taken, 'cells' | 'at'> => ({ at, cells: cellsOf(rows, at) });
   // As many lines above as there are: they can be skipped by their number.
   const all = { ...found.reduce(together, found[0] ?? EMPTY), top: 0 };
   if (found.length < 2) return { ...cut(all), doubts: [], blocks: [] };
+  const blocks = found.map((block) => blockWords(rows, block));
   const sizes = found.map((block) => filledIn(rows, block));
   const block = wanted ?? sizes.indexOf(Math.max(...sizes)) + 1;
   if (block === 0) return { ...cut(all), doubts: [], blocks, block };
   const others = blocks.filter((_, k) => k + 1 !== block);
+  const besides = filledIn(rows, all) - sizes.reduce((a, b) => a + b, 0);
+  const titles = besides > 0 ? `; nor ${counted(besides, 'cell')} outside of them` : '';
   return {
     ...cut(found[block - 1]),
     blocks,
@@ -148,7 +147,7 @@ function tableOf(rows: CellGrid, wanted: number | undefined): Taken {
       doubt(
         'otherParts',
         others.length,
-        `${counted(found.length, 'table')} stand on the sheet. Read is ${blocks[block - 1]}; not read: ${others.join('; ')}.`,
+        `${counted(found.length, 'table')} stand on the sheet. Read is ${blocks[block - 1]}; not read: ${others.join('; ')}${titles}.`,
       ),
     ],
   };

@@ -20,18 +20,31 @@ export interface Mover {
   readonly wasIn: boolean;
 }
 
-/** Every record of either figure, once. */
-export function* moversOf(now: Side, then: Side, { older, newer }: Matched): Generator<Mover> {
+/**
+ * The records of either figure, each once, but for those that are in both and did not change: there may be
+ * a million of these, and no object is made of them.
+ * @param changed 1 for each record of the newer reading with another value somewhere
+ */
+export function moversOf(
+  now: Side,
+  then: Side,
+  { older, newer }: Matched,
+  changed: Uint8Array,
+): Mover[] {
+  const out: Mover[] = [];
   for (const k of members(now.within)) {
     const at = now.records[k];
     const old = older[at];
-    yield { now: at, then: old, isIn: true, wasIn: old >= 0 && isWithin(then, old) };
+    const wasIn = old >= 0 && isWithin(then, old);
+    if (!wasIn || changed[at] === 1) out.push({ now: at, then: old, isIn: true, wasIn });
   }
   for (const k of members(then.within)) {
     const at = then.records[k];
     const next = newer[at];
-    if (next < 0 || !isWithin(now, next)) yield { now: next, then: at, isIn: false, wasIn: true };
+    if (next < 0 || !isWithin(now, next))
+      out.push({ now: next, then: at, isIn: false, wasIn: true });
   }
+  return out;
 }
 
 const isWithin = ({ places, within }: Side, record: number): boolean =>

@@ -62,10 +62,7 @@ export function tracer(base: Base, before: Base, spec: ComparisonSpec, matched: 
   const moversFor = (moved: MovedRecords): Mover[] => {
     const wheres = [moved.rowWhere, moved.columnWhere];
     const { now, then } = wheres.every((where) => !where || isLocal(where)) ? movers() : all();
-    return [...moversOf(now(wheres), then(wheres), matched)].filter(
-      (mover) =>
-        howOf(mover) !== 'changed' || mover.isIn !== mover.wasIn || changedNow[mover.now] === 1,
-    );
+    return moversOf(now(wheres), then(wheres), matched, changedNow);
   };
   return {
     movers: moversFor,
