@@ -177,7 +177,7 @@ describe('several files at once', () => {
     await choose(
       page,
       [
-        madeFile('May.csv', 'Day,Route,Fares\n2025-05-01,Holm,7\n'),
+        madeFile('May.csv', 'Day,Route,Fares\n2025-05-01,Holm,7.25\n'),
         madeFile('June.csv', 'Day,Route,Fare,Crew,Fog\n2025-06-01,Ness,4.5,3,yes\n'),
       ].join('\n'),
       listId,

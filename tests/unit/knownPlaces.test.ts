@@ -48,6 +48,50 @@ describe('a figure of a ranking', () => {
     expect(behind).toMatchObject({ figure: '5', records: 1 });
   });
 
+  it('all others of what moved it are not the blank group', () => {
+    const list = {
+      length: 6,
+      columns: [
+        textColumn('Route', ['Holm', 'Holm', null, null, 'Ness', 'Ness']),
+        textColumn('Half', ['first', 'second', 'first', 'second', 'first', 'second']),
+        scalarColumn('Fares', 'number', [1, 200, 10, 60, 5, 7]),
+      ],
+    };
+    const moved = Tally.parse({
+      kind: 'contributions',
+      measure: { kind: 'sum', column: 'Fares' },
+      by: [{ column: 'Route' }],
+      between: { of: 'groups', key: { column: 'Half' }, from: 'first', to: 'second' },
+      top: 2,
+    });
+    const on = new Engine({ name: 'Made', table: list, recipe: noRecipe, others: new Map() });
+    const doc = { ...newBench(list, 1), known: [] };
+    doc.tray = [{ id: 'm', tally: moved, view: newView(moved), note: '' }];
+    const { token } = on.now('stand', { doc: { ...doc, open: 'm' } });
+    const { rows } = on.now('rows', {
+      token,
+      tally: 'm',
+      table: 'main',
+      from: 0,
+      count: 9,
+      view: { down: 9, turned: [] },
+    });
+    const records = (kind: string, label: string): number => {
+      const row = rows.find((r) => r.kind === kind && r.cells[0].includes(label));
+      const place = { tally: 'm', table: 'main', row: [...(row?.keys ?? [])], column: 'gave' };
+      return on.now('behind', { token, place }).records;
+    };
+    // Gave most: Holm by 199, the records without a route by 50; the others are the two of Ness.
+    expect(rows.map(({ cells }) => cells[0])).toEqual(['Holm', 'blank', '1 other', 'Change']);
+    expect([records('group', 'blank'), records('others', '1 other')]).toEqual([2, 2]);
+    const others = rows.find(({ kind }) => kind === 'others');
+    const figure = on.now('behind', {
+      token,
+      place: { tally: 'm', table: 'main', row: [...(others?.keys ?? [])], column: 'gave' },
+    });
+    expect(figure.figure).toBe('2');
+  });
+
   it('is lost where its group is gone', () => {
     const gone = { ...bench, known: [{ ...bench.known[0], place: { ...HOLM, row: [1, 'Lyra'] } }] };
     expect(known(gone).now).toMatchObject({ stands: 'lost', place: { row: [1, 'Lyra'] } });

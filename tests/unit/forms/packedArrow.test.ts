@@ -44,6 +44,17 @@ describe.each(['packed-lz4.arrow', 'packed-zstd.arrows'])('%s', (name) => {
     expect(() => arrowTable(packed(name), 100_000)).toThrow(/more than/);
   });
 
+  it('of which one part says that it unfolds to much is refused before it is unpacked', () => {
+    const bytes = packed(name);
+    const view = new DataView(bytes.buffer);
+    // The fares: 20,000 of 8 bytes.
+    const at = Array.from({ length: bytes.length - 8 }, (_, k) => k).find(
+      (k) => view.getBigInt64(k, true) === 160_000n,
+    );
+    view.setBigInt64(at ?? 0, BigInt(2 ** 30), true);
+    expect(() => arrowTable(bytes, LIMIT)).toThrow(/more than/);
+  });
+
   it('damaged anywhere is refused, or is read with as many records', () => {
     const whole = packed(name);
     let refused = 0;

@@ -256,6 +256,20 @@ describe('a workbook', () => {
     );
   });
 
+  it('heads over two lines are joined where their table stands', async () => {
+    const sheet = sheetOf([
+      ['Keld Sound Ferries'],
+      [],
+      [null, 'Route', '2025', null, null, 'Port', 'Piers'],
+      [null, 'Route', 'Jan', 'Feb', null, 'Holm', 3],
+      [null, 'Holm', 10, 20, null, 'Ness', 2],
+      [null, 'Ness', 30, 40],
+    ]);
+    sheet['!merges'] = [{ s: { r: 2, c: 2 }, e: { r: 2, c: 3 } }];
+    const { columns } = await readAs('shifted.xlsx', workbook({ S: sheet }));
+    expect(columns.map(([name]) => name)).toEqual(['Route', '2025 Jan', '2025 Feb']);
+  });
+
   it('what stands above several tables is counted as not read', async () => {
     const sheet = sheetOf([
       ['Keld Sound Ferries'],
