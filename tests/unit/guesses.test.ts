@@ -58,6 +58,20 @@ describe('first guesses', () => {
     expect(with2.filter((q) => tallyOf(q) === null)).toEqual([]);
   });
 
+  it('a list of one record moves as a whole: no groups are needed for what moved', () => {
+    const one = {
+      length: 1,
+      columns: [textColumn('Route', ['Holm']), scalarColumn('Fares', 'number', [10.25])],
+    };
+    const found = questionsOf(factsOf(one, ['the reading of 3 Nov'])).find(
+      ({ kind }) => kind === 'comparison',
+    );
+    expect(found && tallyOf(found)).toMatchObject({
+      kind: 'comparison',
+      tally: { kind: 'ledger', groups: [], measures: [{ kind: 'records' }, { kind: 'sum' }] },
+    });
+  });
+
   it('conditions in so many words: both, neither and each by route, as SQL counts them', () => {
     const columns = sailings.columns.map(({ id, name, type }) => ({ id, name, type }));
     const asked =

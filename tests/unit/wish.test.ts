@@ -93,6 +93,11 @@ describe('a wish in words', () => {
     );
   });
 
+  it('words that every object knows are no measures and no periods', () => {
+    for (const word of ['constructor', 'valueof', 'toString', '__proto__'])
+      expect(wish(`${word} by vessel`), word).toEqual(wish('by vessel'));
+  });
+
   it('whatever is typed, a wish is one that the engine takes', () => {
     const word = fc.constantFrom(
       ...'rank first next 3 0 999999999 by within of each route vessel fares taken 120% 5% where -2 2024 to 2025-q7 2025-13 2025-Q2 month year median'.split(

@@ -40,31 +40,31 @@ export const Wish = z.strictObject({
 export type Wish = z.infer<typeof Wish>;
 
 /** Words for measures besides those of the catalogue. */
-const ALSO: Readonly<Record<string, MeasureKind>> = {
-  total: 'sum',
-  average: 'mean',
-  count: 'records',
-  number: 'records',
-  highest: 'max',
-  lowest: 'min',
-  maximum: 'max',
-  minimum: 'min',
-  deviation: 'sd',
-};
+/* Maps, not objects: an object also knows words such as “constructor”. */
 
-const PERIOD_WORDS: Readonly<Record<string, CalendarPeriod>> = {
-  ...Object.fromEntries(
-    CALENDAR_PERIODS.flatMap((period) => [
-      [period, period],
-      [`${period}s`, period],
-    ]),
-  ),
-  monthly: 'month',
-  yearly: 'year',
-  weekly: 'week',
-  daily: 'day',
-  quarterly: 'quarter',
-};
+const ALSO: ReadonlyMap<string, MeasureKind> = new Map([
+  ['total', 'sum'],
+  ['average', 'mean'],
+  ['count', 'records'],
+  ['number', 'records'],
+  ['highest', 'max'],
+  ['lowest', 'min'],
+  ['maximum', 'max'],
+  ['minimum', 'min'],
+  ['deviation', 'sd'],
+]);
+
+const PERIOD_WORDS: ReadonlyMap<string, CalendarPeriod> = new Map([
+  ...CALENDAR_PERIODS.flatMap((period) => [
+    [period, period] as const,
+    [`${period}s`, period] as const,
+  ]),
+  ['monthly', 'month'],
+  ['yearly', 'year'],
+  ['weekly', 'week'],
+  ['daily', 'day'],
+  ['quarterly', 'quarter'],
+]);
 
 /** Words after which columns to group by are named. */
 const BY = new Set(['by', 'per', 'each', 'across']);
@@ -93,7 +93,7 @@ export function wishOf(typed: string, columns: readonly Named[]): Wish | null {
   const by = [...within, ...grouped].filter((c) => c !== column).map((c) => c.id);
   const measure = measureIn(words.slice(0, firstBy(words)));
   const periods = CALENDAR_PERIODS.filter((period) =>
-    words.some((word) => PERIOD_WORDS[word] === period),
+    words.some((word) => PERIOD_WORDS.get(word) === period),
   );
   if (!column && by.length === 0 && !measure && periods.length === 0 && !conditions.length)
     return null;
@@ -174,7 +174,7 @@ function placesOf(words: readonly string[], columns: readonly Named[]): Place[] 
     name.forEach((_, n) => taken.add(at + n));
   }
   words.forEach((word, at) => {
-    if (word.length < 4 || taken.has(at) || Object.hasOwn(PERIOD_WORDS, word)) return;
+    if (word.length < 4 || taken.has(at) || PERIOD_WORDS.has(word)) return;
     const single = word.replace(/s$/, '');
     const column = columns.find(
       (c) => !found.has(c) && wordsOf(c.name).some((w) => w.length >= 4 && w.startsWith(single)),
@@ -206,7 +206,7 @@ function firstBy(words: readonly string[]): number {
 
 function measureIn(words: readonly string[]): MeasureKind | undefined {
   const known = MEASURE_KINDS.find((kind) => words.includes(MEASURES[kind].says));
-  return known ?? words.map((word) => ALSO[word]).find((kind) => kind !== undefined);
+  return known ?? words.map((word) => ALSO.get(word)).find((kind) => kind !== undefined);
 }
 
 /** `count, fares and mean delay`: each number with the measure named before it; a sum where none is. */

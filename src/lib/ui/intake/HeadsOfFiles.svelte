@@ -99,8 +99,12 @@
   }
   table {
     border-collapse: collapse;
+    table-layout: fixed;
     width: 100%;
     margin: 8px 0 16px;
+  }
+  label :global(select) {
+    width: 100%;
   }
   th,
   td {

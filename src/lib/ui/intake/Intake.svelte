@@ -197,7 +197,7 @@
       {/if}
     </main>
   {:else if intake.stage === 'heads'}
-    <main>
+    <main class="heads">
       <HeadsOfFiles
         heads={intake.heads}
         onsettle={(heads) => intake.choose({ all: true, heads })}
@@ -333,6 +333,11 @@
     display: flex;
     flex-direction: column;
     min-width: 640px;
+  }
+  .heads {
+    flex: 1;
+    min-height: 0;
+    overflow: auto;
   }
   .start {
     width: min(688px, 100%);

@@ -18,7 +18,7 @@ export interface HeadLines {
 /**
  * Heads that stand over two lines: cells merged over several columns, with words below each of these
  * columns and more beside them than one title. The upper is written before each of the lower, “2024 Jan”, and the upper
- * line left empty.
+ * line is gone.
  * @param rows the cells of a sheet, changed in place
  */
 export function joinHeadLines(rows: GridCell[][], merges: readonly Merged[]): HeadLines {
@@ -28,7 +28,8 @@ export function joinHeadLines(rows: GridCell[][], merges: readonly Merged[]): He
       across.set(merged.s.r, [...(across.get(merged.s.r) ?? []), merged]);
   const made: string[] = [];
   let merged = 0;
-  for (const [at, spans] of across) {
+  // From the last on: a line that goes moves those below it.
+  for (const [at, spans] of [...across].sort(([a], [b]) => b - a)) {
     const [upper, lower, record] = [rows[at], rows[at + 1], rows[at + 2]];
     if (!upper || !lower || !record || !areHeads(upper, lower, spans)) continue;
     for (const { s, e } of spans)
@@ -38,10 +39,9 @@ export function joinHeadLines(rows: GridCell[][], merges: readonly Merged[]): He
       const text = [...new Set(texts)].join(' ');
       return text ? { kind: 'text', text } : BLANK;
     });
-    made.push(heads[spans[0].s.c].text);
+    made.unshift(heads[spans[0].s.c].text);
     merged += spans.length;
-    rows[at] = [];
-    rows[at + 1] = heads;
+    rows.splice(at, 2, heads);
   }
   const places = made.length > 1 ? `, in ${counted(made.length, 'place')}` : '';
   const says = `Heads stand over two lines${places}; they are read as one: “${made[0]}”.`;

@@ -1,5 +1,5 @@
 import { common, type FirstGuess } from '../guess';
-import { ledgerGuess } from '../ledger/guess';
+import { totalsFor } from '../ledger/guess';
 import type { ComparisonSpec } from './spec';
 
 export const comparisonGuess: FirstGuess<ComparisonSpec> = {
@@ -9,15 +9,14 @@ export const comparisonGuess: FirstGuess<ComparisonSpec> = {
     const older = facts.lists.find((name) => name.startsWith('the reading'));
     if (!older)
       return { needs: 'It needs an earlier reading of this list: refresh the data first.' };
-    const ledger = ledgerGuess.guess(facts, wish);
-    if (!('tally' in ledger)) return ledger;
     return {
       tally: {
         ...common,
         kind: 'comparison',
         with: older,
         match: [...(facts.recordKeys ?? [])],
-        tally: ledger.tally,
+        // A list without groups moves as a whole.
+        tally: totalsFor(facts, wish),
         unmoved: false,
       },
     };
