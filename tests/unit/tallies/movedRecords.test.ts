@@ -123,6 +123,25 @@ describe('the records of both readings behind a figure that moved', () => {
     ]);
   });
 
+  it('with the places of both readings, where the newer has fewer', () => {
+    const shorter = listOf([[1, 'a', 12.5, null]]);
+    const column = shorter.columns[2];
+    if (!('values' in column)) throw new Error('no numbers');
+    const newer = { ...shorter, columns: shorter.columns.with(2, { ...column, decimals: 1 }) };
+    const older = listOf([[1, 'a', 10.25, null]]);
+    const tally = Tally.parse({
+      kind: 'comparison',
+      with: 'before',
+      match: ['Key'],
+      tally: { kind: 'ledger', groups: [], measures: [{ kind: 'sum', column: 'Amount' }] },
+    });
+    const doc = newBench(newer, 2);
+    const bench = new OpenBench(newer, noRecipe, 'Entries', new Map([['before', older]]));
+    bench.show({ ...doc, tray: [...doc.tray, { ...doc.tray[0], id: 'moved', tally }] });
+    const [record] = behindOf(bench, 'All', 'sum of Amount').records;
+    expect(record.cells.slice(0, 3)).toEqual(['+2.25', '10.25', '12.50']);
+  });
+
   it('of a count, one by one', () => {
     const { columns, records } = behindOf(opened({ kind: 'records' }), 'b', 'count of records');
     expect(columns.map(({ name }) => name)).toEqual(['Moved by', 'Key', 'What changed']);

@@ -37,10 +37,14 @@ export function* answerMovedRecords(
   const { newer, older, match, measure } = moved;
   const named = match.length ? match : newer.columns.slice(0, NAMING).map((c) => c.id);
   const naming = named.flatMap((ref) => findColumn(newer.columns, ref) ?? []);
-  const measured = measuredIn(newer, measure);
+  const [measured, before] = [measuredIn(newer, measure), measuredIn(older, measure)];
+  // Both readings' values with all of their places.
+  const decimals = Math.max(measured?.decimals ?? 0, before?.decimals ?? 0);
   const adds = records.some(({ by }) => by !== null);
   const show = (value: number): string =>
-    measured ? showScalar(measured, value, held.doc.formats[measured.id]) : showCount(value);
+    measured
+      ? showScalar({ ...measured, decimals }, value, held.doc.formats[measured.id])
+      : showCount(value);
   const side = (value: number | null, isIn: boolean, isThere: boolean): string =>
     !isThere ? 'not there' : !isIn ? 'not in it' : value === null ? 'blank' : show(value);
   const name = (record: MovedRecord): string[] =>

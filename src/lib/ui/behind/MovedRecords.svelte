@@ -33,7 +33,7 @@
   {@const { total, columns, records } = found}
   <section aria-labelledby="moved-records" data-test="moved-records">
     <h3 class="caps" id="moved-records">
-      Through {counted(total, 'record')}, those that moved it most first
+      Through {counted(total, 'record')}, most first
     </h3>
     <RecordTable
       columns={[{ name: 'Record', right: false }, ...columns]}
