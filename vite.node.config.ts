@@ -33,6 +33,7 @@ export default defineConfig({
         docs: 'scripts/docs/docs.ts',
         pictures: 'scripts/pictures/pictures.ts',
         load: 'scripts/load/load.ts',
+        tasks: 'scripts/tasks/tasks.ts',
       },
       output: { entryFileNames: '[name].js' },
     },

@@ -23,7 +23,7 @@ export async function readChecked(
   const asking = doubts.filter((d) => d.asks && !decided(d));
   if (asking.length)
     throw new Failed(
-      `${asking.map((d) => d.says).join('\n')}\nAnswer it in a recipe: “tally check --data ${file}” writes one to begin from.`,
+      `${asking.map((d) => d.words).join('\n')}\nAnswer it in a recipe: “tally check --data ${file}” writes one to begin from.`,
     );
   if (leftOut.length)
     note(

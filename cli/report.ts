@@ -7,7 +7,7 @@ import { counted, showDay } from '$lib/core/table/format';
 import type { Table } from '$lib/core/table/table';
 import { OUT_FORMS, type OutForm } from '$lib/core/write/forms';
 import { resultFile } from '$lib/core/write/resultFile';
-import { Engine } from '$lib/engine/engine';
+import { openEngine } from '$lib/engine/openEngine';
 import { gatherReport, movedInWords, troublesOf } from '$lib/engine/report';
 import { reportDocument } from '$lib/ui/report/document';
 import { dialectOf, type DialectOptions } from './dialect';
@@ -52,7 +52,7 @@ export async function report(file: string, options: ReportOptions): Promise<void
       throw new Misused(`The bench looks at the list “${name}”. Give it: --list "${name}=FILE".`);
   const list = { name: options.name ?? listName(options.data), table, recipe, others };
   const today = showDay(new Date());
-  const engine = new Engine(list);
+  const engine = openEngine(list);
   const counts = engine.now('stand', { doc });
   const made = await gatherReport((kind, args) => engine.now(kind, args), counts, doc, {
     list: list.name,

@@ -1,5 +1,5 @@
 import { answerAsk } from '$lib/core/ask/answer';
-import { FigureRecord } from '$lib/core/bench/figureRecord';
+import { AnyFigureRecord } from '$lib/core/bench/figureRecord';
 import { AskRefused, NoSuchFigure } from '$lib/core/errors';
 import { finish } from '$lib/core/steps/steps';
 import { tablePrint } from '$lib/core/table/print';
@@ -15,16 +15,16 @@ export interface VerifyOptions extends ListOptions {
 }
 
 /**
- * Reckons a recorded figure again from its file, and says whether it is the same.
+ * Computes a recorded figure again from its file, and says whether it is the same.
  * @throws Misused, Failed, and Disagrees where the list or the figure is another
  */
 export async function verify(file: string, options: VerifyOptions): Promise<void> {
-  const parsed = FigureRecord.safeParse(readJson(file, 'record'));
+  const parsed = AnyFigureRecord.safeParse(readJson(file, 'record'));
   if (!parsed.success) {
     const [{ path, message }] = parsed.error.issues;
     throw new Misused(`“${file}” is no record of a figure: ${path.join('.')}: ${message}`);
   }
-  const { says, shown, list, ask, place, figure, records } = parsed.data;
+  const { words, shown, list, ask, place, figure, records } = parsed.data;
   const { table, recipe } = await readChecked(options.data, {
     recipe: readRecipe(list.recipe),
     types: new Map(),
@@ -41,8 +41,8 @@ export async function verify(file: string, options: VerifyOptions): Promise<void
       ? `The list is the same: ${list.records} records of ${list.name}.`
       : `The list is another: ${table.length} records, where ${list.records} of ${list.name} were read.`,
     found.figure === figure && found.records === records
-      ? `The figure is the same: ${says} is ${shown}, from ${records} records.`
-      : `The figure is another: ${says} was ${figure} from ${records} records, and is ${found.figure} from ${found.records}.`,
+      ? `The figure is the same: ${words} is ${shown}, from ${records} records.`
+      : `The figure is another: ${words} was ${figure} from ${records} records, and is ${found.figure} from ${found.records}.`,
   ];
   write(`${told.join('\n')}\n`, undefined);
   if (!same || found.figure !== figure || found.records !== records)

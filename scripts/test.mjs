@@ -25,6 +25,7 @@ function step(command, args, what) {
 /**
  * Steps that need nothing of one another, at once: what each says is written when it has ended.
  * @param {readonly { npm: string[], what: string }[]} steps
+ * @returns {Promise<boolean>} whether all went well
  */
 async function together(steps) {
   const ended = steps.map(({ npm, what }) => {
@@ -50,7 +51,7 @@ async function together(steps) {
       });
     });
   });
-  if ((await Promise.all(ended)).includes(false)) process.exit(1);
+  return !(await Promise.all(ended)).includes(false);
 }
 
 // The last reads what the browser prints.
@@ -89,16 +90,25 @@ function haveTools() {
 
 haveTools();
 unpackPackages();
-// Checks and build read sources only: what packages compile is made beside them. What is derived for both is
-// there before, so that neither writes it under the other.
+// Checks and build read sources only: what packages compile is made beside them. Both need what is derived
+// from the routes, and the build writes it anew: no check begins before it has, or one would read half a file.
 step('npx', ['svelte-kit', 'sync'], 'Deriving types of routes');
-await together([
-  ...(packages() === 'ready' ? [] : [{ npm: ['rebuild'], what: 'Compiling packages' }]),
-  ...(isBuilt() ? [] : [{ npm: ['run', '--silent', 'build'], what: 'Building' }]),
-  { npm: ['run', '--silent', 'format:check'], what: 'Formatting' },
-  { npm: ['run', '--silent', 'lint'], what: 'Lint' },
-  { npm: ['run', '--silent', 'check'], what: 'Types' },
-]);
+const compiling = together(
+  packages() === 'ready' ? [] : [{ npm: ['rebuild'], what: 'Compiling packages' }],
+);
+const building = together(
+  isBuilt() ? [] : [{ npm: ['run', '--silent', 'build'], what: 'Building' }],
+);
+const sound = [
+  await building,
+  await together([
+    { npm: ['run', '--silent', 'format:check'], what: 'Formatting' },
+    { npm: ['run', '--silent', 'lint'], what: 'Lint' },
+    { npm: ['run', '--silent', 'types'], what: 'Types' },
+  ]),
+  await compiling,
+];
+if (sound.includes(false)) process.exit(1);
 packagesCompiled();
 built();
 step('npm', ['run', '--silent', 'unit'], 'Unit tests');

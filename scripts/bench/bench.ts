@@ -19,7 +19,7 @@ import type { ScalarColumn, TextColumn } from '$lib/core/table/column';
 import { columnOf, tableBytes, type Table } from '$lib/core/table/table';
 import { setGroups } from '$lib/core/bench/edits';
 import { newBench } from '$lib/core/bench/newBench';
-import { Engine } from '$lib/engine/engine';
+import { openEngine } from '$lib/engine/openEngine';
 import { madeFile, madeTable } from './made';
 import { meterInto, ratio, type Result } from './meter';
 import { stolenSeconds } from './stolen';
@@ -80,7 +80,7 @@ function memoryOfOpenList(): void {
   globalThis.gc?.();
   globalThis.gc?.();
   const before = process.memoryUsage();
-  const engine = new Engine({
+  const engine = openEngine({
     name: 'Made',
     table,
     recipe: {
@@ -209,15 +209,17 @@ function narrowing(): void {
     () =>
       and(
         above,
-        evaluate(
-          table,
-          {
-            kind: 'leaf',
-            column: 'delay',
-            not: false,
-            test: { test: 'compare', op: 'ge', value: 10 },
-          },
-          above,
+        finish(
+          evaluate(
+            table,
+            {
+              kind: 'leaf',
+              column: 'delay',
+              not: false,
+              test: { test: 'compare', op: 'ge', value: 10 },
+            },
+            above,
+          ),
         ).yes,
       ),
     () => {
@@ -311,7 +313,7 @@ growth();
 reading();
 benchTallies(madeTable(N), meter);
 benchSeries(madeTable(N), meter);
-benchEngine(madeTable(N), meter, results);
+await benchEngine(madeTable(N), meter, results);
 benchPreparing(madeTable(N), meter);
 await benchReporting(madeTable(N), meter);
 await benchForms(madeTable(N), meter);

@@ -7,7 +7,7 @@ import { stack } from '$lib/core/prepare/reshape';
 import { ComputedSpec, JoinSpec } from '$lib/core/prepare/specs';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { Engine } from '$lib/engine/engine';
+import { openEngine } from '$lib/engine/openEngine';
 import { noRecipe } from '../../tests/support/smallList';
 import { randomFrom } from './made';
 import type { Meter } from './meter';
@@ -46,7 +46,7 @@ export function benchPreparing(table: Table, { time, within }: Meter): void {
   const toLines = (doc: Bench): number => {
     let best = Infinity;
     for (let k = 0; k < 5; k++) {
-      const engine = new Engine({ name: 'Made', table: list, recipe: noRecipe, others: new Map() });
+      const engine = openEngine({ name: 'Made', table: list, recipe: noRecipe, others: new Map() });
       const show = (shown: Bench): void => {
         const { token } = engine.now('stand', { doc: shown });
         const [{ id: tally }] = shown.tray;
@@ -68,7 +68,7 @@ export function benchPreparing(table: Table, { time, within }: Meter): void {
   const shown = setMeasures(setComputed(before, null, worked), [{ kind: 'sum', column: 'rate' }]);
   within('a worked-out column of three columns, to the ledger that shows it', toLines(shown), 150);
 
-  const engine = new Engine({ name: 'Made', table: list, recipe: noRecipe, others: new Map() });
+  const engine = openEngine({ name: 'Made', table: list, recipe: noRecipe, others: new Map() });
   const { token } = engine.now('stand', { doc: before });
   within(
     'its preview after a keystroke',

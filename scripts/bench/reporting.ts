@@ -9,7 +9,8 @@ import { scalarColumn } from '$lib/core/table/column';
 import { ListSource } from '$lib/core/ask/question';
 import type { Table } from '$lib/core/table/table';
 import { Tally } from '$lib/core/tally/specs';
-import { Engine } from '$lib/engine/engine';
+import type { Engine } from '$lib/engine/engine';
+import { openEngine } from '$lib/engine/openEngine';
 import { gatherReport } from '$lib/engine/report';
 import { reportDocument } from '$lib/ui/report/document';
 import { noRecipe } from '../../tests/support/smallList';
@@ -42,7 +43,7 @@ function benchOf(table: Table): Bench {
 export async function benchReporting(table: Table, { within, atMost }: Meter): Promise<void> {
   const doc = benchOf(table);
   const opened = (list: Table, recipe: Recipe, others = new Map<string, Table>()): Engine =>
-    new Engine({ name: 'Made', table: list, recipe, others });
+    openEngine({ name: 'Made', table: list, recipe, others });
   const made = async (engine: Engine, of: Bench): Promise<string> => {
     const counts = engine.now('stand', { doc: of });
     const facts = { list: 'Made', read: 'today', made: 'today' };

@@ -200,11 +200,11 @@ export function askDocument(): string {
   };
   const measures = (Object.keys(MEASURES) as MeasureKind[]).map(
     (kind) =>
-      `| \`${kind}\` | ${MEASURES[kind].says} | ${MEASURES[kind].types.join(', ')} | ${besides(kind)} |`,
+      `| \`${kind}\` | ${MEASURES[kind].words} | ${MEASURES[kind].types.join(', ')} | ${besides(kind)} |`,
   );
   const listed = (words: Readonly<Record<string | number, string>>): string =>
     Object.entries(words)
-      .map(([key, says]) => `- \`${key}\`: ${says}`)
+      .map(([key, words]) => `- \`${key}\`: ${words}`)
       .join('\n');
   return `# The ask
 
@@ -333,7 +333,7 @@ The tables of each kind, and the keys of their columns (\`g1\`, \`g2\`… are th
 
 ${resultTables()}
 
-\`list\` (records and columns as prepared), \`counts\` (What counts, rung by rung), \`prepared\` (what joins left without a match), and for each tally its sentence (\`says\`), \`tables\`, \`warnings\` and \`footing\`. A table has \`columns\` and \`rows\`; a figure is a number with all its digits, a text (dates in ISO 8601), or null: none. Rows and columns carry \`where\`, the condition their records meet; the figure where they cross stands on the records that meet both. With \`leaveOut\` an answer goes without \`where\` or \`marks\`. \`tally schema result\` writes its form.
+\`list\` (records and columns as prepared), \`counts\` (What counts, rung by rung), \`prepared\` (what joins left without a match), and for each tally its sentence (\`words\`), \`tables\`, \`warnings\` and \`footing\`. A table has \`columns\` and \`rows\`; a figure is a number with all its digits, a text (dates in ISO 8601), or null: none. Rows and columns carry \`where\`, the condition their records meet; the figure where they cross stands on the records that meet both. With \`leaveOut\` an answer goes without \`where\` or \`marks\`. \`tally schema result\` writes its form.
 
 For programs every label has the value behind it: \`keys\` of a row, one for each of its labels, and \`keys\` of a cross-tab's column. A number is a number there (12000 for the label “12,000”), a period its first day, and blank is null, which is not the text “blank”. A row in which others stand together says how many: \`stands\`.
 

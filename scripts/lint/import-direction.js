@@ -10,6 +10,7 @@ const root = fileURLToPath(new URL('../../', import.meta.url));
 export const house = [
   'src/lib/core/errors.ts',
   'src/lib/core/steps',
+  'src/lib/core/sorting',
   'src/lib/core/match',
   'src/lib/core/table',
   'src/lib/core/read',

@@ -98,7 +98,7 @@ describe('refresh', () => {
     );
     await untilRead(page);
     await page.click('accept');
-    await page.untilText('says', 'accepted');
+    await page.untilText('accepted', 'accepted');
     await openBench(page, `/benches/${bench}`);
     expect((await seenFoot(page, 'all'))[0]).toBe('All 3 records');
     // Holm is now the second record and still set aside.
@@ -109,7 +109,7 @@ describe('refresh', () => {
     expect(lines.map((l) => l.label.includes('✕'))).toEqual([false, true, false]);
     await page.go(`/lists/${list}`);
     await page.click('bring-back');
-    await page.untilText('says', 'Reading 1 is the current one');
+    await page.untilText('accepted', 'Reading 1 is the current one');
     await openBench(page, `/benches/${bench}`);
     const back = await page.until('the first reading', async () => {
       const seen = await seenLines(page);

@@ -269,10 +269,16 @@ describe('the ledger of the demo', () => {
 
   it('finds and does things through the finder', async () => {
     await page.chord(Key.CONTROL, 'k');
-    await (await page.find('finder')).sendKeys('reckon median delay', Key.ENTER);
+    await (await page.find('finder')).sendKeys('show the median delay', Key.ENTER);
     await page.untilText('sentence', 'median of Delay');
     await page.chord(Key.CONTROL, 'k');
-    await (await page.find('finder')).sendKeys('show down grand', Key.ENTER);
+    await (await page.find('finder')).sendKeys('show down grand');
+    await page.until('what it offers', async () => {
+      const [first] = await page.all('[role=option][aria-selected=true]');
+      if (!first || !(await first.getText()).startsWith('Show down to Grand total')) return false;
+      await first.click();
+      return true;
+    });
     await page.until('no lines', async () => (await seenLines(page)).length === 0);
   });
 
@@ -311,7 +317,7 @@ describe('the ledger of the demo', () => {
     ).sendKeys('late ones', Key.ENTER);
     await page.untilText('notice', 'Keep the scope');
     await (await page.driver.findElement(By.css('[aria-label^="Change the step"]'))).click();
-    await page.press('Remove', '.pop');
+    await page.press('Remove', '[role=menu]');
     await page.until('no rung', async () => (await page.all('[data-test=rung]')).length === 0);
     await page.chord(Key.CONTROL, 'k');
     await (await page.find('finder')).sendKeys('late ones', Key.ENTER);

@@ -169,7 +169,7 @@ describe('made columns', () => {
       .pluck()
       .get() as number;
     expect(number((await seenFoot(page, 'counted')).at(-1) ?? '')).toBeCloseTo(mean, 1);
-    // The server reckons the same of the saved bench, the other list at hand.
+    // The server computes the same of the saved bench, the other list at hand.
     await page.untilText('save-state', /^saved$/);
     const served = await page.run<{ faults: unknown[]; heads: { name: string }[] }>(
       `return fetch('/api/benches/6/ledger').then((r) => r.json())`,
@@ -211,7 +211,7 @@ describe('made columns', () => {
       async () => (await page.all('[data-test=accept]:not([disabled])')).length === 1,
     );
     await page.click('accept');
-    await page.untilText('says', 'new reading was accepted');
+    await page.untilText('accepted', 'new reading was accepted');
     await openBench(page, SAILINGS);
     await page.untilText('read-anew', 'Vessels was read anew on');
     expect(await page.text('read-anew')).toContain('Plätze "neu" 渡し follows it.');

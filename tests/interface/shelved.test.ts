@@ -123,8 +123,8 @@ describe('lists made of others', () => {
     const origins = await Promise.all(
       (await page.all('[data-test=origin]')).map((e) => e.getText()),
     );
-    expect(origins.some((says) => says.includes('follows Kiosk sales 2025, Bench 1'))).toBe(true);
-    expect(origins.some((says) => /frozen on .+ from Sailings 2023–26, Bench 1/.test(says))).toBe(
+    expect(origins.some((words) => words.includes('follows Kiosk sales 2025, Bench 1'))).toBe(true);
+    expect(origins.some((words) => /frozen on .+ from Sailings 2023–26, Bench 1/.test(words))).toBe(
       true,
     );
     const names = async (): Promise<string[]> =>
@@ -156,7 +156,7 @@ describe('lists made of others', () => {
       async () => (await page.all('[data-test=accept]:not([disabled])')).length === 1,
     );
     await page.click('accept');
-    await page.untilText('says', 'new reading was accepted');
+    await page.untilText('accepted', 'new reading was accepted');
     await server.kill();
     await server.start();
     await page.driver.get(server.address + stacked);

@@ -161,6 +161,19 @@ describe('how values fall', () => {
     await page.type(Key.ESCAPE);
     const other = await openId();
 
+    // Another list's bench is offered them too, by where they are kept.
+    await page.until('that it is saved', async () => (await page.text('save-state')) === 'saved');
+    await openTray(page, '/benches/3');
+    await beginTally(page, 'frequency');
+    await (await page.find('sentence')).findElement(By.css('button[aria-label^="Bands"]')).click();
+    await page.press('Punctuality of Sailings 2023–26, Bench 1');
+    await page.untilText('sentence', 'bands of a table');
+    await page.until('those bands', async () =>
+      (await seenTable(page)).some(([label]) => label === '10 to under 20'),
+    );
+    await page.type(Key.ESCAPE);
+    await openTray(page, SAILINGS);
+
     // Kept anew with another edge: the tally that uses them is offered the change, and takes it.
     await openTally(page, 'frequency-1');
     await (await page.find('sentence')).findElement(By.css('button[aria-label^="Bands"]')).click();
@@ -210,11 +223,24 @@ describe('the tray', () => {
       await (
         await page.driver.findElement(By.css('li.open button[aria-label^="More about"]'))
       ).click();
-      await page.press(word, '.pop');
+      await page.press(word, 'li.open [role=menu]');
     };
     await more('Duplicate');
     await page.until('one more', async () => (await names()).length === before.length + 1);
     expect(await names()).toContain('Where a delay stands, again');
+    const field = (): Promise<true> =>
+      page.until('the field of its name', () =>
+        page.run<boolean>(`return document.activeElement.matches('.tray input')`),
+      );
+    await more('Rename…');
+    await field();
+    await page.type('Of delays', Key.ENTER);
+    await page.until('the new name', async () => (await names()).includes('Of delays'));
+    await more('Rename…');
+    await field();
+    await page.type('given up', Key.ESCAPE);
+    expect(await names()).toContain('Of delays');
+    await page.click('undo');
     await more('Take out');
     await page.until('as before', async () => (await names()).length === before.length);
     await page.click('undo');

@@ -3,7 +3,8 @@ import type { Recipe } from '$lib/core/read/recipe';
 import type { Table } from '$lib/core/table/table';
 import type { LedgerSpec } from '$lib/core/tally/ledger/spec';
 import type { FigurePlace, ScopeName } from '$lib/core/tally/result';
-import { Engine } from '$lib/engine/engine';
+import type { Engine } from '$lib/engine/engine';
+import { openEngine } from '$lib/engine/openEngine';
 import type { ArgsOf, Counts, Do, LedgerPage, Line, ReplyOf } from '$lib/engine/protocol';
 import { Replies } from '$lib/engine/replies';
 
@@ -29,7 +30,7 @@ export class OpenBench {
     name: string,
     others: ReadonlyMap<string, Table> = new Map(),
   ) {
-    this.engine = new Engine({ name, table, recipe, others });
+    this.engine = openEngine({ name, table, recipe, others });
   }
 
   /** What the page shows of a bench; every reply is read by its schema. */

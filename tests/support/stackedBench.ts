@@ -1,11 +1,12 @@
 import type { ReshapeSpec } from '$lib/core/prepare/specs';
+import { VERSION } from '$lib/core/ask/version';
 import { newView } from '$lib/core/bench/trayEdits';
 import { Bench } from '$lib/core/bench/document';
 
 type Stack = Extract<ReshapeSpec, { do: 'stack' }>;
 
 /**
- * A bench of the same list with a record for each record and stacked column: it is reckoned from the
+ * A bench of the same list with a record for each record and stacked column: it is computed from the
  * list whenever it is opened, and follows it to new readings. Nothing else of the first bench comes
  * along, but how its own list was put right and stacked before.
  * @param adds whether what is stacked can be added up
@@ -26,7 +27,7 @@ export function stackedBench(of: Bench, stack: Stack, adds: boolean): Bench {
     records: false,
   };
   return Bench.parse({
-    version: 3,
+    version: VERSION,
     reading: of.reading,
     corrections: of.corrections,
     reshape: [...of.reshape, stack],

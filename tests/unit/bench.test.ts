@@ -91,7 +91,7 @@ describe('changes of a bench', () => {
     doc = edits.changeColumn(doc, ['fares', 'route', 'boarded'], 'boarded', { hidden: true });
     const hidden = layoutColumns(table, spec(doc), doc.tray[0].view);
     expect(hidden.slots.map((s) => s.column)).toEqual(['fares']);
-    // Its sum is reckoned all the same: hiding changes what is seen, not what is counted.
+    // Its sum is computed all the same: hiding changes what is seen, not what is counted.
     const engine = new OpenBench(table, recipe, 'T');
     expect(engine.show(doc).foot[2].records).toBe(3);
     expect(spec(doc).measures).toHaveLength(2);
@@ -134,10 +134,10 @@ describe('changes of a bench', () => {
     const [a, b, c] = [fresh(), edits.addRung(fresh(), leaf), edits.setLead(fresh(), null)];
     history.record('one', a, b);
     history.record('two', b, c);
-    expect(history.undo()).toEqual({ says: 'two', doc: b });
-    expect(history.undo()).toEqual({ says: 'one', doc: a });
+    expect(history.undo()).toEqual({ label: 'two', doc: b });
+    expect(history.undo()).toEqual({ label: 'one', doc: a });
     expect(history.undo()).toBeNull();
-    expect(history.redo()).toEqual({ says: 'one', doc: b });
+    expect(history.redo()).toEqual({ label: 'one', doc: b });
     history.record('three', b, a);
     expect(history.canRedo).toBeNull();
   });
@@ -162,8 +162,9 @@ describe('a new bench', () => {
   it('is described in a sentence', () => {
     const names = new Map(table.columns.map((c) => [c.id, c.name]));
     const first = spec(fresh());
-    const says = (of: typeof first): string => plainSentence(ledgerSentence(of, names, 'Sailings'));
-    expect(says(first)).toBe(
+    const words = (of: typeof first): string =>
+      plainSentence(ledgerSentence(of, names, 'Sailings'));
+    expect(words(first)).toBe(
       'Sailings not grouped, in the order read. At the foot: sum of boarded and sum of fares.',
     );
     const grouped = {
@@ -174,7 +175,7 @@ describe('a new bench', () => {
       sort: [{ column: 'fares', descending: true, blanks: 'last' as const }],
       measures: [],
     };
-    expect(says(grouped)).toBe(
+    expect(words(grouped)).toBe(
       'Sailings grouped by route (most records first), in order of fares, highest first.',
     );
   });

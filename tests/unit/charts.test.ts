@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { everyNth, extent } from '$lib/ui/chart/figures';
-import { cut, spreadLabels } from '$lib/ui/chart/labels';
+import { cut, handleTexts, spreadLabels } from '$lib/ui/chart/labels';
 import { tickTexts } from '$lib/ui/chart/ticks';
 import { readBands, readNumbers, writeBands } from '$lib/ui/sentence/bandsText';
 import { crossModel } from '$lib/ui/tally/crosstab/model';
@@ -181,3 +181,29 @@ describe('what charts are drawn from', () => {
     ]);
   });
 });
+
+describe('texts on handles side by side', () => {
+  it('are whole where they fit, in thousands where they would cover one another', () => {
+    const edges = [0, 100_000, 200_000, 300_000];
+    expect(handleTexts(edges, 900).texts).toEqual(['0', '100,000', '200,000', '300,000']);
+    expect(handleTexts(edges, 180).texts).toEqual(['0', '100k', '200k', '300k']);
+    // No digit is left out to save room.
+    expect(handleTexts([0, 1500, 3000], 60).texts).toEqual(['0', '1,500', '3,000']);
+  });
+
+  it('stand as far apart as they are wide, and never farther than there is room', () => {
+    const { texts, apart } = handleTexts([0, 5, 10, 400], 900);
+    const placed = spreadLabels(
+      texts.map((text, series) => ({ text, at: series, series })),
+      apart,
+      0,
+      900,
+    );
+    for (let k = 1; k < placed.length; k++)
+      expect(placed[k].at - placed[k - 1].at).toBeGreaterThanOrEqual(3 * 6.9 + 22 - 1e-9);
+    expect(handleTexts(edgesOf(30), 300).apart * 29).toBeLessThanOrEqual(300 + 1e-9);
+    expect(handleTexts([], 300)).toEqual({ texts: [], apart: 22 });
+  });
+});
+
+const edgesOf = (n: number): number[] => Array.from({ length: n }, (_, k) => k * 7);

@@ -8,7 +8,7 @@ import { newView } from '$lib/core/bench/trayEdits';
 import { upgradeBench } from '$lib/core/bench/upgrade';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import { Tally } from '$lib/core/tally/specs';
-import { Engine } from '$lib/engine/engine';
+import { openEngine } from '$lib/engine/openEngine';
 import { noRecipe } from '../support/smallList';
 
 describe('words with figures in them', () => {
@@ -55,7 +55,7 @@ const HOLM = {
   place: { table: 'main', row: ['Holm'], column: 'all.m1' },
   read: '1,005',
 };
-const engine = new Engine({ name: 'Made', table, recipe: noRecipe, others: new Map() });
+const engine = openEngine({ name: 'Made', table, recipe: noRecipe, others: new Map() });
 const cited = (doc: Bench) => {
   const { token } = engine.now('stand', { doc });
   return engine.now('cited', { token });

@@ -39,10 +39,10 @@ describe('connections', () => {
     [{ a: { kind: 'postgres', database: 'x' } }, /a\.user/],
     [{ a: { kind: 'sqlite', file: 'x', passwort: 'Skerry' } }, /a: .*passwort/],
     [{ '../a': { kind: 'sqlite', file: 'x' } }, /must be a name/],
-  ])('%j is refused, and nothing of a password is told', (given, says) => {
+  ])('%j is refused, and nothing of a password is told', (given, words) => {
     keep(given);
     const read = (): unknown => readConnections(file);
-    expect(read).toThrow(says);
+    expect(read).toThrow(words);
     expect(read).not.toThrow(/Skerry/);
   });
 });
@@ -191,8 +191,8 @@ describe.runIf(hasPostgres)('a PostgreSQL server', () => {
     [{ query: "SELECT set_config('transaction_read_only', 'off', false)" }, /The database says/],
     [{ query: 'SELECT 1 / (boarded - 1) FROM sailings' }, /division by zero/],
     [{ query: 'SELECT boarded FROM sailings WHERE' }, /The database says.*at character/],
-  ])('%j is refused with what the database says', async (database, says) => {
-    await expect(read(database)).rejects.toThrow(says);
+  ])('%j is refused with what the database says', async (database, words) => {
+    await expect(read(database)).rejects.toThrow(words);
   });
 
   it('stops what takes longer than the connection allows, at the server', async () => {
@@ -223,14 +223,14 @@ describe.runIf(hasPostgres)('a PostgreSQL server', () => {
   });
 
   it('tells neither password nor address when it is not admitted or not reached', async () => {
-    for (const [change, says] of [
+    for (const [change, words] of [
       [{ password: 'Skerry' }, /does not admit this user/],
       [{ port: 1 }, /does not answer/],
       [{ database: 'gone' }, /no such database/],
     ] as const) {
       const tables = source(change).tables();
       await expect(tables).rejects.toThrow(DatabaseFault);
-      await expect(tables).rejects.toThrow(says);
+      await expect(tables).rejects.toThrow(words);
       await expect(tables).rejects.not.toThrow(/Skerry|127\.0\.0\.1|only to read/);
     }
     await expect(

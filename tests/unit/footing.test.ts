@@ -56,7 +56,7 @@ describe('a table that does not foot says where', () => {
     expect(found.foots).toBe(false);
     expect(Math.abs(found.failure?.difference ?? 0)).toBe(3);
     expect(found.failure?.table).toBe('main');
-    expect(found.says).toMatch(/^Does not foot: the parts of .* come to 3 (more|less) than it\.$/);
+    expect(found.words).toMatch(/^Does not foot: the parts of .* come to 3 (more|less) than it\.$/);
   });
 
   it('compares counts too, and a mean by computing it anew', () => {
@@ -84,7 +84,7 @@ describe('a table that does not foot says where', () => {
     const [{ answer, base }] = answers;
     expect(finish(foot(base, answer))).toMatchObject({
       compared: 0,
-      says: 'Nothing here adds up, so nothing was compared.',
+      words: 'Nothing here adds up, so nothing was compared.',
     });
   });
 });

@@ -28,6 +28,12 @@ const guessed = (table: Table, kind: Tally['kind'], wish: Wish = {}): unknown =>
   return tallyOf(question);
 };
 
+/** What a kind begins with for words that were typed. */
+const wished = (kind: Tally['kind'], text: string): unknown =>
+  guessed(sailings, kind, wishOf(text, columnsOf(sailings)) ?? {});
+
+const columnsOf = ({ columns }: Table) => columns.map(({ id, name, type }) => ({ id, name, type }));
+
 const sailings = readDemo('sailings').reading.table;
 
 describe('first guesses', () => {
@@ -50,6 +56,70 @@ describe('first guesses', () => {
         expect(tables[0].length, question.kind).toBeGreaterThan(0);
       }
     });
+
+  it('begin with all figures that were asked for, each of them as the list has it', () => {
+    const delay = columnsOf(sailings).find(({ name }) => name === 'Delay')?.id ?? '';
+    const boarded = columnsOf(sailings).find(({ name }) => name === 'Boarded')?.id ?? '';
+    for (const kind of ['ledger', 'crosstab'] as const)
+      expect(wished(kind, 'boarded and mean delay by route'), kind).toMatchObject({
+        measures: [
+          { kind: 'sum', column: boarded },
+          { kind: 'mean', column: delay },
+        ],
+      });
+    // Years do not add up: where no measure is named, they are averaged.
+    const vessels: Table = {
+      length: 4,
+      columns: [
+        textColumn('Route', ['A', 'A', 'B', 'B'], 'route'),
+        scalarColumn('Built', 'number', [1998, 2004, 2011, 1987], { id: 'built' }),
+        scalarColumn('Seats', 'number', [120, 90, 240, 60], { id: 'seats' }),
+      ],
+    };
+    const typed = wishOf('built and seats by route', columnsOf(vessels)) ?? {};
+    expect(guessed(vessels, 'ledger', typed)).toMatchObject({
+      measures: [
+        { kind: 'mean', column: 'built' },
+        { kind: 'sum', column: 'seats' },
+      ],
+    });
+    expect(wished('periods', 'boarded, highest delay by month')).toMatchObject({
+      measures: [
+        { kind: 'sum', column: boarded },
+        { kind: 'max', column: delay },
+      ],
+    });
+    expect(wished('spread', 'count, mean and deviation of delay by vessel')).toMatchObject({
+      columns: [delay],
+      facts: [{ kind: 'values' }, { kind: 'mean' }, { kind: 'sd' }],
+    });
+    const banded = 'delay in bands 0, 1, 5, 10, 20 with fares';
+    expect(wished('frequency', banded)).toMatchObject({
+      key: { column: delay, bands: { by: 'edges', edges: [0, 1, 5, 10, 20, 83] } },
+      measures: [{ kind: 'sum' }],
+    });
+    expect(wished('frequency', 'delay in bands')).toMatchObject({
+      key: { bands: { by: 'number' } },
+      measures: [],
+    });
+    expect(wished('spread', 'delay by vessel')).toMatchObject({ facts: { length: 8 } });
+  });
+
+  it.each([
+    ['best vessel of each route by fares', 'nested'],
+    ['cause, most first', 'frequency'],
+    ['delay in bands 0, 5, 10', 'frequency'],
+    ['rank vessels by fares within route, first 3', 'ranking'],
+    ['fares by month and year', 'periods'],
+    ['boarded for each route, next 12 months', 'forecast'],
+    ['count where delay at least 10', 'conditional'],
+  ])('“%s” can hardly mean another question than %s', (text, kind) => {
+    const wish = wishOf(text, columnsOf(sailings)) ?? {};
+    const [first] = questionsOf(factsOf(sailings), wish).sort(
+      (a, b) => fitOf(text, b) - fitOf(text, a),
+    );
+    expect(first.kind).toBe(kind);
+  });
 
   it('of the sailings all kinds begin but the one that needs an earlier reading', () => {
     const without = questionsOf(factsOf(sailings)).filter((q) => tallyOf(q) === null);

@@ -4,7 +4,7 @@ import { newView } from '$lib/core/bench/trayEdits';
 import type { Bench } from '$lib/core/bench/document';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import { Tally } from '$lib/core/tally/specs';
-import { Engine } from '$lib/engine/engine';
+import { openEngine } from '$lib/engine/openEngine';
 import { noRecipe } from '../support/smallList';
 
 const table = {
@@ -26,7 +26,7 @@ const bench: Bench = {
   open: 'r',
   known: [{ id: 'k1', tally: 'r', place: HOLM, value: 105, decimals: 0, source: '', note: '' }],
 };
-const engine = new Engine({ name: 'Made', table, recipe: noRecipe, others: new Map() });
+const engine = openEngine({ name: 'Made', table, recipe: noRecipe, others: new Map() });
 const known = (doc: Bench) => {
   const { token } = engine.now('stand', { doc });
   const [now] = engine.now('known', { token });
@@ -64,7 +64,7 @@ describe('a figure of a ranking', () => {
       between: { of: 'groups', key: { column: 'Half' }, from: 'first', to: 'second' },
       top: 2,
     });
-    const on = new Engine({ name: 'Made', table: list, recipe: noRecipe, others: new Map() });
+    const on = openEngine({ name: 'Made', table: list, recipe: noRecipe, others: new Map() });
     const doc = { ...newBench(list, 1), known: [] };
     doc.tray = [{ id: 'm', tally: moved, view: newView(moved), note: '' }];
     const { token } = on.now('stand', { doc: { ...doc, open: 'm' } });

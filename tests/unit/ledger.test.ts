@@ -255,7 +255,7 @@ describe('the demo against SQL', () => {
     const said = (known: number): string =>
       engine
         .ask('check', { place: fares, known })
-        .explanations.map((e) => e.says)
+        .explanations.map((e) => e.words)
         .join(' ');
     expect(said(total)).toContain('It agrees');
     expect(said(total - absurd)).toContain('without it the totals agree');

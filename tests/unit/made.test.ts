@@ -180,7 +180,7 @@ describe('a made column of a bench', () => {
     const overview = bench.show(renamed);
     expect(overview.faults).toEqual([]);
     expect(overview.columns.at(-1)).toMatchObject({ id: 'Fare a head', name: 'Half' });
-    expect(overview.rungs[0].says).toBe('Half is over 1');
+    expect(overview.rungs[0].words).toBe('Half is over 1');
     expect(overview.heads.map((h) => h.name)).toContain('Half');
     const back = setComputed(renamed, 0, worked('Fare a head', '"Fares taken" / 2'));
     expect(back).toEqual(used);

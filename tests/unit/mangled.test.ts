@@ -164,7 +164,7 @@ describe('names that look like numbers', () => {
           `${name},route\n${texts.map((t) => `${t},Holm`).join('\n')}\n`,
         );
         const [read] = reading.table.columns;
-        const told = examine(recipe, reading).doubts.some((d) => d.says.includes('like a code'));
+        const told = examine(recipe, reading).doubts.some((d) => d.words.includes('like a code'));
         texts.forEach((text, k) => {
           if (isText(read)) expect(read.dictionary[read.codes[k]]).toBe(text);
           else if (Number.isNaN(read.values[k])) expect(read.unread.get(k)).toBe(text);

@@ -20,8 +20,8 @@ function looked(text: string): { columns: string[]; records: number; doubts: Dou
   };
 }
 const kinds = (text: string): string[] => looked(text).doubts.map((d) => d.kind);
-const says = (text: string, kind: string): string =>
-  looked(text).doubts.find((d) => d.kind === kind)?.says ?? '';
+const words = (text: string, kind: string): string =>
+  looked(text).doubts.find((d) => d.kind === kind)?.words ?? '';
 const asked = (text: string): string[] =>
   looked(text)
     .doubts.filter((d) => d.asks)
@@ -86,7 +86,7 @@ describe('lines', () => {
   });
 
   it('are told where they are neither header nor record', () => {
-    expect(says('Keld Sound Ferries\nroute,n,fares\nHolm,1,2\n', 'skippedLines')).toContain(
+    expect(words('Keld Sound Ferries\nroute,n,fares\nHolm,1,2\n', 'skippedLines')).toContain(
       '“Keld Sound Ferries”',
     );
     const noted = readSettled(
@@ -96,12 +96,14 @@ describe('lines', () => {
     expect(noted.recipe.columns.map((c) => c.type)).toEqual(['number', 'text', 'number']);
     expect(noted.reading.table.length).toBe(5);
     expect(
-      examine(noted.recipe, noted.reading).doubts.find((d) => d.kind === 'notesBelow')?.says,
+      examine(noted.recipe, noted.reading).doubts.find((d) => d.kind === 'notesBelow')?.words,
     ).toContain(
       '2 lines below the table are left out: “Source: the port office”, “* provisional”.',
     );
-    expect(says('route,n\nHolm,1\nroute,n\nNess,3\n', 'headerAgain')).toContain('1 line below');
-    expect(says('Region,2023,2024\nHolm,1,2\nNess,3,5\n', 'headerNumbers')).toContain('2023, 2024');
+    expect(words('route,n\nHolm,1\nroute,n\nNess,3\n', 'headerAgain')).toContain('1 line below');
+    expect(words('Region,2023,2024\nHolm,1,2\nNess,3,5\n', 'headerNumbers')).toContain(
+      '2023, 2024',
+    );
   });
 
   it('a quote that runs over many lines is a doubt with its place', () => {
@@ -116,26 +118,26 @@ describe('numbers', () => {
   it('whose digits a double does not hold are never read as numbers, and it says so', () => {
     const text = column('v', (k) => `0.12345678901234567${k % 9}1`);
     expect(looked(text).columns).toEqual(['v: text']);
-    expect(says(text, 'longNumbers')).toContain('more digits than can be calculated with');
+    expect(words(text, 'longNumbers')).toContain('more digits than can be calculated with');
     // What a program wrote of a double in full is held by it.
     expect(looked(column('v', (k) => String(k / 7 + 0.1))).columns).toEqual(['v: number']);
   });
 
   it('of several kinds in one column are told', () => {
     expect(
-      says(
+      words(
         column('share', (k) => (k % 2 ? '12 %' : '0.3')),
         'mixedKinds',
       ),
     ).toContain('20 per cents and 20 plain');
     expect(
-      says(
+      words(
         column('fare', (k) => (k % 2 ? '£12' : '$13')),
         'mixedKinds',
       ),
     ).toContain('2 currencies');
     expect(
-      says(
+      words(
         column('took', (k) => (k % 2 ? '5h' : '90')),
         'mixedKinds',
       ),
@@ -168,7 +170,7 @@ describe('numbers', () => {
     expect(asked('a;b\n1,234;1,5\n2,345;2,5\n')).toEqual(['ambiguousMarks']);
     expect(asked('a;b\n1.234;1.5\n2.345;2.5\n')).toEqual([]);
     expect(asked('a;b\n1,234;1,007,047\n2,345;5\n')).toEqual([]);
-    expect(says('a;b\n1.234;1.5\n2.345;2.5\n', 'ambiguousMarks')).toContain('as b shows');
+    expect(words('a;b\n1.234;1.5\n2.345;2.5\n', 'ambiguousMarks')).toContain('as b shows');
   });
 });
 
@@ -196,13 +198,13 @@ describe('names that look like numbers', () => {
 
   it('are said as a choice, either way', () => {
     expect(
-      says(
+      words(
         column('parcel', (k) => String(100_000 + k)),
         'identifier',
       ),
     ).toContain('kept as it stands and never added up');
     expect(
-      says(
+      words(
         column('order', (k) => String((k * 37) % 91)),
         'identifier',
       ),
@@ -250,7 +252,7 @@ describe('words', () => {
 
   it('a column kept as text against most of its cells says why', () => {
     const text = column('n', (k) => (k % 3 ? String(k + 0.5) : 'soon'));
-    expect(says(text, 'keptAsText')).toMatch(
+    expect(words(text, 'keptAsText')).toMatch(
       /26 cells of n are numbers, but 14 cells are not \(soon\)/,
     );
   });

@@ -249,14 +249,14 @@ describe('the report', () => {
   });
 
   it('a saying that several figures share has one number; beyond so many they are counted', () => {
-    const row = (place: number, says: string) => ({
+    const row = (place: number, words: string) => ({
       place,
       kind: 'group' as const,
       level: 0,
       keys: [],
       cells: ['a'],
       figures: ['a'],
-      marks: [{ kind: 'few' as const, says, column: 0 }],
+      marks: [{ kind: 'few' as const, words, column: 0 }],
       open: null,
     });
     const table = (rows: ReturnType<typeof row>[]): ReportTable => ({
@@ -267,8 +267,8 @@ describe('the report', () => {
     const same = table([row(0, 'few'), row(1, 'other'), row(2, 'few')]);
     const notes = new FootNotes([same]);
     expect(notes.notes).toEqual([
-      { n: 1, says: 'few' },
-      { n: 2, says: 'other' },
+      { n: 1, words: 'few' },
+      { n: 2, words: 'other' },
     ]);
     expect(same.rows.map((r) => notes.of('main', r, 0))).toEqual([1, 2, 1]);
     const many = new FootNotes([table(Array.from({ length: 40 }, (_, k) => row(k, `says ${k}`)))]);

@@ -225,20 +225,22 @@ describe('the sentence of every kind', () => {
   });
 
   it('reads as a sentence, without its empty places', () => {
-    const says = (spec: unknown): string =>
+    const words = (spec: unknown): string =>
       plainSentence(sentenceOf(Tally.parse(spec), names, 'Sailings'));
-    expect(says(SPECS.frequency[0])).toBe(
+    expect(words(SPECS.frequency[0])).toBe(
       'How often Delay falls in bands 5 wide, with sum of Fares taken.',
     );
-    expect(says(SPECS.nested[0])).toBe(
+    expect(words(SPECS.nested[0])).toBe(
       'First, sum of Fares taken for each Route; then, of those results: sum of Fares taken for each Route.',
     );
     // The name of a list keeps its capital within another sentence; a word of ours does not.
-    expect(says(SPECS.comparison[0])).toContain(
+    expect(words(SPECS.comparison[0])).toContain(
       'What moved since before, in: Sailings grouped by Route',
     );
-    expect(says({ ...LEDGER, scope: 'all' })).toContain('Sailings (all records) grouped by Route');
-    expect(says({ kind: 'percentile', column: 'a', scope: 'all' })).toContain(', from all records');
+    expect(words({ ...LEDGER, scope: 'all' })).toContain('Sailings (all records) grouped by Route');
+    expect(words({ kind: 'percentile', column: 'a', scope: 'all' })).toContain(
+      ', from all records',
+    );
   });
 
   it('folds a long run of measures; each stays a place', () => {
@@ -255,9 +257,9 @@ describe('the sentence of every kind', () => {
       inner: LEDGER,
       outer: { kind: 'ledger', measures: [{ kind: 'atMax', column: 'm1', other: 'Route' }] },
     });
-    const says = plainSentence(sentenceOf(nested, names, 'Sailings'));
-    expect(says).toContain('Route at the highest sum of Fares taken');
-    expect(says).not.toContain('m1');
+    const words = plainSentence(sentenceOf(nested, names, 'Sailings'));
+    expect(words).toContain('Route at the highest sum of Fares taken');
+    expect(words).not.toContain('m1');
   });
 });
 

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { VERSION } from '$lib/core/ask/version';
 import { newBench } from '$lib/core/bench/newBench';
 import { encodeChunk } from '$lib/core/table/arrowWrite';
 import { readConfig } from '$lib/server/config';
@@ -117,6 +118,7 @@ describe('migrations', () => {
       '0003-bench-version-2',
       '0004-accepted-intakes',
       '0005-made-lists',
+      '0006-words-of-doubts',
     ]);
     expect(await migrate(db)).toEqual([]);
   });
@@ -131,8 +133,29 @@ describe('migrations', () => {
       '0003-bench-version-2',
       '0004-accepted-intakes',
       '0005-made-lists',
+      '0006-words-of-doubts',
     ]);
     expect((await findState(old, 1, 7))?.doc).toMatchObject({ reading: 1 });
+  });
+
+  it('keep the words of doubts that were stored under another name', async () => {
+    const old = open();
+    await migrate(old, '0005-made-lists');
+    const raw = new Sqlite(file);
+    raw.prepare("insert into lists (name, created_at) values ('Old', '2026-01-01')").run();
+    const doubts = [
+      { kind: 'farDates', count: 2, places: [], says: 'Two dates lie far off.', asks: false },
+    ];
+    raw
+      .prepare(
+        "insert into readings (list_id, number, file_name, read_at, records, recipe, doubts) values (1, 1, 'old.csv', '2026-01-01', 9, ?, ?)",
+      )
+      .run(JSON.stringify(recipe), JSON.stringify(doubts));
+    raw.close();
+    expect(await migrate(old)).toEqual(['0006-words-of-doubts']);
+    expect((await findReading(old, 1))?.doubts).toEqual([
+      { kind: 'farDates', count: 2, places: [], words: 'Two dates lie far off.', asks: false },
+    ]);
   });
 
   it('bring benches, kept states and links of version 1 over, with all they say', async () => {
@@ -149,11 +172,12 @@ describe('migrations', () => {
       '0003-bench-version-2',
       '0004-accepted-intakes',
       '0005-made-lists',
+      '0006-words-of-doubts',
     ]);
     const stored = new Sqlite(file).prepare('select doc from benches').get() as { doc: string };
-    expect(JSON.parse(stored.doc)).toMatchObject({ version: 3 });
+    expect(JSON.parse(stored.doc)).toMatchObject({ version: VERSION });
     expect((await findBench(old, 1))?.doc).toEqual({
-      version: 3,
+      version: VERSION,
       bands: [],
       known: [],
       cited: [],
@@ -192,7 +216,7 @@ describe('migrations', () => {
       ],
       open: 'ledger',
     });
-    expect((await findState(old, 1, 7))?.doc).toMatchObject({ version: 3, lead: 'n' });
+    expect((await findState(old, 1, 7))?.doc).toMatchObject({ version: VERSION, lead: 'n' });
     // What cannot be read is left as it was, and stands in nobody's way.
     await expect(findState(old, 1, 3)).rejects.toThrow();
   });

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { sortedInParts, sortedValues } from '$lib/core/measure/sorted';
+import { sortedInParts, sortedValues } from '$lib/core/sorting/sorted';
 import { finish } from '$lib/core/steps/steps';
 
 describe('sorting with pauses', () => {

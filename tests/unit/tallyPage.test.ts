@@ -2,7 +2,12 @@ import { describe, expect, it } from 'vitest';
 import { USUAL_DIALECT } from '$lib/core/write/dialect';
 import type { Bench } from '$lib/core/bench/document';
 import { newBench } from '$lib/core/bench/newBench';
+import { finish } from '$lib/core/steps/steps';
+import { scalarColumn, textColumn } from '$lib/core/table/column';
+import type { Table } from '$lib/core/table/table';
 import { tableOf } from '$lib/core/tally/answer';
+import { wholeBase } from '$lib/core/tally/base';
+import { computeTally } from '$lib/core/tally/kinds';
 import { groupKeyText } from '$lib/core/tally/ledger/lines';
 import { rowsInView } from '$lib/core/tally/rowOrder';
 import type { FigureRow } from '$lib/core/tally/result';
@@ -44,7 +49,7 @@ function row(
 }
 
 const labels = (view: Parameters<typeof rowsInView>[1]): unknown[] =>
-  Array.from(rowsInView(nested, view), (n) => nested.row(n).cells[0]);
+  Array.from(finish(rowsInView(nested, view)), (n) => nested.row(n).cells[0]);
 
 describe('rows as they are looked at', () => {
   it('stand under their whole, the grand total last', () => {
@@ -109,6 +114,51 @@ const bands = {
   kind: 'frequency',
   key: { column: 'Sum', bands: { by: 'edges', edges: [0, 5, 10, 20] } },
 };
+
+describe('records in places, sorted for the eye', () => {
+  const list: Table = {
+    length: 5,
+    columns: [
+      textColumn('Vessel', ['Nessmaid', null, 'Ironholm', 'gannet', 'Fulmar']),
+      scalarColumn('Fares', 'number', [50, 20, 30, null, 10]),
+    ],
+  };
+  const answer = finish(
+    computeTally(
+      wholeBase(list),
+      Tally.parse({
+        kind: 'ranking',
+        by: { kind: 'max', column: 'Fares' },
+        show: ['Vessel'],
+        top: 3,
+      }),
+    ),
+  );
+  const [table] = answer.tables;
+  /** The records in the order of a column; 0: all others. */
+  const by = (column: string, descending: boolean): unknown[] =>
+    Array.from(finish(rowsInView(table, { ...WHOLE, sort: { column, descending } })), (n) =>
+      table.row(n).kind === 'group' ? table.row(n).cells[1] : 0,
+    );
+
+  it('by what is no number of the list too: places, shares, names; all others at the end', () => {
+    expect(table.columns.map(({ key }) => key)).toEqual([
+      'place',
+      'record',
+      'Vessel',
+      'value',
+      'share',
+      'cumulativeShare',
+    ]);
+    expect(by('value', false)).toEqual([2, 3, 1, 0]);
+    expect(by('place', true)).toEqual([2, 3, 1, 0]);
+    expect(by('share', false)).toEqual([2, 3, 1, 0]);
+    expect(by('cumulativeShare', true)).toEqual([2, 3, 1, 0]);
+    // A record without a name comes last either way.
+    expect(by('Vessel', false)).toEqual([3, 1, 2, 0]);
+    expect(by('Vessel', true)).toEqual([1, 3, 2, 0]);
+  });
+});
 
 describe('a tally on the page', () => {
   it('says what it came to in a few letters, and whether it foots', () => {

@@ -71,6 +71,82 @@ describe('a wish in words', () => {
     });
   });
 
+  it('the month in which a year starts, where periods are asked for', () => {
+    const periods = { column: 'fares', period: 'month', periods: ['year', 'month'] };
+    for (const said of ['from April', 'starting in april', 'with years that start in April'])
+      expect(wish(`fares by month and year ${said}`), said).toEqual({
+        ...periods,
+        yearStartsIn: 4,
+      });
+    // Months to narrow to, and what is no month, start no year.
+    for (const said of ['from april to june', 'from april 2025', 'from vessels', ''])
+      expect(wish(`fares by month and year ${said}`)).not.toHaveProperty('yearStartsIn');
+    expect(wish('fares from april')).not.toHaveProperty('yearStartsIn');
+  });
+
+  it('all figures that are asked for, each of its column; those named without a measure are marked', () => {
+    expect(wish('fares and delay by route then vessel')).toEqual({
+      column: 'fares',
+      by: ['route', 'vessel'],
+      measures: [
+        { kind: 'sum', column: 'fares' },
+        { kind: 'sum', column: 'delay' },
+      ],
+      plain: ['fares', 'delay'],
+    });
+    const several = ['records', 'mean', 'sd', 'min', 'max'].map((kind) =>
+      kind === 'records' ? { kind } : { kind, column: 'delay' },
+    );
+    const asked = { measure: 'mean', column: 'delay', by: ['vessel'], measures: several };
+    expect(wish('count, mean, deviation, lowest and highest of delay by vessel')).toEqual(asked);
+    expect(wish('count and delay: mean, standard deviation, lowest, highest by vessel')).toEqual(
+      asked,
+    );
+    expect(wish('mean of delay, median of fares by route')?.measures).toEqual([
+      { kind: 'mean', column: 'delay' },
+      { kind: 'median', column: 'fares' },
+    ]);
+    // One figure is no list of them; "of" counts the records of what it names.
+    expect(wish('median delay by vessel')).not.toHaveProperty('measures');
+    expect(wish('count of delays by vessel')).toEqual({
+      measure: 'records',
+      column: 'delay',
+      by: ['vessel'],
+    });
+  });
+
+  it('measures whose names are several words, and no measure in the order of answers', () => {
+    expect(wish('standard deviation of delay')).toMatchObject({ measure: 'sd' });
+    expect(wish('interquartile range of delay')).toMatchObject({ measure: 'iqr' });
+    expect(wish('count of distinct values of vessel')).toMatchObject({ measure: 'distinct' });
+    expect(wish('first fares by vessel')).toMatchObject({ measure: 'first' });
+    expect(wish('vessel, most first')).toEqual({ column: 'vessel', often: true });
+    expect(wish('how often each vessel occurs')).toMatchObject({ often: true });
+    expect(wish('fares by vessel, highest first')).toEqual({ column: 'fares', by: ['vessel'] });
+  });
+
+  it('the edges of bands, rising, wherever they stand', () => {
+    expect(wish('delay in bands 0, 1, 5, 10 and 20')).toEqual({
+      column: 'delay',
+      edges: [0, 1, 5, 10, 20],
+    });
+    expect(wish('delay and fares, bands 10 -5 10 2.5')).toMatchObject({ edges: [-5, 2.5, 10] });
+    expect(wish('delay in bands')).toEqual({ column: 'delay' });
+    expect(wish('delay in 8 bands by route')).not.toHaveProperty('edges');
+  });
+
+  it('the best of each: what it is of stands around what is chosen among', () => {
+    const best = { column: 'fares', by: ['route', 'vessel'], best: true };
+    expect(wish('best vessel of each route by fares')).toEqual(best);
+    expect(wish('which vessel of each route took the most fares')).toEqual(best);
+    expect(wish('fares by vessel for each route')).toEqual({
+      column: 'fares',
+      by: ['route', 'vessel'],
+    });
+    // One group alone has no best within it.
+    expect(wish('best vessel by fares')).toEqual({ column: 'fares', by: ['vessel'] });
+  });
+
   it('percentages and the values whose place is asked', () => {
     expect(wish('90 % of delay, and where 20')).toEqual({
       column: 'delay',
@@ -100,7 +176,7 @@ describe('a wish in words', () => {
 
   it('whatever is typed, a wish is one that the engine takes', () => {
     const word = fc.constantFrom(
-      ...'rank first next 3 0 999999999 by within of each route vessel fares taken 120% 5% where -2 2024 to 2025-q7 2025-13 2025-Q2 month year median'.split(
+      ...'best each how often most first in bands 0 -3 count mean sd lowest of rank first next 3 0 999999999 by within of each route vessel fares taken 120% 5% where -2 2024 to 2025-q7 2025-13 2025-Q2 month year median'.split(
         ' ',
       ),
     );
@@ -140,7 +216,6 @@ describe('conditions in a wish', () => {
       ),
     ).toEqual({
       column: 'fares',
-      measure: 'mean',
       by: ['route'],
       conditions: [delay('ge', 10), weather(['gale', 'fog'])],
       measures: [
@@ -148,6 +223,7 @@ describe('conditions in a wish', () => {
         { kind: 'sum', column: 'fares' },
         { kind: 'mean', column: 'delay' },
       ],
+      plain: ['fares'],
       both: true,
       neither: true,
     });

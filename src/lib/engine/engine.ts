@@ -1,9 +1,9 @@
-import { EngineError } from '../core/errors';
+import { EngineError, Trouble } from '../core/errors';
 import { stand, StandCache } from '../core/ask/stand';
 import { finish, type Steps } from '../core/steps/steps';
 import type { Table } from '../core/table/table';
 import { answerCounts, leadSums } from './answers/counts';
-import { HANDLERS, type Handler } from './handlers';
+import type { Handler, Handlers, Stands } from './handlers/handler';
 import { AnswerCache, Held, LeadSums, type OpenList } from './held';
 import type { ArgsOf, Do, ReplyOf } from './protocol';
 
@@ -16,11 +16,11 @@ const MOST_HELD = 2;
  * so that a late answer can never stand beside newer figures.
  *
  * @example
- * const engine = new Engine({ name: 'Sailings', table, recipe, others: new Map() });
+ * const engine = openEngine({ name: 'Sailings', table, recipe, others: new Map() });
  * const { token } = engine.now('stand', { doc });
  * const { lines } = engine.now('ledger', { token, tally: doc.open });
  */
-export class Engine {
+export class Engine implements Stands {
   readonly #cache = new StandCache();
   readonly #sums = new LeadSums();
   readonly #answers = new AnswerCache();
@@ -28,8 +28,12 @@ export class Engine {
   #list: OpenList;
   #next = 1;
 
-  constructor(list: OpenList) {
+  #handlers: Partial<Handlers>;
+
+  /** @param handlers what it can answer; a worker begins with those that show a bench */
+  constructor(list: OpenList, handlers: Partial<Handlers>) {
     this.#list = list;
+    this.#handlers = handlers;
   }
 
   /** Other lists by the names that benches give them; what rested on the old ones is forgotten. */
@@ -42,9 +46,20 @@ export class Engine {
     return finish(this.answer(kind, args));
   }
 
+  /** Whether a request can be answered with the handlers at hand. */
+  answers(kind: Do): boolean {
+    return this.#handlers[kind] !== undefined;
+  }
+
+  /** Takes in handlers that were not at hand before. */
+  learn(handlers: Partial<Handlers>): void {
+    this.#handlers = { ...this.#handlers, ...handlers };
+  }
+
   /** The answer with pauses, for whoever wants to stop between them. */
   answer<K extends Do>(kind: K, args: ArgsOf<K>): Steps<ReplyOf<K>> {
-    const handler: (engine: Engine, args: ArgsOf<K>) => Steps<ReplyOf<K>> = ANSWERS[kind];
+    const handler: Handler<K> | undefined = this.#handlers[kind];
+    if (!handler) throw new Trouble('notOpen', `“${kind}” cannot be answered yet.`);
     return handler(this, args);
   }
 
@@ -68,49 +83,3 @@ export class Engine {
     return held;
   }
 }
-
-type Answers = { readonly [K in Do]: (engine: Engine, args: ArgsOf<K>) => Steps<ReplyOf<K>> };
-
-/** A request of a stand, answered by its handler. */
-const onHeld =
-  <K extends Exclude<Do, 'stand'>>(handler: Handler<K>) =>
-  (engine: Engine, args: ArgsOf<K> & { readonly token: number }): Steps<ReplyOf<K>> =>
-    handler(engine.held(args.token), args);
-
-const ANSWERS: Answers = {
-  stand: (engine, args) => engine.stand(args),
-  ledger: onHeld(HANDLERS.ledger),
-  lines: onHeld(HANDLERS.lines),
-  heads: onHeld(HANDLERS.heads),
-  answer: onHeld(HANDLERS.answer),
-  rows: onHeld(HANDLERS.rows),
-  shape: onHeld(HANDLERS.shape),
-  fact: onHeld(HANDLERS.fact),
-  questions: onHeld(HANDLERS.questions),
-  sketch: onHeld(HANDLERS.sketch),
-  footing: onHeld(HANDLERS.footing),
-  behind: onHeld(HANDLERS.behind),
-  behindRecords: onHeld(HANDLERS.behindRecords),
-  check: onHeld(HANDLERS.check),
-  known: onHeld(HANDLERS.known),
-  cited: onHeld(HANDLERS.cited),
-  figureRecord: onHeld(HANDLERS.figureRecord),
-  locate: onHeld(HANDLERS.locate),
-  locateRecord: onHeld(HANDLERS.locateRecord),
-  recordsOn: onHeld(HANDLERS.recordsOn),
-  labels: onHeld(HANDLERS.labels),
-  copy: onHeld(HANDLERS.copy),
-  file: onHeld(HANDLERS.file),
-  moved: onHeld(HANDLERS.moved),
-  movedRecords: onHeld(HANDLERS.movedRecords),
-  asked: onHeld(HANDLERS.asked),
-  countedRecords: onHeld(HANDLERS.countedRecords),
-  facts: onHeld(HANDLERS.facts),
-  values: onHeld(HANDLERS.values),
-  try: onHeld(HANDLERS.try),
-  recordCells: onHeld(HANDLERS.recordCells),
-  draft: onHeld(HANDLERS.draft),
-  other: onHeld(HANDLERS.other),
-  match: onHeld(HANDLERS.match),
-  uses: onHeld(HANDLERS.uses),
-};

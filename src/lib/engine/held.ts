@@ -18,7 +18,7 @@ import type { ScopeName } from '../core/tally/result';
 import type { Tally } from '../core/tally/specs';
 import { ledgerOf, type LedgerLayout } from './ledger/layout';
 import type { ColumnFacts } from './replies/column';
-import type { Standing } from './standing';
+import type { HeldBench } from './heldBench';
 
 const footings = new WeakMap<Answer, Footing>();
 
@@ -32,7 +32,7 @@ export const overScope = (tally: Tally, scope: ScopeName | undefined): Tally =>
     : tally;
 
 /** One stand of a bench with what was asked of it so far. Kept for a few tokens, then dropped. */
-export class Held implements Standing {
+export class Held implements HeldBench {
   readonly #ledgers = new StepCache<LedgerLayout>(2);
   /** Figures opened last: their records are asked for stretch by stretch. */
   readonly behind = new StepCache<FigureBehind>(2);

@@ -37,7 +37,7 @@ export const Replies = {
     difference: z.string(),
     explanations: z.array(
       z.object({
-        says: z.string(),
+        words: z.string(),
         records: z.array(z.int()),
         remedy: z
           .discriminatedUnion('do', [
@@ -70,7 +70,7 @@ export const Replies = {
     removed: z.int(),
     blank: z.int(),
     unread: z.int(),
-    says: z.string(),
+    words: z.string(),
   }),
   other: z.object({
     records: z.int(),

@@ -122,7 +122,7 @@ async function sectionOf(ask: Asker, token: number, item: TrayItem): Promise<Rep
     answered,
     shape,
     tables: tables.filter(({ length }, k) => k === 0 || length > 0),
-    footing: footing.compared > 0 ? footing.says : '',
+    footing: footing.compared > 0 ? footing.words : '',
     foots: footing.foots,
   };
 }
@@ -134,7 +134,7 @@ async function sectionOf(ask: Asker, token: number, item: TrayItem): Promise<Rep
 function scopeLine({ all, rungs, setAside, counted: c }: Counts): string {
   const steps = rungs
     .filter(({ on }) => on)
-    .map(({ says, records }) => `${says}, ${showCount(records)}`);
+    .map(({ words, records }) => `${words}, ${showCount(records)}`);
   const share = all.records > 0 ? `, ${((100 * c.records) / all.records).toFixed(1)} %` : '';
   const aside =
     setAside.records > 0
@@ -168,9 +168,9 @@ export const troublesOf = ({ sections, known }: Report): string[] => [
 export const movedInWords = ({ moved, cited }: Report): string[] => [
   ...(moved?.tallies ?? [])
     .filter(({ count, came, went }) => count + came.length + went.length > 0)
-    .map(({ name, says, count, compared, moved: [most], came, went }) =>
+    .map(({ name, words, count, compared, moved: [most], came, went }) =>
       [
-        `${name || says}: ${counted(count, 'figure')} of ${compared} moved`,
+        `${name || words}: ${counted(count, 'figure')} of ${compared} moved`,
         most ? `, most ${most.where}, ${most.title}: ${most.before} → ${most.after}` : '',
         came.length ? `; new: ${came.join(', ')}` : '',
         went.length ? `; gone: ${went.join(', ')}` : '',

@@ -5,6 +5,7 @@ import { Recipe } from '../core/read/recipe';
 import { TableAssembler } from '../core/table/arrowRead';
 import type { Table } from '../core/table/table';
 import { Engine } from '../engine/engine';
+import { SHOWN } from '../engine/handlers/shown';
 import type { ArgsOf, Do } from '../engine/protocol';
 import { Requests } from '../engine/requests';
 import { Scheduler } from '../engine/scheduler';
@@ -46,6 +47,9 @@ const scheduler = new Scheduler(
 let engine: Engine | null = null;
 let others: OtherLists | null = null;
 
+/** How long the first figures are left alone. */
+const QUIET_MS = 2000;
+
 const Facts = z.object({ listName: z.string(), records: z.int(), chunks: z.int(), recipe: Recipe });
 
 async function fetched(url: string): Promise<Response> {
@@ -83,17 +87,29 @@ async function readingOf({ list, reading }: ListSource, base: string): Promise<n
 
 async function open(reading: number, base: string): Promise<void> {
   const { facts, table } = await load(reading, base, (share) => send({ kind: 'progress', share }));
-  engine = new Engine({
-    name: facts.listName,
-    table,
-    recipe: facts.recipe,
-    others: new Map(),
-  });
+  engine = new Engine(
+    { name: facts.listName, table, recipe: facts.recipe, others: new Map() },
+    SHOWN,
+  );
   others = new OtherLists(async (source) => {
     const from = await readingOf(source, base);
     return from === null ? null : (await load(from, base, () => undefined)).table;
   });
   send({ kind: 'opened', records: table.length });
+  // In a quiet moment, so that it is there when the server is not.
+  const opened = engine;
+  setTimeout(() => void learnMore(opened).catch(() => undefined), QUIET_MS);
+}
+
+/** What a page asks for only by an act comes when it is first asked for: the first ledger stands sooner. */
+async function learnMore(engine: Engine): Promise<void> {
+  const later = await import('../engine/handlers/later').catch(() => {
+    throw new Trouble(
+      'notOpen',
+      'A part of the program could not be fetched. See that the server runs, and try again.',
+    );
+  });
+  engine.learn(later.LATER);
 }
 
 /** Checks what a request carries, and answers it; a stand has its other lists at hand first. */
@@ -106,6 +122,7 @@ async function answer<K extends Do>(kind: K, raw: unknown, lane: string): Promis
     const tables = await others.of(doc.lists);
     if (tables) engine.setOthers(tables);
   }
+  if (!engine.answers(kind)) await learnMore(engine);
   return scheduler.post(lane, engine.answer(kind, args));
 }
 

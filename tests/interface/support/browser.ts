@@ -1,7 +1,15 @@
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { Builder, By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import {
+  Builder,
+  By,
+  Key,
+  logging,
+  until,
+  type WebDriver,
+  type WebElement,
+} from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome.js';
 
 const FLAGS = [
@@ -38,6 +46,9 @@ export class Page {
     const options = new chrome.Options();
     options.setChromeBinaryPath('/usr/bin/chromium');
     options.addArguments(...FLAGS, `--window-size=${width},${height}`);
+    const heard = new logging.Preferences();
+    heard.setLevel(logging.Type.BROWSER, logging.Level.WARNING);
+    options.setLoggingPrefs(heard);
     this.#driver = await new Builder()
       .forBrowser('chrome')
       .setChromeOptions(options)
@@ -59,6 +70,19 @@ export class Page {
     });
   }
 
+  /** Fetches scripts once, so that a browser that cannot have one of them is known before its first test. @returns those that did not come */
+  async fetchAll(paths: readonly string[]): Promise<string[]> {
+    await this.go('/keys');
+    await this.driver.manage().setTimeouts({ script: 60_000 });
+    return this.driver.executeAsyncScript<string[]>(
+      `const done = arguments[1];
+       const late = (path) => new Promise((r) => setTimeout(() => r(path), 20_000));
+       const had = (path) => fetch(path).then((r) => r.arrayBuffer()).then(() => null, () => path);
+       Promise.all(arguments[0].map((path) => Promise.race([had(path), late(path)]))).then((found) => done(found.filter(Boolean)));`,
+      paths,
+    );
+  }
+
   async command(name: string, parameters: Record<string, unknown>): Promise<void> {
     if (!(this.driver instanceof chrome.Driver)) throw new Error('Not driving Chromium.');
     await this.driver.sendDevToolsCommand(name, parameters);
@@ -76,8 +100,35 @@ export class Page {
     return Buffer.from(data, 'base64');
   }
 
-  async close(): Promise<void> {
+  /** Where the page is and what went wrong in it since this was last asked: faults of its code, requests that failed. */
+  async troubles(): Promise<string> {
+    const entries = await this.driver.manage().logs().get(logging.Type.BROWSER);
+    const text = await this.run<string>('return document.body.innerText');
+    const absent = await this.run<string[]>(
+      `const came = new Set(performance.getEntriesByType('resource').map((e) => e.name));
+       return [...document.querySelectorAll('link[rel=modulepreload], link[rel=stylesheet]')].map((l) => l.href).filter((h) => !came.has(h))`,
+    );
+    return [
+      `At ${await this.driver.getCurrentUrl()} the browser said:`,
+      ...entries.map(({ message }) => `  ${message}`),
+      ...absent.map((name) => `  never came: ${name}`),
+      'and the page showed:',
+      ...text
+        .split('\n')
+        .filter(Boolean)
+        .slice(0, 60)
+        .map((line) => `  ${line}`),
+    ].join('\n');
+  }
+
+  /** Ends the browser; another can be opened. */
+  async quit(): Promise<void> {
     await this.#driver?.quit();
+    this.#driver = null;
+  }
+
+  async close(): Promise<void> {
+    await this.quit();
     rmSync(this.downloads, { recursive: true, force: true });
   }
 
@@ -109,7 +160,7 @@ export class Page {
       // One question to the browser for all of them: a page has hundreds.
       const named = await this.run<WebElement[]>(
         `return [...document.querySelectorAll(arguments[0])].filter((e) => e.innerText.trim() === arguments[1])`,
-        ['button', 'a', '[role=option]', 'label[data-part=item]']
+        ['button', 'a', '[role=option]', '[role=menuitem]', 'label[data-part=item]']
           .map((kind) => `${within} ${kind}`)
           .join(),
         text,

@@ -56,7 +56,7 @@ export async function acceptReading(page: Page): Promise<void> {
     async () => (await page.all('[data-test=accept]:not([disabled])')).length === 1,
   );
   await page.click('accept');
-  await page.untilText('says', 'new reading was accepted');
+  await page.untilText('accepted', 'new reading was accepted');
 }
 
 /** Accepts by the keys; waits for the bench and gives its number. */

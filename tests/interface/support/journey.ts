@@ -1,6 +1,15 @@
-import { afterAll, beforeAll } from 'vitest';
+import { readdirSync } from 'node:fs';
+import { afterAll, afterEach, beforeAll } from 'vitest';
 import { Page } from './browser';
 import { TestServer } from './server';
+
+const CLIENT = 'build/client';
+
+/** All scripts and styles of the page, by their addresses. */
+const parts = (): string[] =>
+  readdirSync(`${CLIENT}/_app/immutable`, { recursive: true, encoding: 'utf8' })
+    .filter((file) => /\.(js|css)$/.test(file))
+    .map((file) => `/_app/immutable/${file}`);
 
 /**
  * A server with data of its own and a page on it, for all tests of a file: both are there before the
@@ -17,7 +26,25 @@ export function journey(
   const page = new Page();
   beforeAll(async () => {
     before(server.data);
-    await page.open(await server.start());
+    await begin(await server.start());
+  });
+  async function begin(address: string): Promise<void> {
+    // Now and then a browser never gets one of the scripts or styles, nor does any later page of it: another does.
+    for (let tries = 1; ; tries++) {
+      await page.open(address);
+      const absent = await page.fetchAll(parts());
+      if (absent.length === 0 || tries === 3) return;
+      process.stderr.write(`A browser was begun anew, as it never got ${absent.join(', ')}.\n`);
+      await page.quit();
+    }
+  }
+  // What a journey waited for in vain says little of why. It is tried once more in a browser of its own: what
+  // fails there too is no whim of the first.
+  afterEach(async ({ task }) => {
+    if (task.result?.state !== 'fail') return;
+    process.stderr.write(`“${task.name}” failed. ${await page.troubles()}\n`);
+    await page.quit();
+    await begin(server.address);
   });
   afterAll(async () => {
     await page.close();

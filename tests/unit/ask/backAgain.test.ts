@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { answerAsk } from '$lib/core/ask/answer';
 import { readAsk } from '$lib/core/ask/badAsk';
 import { upgraded } from '$lib/core/ask/upgrade';
+import { VERSION } from '$lib/core/ask/version';
 import type { AskResult } from '$lib/core/ask/result';
 import type { Condition } from '$lib/core/scope/condition';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
@@ -216,7 +217,8 @@ describe('asks of earlier versions', () => {
   it('count records from 0, as they were meant', () => {
     for (const version of [1, 2])
       expect(readAsk({ version, ...ask }).ladder.setAside.records).toEqual([1, 3]);
-    expect(() => readAsk({ version: 3, ...ask })).toThrow(/records\[0\]/);
+    for (const version of [3, VERSION])
+      expect(() => readAsk({ version, ...ask })).toThrow(/records\[0\]/);
   });
 
   it('an ask without a version that names records says how they were counted', () => {
@@ -224,15 +226,30 @@ describe('asks of earlier versions', () => {
       answered(list, { ...parts, tallies: ask.tallies }).prepared.map((w) => w.code);
     const ladder = { setAside: { records: [1] } };
     expect(of({ ladder })).toEqual(['no-version']);
-    expect(of({ ladder, version: 3 })).toEqual([]);
+    expect(of({ ladder, version: VERSION })).toEqual([]);
     expect(of({})).toEqual([]);
+  });
+
+  it('hold frozen results whose words were named otherwise, all of them', () => {
+    const sums = { kind: 'ledger', groups: [{ column: 'Note' }] };
+    const now = answered(list, { tallies: [sums] }).tallies[0];
+    const { footing: _, ...result } = JSON.parse(JSON.stringify(now)) as typeof now;
+    const then: unknown = JSON.parse(JSON.stringify(result).replaceAll('"words":', '"says":'));
+    expect(then).toHaveProperty('says', now.words);
+    const ask = (of: unknown) => ({
+      lists: { sums: { frozen: { on: '2026-11-01', from: 'Then', result: of } } },
+      tallies: [{ kind: 'ledger' }],
+    });
+    for (const version of [{ version: 3 }, {}])
+      expect(readAsk({ ...version, ...ask(then) }).lists).toEqual(readAsk(ask(result)).lists);
+    expect(() => readAsk({ version: VERSION, ...ask(then) })).toThrow(/result\.words/);
   });
 
   it('have what a frozen row stands on turned into a condition', () => {
     const leaf = { kind: 'leaf', column: 'Note', not: false, test: { test: 'blank' } };
     const where = { condition: leaf, except: [{ records: [4] }] };
     expect(upgraded({ version: 2, rows: [{ where }] })).toEqual({
-      version: 3,
+      version: VERSION,
       rows: [
         {
           where: {

@@ -58,7 +58,7 @@ describe('edges', () => {
     };
     for (const list of [none, one, blank]) {
       const result = answered(list, { tallies: every });
-      for (const t of result.tallies) expect([t.says, t.footing.foots]).toEqual([t.says, true]);
+      for (const t of result.tallies) expect([t.words, t.footing.foots]).toEqual([t.words, true]);
     }
     const spread = rows(answered(blank, { tallies: [every[6]] }))[0];
     expect([spread['count of values'], spread['mean'], spread['lowest']]).toEqual([0, null, null]);
@@ -92,7 +92,7 @@ describe('edges', () => {
     expect(groups(result).map((g) => [g['Sum in bands'], g['Count']])).toEqual([['7', 4]]);
     expect(groups(result, 0, 1).map((g) => g['Count'])).toEqual([4]);
     expect(groups(result, 0, 2).map((g) => g['Place'])).toEqual([2.5, 2.5, 2.5, 2.5]);
-    expect(result.tallies[2].warnings[0].says).toBe('A tie at the edge is kept: 4 instead of 1.');
+    expect(result.tallies[2].warnings[0].words).toBe('A tie at the edge is kept: 4 instead of 1.');
   });
 
   it('years 1 and 9999, leap days and years that start in any month', () => {

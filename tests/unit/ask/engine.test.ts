@@ -66,7 +66,7 @@ describe('the engine answers tallies over what a bench counts', () => {
     ];
     const shown = engine.show(doc);
     expect(shown.counted.records).toBe(6);
-    expect(shown.rungs[0]).toMatchObject({ on: false, says: 'Gone > 5' });
+    expect(shown.rungs[0]).toMatchObject({ on: false, words: 'Gone > 5' });
     expect(shown.rungs[0].fault).toContain('Gone');
     const answer = engine.ask('answer', { tally: 'other' });
     expect(answer.tables).toEqual([]);

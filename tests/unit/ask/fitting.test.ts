@@ -39,7 +39,7 @@ describe('an ask that fits', () => {
       { Region: 'North', Records: 2, 'sum of Sum': 17 },
       { Region: 'South', Records: 2, 'sum of Sum': 16 },
     ]);
-    expect(result.tallies[0].says).toBe(
+    expect(result.tallies[0].words).toBe(
       'Sailings grouped by Region, in the order read. Under each group: sum of Sum.',
     );
   });
@@ -175,7 +175,7 @@ describe('an ask that fits', () => {
       ['South', 1, 9 / 16],
       ['blank', 0, null],
     ]);
-    expect(linked.prepared[0].says).toBe(
+    expect(linked.prepared[0].words).toBe(
       '“sums” holds 3 records that follow Sailings as it was read: Sailings grouped by Region, in the order read. Under each group: sum of Sum.',
     );
     const result = TallyResult.parse(answered(small, { tallies: [sums] }).tallies[0]);
@@ -192,7 +192,7 @@ describe('an ask that fits', () => {
       { lists: { sums: { frozen: { on: '2026-10-31', from: 'Sailings', result } } }, ...share },
     );
     expect(groups(frozen)[0]['sum of Share']).toEqual(expect.closeTo(15 / 27, 12));
-    expect(frozen.prepared[0].says).toMatch(/frozen on 2026-10-31 from Sailings/);
+    expect(frozen.prepared[0].words).toMatch(/frozen on 2026-10-31 from Sailings/);
     expect(
       faultsOf(() =>
         answered(small, {
@@ -236,15 +236,15 @@ describe('an ask that fits', () => {
   });
 
   it('sentences read well with 1, 2 and 5 of anything', () => {
-    const says = (tally: object): string => answered(small, { tallies: [tally] }).tallies[0].says;
+    const words = (tally: object): string => answered(small, { tallies: [tally] }).tallies[0].words;
     const keys = ['Region', 'Depot', 'Day', 'Sum', 'expression: Sum * 2'].map((column) => ({
       column,
     }));
-    expect(says(ledger({ groups: keys.slice(0, 1), measures: [{ kind: 'records' }] }))).toBe(
+    expect(words(ledger({ groups: keys.slice(0, 1), measures: [{ kind: 'records' }] }))).toBe(
       'Sailings grouped by Region, in the order read. Under each group: count of records.',
     );
     expect(
-      says(
+      words(
         ledger({
           groups: keys.slice(0, 2),
           measures: [{ kind: 'records' }, { kind: 'mean', column: 'Sum' }],
@@ -253,21 +253,21 @@ describe('an ask that fits', () => {
     ).toBe(
       'Sailings grouped by Region, then Depot, in the order read. Under each group: count of records and mean of Sum.',
     );
-    expect(says(ledger({ groups: keys, measures: [] }))).toBe(
+    expect(words(ledger({ groups: keys, measures: [] }))).toBe(
       'Sailings grouped by Region, then Depot, then Day, then Sum, then Sum * 2, in the order read.',
     );
-    expect(says({ kind: 'percentile', column: 'Sum', percentiles: [50] })).toBe(
+    expect(words({ kind: 'percentile', column: 'Sum', percentiles: [50] })).toBe(
       'The 50 % place of Sum, by definition 7.',
     );
     expect(
-      says({ kind: 'percentile', column: 'Sum', percentiles: [1, 2, 3, 4, 5], ranksOf: [1] }),
+      words({ kind: 'percentile', column: 'Sum', percentiles: [1, 2, 3, 4, 5], ranksOf: [1] }),
     ).toBe('The 1, 2, 3, 4 and 5 % places of Sum, and where 1 stands, by definition 7.');
-    expect(says({ kind: 'spread', columns: ['Sum'] })).toBe('How far Sum spreads, by 12 facts.');
-    expect(says({ kind: 'spread', columns: ['Sum', 'Day'] })).toBe(
+    expect(words({ kind: 'spread', columns: ['Sum'] })).toBe('How far Sum spreads, by 12 facts.');
+    expect(words({ kind: 'spread', columns: ['Sum', 'Day'] })).toBe(
       'How far Sum and Day spread, by 12 facts.',
     );
     expect(
-      says({
+      words({
         kind: 'periods',
         column: 'Day',
         levels: ['year', 'half'],
@@ -323,7 +323,7 @@ describe('an ask that fits', () => {
       { lists: { o: {} }, joins: [join('first')], tallies: [ledger()] },
       { o: other },
     );
-    expect([result.list.records, result.prepared[0].says]).toEqual([
+    expect([result.list.records, result.prepared[0].words]).toEqual([
       6,
       '3 records of 6 records have no match in “o” and get blanks.',
     ]);
@@ -356,7 +356,7 @@ describe('an ask that fits', () => {
       ['South', 2, 9, 'D', 8],
       ['blank', 1, 1, 'D', 1],
     ]);
-    expect(result.tallies[0].warnings[0].says).toContain('not from the records');
+    expect(result.tallies[0].warnings[0].words).toContain('not from the records');
     const row = result.tallies[0].tables[0].rows.findIndex((r) => r.cells[0] === 'North');
     expect([...behind(base, result.tallies[0], { table: 0, row, column: 2 }).records]).toEqual([
       0, 1, 2,

@@ -42,7 +42,7 @@ describe('forecast', () => {
       ['Jan 2022', expect.closeTo(82, 8)],
       ['Feb 2022', expect.closeTo(85, 8)],
     ]);
-    expect(result.tallies[0].warnings[0].says).toBe(
+    expect(result.tallies[0].warnings[0].words).toBe(
       'It stands on 24 points, from Jan 2020 to Dec 2021.',
     );
   });

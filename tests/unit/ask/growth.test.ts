@@ -28,7 +28,7 @@ describe('growth', () => {
     });
     const { warnings } = result.tallies[0];
     expect(warnings.map((w) => w.code)).toEqual(['intervals', 'no-mean-rate']);
-    expect(warnings[1].says).toBe(
+    expect(warnings[1].words).toBe(
       'No mean of the period rates: 1 period has no rate, as the one before is 0 or none.',
     );
   });
@@ -68,12 +68,12 @@ describe('growth', () => {
       ),
     );
     expect(result.tallies[0].warnings.map((w) => w.code)).toEqual(['intervals', 'mean-differs']);
-    expect(result.tallies[0].warnings[0].says).toContain('12 months between 13 values');
+    expect(result.tallies[0].warnings[0].words).toContain('12 months between 13 values');
   });
 
   it('is refused with the reason where nothing can grow at a rate, and between dates by 365.25 days', () => {
     const growth = (values: object) => answered(small, { tallies: [{ kind: 'growth', values }] });
-    expect(growth({ first: 0, last: 5, intervals: 2 }).tallies[0].warnings[1].says).toMatch(
+    expect(growth({ first: 0, last: 5, intervals: 2 }).tallies[0].warnings[1].words).toMatch(
       /No compound rate: The first value is 0/,
     );
     expect(

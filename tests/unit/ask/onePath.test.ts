@@ -17,7 +17,7 @@ function onThePage(bench: OpenBench): unknown {
   const answered = Replies.answer.parse(bench.ask('answer', { tally: 'other' }));
   return {
     refused: answered.refused !== '' || answered.faults.length > 0,
-    says: answered.sentence,
+    words: answered.sentence,
     warnings: answered.warnings,
     tables: answered.tables.map(({ name, columns, length }) => {
       const { rows } = Replies.rows.parse(
@@ -55,7 +55,7 @@ function onTheCommandLine(doc: Bench): unknown {
     const [tally] = AskResult.parse(JSON.parse(JSON.stringify(result))).tallies;
     return {
       refused: false,
-      says: tally.says,
+      words: tally.words,
       warnings: tally.warnings,
       tables: tally.tables.map(({ name, columns, rows }) => ({
         name,

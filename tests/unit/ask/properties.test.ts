@@ -95,7 +95,8 @@ describe('properties of every table', () => {
       fc.property(records, (all) => {
         const result = answered(tableOf(all), { tallies });
         expect(plain(answered(tableOf([...all].reverse()), { tallies }))).toEqual(plain(result));
-        for (const t of result.tallies) expect([t.says, t.footing.failure]).toEqual([t.says, null]);
+        for (const t of result.tallies)
+          expect([t.words, t.footing.failure]).toEqual([t.words, null]);
         for (const k of [2, 3]) {
           const { rows: lines, columns } = result.tallies[k].tables[0];
           const at = columns.findIndex((c) => c.key === 'count');

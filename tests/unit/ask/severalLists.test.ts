@@ -89,7 +89,7 @@ describe('one ask over several lists', () => {
       [freight.n, near(freight.b)],
     ]);
     expect(
-      result.prepared.filter((w) => w.code === 'linked-list').map((w) => w.says.slice(0, 70)),
+      result.prepared.filter((w) => w.code === 'linked-list').map((w) => w.words.slice(0, 70)),
     ).toEqual([
       expect.stringContaining('as it was read'),
       expect.stringContaining('as it is counted'),

@@ -115,7 +115,7 @@ describe('heads over two lines', () => {
       '2025 Jan',
       '2025 Feb',
     ]);
-    expect(doubts.map(({ kind, says }) => [kind, says])).toEqual([
+    expect(doubts.map(({ kind, words }) => [kind, words])).toEqual([
       ['headLines', 'Heads stand over two lines; they are read as one: “2024 Jan”.'],
     ]);
   });

@@ -108,17 +108,17 @@ describe('a Parquet file whose runs are damaged', () => {
         ],
       }),
     );
-    const says: string[] = [];
+    const words: string[] = [];
     for (let at = 4; at < bytes.length - 8; at++)
       for (const byte of [0xff, 0xfe, 0x7f]) {
         const damaged = bytes.slice();
         damaged[at] = byte;
         await unfold(damaged, LIMIT).catch((error: unknown) => {
           expect(error).toBeInstanceOf(IntakeError);
-          says.push(String(error));
+          words.push(String(error));
         });
       }
-    expect(says.filter((text) => /a run is longer/.test(text)).length).toBeGreaterThan(0);
+    expect(words.filter((text) => /a run is longer/.test(text)).length).toBeGreaterThan(0);
   });
 });
 

@@ -179,14 +179,14 @@ describe('what is named and is not there', () => {
     ['x.csv', csv, { wanted: { part: 'Fares' } }, /--sheet and --block are of a workbook/],
     ['x.csv', csv, { database: { table: 'a' } }, /of a database/],
     ['y.xlsx', book, { database: { query: 'select 1' } }, /of a database/],
-  ])('%s is refused: %#', async (name, bytes, as, says) => {
-    await expect(readAs(name, bytes, as)).rejects.toThrow(says);
+  ])('%s is refused: %#', async (name, bytes, as, words) => {
+    await expect(readAs(name, bytes, as)).rejects.toThrow(words);
   });
 
   it('a refresh reads another in its place, and says so', async () => {
     const { source, doubts } = await unfold(book, 1 << 24, { part: 'Fears' }, 'say');
     expect(source.part).toBe('Fares');
-    expect(doubts[0].says).toBe(
+    expect(doubts[0].words).toBe(
       'The workbook has no sheet “Fears”. It has “Fares”, “Ports”. “Fares” is read in its place.',
     );
     // Another fault is none of a name.
@@ -279,7 +279,7 @@ describe('a workbook', () => {
     ]);
     const file = fileOf('titled.xlsx', workbook({ S: sheet }));
     const { doubts } = await readList(file, BY_ITSELF);
-    expect(doubts.map(({ says }) => says)).toContainEqual(
+    expect(doubts.map(({ words }) => words)).toContainEqual(
       expect.stringMatching(/not read: .*Port, Piers; nor 1 cell outside of them\.$/),
     );
   });
@@ -377,8 +377,8 @@ describe('JSON', () => {
     ['{"a":1}\n{"a":', /Line 2 is not JSON/],
     ['[{}]', /no objects with fields/],
     ['{"a":[{"x":1}],"b":[{"y":2}]}', /none that stands alone/],
-  ])('%s is refused with its place', async (text, says) => {
-    await expect(readAs('bad.json', text)).rejects.toThrow(says);
+  ])('%s is refused with its place', async (text, words) => {
+    await expect(readAs('bad.json', text)).rejects.toThrow(words);
   });
 });
 
@@ -552,8 +552,8 @@ describe('a SQLite database', () => {
     [{ table: 'x' }, /There is no table “x”/],
     [{ query: 'delete from ports' }, /has to be a SELECT/],
     [{ query: 'select gone' }, /no such column/],
-  ])('%j is refused, and nothing is changed', async (database, says) => {
-    await expect(read(database)).rejects.toThrow(says);
+  ])('%j is refused, and nothing is changed', async (database, words) => {
+    await expect(read(database)).rejects.toThrow(words);
     expect((await read({ table: 'ports' }))[0].at(-1)).toBe('Ness');
   });
 });

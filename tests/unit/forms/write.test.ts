@@ -183,7 +183,7 @@ describe('an answer', () => {
     const about = (book.Sheets.About['!data'] ?? []).flat().map((c) => c?.v);
     expect(about).toContain('Sailings: 4 records');
     expect(about).toContain('3 records counted');
-    expect(about).toContain(result.tallies[0].says);
+    expect(about).toContain(result.tallies[0].words);
     const rows = book.Sheets['1 By | route']['!data'] ?? [];
     expect(rows.at(-1)?.map((c) => c?.v)).toEqual(['Holm', 2, 10.25]);
     // Rows within the total stand in a group that folds.

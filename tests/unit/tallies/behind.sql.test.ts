@@ -56,10 +56,10 @@ describe('behind a figure', () => {
       const column = main.columns.findIndex((c) => c.measure?.kind === 'records');
       main.rows.forEach((line, row) => {
         expect([
-          tally.says,
+          tally.words,
           row,
           behind(base, tally, { table: 0, row, column }).records.length,
-        ]).toEqual([tally.says, row, line.cells[column]]);
+        ]).toEqual([tally.words, row, line.cells[column]]);
       });
     }
   });

@@ -127,7 +127,7 @@ describe('series by groups', () => {
     });
     // A vessel that was out of service has months without a figure.
     expect(refused.length).toBeGreaterThan(0);
-    expect(result.tallies[0].warnings.find((w) => w.code === 'not-forecast')?.says).toContain(
+    expect(result.tallies[0].warnings.find((w) => w.code === 'not-forecast')?.words).toContain(
       String(refused[0]),
     );
   });
@@ -181,7 +181,7 @@ describe('like with like', () => {
     const year = got.find((g) => g['Period'] === '2025');
     expect(year?.['sum of V, a year before']).toBe(15);
     expect(year?.['sum of V, difference from a year before']).toBe(12);
-    expect(result.tallies[0].warnings.find((w) => w.code === 'like-with-like')?.says).toBe(
+    expect(result.tallies[0].warnings.find((w) => w.code === 'like-with-like')?.words).toBe(
       '2025 is compared like with like, 1 Jan 2025 to 10 May 2025 against 1 Jan 2024 to 10 May 2024.',
     );
   });

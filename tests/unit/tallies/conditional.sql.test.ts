@@ -41,7 +41,7 @@ describe('conditional figures', () => {
       ]);
     }
     const [both] = sql("select count(*) n from s where delay >= 10 and weather = 'gale'");
-    expect(result.tallies[0].warnings.map((w) => w.says).join(' ')).toContain(
+    expect(result.tallies[0].warnings.map((w) => w.words).join(' ')).toContain(
       `${both.n} records meet more than one row`,
     );
   });

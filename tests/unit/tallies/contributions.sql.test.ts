@@ -33,7 +33,7 @@ describe('what moved it', () => {
     const change = want.reduce((s, w) => s + Number(w.b) - Number(w.a), 0);
     expect(rows(result)[0]['Gave']).toEqual(near(change));
     expect(got[0]['Share of the change']).toEqual(near(Number(got[0]['Gave']) / change));
-    expect(result.tallies[0].warnings.find((w) => w.code === 'gave-most')?.says).toContain(
+    expect(result.tallies[0].warnings.find((w) => w.code === 'gave-most')?.words).toContain(
       'Fulmar',
     );
   });
@@ -124,7 +124,7 @@ describe('what moved it', () => {
           expect(parts.reduce((s, p) => s + Number(p['Gave']), 0)).toBeCloseTo(Number(change), 9);
           const [tally] = result.tallies;
           const footing = finish(foot(base, { ...tally, tables: tally.tables.map(tableOf) }));
-          expect(footing.foots, footing.says).toBe(true);
+          expect(footing.foots, footing.words).toBe(true);
           expect(footing.compared).toBeGreaterThan(0);
         },
       ),

@@ -47,7 +47,7 @@ describe('tallies of group results', () => {
     expect(
       groups(result).map((g) => [g['Route'], g['mean of highest of sum of Fares taken']]),
     ).toEqual(want.map((w) => [w.r, near(w.a)]));
-    expect(result.tallies[0].says).toBe(
+    expect(result.tallies[0].words).toBe(
       'First, sum of Fares taken for each Route, then Vessel, then Sailed on by month; then, of those results: highest of sum of Fares taken and Vessel at the highest sum of Fares taken for each Route, then Sailed on by month by quarter; then, of those results: mean of highest of sum of Fares taken for each Route.',
     );
   });
@@ -68,7 +68,7 @@ describe('tallies of group results', () => {
     expect(marks.length).toBeGreaterThan(0);
     for (const mark of marks) {
       expect(mark.record).toBeUndefined();
-      expect(mark.says).toContain('one of the group results');
+      expect(mark.words).toContain('one of the group results');
     }
   });
 

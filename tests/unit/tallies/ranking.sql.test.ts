@@ -111,7 +111,7 @@ describe('ranking', () => {
         left.map((r) => r.n),
       );
       expect(result.tallies[0].footing.foots).toBe(true);
-      expect(result.tallies[0].says).toContain('within each Route and Weather');
+      expect(result.tallies[0].words).toContain('within each Route and Weather');
     }
   });
 
@@ -158,7 +158,7 @@ describe('ranking', () => {
       ]),
     ).toEqual(want.map((r) => [r.n, r.r, r.d, r.p]));
     const [{ n }] = sql('select count(*) n from s where delay is null');
-    expect(result.tallies[0].warnings[0].says).toMatch(
+    expect(result.tallies[0].warnings[0].words).toMatch(
       new RegExp(`^${n} records? without a value`),
     );
   });
@@ -234,7 +234,7 @@ describe('ranking', () => {
       [3, null, null],
       [null, null, null],
     ]);
-    expect(result.tallies[0].warnings.map((w) => w.says)).toContain(
+    expect(result.tallies[0].warnings.map((w) => w.words)).toContain(
       '1 key stands more than once in a period and has no place there.',
     );
     const unmatched = { ...spec, change: { ...spec.change, match: [] } };

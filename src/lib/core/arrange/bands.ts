@@ -2,7 +2,7 @@ import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import { BadBands } from '../errors';
 import { z } from 'zod';
 import type { Test } from '../scope/condition';
-import { showNumber } from '../table/format';
+import { showCount, showNumber } from '../table/format';
 
 /** One band of numbers. Left out: the lower edge is in and the upper out, but for the last band's. */
 export const Band = z.strictObject({
@@ -133,7 +133,7 @@ export const holds = (band: SettledBand, v: number): boolean =>
 /** Gaps and overlaps between bands, in the order of their lower edges. */
 export interface BandFault {
   readonly kind: 'gap' | 'overlap';
-  readonly says: string;
+  readonly words: string;
 }
 
 /** More of them are counted, not named. */
@@ -146,8 +146,8 @@ const MOST_FAULTS = 200;
 export function checkBands(bands: readonly SettledBand[]): BandFault[] {
   const faults: BandFault[] = [];
   let more = 0;
-  const add = (kind: BandFault['kind'], says: () => string): void => {
-    if (faults.length < MOST_FAULTS) faults.push({ kind, says: says() });
+  const add = (kind: BandFault['kind'], words: () => string): void => {
+    if (faults.length < MOST_FAULTS) faults.push({ kind, words: words() });
     else more++;
   };
   const ordered = [...bands].sort((a, b) => a.from - b.from || Number(b.fromIn) - Number(a.fromIn));
@@ -172,8 +172,7 @@ export function checkBands(bands: readonly SettledBand[]): BandFault[] {
     open.push(band);
     if (!reach || band.to > reach.to || (band.to === reach.to && band.toIn)) reach = band;
   }
-  if (more > 0)
-    faults.push({ kind: 'overlap', says: `${more.toLocaleString('en')} more are not named.` });
+  if (more > 0) faults.push({ kind: 'overlap', words: `${showCount(more)} more are not named.` });
   return faults;
 }
 

@@ -1,13 +1,16 @@
 import { columnFor } from '../expression/columnFor';
 import { isText, type Column } from '../table/column';
 import type { Table } from '../table/table';
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, partOf, STRIDE, type Steps } from '../steps/steps';
 import { textRanks } from '../table/collate';
 import type { SortKey } from './sortKey';
-import { orderRead } from '../table/recordOrder';
+import { orderReadInSteps } from '../table/recordOrder';
 
 /** Records moved between two pauses. */
-const PAUSE = 2 * STRIDE;
+const PAUSE = STRIDE;
+
+/** The share of sorting in a sort that marks its ties. */
+const SORTING = 0.75;
 
 /** Digits of one sort key: 16-bit parts, least significant first. */
 type Digits = readonly Uint16Array[];
@@ -23,14 +26,18 @@ export function* sortRecords(
   keys: readonly SortKey[],
   current: Int32Array | null = null,
 ): Steps<Int32Array> {
-  let order = current ? current.slice() : orderRead(table.length);
+  let order = current ? current.slice() : yield* orderReadInSteps(table.length);
+  if (keys.length === 0) return order;
   let spare = new Int32Array(table.length);
   for (let k = keys.length - 1; k >= 0; k--) {
     const digits = yield* digitsOf(columnFor(table, keys[k].column), keys[k]);
-    yield undefined;
-    for (const digit of digits) {
-      if (yield* radixPass(order, spare, digit)) [order, spare] = [spare, order];
-      yield (keys.length - k - 0.5) / keys.length;
+    const done = keys.length - 1 - k;
+    yield done / keys.length;
+    for (const [n, digit] of digits.entries()) {
+      const from = (done + n / digits.length) / keys.length;
+      const to = (done + (n + 1) / digits.length) / keys.length;
+      if (yield* partOf(radixPass(order, spare, digit), from, to)) [order, spare] = [spare, order];
+      yield to;
     }
   }
   return order;
@@ -57,15 +64,16 @@ export function* sortByColumn(
   const whole = { ...key, column: column.id };
   const digits = (yield* unitDigits(column, whole)) ?? (yield* digitsOf(column, whole));
   const telling: Uint16Array[] = [];
-  yield undefined;
-  for (const digit of digits) {
-    if (yield* radixPass(order, spare, digit)) {
+  yield 0;
+  for (const [n, digit] of digits.entries()) {
+    const pass = radixPass(order, spare, digit);
+    const from = (SORTING * n) / digits.length;
+    if (yield* partOf(pass, from, from + SORTING / digits.length)) {
       [order, spare] = [spare, order];
       telling.push(digit);
     }
-    yield undefined;
   }
-  return { order, tied: yield* tiesOf(order, telling) };
+  return { order, tied: yield* partOf(tiesOf(order, telling), SORTING, 1) };
 }
 
 /** Equal in every digit that tells records apart; the lowest one, looked at first, tells most of them. */
@@ -73,33 +81,80 @@ function* tiesOf(order: Int32Array, digits: readonly Uint16Array[]): Steps<Uint8
   const tied = new Uint8Array(order.length);
   const [lowest, ...others] = digits;
   if (!lowest) return tied.fill(1, 1);
-  let before = lowest[order[0]];
-  for (let k = 1; k < order.length; k++) {
-    const digit = lowest[order[k]];
-    tied[k] = +(digit === before);
-    before = digit;
-    if (k % PAUSE === 0) yield undefined;
+  const own = inStretches(
+    order.length,
+    (from, to) => markTies(order, lowest, tied, from, to),
+    PAUSE,
+    true,
+  );
+  yield* partOf(own, 0, 1 / digits.length);
+  for (const [n, digit] of others.entries()) {
+    const apart = inStretches(
+      order.length,
+      (from, to) => tellApart(order, digit, tied, from, to),
+      PAUSE,
+      true,
+    );
+    yield* partOf(apart, (n + 1) / digits.length, (n + 2) / digits.length);
   }
-  for (const digit of others)
-    for (let k = 1; k < order.length; k++) {
-      if (tied[k] === 1 && digit[order[k]] !== digit[order[k - 1]]) tied[k] = 0;
-      if (k % PAUSE === 0) yield undefined;
-    }
   return tied;
+}
+
+function markTies(
+  order: Int32Array,
+  digit: Uint16Array,
+  tied: Uint8Array,
+  from: number,
+  to: number,
+): void {
+  let before = from > 0 ? digit[order[from - 1]] : -1;
+  for (let k = from; k < to; k++) {
+    const own = digit[order[k]];
+    tied[k] = +(own === before);
+    before = own;
+  }
+}
+
+function tellApart(
+  order: Int32Array,
+  digit: Uint16Array,
+  tied: Uint8Array,
+  from: number,
+  to: number,
+): void {
+  for (let k = Math.max(1, from); k < to; k++)
+    if (tied[k] === 1 && digit[order[k]] !== digit[order[k - 1]]) tied[k] = 0;
 }
 
 /** One counting pass; false when all digits are equal and nothing moved. */
 function* radixPass(from: Int32Array, to: Int32Array, digit: Uint16Array): Steps<boolean> {
   const starts = new Int32Array(65537);
-  for (let i = 0; i < digit.length; i++) starts[digit[i] + 1]++;
+  yield* inStretches(digit.length, (first, last) => {
+    for (let i = first; i < last; i++) starts[digit[i] + 1]++;
+  });
   if (digit.length === 0 || starts[digit[0] + 1] === digit.length) return false;
   for (let d = 0; d < 65536; d++) starts[d + 1] += starts[d];
-  for (let i = 0; i < from.length; i++) {
+  yield* inStretches(
+    from.length,
+    (first, last) => move(from, to, digit, starts, first, last),
+    PAUSE,
+    true,
+  );
+  return true;
+}
+
+function move(
+  from: Int32Array,
+  to: Int32Array,
+  digit: Uint16Array,
+  starts: Int32Array,
+  first: number,
+  last: number,
+): void {
+  for (let i = first; i < last; i++) {
     const record = from[i];
     to[starts[digit[record]]++] = record;
-    if (i % PAUSE === 0) yield undefined;
   }
-  return true;
 }
 
 /** Order-preserving unsigned digits; missing values get the highest or lowest of all. */
@@ -155,7 +210,7 @@ function* wholeDigits(
  * all bits for negative ones. −0 counts as 0. Small whole ranges (days, counts) take one or two.
  */
 function* floatDigits(values: Float64Array, key: SortKey): Steps<Digits> {
-  const range = wholeRange(values);
+  const range = yield* wholeRange(values);
   if (range && range.max - range.min < 0xfffffff0) return yield* wholeDigits(values, range, key);
   yield undefined;
   const words = new Uint32Array(2);
@@ -165,7 +220,8 @@ function* floatDigits(values: Float64Array, key: SortKey): Steps<Digits> {
   yield* inStretches(values.length, (from, to) => {
     for (let i = from; i < to; i++) {
       asFloat[0] = values[i] + 0;
-      let [low, high] = [words[0], words[1]];
+      let low = words[0];
+      let high = words[1];
       if (values[i] !== values[i]) low = high = missing;
       else {
         if (high >>> 31) {
@@ -204,22 +260,30 @@ function* unitDigits(column: Column, key: SortKey): Steps<Digits | null> {
       units[i] = n;
     }
   });
-  const range = fits ? wholeRange(units) : null;
+  const range = fits ? yield* wholeRange(units) : null;
   yield undefined;
   return range && range.max - range.min < 0xfffffff0 ? yield* wholeDigits(units, range, key) : null;
 }
 
 /** Lowest and highest where all values are whole; null otherwise. */
-function wholeRange(values: Float64Array): { min: number; max: number } | null {
+function* wholeRange(values: Float64Array): Steps<{ min: number; max: number } | null> {
   let min = Infinity;
   let max = -Infinity;
-  for (let i = 0; i < values.length; i++) {
-    const v = values[i];
-    if (v !== v) continue;
-    // `%` of doubles takes many times as long.
-    if (Math.floor(v) !== v) return null;
-    if (v < min) min = v;
-    if (v > max) max = v;
-  }
+  let whole = true;
+  yield* inStretches(values.length, (from, to) => {
+    let low = min;
+    let high = max;
+    for (let i = from; whole && i < to; i++) {
+      const v = values[i];
+      if (v !== v) continue;
+      // `%` of doubles takes many times as long.
+      if (Math.floor(v) !== v) whole = false;
+      if (v < low) low = v;
+      if (v > high) high = v;
+    }
+    min = low;
+    max = high;
+  });
+  if (!whole) return null;
   return min <= max ? { min, max } : { min: 0, max: 0 };
 }

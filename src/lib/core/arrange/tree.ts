@@ -73,16 +73,9 @@ function* numberDirectly(
   const met: number[] = [];
   const leafOf = new Int32Array(length);
   if (keys.length === 2) {
-    const [first, second] = [keys[0].codes, keys[1].codes];
-    const step = keys[1].size + 1;
-    yield* inStretches(length, (from, to) => {
-      for (let i = from; i < to; i++) {
-        const place = (first[i] + 1) * step + second[i] + 1;
-        let leaf = number[place];
-        if (leaf === 0) number[place] = leaf = met.push(place);
-        leafOf[i] = leaf - 1;
-      }
-    });
+    yield* inStretches(length, (from, to) =>
+      numberPairs(keys[0], keys[1], { number, met, leafOf }, from, to),
+    );
   } else {
     yield* inStretches(length, (from, to) => {
       for (const { codes, size } of keys)
@@ -102,6 +95,31 @@ function* numberDirectly(
       rest = Math.floor(rest / (keys[k].size + 1));
     }
   return { leafOf, codes };
+}
+
+interface Numbering {
+  /** The leaf of each combination, one higher; 0 where it was not met yet. */
+  readonly number: Int32Array;
+  /** Combinations in the order met. */
+  readonly met: number[];
+  readonly leafOf: Int32Array;
+}
+
+/** The leaves of a stretch of records by two keys: all at hand in one function, which is twice as quick. */
+function numberPairs(
+  { codes: first }: GroupCodes,
+  { codes: second, size }: GroupCodes,
+  { number, met, leafOf }: Numbering,
+  from: number,
+  to: number,
+): void {
+  const step = size + 1;
+  for (let i = from; i < to; i++) {
+    const place = (first[i] + 1) * step + second[i] + 1;
+    let leaf = number[place];
+    if (leaf === 0) number[place] = leaf = met.push(place);
+    leafOf[i] = leaf - 1;
+  }
 }
 
 /** Key by key: pairs of the group so far and the next code are numbered as they are met. */

@@ -15,6 +15,7 @@ import type { AlsoAsk, Ask } from './ask';
 import { compute, fit } from './compute';
 import type { AskResult, ListResult } from './result';
 import { stand, type AskedList, type Stand } from './stand';
+import { VERSION } from './version';
 
 /** An ask answered, its figures still open to questions. */
 export interface Answered {
@@ -64,7 +65,7 @@ export function* answerAsk(list: AskedList, ask: Ask): Steps<Answered> {
     yield (k + 1) / others.length;
   }
   if (ask.version === undefined && namesRecords(ask)) result.prepared.push(NO_VERSION);
-  return { stand: on, answers, result: { version: 3, ...result, also } };
+  return { stand: on, answers, result: { version: VERSION, ...result, also } };
 }
 
 type Tallied = Pick<Ask, 'tallies'>;
@@ -102,7 +103,7 @@ function* answerOn(
     tallies.push({
       ...(tally.title !== undefined && { title: tally.title }),
       kind: answer.kind,
-      says: answer.says,
+      words: answer.words,
       scope: answer.scope,
       records: answer.records,
       tables: answer.tables.map((t) => lean(freeze(t), leaveOut)),
@@ -153,7 +154,7 @@ function resultOf(list: AskedList, on: Stand, tallies: ListResult['tallies']): L
     counts: {
       all: table.length,
       rungs: ladder.rungs.map(({ on: isOn, kept, removed, blank, unread }, k) => ({
-        says: describeCondition(given.rungs[k].condition, names),
+        words: describeCondition(given.rungs[k].condition, names),
         on: isOn,
         kept,
         removed,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Tally } from '../tally/specs';
 import { questionParts } from './question';
+import { VERSION } from './version';
 
 /** What of an answer can be left out. */
 export const LEFT_OUT = ['where', 'marks'] as const;
@@ -21,7 +22,7 @@ export type AlsoAsk = z.infer<typeof AlsoAsk>;
 /** One document that asks for any number of tallies over a list, and over others beside it. */
 export const Ask = z.strictObject({
   /** Left out: the newest. An ask of version 1 or 2 counts records from 0, and is read as it was meant. */
-  version: z.literal(3).optional(),
+  version: z.literal(VERSION).optional(),
   ...questionParts,
   /**
    * Left out of the answer, for programs that want figures alone: `where`, the records that rows and

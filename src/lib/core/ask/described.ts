@@ -263,7 +263,7 @@ export const DESCRIBED: Readonly<Record<string, string>> = {
     '`group`; `total`, whose parts name it; `others` in one line; `outside`: counted, but in no group.',
   'mark.kind': 'What sort of mark.',
   'mark.record': 'Kind `rests`: the record that carries the figure, from 1.',
-  says: 'In plain English.',
+  words: 'In plain English.',
   tables: 'Tables of figures: `main`, and what the kind holds besides.',
   warnings: 'What should be known before a figure is used.',
   footing: 'Whether the parts add up to their wholes, and where they do not.',

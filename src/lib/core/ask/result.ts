@@ -3,6 +3,7 @@ import { COLUMN_TYPES } from '../table/column';
 import { Footing } from '../tally/footing';
 import { TallyResult } from '../tally/result';
 import { Warning } from '../tally/warnings';
+import { VERSION } from './version';
 
 /** What a question over one list comes to. */
 const ListResult = z.object({
@@ -18,7 +19,7 @@ const ListResult = z.object({
     all: z.int(),
     rungs: z.array(
       z.object({
-        says: z.string(),
+        words: z.string(),
         on: z.boolean(),
         kept: z.int(),
         removed: z.int(),
@@ -38,7 +39,7 @@ export type ListResult = z.infer<typeof ListResult>;
 
 /** What an ask comes to: the list in question, and the others that were asked of beside it. */
 export const AskResult = ListResult.extend({
-  version: z.literal(3),
+  version: z.literal(VERSION),
   also: z.array(ListResult),
 });
 export type AskResult = z.infer<typeof AskResult>;

@@ -70,11 +70,11 @@ export function* withResultLists(
       source.frozen
         ? warn(
             'frozen-list',
-            `“${name}” holds ${groups} frozen on ${source.frozen.on} from ${source.frozen.from}: ${result.says}`,
+            `“${name}” holds ${groups} frozen on ${source.frozen.on} from ${source.frozen.from}: ${result.words}`,
           )
         : warn(
             'linked-list',
-            `“${name}” holds ${groups} that follow ${list.name} as ${standing ? 'it is counted' : 'it was read'}: ${result.says}`,
+            `“${name}” holds ${groups} that follow ${list.name} as ${standing ? 'it is counted' : 'it was read'}: ${result.words}`,
           ),
     );
   }

@@ -10,7 +10,7 @@ import { conditionWithListed } from '../scope/listed';
 import { StepCache } from '../steps/cache';
 import type { Steps } from '../steps/steps';
 import { type Table } from '../table/table';
-import type { Base } from '../tally/base';
+import { recordsInSteps, type Base } from '../tally/base';
 import { checkCondition } from '../tally/checkCondition';
 import { Faults, type Fault } from '../tally/fault';
 import { TallyMemo } from '../tally/memo';
@@ -120,8 +120,11 @@ export function* stand(
   const found = new Faults(table.columns, table.length);
   const given = fittingLadder(question, table, others, found);
   const ladderKey = JSON.stringify(given);
-  const ladder = cache.ladders.once(ladderKey, () => applyLadder(table, given, cache.outcomes));
+  const ladder = yield* cache.ladders.onceInSteps(ladderKey, () =>
+    applyLadder(table, given, cache.outcomes),
+  );
   yield undefined;
+  yield* recordsInSteps(ladder.counted);
   question.sort.forEach((key, k) => found.column(`sort[${k}].column`, key.column));
   const sort = question.sort.filter((_, k) => !isAtFault(found, `sort[${k}]`));
   const orderKey = JSON.stringify(sort);

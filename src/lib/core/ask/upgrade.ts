@@ -1,3 +1,5 @@
+import { VERSION } from './version';
+
 /*
  * Documents of earlier versions, brought to the newest one before anything looks at them. Each step
  * takes a document as its version wrote it and knows nothing of the steps behind it.
@@ -66,12 +68,28 @@ function conditionFor(where: Parts): unknown {
   return parts.length > 1 ? { kind: 'all', not: false, parts } : parts[0];
 }
 
-/** A document of any version as one of version 3; one that says no version is of the newest. */
+/**
+ * Results up to version 3 named their sentences, and the words of their warnings and marks, `says`; a
+ * result kept in a document is of that form. Since version 4 words are `words` wherever they stand.
+ */
+export const wordsForSays = (document: unknown): unknown =>
+  eachObject(document, (part) => {
+    if (typeof part.says !== 'string' || 'words' in part) return part;
+    const { says, ...rest } = part;
+    return { ...rest, words: says };
+  });
+
+/** From each version to the next, the first one first. */
+const STEPS = [percentForShares, numbersFromOne, wordsForSays];
+
+/** A document of any version as one of the newest; one that says no version is of the newest. */
 export function upgraded(document: unknown): unknown {
   if (!isObject(document)) return document;
-  if (document.version === undefined) return percentForShares(document);
-  const first = document.version === 1;
-  if (!first && document.version !== 2) return document;
-  const second = first ? percentForShares(document) : document;
-  return { ...Object(numbersFromOne(second)), version: 3 };
+  const { version } = document;
+  // What cannot be misread is brought over all the same: nobody writes a share by the key of today.
+  if (version === undefined) return wordsForSays(percentForShares(document));
+  const steps = Number.isInteger(version) ? STEPS.slice(Math.max(0, Number(version) - 1)) : [];
+  if (steps.length === 0) return document;
+  const newest = steps.reduce<unknown>((so, step) => step(so), document);
+  return { ...Object(newest), version: VERSION };
 }

@@ -1,5 +1,6 @@
 import type { Ask } from '../ask/ask';
 import type { Question } from '../ask/question';
+import { VERSION } from '../ask/version';
 import type { Bench } from './document';
 
 /** What a bench asks about its list, whatever stands in its tray. */
@@ -18,7 +19,7 @@ export const questionOf = ({
  * bench is looked at (folds, widths, formats) stays behind.
  */
 export const askOf = (doc: Bench): Ask => ({
-  version: 3,
+  version: VERSION,
   ...questionOf(doc),
   leaveOut: [],
   also: [],

@@ -1,4 +1,5 @@
 import type { Ask } from '../ask/ask';
+import { VERSION } from '../ask/version';
 import { BadAsk } from '../errors';
 import { Bench, type TrayItem } from './document';
 import { newView } from './trayEdits';
@@ -27,7 +28,7 @@ export function benchOf(ask: Ask, reading: number): Bench {
     note: '',
   }));
   return Bench.parse({
-    version: 3,
+    version: VERSION,
     reading,
     ...question,
     ladder: { ...ladder, rungs },

@@ -3,6 +3,7 @@ import { Band } from '../arrange/bands';
 import { questionParts } from '../ask/question';
 import { CitedFigure } from '../check/cited';
 import { KnownTotal } from '../check/known';
+import { VERSION } from '../ask/version';
 import { Rung } from '../scope/condition';
 import { NumberFormat } from '../table/format';
 import { Tally } from '../tally/specs';
@@ -77,8 +78,15 @@ export type ReportSettings = z.infer<typeof ReportSettings>;
  * All state of a bench: one document, saved whole with a revision number. A bench is a question with
  * a view: `askOf` gives the ask that comes to the same figures.
  */
+/** A band table kept under a name. */
+export const KeptBands = z.strictObject({
+  name: z.string().min(1).max(120),
+  bands: z.array(Band).min(1).max(1000),
+});
+export type KeptBands = z.infer<typeof KeptBands>;
+
 export const Bench = z.strictObject({
-  version: z.literal(3),
+  version: z.literal(VERSION),
   /** The reading it works on; record numbers in it belong to that reading. */
   reading: z.int(),
   ...questionParts,
@@ -89,12 +97,7 @@ export const Bench = z.strictObject({
   orders: z.record(z.string(), z.array(z.string()).max(10_000)).default({}),
   formats: z.record(z.string(), NumberFormat).default({}),
   /** Band tables kept by name, for any tally of the bench. */
-  bands: z
-    .array(
-      z.strictObject({ name: z.string().min(1).max(120), bands: z.array(Band).min(1).max(1000) }),
-    )
-    .max(100)
-    .default([]),
+  bands: z.array(KeptBands).max(100).default([]),
   known: z.array(KnownTotal).max(1000).default([]),
   /** Figures that stand in the words of the report. */
   cited: z.array(CitedFigure).max(1000).default([]),

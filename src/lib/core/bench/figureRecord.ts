@@ -1,16 +1,17 @@
 import { z } from 'zod';
 import { Ask } from '../ask/ask';
+import { upgraded, wordsForSays } from '../ask/upgrade';
 import { Recipe } from '../read/recipe';
 import { Figure, FigurePlace } from '../tally/result';
 
 /**
  * Where a figure comes from, as one document: the list as it was read, what was asked of it, and what
- * came out. With the file, `tally verify` reckons it again.
+ * came out. With the file, `tally verify` computes it again.
  */
 export const FigureRecord = z.strictObject({
-  version: z.literal(1),
+  version: z.literal(2),
   /** The figure and its row in words, and the figure as it was shown. */
-  says: z.string(),
+  words: z.string(),
   shown: z.string(),
   list: z.strictObject({
     name: z.string(),
@@ -27,3 +28,18 @@ export const FigureRecord = z.strictObject({
   records: z.int(),
 });
 export type FigureRecord = z.infer<typeof FigureRecord>;
+
+/** A record of any version, as a file brings it: of version 1, its words were `says`, and its ask is older. */
+export const AnyFigureRecord: z.ZodType<FigureRecord> = z
+  .unknown()
+  .transform((document) =>
+    typeof document === 'object' && document !== null && 'version' in document && 'ask' in document
+      ? {
+          ...(document.version === 1
+            ? { ...Object(wordsForSays(document)), version: 2 }
+            : document),
+          ask: upgraded(document.ask),
+        }
+      : document,
+  )
+  .pipe(FigureRecord);

@@ -19,7 +19,7 @@ import { inOrder } from '../table/recordOrder';
 export interface MadeList {
   readonly table: Table;
   /** What it holds, in a sentence. */
-  readonly says: string;
+  readonly words: string;
 }
 
 /**
@@ -41,7 +41,7 @@ function ofRecords(stood: Stand, make: Extract<Making, { of: 'records' }>): Made
   const asTheyAre = records.length === table.length && stood.base.sort.length === 0;
   const taken = asTheyAre ? table : takingAll(table, records);
   const made = make.reshape.reduce(reshape, taken);
-  return { table: listable(made, null), says: recordsWords(make, namesOf(table)) };
+  return { table: listable(made, null), words: recordsWords(make, namesOf(table)) };
 }
 
 function* ofTally(stood: Stand, make: Extract<Making, { of: 'tally' }>): Steps<MadeList> {
@@ -53,7 +53,7 @@ function* ofTally(stood: Stand, make: Extract<Making, { of: 'tally' }>): Steps<M
     throw new MadeListRefused(refused || `The result has no table “${make.table}”.`);
   return {
     table: listable(resultTable(table).list, table),
-    says: kindOf(make.tally).plain(namesOf(stood.base.table), stood.base.listName),
+    words: kindOf(make.tally).plain(namesOf(stood.base.table), stood.base.listName),
   };
 }
 
@@ -78,7 +78,7 @@ function listable(table: Table, of: AnswerTable | null): Table {
   const columns = table.columns.map((column, k): Column => {
     const measure = of?.columns[k].measure;
     const plain = column.name.trim() || `Column ${k + 1}`;
-    const name = measure && names.has(plain) ? `${plain}, ${MEASURES[measure.kind].says}` : plain;
+    const name = measure && names.has(plain) ? `${plain}, ${MEASURES[measure.kind].words}` : plain;
     return {
       ...column,
       name: free(name, names, 200),

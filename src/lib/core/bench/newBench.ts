@@ -1,6 +1,7 @@
 import type { Column, ScalarColumn } from '../table/column';
 import { usualFormat } from '../table/cell';
 import type { Table } from '../table/table';
+import { VERSION } from '../ask/version';
 import type { Measure } from '../measure/measure';
 import { looksLikeYears } from '../table/years';
 import type { Bench } from './document';
@@ -20,7 +21,7 @@ export function newBench(table: Table, reading: number, setAside: readonly numbe
     .filter((c): c is ScalarColumn => c.type === 'number')
     .filter(looksLikeYears);
   return {
-    version: 3,
+    version: VERSION,
     reading,
     lists: {},
     corrections: [],

@@ -3,6 +3,7 @@ import { GroupKey } from '../arrange/groupKey';
 import { SortKey } from '../arrange/sortKey';
 import { Measure } from '../measure/measure';
 import { Correction } from '../read/correct';
+import { VERSION } from '../ask/version';
 import { Ladder, Rung } from '../scope/condition';
 import { NumberFormat } from '../table/format';
 import type { Bench } from './document';
@@ -53,7 +54,7 @@ export const BenchVersion1 = z.strictObject({
 export function fromVersion1({ tallies, ...rest }: z.infer<typeof BenchVersion1>): Bench {
   return {
     ...rest,
-    version: 3,
+    version: VERSION,
     lists: {},
     reshape: [],
     joins: [],

@@ -8,7 +8,7 @@ import { finish } from '../steps/steps';
 
 /** One thing that would explain a difference, with the records concerned. */
 export interface Explanation {
-  readonly says: string;
+  readonly words: string;
   readonly records: readonly number[];
   /** What would make the totals agree, where one act does. */
   readonly remedy?: Remedy;
@@ -55,16 +55,17 @@ export function checkKnownTotal(known: number, checked: CheckedFigure): KnownTot
     return {
       difference,
       explanations: [
-        { says: difference === 0 ? 'It agrees.' : 'It agrees within rounding.', records: [] },
+        { words: difference === 0 ? 'It agrees.' : 'It agrees within rounding.', records: [] },
       ],
     };
   const out: Explanation[] = [];
-  const found = (says: string, which: readonly number[], remedy?: Remedy): void =>
-    void out.push({ says, records: which, ...(remedy && { remedy }) });
+  const found = (words: string, which: readonly number[], remedy?: Remedy): void =>
+    void out.push({ words, records: which, ...(remedy && { remedy }) });
   const show = (v: number): string => showScalar(column, v);
 
-  removedSums(checked).forEach(({ says, total, records: which, remedy }) => {
-    if (same(total, difference)) found(`${says} add up to exactly this difference.`, which, remedy);
+  removedSums(checked).forEach(({ words, total, records: which, remedy }) => {
+    if (same(total, difference))
+      found(`${words} add up to exactly this difference.`, which, remedy);
   });
   const { values } = column;
   const holding = (wanted: number, from: Iterable<number>): number[] => {
@@ -145,7 +146,7 @@ const nameRecords = (records: readonly number[]): string =>
         .join(', ')}${records.length > NAMED ? ' …' : ''})`;
 
 interface Removed {
-  readonly says: string;
+  readonly words: string;
   readonly total: number;
   readonly records: number[];
   readonly remedy?: Remedy;
@@ -161,11 +162,11 @@ function removedSums({
   totals,
 }: CheckedFigure): Removed[] {
   const out: Removed[] = [];
-  const sum = (set: Bitset, says: (n: number) => string, sign: number, remedy?: Remedy): void => {
+  const sum = (set: Bitset, words: (n: number) => string, sign: number, remedy?: Remedy): void => {
     const which = members(set);
     if (which.length)
       out.push({
-        says: says(which.length),
+        words: words(which.length),
         total: sign * finish(directTotal(column.values, which)).total,
         records: [...which.subarray(0, 200)],
         ...(remedy && (remedy.do === 'switchOff' || which.length <= 200) && { remedy }),
@@ -197,7 +198,7 @@ function removedSums({
   const embedded = totals.filter((i) => inFigure.has(i));
   if (embedded.length)
     out.push({
-      says: `The ${counted(embedded.length, 'record')} that ${embedded.length === 1 ? 'looks like a total' : 'look like totals'} inside the list, counted with the rest,`,
+      words: `The ${counted(embedded.length, 'record')} that ${embedded.length === 1 ? 'looks like a total' : 'look like totals'} inside the list, counted with the rest,`,
       total: -finish(directTotal(column.values, Int32Array.from(embedded))).total,
       records: embedded,
       remedy: { do: 'setAside' },

@@ -21,10 +21,13 @@ export function constant(value: number): Scalars {
   return { data: new Float64Array(BLOCK).fill(value), run: () => undefined };
 }
 
-/** One value at a time. */
-export function each(
+/**
+ * A whole block at a time, from the blocks of the operands.
+ * @param fill puts n values into `out`, none of them infinite
+ */
+export function inBlocks(
   operands: readonly Scalars[],
-  value: (blocks: readonly Float64Array[], i: number) => number,
+  fill: (out: Float64Array, blocks: readonly Float64Array[], n: number) => void,
 ): Scalars {
   const out = new Float64Array(BLOCK);
   const blocks: Float64Array[] = new Array(operands.length);
@@ -36,13 +39,22 @@ export function each(
         operand.run(from, n);
         blocks[k] = operand.data;
       }
-      for (let i = 0; i < n; i++) {
-        const v = value(blocks, i);
-        out[i] = v === Infinity || v === -Infinity ? NaN : v;
-      }
+      fill(out, blocks, n);
     },
   };
 }
+
+/** One value at a time; what no double holds is none. */
+export const each = (
+  operands: readonly Scalars[],
+  value: (blocks: readonly Float64Array[], i: number) => number,
+): Scalars =>
+  inBlocks(operands, (out, blocks, n) => {
+    for (let i = 0; i < n; i++) {
+      const v = value(blocks, i);
+      out[i] = v === Infinity || v === -Infinity ? NaN : v;
+    }
+  });
 
 /** A scalar from texts, one record at a time. */
 export function eachOfTexts(

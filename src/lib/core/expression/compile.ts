@@ -16,6 +16,7 @@ import {
   each,
   eachOfTexts,
   eachText,
+  inBlocks,
   view,
   type Scalars,
   type Texts,
@@ -259,10 +260,15 @@ function caseScalars(t: Extract<Typed, { op: 'case' }>): Scalars {
   const whens = t.whens.map((w) => compileScalars(w.when));
   const thens = [...t.whens.map((w) => w.then), t.otherwise].map(compileScalars);
   const last = whens.length;
-  return each([...whens, ...thens], (blocks, i) => {
-    for (let k = 0; k < last; k++) if (blocks[k][i] === 1) return blocks[last + k][i];
-    return blocks[last + last][i];
+  return inBlocks([...whens, ...thens], (out, blocks, n) => {
+    out.set(blocks[last + last]);
+    // From the last to the first: the first that holds is written last.
+    for (let k = last - 1; k >= 0; k--) choose(out, blocks[k], blocks[last + k], n);
   });
+}
+
+function choose(out: Float64Array, when: Float64Array, then: Float64Array, n: number): void {
+  for (let i = 0; i < n; i++) if (when[i] === 1) out[i] = then[i];
 }
 
 function textual(t: Extract<Typed, { op: 'textual' }>): Scalars {

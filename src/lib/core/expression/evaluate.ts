@@ -27,7 +27,7 @@ export function* computeColumn(table: Table, source: string, facts: ComputedFact
   return yield* scalarResult(table.length, typed, facts);
 }
 
-/** The type a computed column would have, without reckoning it. @throws ExpressionError */
+/** The type a computed column would have, without computing it. @throws ExpressionError */
 export function expressionType(source: string, columns: readonly Column[]): ColumnType {
   const { type } = checkExpression(source, columns);
   return type === 'null' ? 'number' : type;
@@ -86,7 +86,10 @@ function decimalsOf(typed: Typed, values: Float64Array): number {
 }
 
 /** Records where a condition holds, and where it does not; a record in neither is unknown. */
-export function conditionOutcome(table: Table, source: string): { yes: Bitset; no: Bitset } {
+export function* conditionOutcome(
+  table: Table,
+  source: string,
+): Steps<{ yes: Bitset; no: Bitset }> {
   const node = compileScalars(checkCondition(source, table.columns));
   const words = wordsFor(table.length);
   const yes = new Uint32Array(words);
@@ -100,6 +103,7 @@ export function conditionOutcome(table: Table, source: string): { yes: Bitset; n
       if (v === 1) yes[(from + i) >>> 5] |= bit;
       else if (v === 0) no[(from + i) >>> 5] |= bit;
     }
+    if (from % STRIDE === 0) yield undefined;
   }
   return { yes, no };
 }

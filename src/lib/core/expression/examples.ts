@@ -9,14 +9,14 @@ export interface ExampleColumn {
 
 /** An expression for this list's columns, and what it is for. */
 export interface Example {
-  readonly says: string;
+  readonly words: string;
   readonly expression: string;
 }
 
 /**
  * Expressions that fit a list's columns, one for each thing that can be done with their types.
  * @example examplesFor([{ name: 'Fares', type: 'number' }, { name: 'Boarded', type: 'number' }])[0]
- * // { says: 'Fares for each Boarded', expression: 'Fares / NULLIF(Boarded, 0)' }
+ * // { words: 'Fares for each Boarded', expression: 'Fares / NULLIF(Boarded, 0)' }
  */
 export function examplesFor(columns: readonly ExampleColumn[]): Example[] {
   const of = (type: ColumnType): ExampleColumn[] => columns.filter((c) => c.type === type);
@@ -24,17 +24,17 @@ export function examplesFor(columns: readonly ExampleColumn[]): Example[] {
   const [first, second] = of('number');
   if (first && second)
     out.push({
-      says: `${first.name} for each ${second.name}`,
+      words: `${first.name} for each ${second.name}`,
       expression: `${writeName(first.name)} / NULLIF(${writeName(second.name)}, 0)`,
     });
   if (first)
     out.push(
       {
-        says: `high or low ${first.name}`,
+        words: `high or low ${first.name}`,
         expression: `CASE WHEN ${writeName(first.name)} >= 10 THEN 'high' ELSE 'low' END`,
       },
       {
-        says: `${first.name}, 0 where there is none`,
+        words: `${first.name}, 0 where there is none`,
         expression: `COALESCE(${writeName(first.name)}, 0)`,
       },
     );
@@ -42,18 +42,18 @@ export function examplesFor(columns: readonly ExampleColumn[]): Example[] {
   if (date)
     out.push(
       {
-        says: `the year of ${date.name}`,
+        words: `the year of ${date.name}`,
         expression: `EXTRACT(YEAR FROM ${writeName(date.name)})`,
       },
       {
-        says: `${date.name}, 30 days on`,
+        words: `${date.name}, 30 days on`,
         expression: `${writeName(date.name)} + INTERVAL '30' DAY`,
       },
     );
   const [text] = of('text');
   if (text)
     out.push({
-      says: `the first letters of ${text.name}`,
+      words: `the first letters of ${text.name}`,
       expression: `UPPER(SUBSTRING(${writeName(text.name)} FROM 1 FOR 3))`,
     });
   return out;

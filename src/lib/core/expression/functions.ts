@@ -45,7 +45,8 @@ function position(part: string, text: string): number {
 function trim(text: string, set: string, side: string): string {
   const cut = new Set(characters(set));
   const all = characters(text);
-  let [from, to] = [0, all.length];
+  let from = 0;
+  let to = all.length;
   if (side !== 'TRAILING') while (from < to && cut.has(all[from])) from++;
   if (side !== 'LEADING') while (to > from && cut.has(all[to - 1])) to--;
   return all.slice(from, to).join('');

@@ -18,7 +18,8 @@ export const UNIT_MS: Record<'DAY' | 'HOUR' | 'MINUTE' | 'SECOND', number> = {
 export function addMonths(day: number, months: number): number {
   const { year, month, day: ofMonth } = civil(day);
   const index = year * 12 + month - 1 + months;
-  const [y, m] = [Math.floor(index / 12), (index % 12) + 1];
+  const y = Math.floor(index / 12);
+  const m = (index % 12) + 1;
   if (y < 1 || y > 9999) return NaN;
   return dayNumber(y, m, Math.min(ofMonth, daysInMonth(y, m)));
 }
@@ -49,7 +50,8 @@ export function difference(
 function monthsBetween(type: MomentType, left: number, right: number): number {
   if (left < right) return -monthsBetween(type, right, left) + 0;
   const perDay = type === 'date' ? 1 : DAY_MS;
-  const [a, b] = [civil(Math.floor(left / perDay)), civil(Math.floor(right / perDay))];
+  const a = civil(Math.floor(left / perDay));
+  const b = civil(Math.floor(right / perDay));
   let months = (a.year - b.year) * 12 + a.month - b.month;
   while (months > 0 && shifted(type, right, months, 0) > left) months--;
   return months;

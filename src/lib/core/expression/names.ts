@@ -2,7 +2,7 @@ import type { Ast } from './ast';
 import { parseExpression } from './parse';
 import { expressionIn } from './reference';
 
-/** Names an expression speaks of, as written: what must be there before it can be reckoned. @throws ExpressionError */
+/** Names an expression speaks of, as written: what must be there before it can be computed. @throws ExpressionError */
 export function namesIn(source: string): Set<string> {
   const names = new Set<string>();
   gather(parseExpression(source), names);

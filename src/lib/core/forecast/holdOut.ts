@@ -30,7 +30,9 @@ export function accuracy(
   forecast: ArrayLike<number>,
   scale: number,
 ): Accuracy {
-  let [abs, square, percent] = [0, 0, 0];
+  let abs = 0;
+  let square = 0;
+  let percent = 0;
   const n = actual.length;
   for (let k = 0; k < n; k++) {
     const e = actual[k] - forecast[k];

@@ -102,7 +102,8 @@ export const isFitted = (result: Fitted | NotAllowed): result is Fitted => 'fore
 
 /** Variance of the one-step errors that are there: Σe² ÷ (n − parameters); NaN without any left. */
 export function errorVariance(y: Float64Array, fitted: Float64Array, parameters: number): number {
-  let [sum, n] = [0, 0];
+  let sum = 0;
+  let n = 0;
   for (let t = 0; t < y.length; t++) {
     const e = y[t] - fitted[t];
     if (e !== e) continue;

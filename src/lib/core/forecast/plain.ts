@@ -199,7 +199,8 @@ export const seasonalLine: Method = ({ y, season: m }) => {
     meanY[s] /= count[s];
     meanT[s] /= count[s];
   }
-  let [stt, sty] = [0, 0];
+  let stt = 0;
+  let sty = 0;
   y.forEach((v, t) => {
     const d = t - meanT[t % m];
     stt += d * d;

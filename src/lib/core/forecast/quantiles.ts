@@ -49,7 +49,8 @@ export function studentQuantile(p: number, df: number): number {
   if (!(df > 0) || !(p > 0 && p < 1)) return NaN;
   if (df === Infinity) return normalQuantile(p);
   if (p < 0.5) return -studentQuantile(1 - p, df);
-  let [low, high] = [0, 2];
+  let low = 0;
+  let high = 2;
   while (studentCdf(high, df) < p && high < 1e12) high *= 2;
   for (let k = 0; k < 200 && high - low > 1e-15 * high; k++) {
     const mid = (low + high) / 2;

@@ -28,7 +28,7 @@ interface State {
 }
 
 /** The same behind the last point. */
-interface Standing extends Omit<State, 'seasons'> {
+interface EndState extends Omit<State, 'seasons'> {
   /** Seasonal parts of the next periods. */
   readonly seasons: readonly number[];
 }
@@ -153,7 +153,7 @@ const smooth =
     if (why !== null) return { why };
     const full = settle(kind, series, given);
     const ran = run(kind, series, full);
-    const state: Standing = { ...ran, seasons: comingSeasons(ran.seasons, series) };
+    const state: EndState = { ...ran, seasons: comingSeasons(ran.seasons, series) };
     const parameters: Parameters = {
       ...Object.fromEntries(NAMES[kind].map((name) => [name, full[name]])),
       ...(kind === 'seasonalMultiplicative' && { seasonBy: full.seasonBy }),
@@ -178,7 +178,7 @@ const smooth =
     };
   };
 
-const termsOf = (kind: Kind, { level, trend, seasons }: Standing): Term[] => [
+const termsOf = (kind: Kind, { level, trend, seasons }: EndState): Term[] => [
   { name: 'level', value: level },
   ...(kind === 'smoothing' ? [] : [{ name: 'trend' as const, value: trend }]),
   ...seasons.map((value, k) => ({ name: 'season' as const, value, ahead: k + 1 })),
@@ -186,7 +186,7 @@ const termsOf = (kind: Kind, { level, trend, seasons }: Standing): Term[] => [
 
 function forecastOf(
   kind: Kind,
-  { level, trend, seasons }: Standing,
+  { level, trend, seasons }: EndState,
   phi: number,
   h: number,
 ): number {
@@ -235,10 +235,11 @@ const FURTHEST = 600;
  * Bounds of the multiplicative model by simulation: relative one-step errors are normal with the
  * spread they showed; the seed is fixed, so that the same series gives the same bounds.
  */
-function simulated({ y, season: m }: Series, state: Standing, full: Full): Fitted['interval'] {
+function simulated({ y, season: m }: Series, state: EndState, full: Full): Fitted['interval'] {
   const { alpha, beta, gamma } = full;
   let horizons: Float64Array[] | null = null;
-  let [sum, n] = [0, 0];
+  let sum = 0;
+  let n = 0;
   for (let t = m; t < y.length; t++) {
     const e = (y[t] - state.fitted[t]) / state.fitted[t];
     if (e === e && Number.isFinite(e)) {

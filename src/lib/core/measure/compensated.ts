@@ -60,16 +60,20 @@ function addStretch(
   from: number,
   to: number,
 ): Running {
-  let { high, low, magnitude, n } = before;
+  let high = before.high;
+  let low = before.low;
+  let magnitude = before.magnitude;
+  let n = before.n;
   for (let k = from; k < to; k++) {
     const x = values[records[k]];
-    if (x !== x) continue;
-    const t = high + x;
-    const b = t - high;
-    low += high - (t - b) + (x - b);
-    high = t;
-    magnitude += x < 0 ? -x : x;
-    n++;
+    if (x === x) {
+      const t = high + x;
+      const b = t - high;
+      low += high - (t - b) + (x - b);
+      high = t;
+      magnitude += Math.abs(x);
+      n += 1;
+    }
   }
   return { high, low, magnitude, n };
 }

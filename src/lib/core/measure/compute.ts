@@ -22,7 +22,7 @@ export function* computeMeasures(
   groupings: readonly Grouping[],
   measures: readonly Measure[],
 ): Steps<Float64Array[][]> {
-  return yield* figuresOf(new Work(input, groupings, measures), groupings, measures);
+  return yield* figuresOf(new Computation(input, groupings, measures), groupings, measures);
 }
 
 /**
@@ -34,7 +34,7 @@ export function* computeWithMoments(
   groupings: readonly Grouping[],
   measures: readonly Measure[],
 ): Steps<{ figures: Float64Array[][]; moments: (Moments | null)[][] }> {
-  const work = new Work(input, groupings, measures, true);
+  const work = new Computation(input, groupings, measures, true);
   const figures = yield* figuresOf(work, groupings, measures);
   const moments: (Moments | null)[][] = [];
   for (const grouping of groupings) {
@@ -47,7 +47,7 @@ export function* computeWithMoments(
 }
 
 function* figuresOf(
-  work: Work,
+  work: Computation,
   groupings: readonly Grouping[],
   measures: readonly Measure[],
 ): Steps<Float64Array[][]> {
@@ -69,19 +69,19 @@ function* settled(figures: ReturnType<FiguresOf>): Steps<Float64Array> {
 
 /** Counts of the selection's records in each leaf. */
 export function* countLeaves({ records, leafOf, leaves }: Leafed): Steps<Float64Array> {
-  const counts = new Float64Array(leaves);
+  const counts = new Int32Array(leaves);
   yield* inStretches(records.length, (from, to) => {
     for (let k = from; k < to; k++) counts[leafOf[records[k]]]++;
   });
-  return counts;
+  return Float64Array.from(counts);
 }
 
 const NEEDED: readonly MomentsNeeded[] = ['sums', 'extremes', 'squares'];
 
 const ratio = (a: number, b: number): number => (b === 0 ? NaN : a / b);
 
-/** What the measures of one reckoning share: counts, and moments by column. */
-class Work {
+/** What the measures of one computation share: counts, and moments by column. */
+class Computation {
   readonly #total: Grouping;
   readonly #moments = new Map<string, Moments>();
   #counts: Float64Array | null = null;

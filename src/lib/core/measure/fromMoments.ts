@@ -37,7 +37,7 @@ export function fromMoments(kind: MeasureKind, m: Moments, g: number): number | 
   }
 }
 
-/** What must be reckoned of a column for a measure: each holds what the one before it does. */
+/** What must be computed of a column for a measure: each holds what the one before it does. */
 export type MomentsNeeded = 'sums' | 'extremes' | 'squares';
 
 export const momentsNeeded = (kind: MeasureKind): MomentsNeeded =>
@@ -47,6 +47,6 @@ export const momentsNeeded = (kind: MeasureKind): MomentsNeeded =>
       ? 'extremes'
       : 'sums';
 
-/** Whether the squared deviations must be reckoned for this measure. */
+/** Whether the squared deviations must be computed for this measure. */
 export const needsSquares = (kind: MeasureKind): boolean =>
   ['variance', 'variancePopulation', 'sd', 'sdPopulation', 'standardError', 'cv'].includes(kind);

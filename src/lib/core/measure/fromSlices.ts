@@ -3,7 +3,7 @@ import { byQuantiles, type Measure, type MeasureKind } from './measure';
 import { quantileBy, type Definition } from './quantileDefinitions';
 import { quantiles, quantilesInParts } from './quantile';
 import type { Slices } from './slices';
-import { sortedInParts } from './sorted';
+import { sortedInParts } from '../sorting/sorted';
 
 /** Beyond so many values of one group there is a pause within it. */
 const MANY = 4 * STRIDE;
@@ -13,7 +13,8 @@ export function* fromSlices(measure: Measure, { values, start }: Slices): Steps<
   const out = new Float64Array(start.length - 1);
   let paused = 0;
   for (let g = 0; g < out.length; g++) {
-    const [from, to] = [start[g], start[g + 1]];
+    const from = start[g];
+    const to = start[g + 1];
     out[g] =
       to - from > MANY
         ? yield* fromMany(measure, values.subarray(from, to))
@@ -43,8 +44,20 @@ function* fromMany(measure: Measure, values: Float64Array): Steps<number> {
   if (needsOrder(measure)) return fromOrdered(measure, yield* sortedInParts(values));
   const shares = sharesOf(measure);
   const found = shares && (yield* quantilesInParts(values, shares));
-  return fromValues(measure, values, 0, values.length, found);
+  if (!CENTRED.includes(measure.kind)) return fromValues(measure, values, 0, values.length, found);
+  const centre = mean(values, 0, values.length);
+  yield undefined;
+  return aboutMean(measure.kind, values, 0, values.length, centre);
 }
+
+/** Made of distances from the mean. */
+const CENTRED: readonly MeasureKind[] = [
+  'meanDeviation',
+  'skewness',
+  'skewnessPopulation',
+  'kurtosis',
+  'kurtosisPopulation',
+];
 
 const ORDERED: readonly MeasureKind[] = ['trimmedMean', 'distinct', 'mode', 'modeTies'];
 
@@ -103,18 +116,12 @@ function fromValues(
   to: number,
   found: readonly number[] | null,
 ): number {
+  if (CENTRED.includes(kind)) return aboutMean(kind, values, from, to, mean(values, from, to));
   switch (kind) {
     case 'iqr':
       return found ? found[1] - found[0] : NaN;
     case 'medianDeviation':
       return found ? meanDistance(values, from, to, found[0]) : NaN;
-    case 'meanDeviation':
-      return meanDistance(values, from, to, mean(values, from, to));
-    case 'skewness':
-    case 'skewnessPopulation':
-    case 'kurtosis':
-    case 'kurtosisPopulation':
-      return shape(kind, values, from, to);
     case 'product':
       return product(values, from, to);
     case 'geometricMean':
@@ -122,6 +129,18 @@ function fromValues(
     default:
       return found ? found[0] : NaN;
   }
+}
+
+function aboutMean(
+  kind: MeasureKind,
+  values: Float64Array,
+  from: number,
+  to: number,
+  centre: number,
+): number {
+  return kind === 'meanDeviation'
+    ? meanDistance(values, from, to, centre)
+    : shape(kind, values, from, to, centre);
 }
 
 function mean(values: Float64Array, from: number, to: number): number {
@@ -149,10 +168,17 @@ function trimmedMean(ordered: Float64Array, p: number): number {
   return mean(ordered, cut, ordered.length - cut);
 }
 
-function shape(kind: string, values: Float64Array, from: number, to: number): number {
+function shape(
+  kind: MeasureKind,
+  values: Float64Array,
+  from: number,
+  to: number,
+  centre: number,
+): number {
   const n = to - from;
-  const centre = mean(values, from, to);
-  let [m2, m3, m4] = [0, 0, 0];
+  let m2 = 0;
+  let m3 = 0;
+  let m4 = 0;
   for (let i = from; i < to; i++) {
     const d = values[i] - centre;
     m2 += d * d;

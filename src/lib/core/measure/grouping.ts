@@ -1,5 +1,5 @@
 /**
- * Groups of records are reckoned from leaves: each record belongs to one leaf, and a grouping says
+ * Groups of records are computed from leaves: each record belongs to one leaf, and a grouping says
  * which group each leaf belongs to. Levels of a ledger, margins of a cross-tab and grand totals are
  * groupings of the same leaves, so that one pass over the records serves them all.
  */
@@ -7,7 +7,7 @@ export interface Grouping {
   readonly size: number;
   /** Group of each leaf; -1: in none. */
   readonly of: Int32Array;
-  /** The grouping above, by place among those reckoned together, and this one's groups in it. */
+  /** The grouping above, by place among those computed together, and this one's groups in it. */
   readonly parent?: { readonly place: number; readonly of: Int32Array };
 }
 

@@ -79,7 +79,8 @@ export function* fitLines(input: LineInput): Steps<Fit[]> {
   return Array.from({ length: leaves }, (_, g): Fit => {
     const n = sums.n[g];
     if (slope[g] !== slope[g]) return { n, line: null };
-    const [xx, yy] = [sums.xx[g], sums.yy[g]];
+    const xx = sums.xx[g];
+    const yy = sums.yy[g];
     const df = n - (origin ? 1 : 2);
     const residualSd = df > 0 ? Math.sqrt(sse[g] / df) : NaN;
     const line: Line = {
@@ -109,7 +110,9 @@ type Sums = Record<'n' | 'x' | 'y' | 'xx' | 'yy' | 'xy' | 'least' | 'most', Floa
 /** Means of up to 64 records that have both, even over the selection; 0 without any. */
 function roughMeans({ x, y, records }: LineInput): [number, number] {
   const stride = Math.max(1, Math.floor(records.length / 64));
-  let [a, b, n] = [0, 0, 0];
+  let a = 0;
+  let b = 0;
+  let n = 0;
   for (let k = 0; k < records.length; k += stride) {
     const i = records[k];
     if (x[i] !== x[i] || y[i] !== y[i]) continue;
@@ -138,10 +141,12 @@ function sumsAbout(input: LineInput, aboutX: Float64Array, aboutY: Float64Array)
   const out = emptySums(leaves);
   for (let k = 0; k < records.length; k++) {
     const i = records[k];
-    const [a, b] = [x[i], y[i]];
+    const a = x[i];
+    const b = y[i];
     if (a !== a || b !== b) continue;
     const g = leafOf[i];
-    const [dx, dy] = [a - aboutX[g], b - aboutY[g]];
+    const dx = a - aboutX[g];
+    const dy = b - aboutY[g];
     out.n[g]++;
     out.x[g] += dx;
     out.y[g] += dy;
@@ -166,7 +171,14 @@ const emptySums = (leaves: number): Sums => ({
 });
 
 function sumsOfOne({ x, y, records }: LineInput, aboutX: number, aboutY: number): Sums {
-  let [n, sx, sy, xx, yy, xy, least, most] = [0, 0, 0, 0, 0, 0, Infinity, -Infinity];
+  let n = 0;
+  let sx = 0;
+  let sy = 0;
+  let xx = 0;
+  let yy = 0;
+  let xy = 0;
+  let least = Infinity;
+  let most = -Infinity;
   for (let k = 0; k < records.length; k++) {
     const i = records[k];
     const a = x[i];

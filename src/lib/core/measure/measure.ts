@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Column, ColumnType } from '../table/column';
+import type { ColumnType } from '../table/column';
 
 /** The measures over one column (calculations, section 3). */
 export const MEASURE_KINDS = [
@@ -68,8 +68,8 @@ export type Measure = z.infer<typeof Measure>;
 export type FigureKind = 'count' | 'column' | 'other' | 'share' | 'number' | 'squared';
 
 interface MeasureFacts {
-  /** As a sentence says it: `sum of Boarded`. */
-  readonly says: string;
+  /** Its words in a sentence: `sum` of `sum of Boarded`. */
+  readonly words: string;
   readonly types: readonly ColumnType[];
   readonly figure: FigureKind;
   /** Whether group figures add up to their parent's. */
@@ -81,12 +81,12 @@ const ORDERED: readonly ColumnType[] = ['number', 'date', 'datetime', 'time'];
 const NUMBERS: readonly ColumnType[] = ['number', 'yesno'];
 
 const facts = (
-  says: string,
+  words: string,
   types: readonly ColumnType[],
   figure: FigureKind,
   adds = false,
 ): MeasureFacts => ({
-  says,
+  words,
   types,
   figure,
   adds,
@@ -140,8 +140,8 @@ export const MEASURES: Record<MeasureKind, MeasureFacts> = {
   running: facts('running total', NUMBERS, 'column', true),
 };
 
-export const suits = (kind: MeasureKind, column: Column): boolean =>
-  MEASURES[kind].types.includes(column.type);
+export const suits = (kind: MeasureKind, column: { readonly type: string }): boolean =>
+  MEASURES[kind].types.some((type) => type === column.type);
 
 /** `90th percentile`, `mean without the outer 10 %`, or the catalogue's word. */
 export function measureWords({ kind, percent, definition }: Measure): string {
@@ -150,7 +150,7 @@ export function measureWords({ kind, percent, definition }: Measure): string {
   if (kind === 'percentile') return `${ordinal(Number((percent ?? 50).toPrecision(6)))} percentile`;
   if (kind === 'trimmedMean')
     return `mean without the outer ${Number((percent ?? 5).toPrecision(6))} %`;
-  return MEASURES[kind].says;
+  return MEASURES[kind].words;
 }
 
 /** Measures that rest on sample quantiles, whose definition can be chosen. */

@@ -1,4 +1,12 @@
 import { inStretches, type Steps } from '../steps/steps';
+import {
+  accumulate,
+  accumulateOne,
+  newAccumulators,
+  sumGroups,
+  sumOne,
+  type Accumulators,
+} from './accumulate';
 
 /**
  * Count, compensated sum, lowest, highest and the sum of squared deviations of one column in each
@@ -9,63 +17,43 @@ import { inStretches, type Steps } from '../steps/steps';
  * Golub and LeVeque (1983).
  */
 export class Moments {
-  readonly #count: Float64Array;
-  readonly #high: Float64Array;
-  readonly #low: Float64Array;
-  readonly #min: Float64Array;
-  readonly #max: Float64Array;
-  readonly #squares: Float64Array;
-  /** Records of the lowest, the highest and the largest value by size; -1: none, or not looked for. */
-  readonly #minAt: Int32Array;
-  readonly #maxAt: Int32Array;
-  readonly #farAt: Int32Array;
-  /** The largest size; −1: not looked for. */
-  readonly #reach: Float64Array;
+  readonly #of: Accumulators;
 
   constructor(readonly size: number) {
-    this.#count = new Float64Array(size);
-    this.#high = new Float64Array(size);
-    this.#low = new Float64Array(size);
-    this.#min = new Float64Array(size).fill(Infinity);
-    this.#max = new Float64Array(size).fill(-Infinity);
-    this.#squares = new Float64Array(size);
-    this.#minAt = new Int32Array(size).fill(-1);
-    this.#maxAt = new Int32Array(size).fill(-1);
-    this.#farAt = new Int32Array(size).fill(-1);
-    this.#reach = new Float64Array(size).fill(-1);
+    this.#of = newAccumulators(size);
   }
 
   count(group: number): number {
-    return this.#count[group];
+    return this.#of.count[group];
   }
 
   sum(group: number): number {
-    return this.#high[group] + this.#low[group];
+    return this.#of.high[group] + this.#of.low[group];
   }
 
   /** NaN without values. */
   mean(group: number): number {
-    return this.#count[group] ? this.sum(group) / this.#count[group] : NaN;
+    return this.#of.count[group] ? this.sum(group) / this.#of.count[group] : NaN;
   }
 
   /** NaN without values; so is `max`. */
   min(group: number): number {
-    return this.#count[group] ? this.#min[group] : NaN;
+    return this.#of.count[group] ? this.#of.min[group] : NaN;
   }
 
   max(group: number): number {
-    return this.#count[group] ? this.#max[group] : NaN;
+    return this.#of.count[group] ? this.#of.max[group] : NaN;
   }
 
   /** Σ(x − mean)²; 0 where it was not asked for. */
   squares(group: number): number {
-    return this.#squares[group];
+    return this.#of.squares[group];
   }
 
   /** Σ(x − mean)² ÷ (n − 1), its root; NaN under two values. */
   deviation(group: number): number {
-    const n = this.#count[group];
-    return n < 2 ? NaN : Math.sqrt(Math.max(0, this.#squares[group]) / (n - 1));
+    const n = this.#of.count[group];
+    return n < 2 ? NaN : Math.sqrt(Math.max(0, this.#of.squares[group]) / (n - 1));
   }
 
   /**
@@ -73,50 +61,56 @@ export class Moments {
    * From 0 whatever was computed; from elsewhere where extremes were.
    */
   farthest(group: number, from: number): number {
-    const [low, high] = [this.#minAt[group], this.#maxAt[group]];
-    if (low < 0) return from === 0 ? this.#farAt[group] : -1;
-    const [below, above] = [Math.abs(this.#min[group] - from), Math.abs(this.#max[group] - from)];
+    const [low, high] = [this.#of.minAt[group], this.#of.maxAt[group]];
+    if (low < 0) return from === 0 ? this.#of.farAt[group] : -1;
+    const [below, above] = [
+      Math.abs(this.#of.min[group] - from),
+      Math.abs(this.#of.max[group] - from),
+    ];
     return below > above || (below === above && low < high) ? low : high;
   }
 
   /** Adds a group of another set into one of this. */
   merge(into: number, other: Moments, from: number): void {
-    const [na, nb] = [this.#count[into], other.#count[from]];
+    const [na, nb] = [this.#of.count[into], other.#of.count[from]];
     if (nb === 0) return;
     if (na > 0) {
       const delta = other.mean(from) - this.mean(into);
-      this.#squares[into] += other.#squares[from] + (delta * delta * na * nb) / (na + nb);
-    } else this.#squares[into] = other.#squares[from];
-    this.#count[into] = na + nb;
-    const s = this.#high[into];
-    const t = s + other.#high[from];
+      this.#of.squares[into] += other.#of.squares[from] + (delta * delta * na * nb) / (na + nb);
+    } else this.#of.squares[into] = other.#of.squares[from];
+    this.#of.count[into] = na + nb;
+    const s = this.#of.high[into];
+    const t = s + other.#of.high[from];
     const b = t - s;
-    this.#low[into] += s - (t - b) + (other.#high[from] - b) + other.#low[from];
-    this.#high[into] = t;
-    if (other.#farAt[from] >= 0) {
-      const [own, its] = [this.#reach[into], other.#reach[from]];
-      if (its > own || (its === own && other.#farAt[from] < this.#farAt[into])) {
-        this.#reach[into] = its;
-        this.#farAt[into] = other.#farAt[from];
+    this.#of.low[into] += s - (t - b) + (other.#of.high[from] - b) + other.#of.low[from];
+    this.#of.high[into] = t;
+    if (other.#of.farAt[from] >= 0) {
+      const [own, its] = [this.#of.reach[into], other.#of.reach[from]];
+      if (its > own || (its === own && other.#of.farAt[from] < this.#of.farAt[into])) {
+        this.#of.reach[into] = its;
+        this.#of.farAt[into] = other.#of.farAt[from];
       }
       return;
     }
-    const [low, high] = [other.#min[from], other.#max[from]];
-    const [lowAt, highAt] = [other.#minAt[from], other.#maxAt[from]];
-    if (low < this.#min[into] || (low === this.#min[into] && lowAt < this.#minAt[into])) {
-      this.#min[into] = low;
-      this.#minAt[into] = lowAt;
+    const [low, high] = [other.#of.min[from], other.#of.max[from]];
+    const [lowAt, highAt] = [other.#of.minAt[from], other.#of.maxAt[from]];
+    if (low < this.#of.min[into] || (low === this.#of.min[into] && lowAt < this.#of.minAt[into])) {
+      this.#of.min[into] = low;
+      this.#of.minAt[into] = lowAt;
     }
-    if (high > this.#max[into] || (high === this.#max[into] && highAt < this.#maxAt[into])) {
-      this.#max[into] = high;
-      this.#maxAt[into] = highAt;
+    if (
+      high > this.#of.max[into] ||
+      (high === this.#of.max[into] && highAt < this.#of.maxAt[into])
+    ) {
+      this.#of.max[into] = high;
+      this.#of.maxAt[into] = highAt;
     }
   }
 
   /**
    * Takes in the values of a selection, each into its record's group.
    * @param values NaN: missing
-   * @param groupOf group of each record of the list, 0..size-1
+   * @param groupOf group of each record of the list, 0..size-1; not looked at where there is one group
    * @param records the selection, as record numbers
    */
   *add(
@@ -127,92 +121,23 @@ export class Moments {
   ): Steps<void> {
     if (records.length === 0) return;
     const shift = squares ? roughMean(values, records) : 0;
-    yield* inStretches(records.length, (from, to) =>
-      this.#accumulate(values, groupOf, records, from, to, shift),
-    );
+    yield* inStretches(records.length, (from, to) => {
+      if (this.size === 1) accumulateOne(this.#of, values, records, from, to, shift);
+      else accumulate(this.#of, values, groupOf, records, from, to, shift);
+    });
     // An overflowing sum leaves no meaningful low part.
-    for (let g = 0; g < this.size; g++) if (!Number.isFinite(this.#low[g])) this.#low[g] = 0;
-    if (!squares) this.#squares.fill(0);
+    for (let g = 0; g < this.size; g++) if (!Number.isFinite(this.#of.low[g])) this.#of.low[g] = 0;
+    if (!squares) this.#of.squares.fill(0);
     else if (!this.#centre(shift)) yield* this.#deviations(values, groupOf, records);
   }
 
   /** Counts and compensated sums alone, for measures that need no more. */
   *addSums(values: Float64Array, groupOf: Int32Array, records: Int32Array): Steps<void> {
-    yield* inStretches(records.length, (from, to) => this.#sum(values, groupOf, records, from, to));
-    for (let g = 0; g < this.size; g++) if (!Number.isFinite(this.#low[g])) this.#low[g] = 0;
-  }
-
-  #sum(
-    values: Float64Array,
-    groupOf: Int32Array,
-    records: Int32Array,
-    from: number,
-    to: number,
-  ): void {
-    const [count, high, low] = [this.#count, this.#high, this.#low];
-    const [reach, farAt] = [this.#reach, this.#farAt];
-    for (let k = from; k < to; k++) {
-      const i = records[k];
-      const x = values[i];
-      if (x !== x) continue;
-      const g = groupOf[i];
-      count[g]++;
-      const s = high[g];
-      const t = s + x;
-      const b = t - s;
-      low[g] += s - (t - b) + (x - b);
-      high[g] = t;
-      const size = x < 0 ? -x : x;
-      if (size > reach[g]) {
-        reach[g] = size;
-        farAt[g] = i;
-      }
-    }
-  }
-
-  /**
-   * One pass. Knuth's two-sum gives the lost part of each addition without a branch. All is
-   * written out: a call for each record would cost as much again.
-   */
-  #accumulate(
-    values: Float64Array,
-    groupOf: Int32Array,
-    records: Int32Array,
-    from: number,
-    to: number,
-    shift: number,
-  ): void {
-    const [count, high, low, min, max, squares] = [
-      this.#count,
-      this.#high,
-      this.#low,
-      this.#min,
-      this.#max,
-      this.#squares,
-    ];
-    const [minAt, maxAt] = [this.#minAt, this.#maxAt];
-    for (let k = from; k < to; k++) {
-      const i = records[k];
-      const x = values[i];
-      if (x !== x) continue;
-      const g = groupOf[i];
-      count[g]++;
-      const s = high[g];
-      const t = s + x;
-      const b = t - s;
-      low[g] += s - (t - b) + (x - b);
-      high[g] = t;
-      if (x < min[g]) {
-        min[g] = x;
-        minAt[g] = i;
-      }
-      if (x > max[g]) {
-        max[g] = x;
-        maxAt[g] = i;
-      }
-      const d = x - shift;
-      squares[g] += d * d;
-    }
+    yield* inStretches(records.length, (from, to) => {
+      if (this.size === 1) sumOne(this.#of, values, records, from, to);
+      else sumGroups(this.#of, values, groupOf, records, from, to);
+    });
+    for (let g = 0; g < this.size; g++) if (!Number.isFinite(this.#of.low[g])) this.#of.low[g] = 0;
   }
 
   /**
@@ -221,20 +146,20 @@ export class Moments {
    */
   #centre(shift: number): boolean {
     for (let g = 0; g < this.size; g++) {
-      const n = this.#count[g];
+      const n = this.#of.count[g];
       if (n === 0) continue;
-      const away = (this.#high[g] - n * shift + this.#low[g]) / n;
+      const away = (this.#of.high[g] - n * shift + this.#of.low[g]) / n;
       const taken = n * away * away;
-      const left = this.#squares[g] - taken;
+      const left = this.#of.squares[g] - taken;
       if (taken > 16 * left) return false;
-      this.#squares[g] = left;
+      this.#of.squares[g] = left;
     }
     return true;
   }
 
   /** The corrected two-pass form: squares about the mean, less what the mean's rounding adds. */
   *#deviations(values: Float64Array, groupOf: Int32Array, records: Int32Array): Steps<void> {
-    const squares = this.#squares.fill(0);
+    const squares = this.#of.squares.fill(0);
     const drift = new Float64Array(this.size);
     const means = Float64Array.from({ length: this.size }, (_, g) => this.mean(g));
     yield* inStretches(records.length, (from, to) => {
@@ -249,14 +174,15 @@ export class Moments {
       }
     });
     for (let g = 0; g < this.size; g++)
-      if (this.#count[g]) squares[g] -= (drift[g] * drift[g]) / this.#count[g];
+      if (this.#of.count[g]) squares[g] -= (drift[g] * drift[g]) / this.#of.count[g];
   }
 }
 
 /** The mean of up to 64 values, even over the selection; 0 without any. */
 function roughMean(values: Float64Array, records: Int32Array): number {
   const stride = Math.max(1, Math.floor(records.length / 64));
-  let [sum, n] = [0, 0];
+  let sum = 0;
+  let n = 0;
   for (let k = 0; k < records.length; k += stride) {
     const x = values[records[k]];
     if (x === x) {
@@ -283,7 +209,16 @@ export function* momentsOfGroups(
   return m;
 }
 
-/** Counts and sums of a column in each group; lowest, highest and deviations are not reckoned. */
+const NO_GROUPS = new Int32Array(0);
+
+/** The same of a whole selection, as one group. */
+export const momentsOf = (
+  values: Float64Array,
+  records: Int32Array,
+  squares: boolean,
+): Steps<Moments> => momentsOfGroups(values, NO_GROUPS, 1, records, squares);
+
+/** Counts and sums of a column in each group; lowest, highest and deviations are not computed. */
 export function* sumsOfGroups(
   values: Float64Array,
   groupOf: Int32Array,

@@ -1,4 +1,4 @@
-import type { Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 
 /**
  * Sample quantiles by definition 7 of Hyndman and Fan (1996): linear between the ordered values,
@@ -14,18 +14,36 @@ export function select(values: Float64Array, k: number, left: number, right: num
   }
 }
 
-/** The same with a pause after each pass, for very many values. */
+/** The same with pauses within each pass, for very many values. */
 function* selectInParts(values: Float64Array, k: number, left: number, right: number): Steps<void> {
+  const ends = new Int32Array(2);
   while (right > left) {
-    const j = pass(values, k, left, right);
+    const pivot = begin(values, k, left, right, ends);
+    while (part(values, pivot, ends, STRIDE)) yield undefined;
+    const j = settle(values, pivot, left, right, ends);
     if (j <= k) left = j + 1;
     if (k <= j) right = j - 1;
     yield undefined;
   }
 }
 
-/** One pass: values parted about one near the k-th, which is found in a sample of many. @returns its place */
+const ownEnds = new Int32Array(2);
+
+/** One pass: values parted about one near the k-th. @returns its place */
 function pass(values: Float64Array, k: number, left: number, right: number): number {
+  const pivot = begin(values, k, left, right, ownEnds);
+  part(values, pivot, ownEnds, Infinity);
+  return settle(values, pivot, left, right, ownEnds);
+}
+
+/** Begins a pass. @returns the value to part about, which is found in a sample of many */
+function begin(
+  values: Float64Array,
+  k: number,
+  left: number,
+  right: number,
+  ends: Int32Array,
+): number {
   if (right - left > 600) {
     const n = right - left + 1;
     const i = k - left + 1;
@@ -40,15 +58,36 @@ function pass(values: Float64Array, k: number, left: number, right: number): num
     );
   }
   const pivot = values[k];
-  let i = left;
-  let j = right;
   swap(values, left, k);
   if (values[right] > pivot) swap(values, right, left);
-  while (i < j) {
+  ends[0] = left;
+  ends[1] = right;
+  return pivot;
+}
+
+/** Goes on with a pass for so many exchanges at most. @returns whether there is more to do */
+function part(values: Float64Array, pivot: number, ends: Int32Array, most: number): boolean {
+  let i = ends[0];
+  let j = ends[1];
+  for (let done = 0; i < j && done < most; done++) {
     swap(values, i++, j--);
     while (values[i] < pivot) i++;
     while (values[j] > pivot) j--;
   }
+  ends[0] = i;
+  ends[1] = j;
+  return i < j;
+}
+
+/** Ends a pass: the value that was parted about goes to its place. */
+function settle(
+  values: Float64Array,
+  pivot: number,
+  left: number,
+  right: number,
+  ends: Int32Array,
+): number {
+  let j = ends[1];
   if (values[left] === pivot) swap(values, left, j);
   else swap(values, ++j, right);
   return j;
@@ -89,7 +128,7 @@ export function* quantilesInParts(values: Float64Array, ps: readonly number[]): 
     const { k, share } = placeOf(0, values.length, p);
     yield* selectInParts(values, k, Math.min(from, k), values.length - 1);
     from = k;
-    out.push(between(values, k, values.length, share));
+    out.push(share === 0 ? values[k] : yield* betweenInParts(values, k, share));
     yield undefined;
   }
   return out;
@@ -105,7 +144,19 @@ function placeOf(start: number, end: number, p: number): { k: number; share: num
 /** @param values those behind k are no smaller than its own */
 function between(values: Float64Array, k: number, end: number, share: number): number {
   if (share === 0) return values[k];
+  return values[k] + share * (leastOf(values, k + 1, end, Infinity) - values[k]);
+}
+
+function* betweenInParts(values: Float64Array, k: number, share: number): Steps<number> {
   let next = Infinity;
-  for (let i = k + 1; i < end; i++) if (values[i] < next) next = values[i];
+  yield* inStretches(values.length - k - 1, (from, to) => {
+    next = leastOf(values, k + 1 + from, k + 1 + to, next);
+  });
   return values[k] + share * (next - values[k]);
+}
+
+function leastOf(values: Float64Array, from: number, to: number, before: number): number {
+  let least = before;
+  for (let i = from; i < to; i++) if (values[i] < least) least = values[i];
+  return least;
 }

@@ -109,7 +109,8 @@ export function percentileRank(
       if (v < ordered[0] || v > ordered[n - 1]) return NaN;
       if (n === 1) return 0;
       if (ordered[under] === v) return under / (n - 1);
-      const [low, high] = [ordered[under - 1], ordered[under]];
+      const low = ordered[under - 1];
+      const high = ordered[under];
       return (under - 1 + (v - low) / (high - low)) / (n - 1);
     }
   }
@@ -117,7 +118,8 @@ export function percentileRank(
 
 /** How many ordered values are under v. */
 export function lowerBound(ordered: ArrayLike<number>, v: number): number {
-  let [low, high] = [0, ordered.length];
+  let low = 0;
+  let high = ordered.length;
   while (low < high) {
     const mid = (low + high) >>> 1;
     if (ordered[mid] < v) low = mid + 1;
@@ -128,7 +130,8 @@ export function lowerBound(ordered: ArrayLike<number>, v: number): number {
 
 /** How many ordered values are at or under v. */
 export function upperBound(ordered: ArrayLike<number>, v: number): number {
-  let [low, high] = [0, ordered.length];
+  let low = 0;
+  let high = ordered.length;
   while (low < high) {
     const mid = (low + high) >>> 1;
     if (ordered[mid] <= v) low = mid + 1;

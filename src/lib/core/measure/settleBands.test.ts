@@ -111,7 +111,7 @@ describe('how values are cut into bands', () => {
         { label: 'd', from: 20, to: 30 },
       ],
     });
-    expect(checkBands(bands).map((f) => f.says)).toEqual([
+    expect(checkBands(bands).map((f) => f.words)).toEqual([
       '“a” and “b” overlap; a value in both counts in the first.',
       '“a” and “c” overlap; a value in both counts in the first.',
       '“b” and “c” overlap; a value in both counts in the first.',

@@ -1,3 +1,4 @@
+import { showCount } from '../table/format';
 import { BadBands } from '../errors';
 import {
   MOST_BANDS,
@@ -58,7 +59,8 @@ function fromEdges(edges: readonly number[], edgeIn?: EdgeIn): SettledBand[] {
 }
 
 function rangeOf(values: Float64Array): { min: number; max: number } | null {
-  let [min, max] = [Infinity, -Infinity];
+  let min = Infinity;
+  let max = -Infinity;
   for (const v of values) {
     if (v < min) min = v;
     if (v > max) max = v;
@@ -78,7 +80,7 @@ function ofWidth(
   const [first, last] = [bandOf(range.min), bandOf(range.max)];
   if (!(last - first < MOST_BANDS))
     throw new BadBands(
-      `Bands of ${showEdge(width)} from ${showEdge(range.min)} to ${showEdge(range.max)} would be over ${MOST_BANDS.toLocaleString('en')}. Take wider ones.`,
+      `Bands of ${showEdge(width)} from ${showEdge(range.min)} to ${showEdge(range.max)} would be over ${showCount(MOST_BANDS)}. Take wider ones.`,
     );
   const edge = (k: number): number => clean(origin + k * width, width);
   return Array.from({ length: last - first + 1 }, (_, k) =>

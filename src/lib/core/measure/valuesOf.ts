@@ -1,4 +1,4 @@
-import { isText, type Column } from '../table/column';
+import { isText, type Column, type TextColumn } from '../table/column';
 import { textRanks } from '../table/collate';
 
 /** A column as numbers that measures can work on. */
@@ -6,6 +6,22 @@ export interface ValueView {
   readonly values: Float64Array;
   /** For text: the dictionary code behind a number of this view. */
   readonly codeOf: ((value: number) => number) | null;
+}
+
+/**
+ * The texts of a column as numbers: their dictionary codes, or what stands for each code; NaN where
+ * none is. A plain loop: an array made `from` another by a function takes seventy times as long.
+ */
+export function codesAsValues(
+  { codes }: TextColumn,
+  standing: Int32Array | null = null,
+): Float64Array {
+  const values = new Float64Array(codes.length);
+  for (let i = 0; i < values.length; i++) {
+    const code = codes[i];
+    values[i] = code < 0 ? NaN : standing === null ? code : standing[code];
+  }
+  return values;
 }
 
 const views = new WeakMap<Column, ValueView>();
@@ -21,7 +37,7 @@ export function valuesOf(column: Column): ValueView {
     const ranks = textRanks(column.dictionary);
     const codes = new Int32Array(ranks.length);
     ranks.forEach((rank, code) => (codes[rank] = code));
-    const values = Float64Array.from(column.codes, (code) => (code < 0 ? NaN : ranks[code]));
+    const values = codesAsValues(column, ranks);
     view = { values, codeOf: (value) => codes[value] };
     views.set(column, view);
   }

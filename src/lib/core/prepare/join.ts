@@ -1,8 +1,9 @@
+import { codesAsValues } from '../measure/valuesOf';
 import { PrepareRefused } from '../errors';
 import { looseForm } from '../arrange/groupCodes';
 import { columnFor } from '../expression/columnFor';
 import { fromMoments } from '../measure/fromMoments';
-import { momentsOfGroups } from '../measure/moments';
+import { momentsOf } from '../measure/moments';
 import { finish } from '../steps/steps';
 import { fullCell } from '../table/cell';
 import {
@@ -150,14 +151,9 @@ function brought(
     throw new PrepareRefused(
       `“${source.name}” is text and has no ${how}. Take the first, the last or the count of values.`,
     );
-  const values = isText(source)
-    ? Float64Array.from(source.codes, (c) => (c < 0 ? NaN : c))
-    : source.values;
-  const one = new Int32Array(values.length);
+  const values = isText(source) ? codesAsValues(source) : source.values;
   const figures = groups.map(
-    (list) =>
-      fromMoments(how, finish(momentsOfGroups(values, one, 1, Int32Array.from(list), false)), 0) ??
-      NaN,
+    (list) => fromMoments(how, finish(momentsOf(values, Int32Array.from(list), false)), 0) ?? NaN,
   );
   return {
     ...facts,

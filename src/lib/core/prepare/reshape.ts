@@ -1,7 +1,8 @@
+import { codesAsValues } from '../measure/valuesOf';
 import { PrepareRefused } from '../errors';
 import { columnFor } from '../expression/columnFor';
 import { fromMoments } from '../measure/fromMoments';
-import { momentsOfGroups } from '../measure/moments';
+import { momentsOf } from '../measure/moments';
 import { finish } from '../steps/steps';
 import { fullCell } from '../table/cell';
 import { isMissing, isText, type Column, type ScalarColumn } from '../table/column';
@@ -93,7 +94,7 @@ function stackedValues(stacked: readonly Column[], from: Int32Array, which: Int3
   const [first] = stacked;
   if (isText(first)) {
     const known = new Map<string, number>();
-    const codes = Int32Array.from(from, (i, k) => {
+    const codes = from.map((i, k) => {
       const column = stacked[which[k]];
       if (isMissing(column, i)) return -1;
       const text = fullCell(column, i);
@@ -174,29 +175,23 @@ function unstacked(
 ): Column {
   const at = (row: number): number[] => cells[row] ?? [];
   if (how === 'first' || how === 'last') {
-    const pick = Array.from(
-      { length },
-      (_, row) => (how === 'first' ? at(row)[0] : at(row)[at(row).length - 1]) ?? -1,
-    );
-    if (isText(value))
-      return { ...value, codes: Int32Array.from(pick, (i) => (i < 0 ? -1 : value.codes[i])) };
+    const pick = new Int32Array(length);
+    for (let row = 0; row < length; row++)
+      pick[row] = (how === 'first' ? at(row)[0] : at(row)[at(row).length - 1]) ?? -1;
+    if (isText(value)) return { ...value, codes: pick.map((i) => (i < 0 ? -1 : value.codes[i])) };
     const unread = new Map<number, string>();
     pick.forEach((i, row) => {
       const text = value.unread.get(i);
       if (text !== undefined) unread.set(row, text);
     });
-    return {
-      ...value,
-      unread,
-      values: Float64Array.from(pick, (i) => (i < 0 ? NaN : value.values[i])),
-    };
+    const values = new Float64Array(length);
+    for (let row = 0; row < length; row++)
+      values[row] = pick[row] < 0 ? NaN : value.values[pick[row]];
+    return { ...value, unread, values };
   }
   if (isText(value) && how !== 'values')
     throw new PrepareRefused(`“${value.name}” is text and has no ${how}.`);
-  const values = isText(value)
-    ? Float64Array.from(value.codes, (c) => (c < 0 ? NaN : c))
-    : value.values;
-  const one = new Int32Array(values.length);
+  const values = isText(value) ? codesAsValues(value) : value.values;
   return {
     id: '',
     name: '',
@@ -204,11 +199,7 @@ function unstacked(
     type: how === 'values' || isText(value) ? 'number' : value.type,
     values: Float64Array.from({ length }, (_, row) =>
       at(row).length
-        ? (fromMoments(
-            how,
-            finish(momentsOfGroups(values, one, 1, Int32Array.from(at(row)), false)),
-            0,
-          ) ?? NaN)
+        ? (fromMoments(how, finish(momentsOf(values, Int32Array.from(at(row)), false)), 0) ?? NaN)
         : NaN,
     ),
     unread: new Map(),

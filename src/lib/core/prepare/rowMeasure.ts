@@ -86,7 +86,11 @@ function measured(
 /** One measure of the first n values of a row; they are moved about. */
 function rowFigure(kind: RowKind, row: Float64Array, n: number): number {
   if (kind === 'values') return n;
-  let [sum, lost, min, max, second] = [0, 0, Infinity, -Infinity, -Infinity];
+  let sum = 0;
+  let lost = 0;
+  let min = Infinity;
+  let max = -Infinity;
+  let second = -Infinity;
   for (let k = 0; k < n; k++) {
     const t = sum + row[k];
     const b = t - sum;

@@ -151,7 +151,8 @@ function fromMonthName(text: string, facts: DateFacts): number {
 /** `08:10`, `8:10:05`, `08:10:05.250`, `8:10 pm`: milliseconds since midnight, or NaN. */
 export function readClock(text: string): number {
   if (text.length === 5 && text.charCodeAt(2) === 58) {
-    const [hours, minutes] = [digits(text, 0, 2), digits(text, 3, 2)];
+    const hours = digits(text, 0, 2);
+    const minutes = digits(text, 3, 2);
     if (hours < 24 && minutes < 60) return (hours * 60 + minutes) * 60_000;
   }
   if (text.length > LONGEST) return NaN;
@@ -162,7 +163,8 @@ export function readClock(text: string): number {
     if (hour < 1 || hour > 12) return NaN;
     hour = (hour % 12) + (m[5][0].toLowerCase() === 'p' ? 12 : 0);
   }
-  const [minute, second] = [+m[2], +(m[3] ?? 0)];
+  const minute = +m[2];
+  const second = +(m[3] ?? 0);
   if (hour > 23 || minute > 59 || second > 59) return NaN;
   return ((hour * 60 + minute) * 60 + second) * 1000 + Math.round(Number(`0.${m[4] ?? 0}`) * 1000);
 }

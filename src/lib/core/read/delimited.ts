@@ -1,3 +1,4 @@
+import { showCount } from '../table/format';
 import { IntakeError } from '../errors';
 import type { Table } from '../table/table';
 import { ColumnReader, type ColumnEvidence } from './columnReader';
@@ -224,7 +225,7 @@ export function readHead(bytes: Uint8Array, layout: Layout, complete: boolean): 
   if (width > MAX_COLUMNS)
     throw new IntakeError(
       'tooManyColumns',
-      `The first line has ${width.toLocaleString('en')} columns; a list can have ${MAX_COLUMNS.toLocaleString('en')}. ` +
+      `The first line has ${showCount(width)} columns; a list can have ${showCount(MAX_COLUMNS)}. ` +
         'Take out the columns you do not need, or check the delimiter.',
     );
   const [first] = all;

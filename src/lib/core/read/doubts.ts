@@ -49,7 +49,7 @@ export const Doubt = z.object({
   /** The first places, at most PLACES of them. */
   places: z.array(Place),
   /** In plain words, with the remedy. */
-  says: z.string(),
+  words: z.string(),
   /** An answer is needed before accepting. */
   asks: z.boolean().default(false),
 });
@@ -69,12 +69,12 @@ interface DoubtParts {
 export const doubt = (
   kind: (typeof DOUBT_KINDS)[number],
   count: number,
-  says: string,
+  words: string,
   { column, places = [], asks = false }: DoubtParts = {},
 ): Doubt => ({
   kind,
   count,
-  says,
+  words,
   places: places
     .slice(0, PLACES)
     .map(({ record, text }) => ({ record: recordNumber(record), text })),

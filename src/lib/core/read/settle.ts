@@ -21,7 +21,8 @@ export function* settle(
   recipe: Recipe,
   fixed: ReadonlySet<string>,
 ): Generator<Recipe, SettledReading, DelimitedReading> {
-  let [used, reading] = [recipe, yield recipe];
+  let used = recipe;
+  let reading = yield recipe;
   // Notes below the table first, then what they said of the columns is out of the way.
   for (let n = 0; n < 2; n++) {
     const better = reconsider(used, reading, fixed);

@@ -1,6 +1,8 @@
 import { BadCondition } from '../errors';
 import { DAY_MS, civil, weekday } from '../table/calendar';
-import { has, type Bitset } from '../table/bitset';
+import { sortedValues } from '../sorting/sorted';
+import type { Steps } from '../steps/steps';
+import { members, type Bitset } from '../table/bitset';
 import type { ScalarColumn } from '../table/column';
 import { periodOf, periodStart } from '../table/period';
 import type { Test } from './condition';
@@ -101,16 +103,6 @@ export function dayTest(
   }
 }
 
-/** The read values of a selection, in rising order. */
-export function orderedValues(column: ScalarColumn, selection: Bitset): Float64Array {
-  const { values } = column;
-  const out = new Float64Array(values.length);
-  let n = 0;
-  for (let i = 0; i < values.length; i++)
-    if (values[i] === values[i] && has(selection, i)) out[n++] = values[i];
-  return out.slice(0, n).sort();
-}
-
 const quantile7 = (sorted: Float64Array, p: number): number => {
   const at = (sorted.length - 1) * p;
   const low = Math.floor(at);
@@ -122,8 +114,12 @@ const quantile7 = (sorted: Float64Array, p: number): number => {
  * The interval of a test that looks at what the rungs above kept. Ties at the edge of the highest
  * or lowest k stay in. Nothing passes where there is no value, or one only for a deviation.
  */
-export function relativeInterval(column: ScalarColumn, test: Test, above: Bitset): Interval {
-  const sorted = orderedValues(column, above);
+export function* relativeInterval(
+  column: ScalarColumn,
+  test: Test,
+  above: Bitset,
+): Steps<Interval> {
+  const sorted = yield* sortedValues(column.values, members(above));
   const n = sorted.length;
   if (n === 0) return inside(1, 0);
   const mean = sorted.reduce((a, b) => a + b, 0) / n;

@@ -1,3 +1,4 @@
+import type { Steps } from '../steps/steps';
 import {
   add,
   and,
@@ -42,13 +43,17 @@ export interface LadderResult {
   readonly counted: Bitset;
 }
 
-/** Climbs the ladder. @throws BadCondition, UnknownColumn */
-export function applyLadder(table: Table, ladder: Ladder, cache?: OutcomeCache): LadderResult {
+/** What each rung of a ladder keeps, with pauses. @throws BadCondition, UnknownColumn */
+export function* applyLadder(
+  table: Table,
+  ladder: Ladder,
+  cache?: OutcomeCache,
+): Steps<LadderResult> {
   const all = fullBitset(table.length);
   let selection = all;
   const rungs: RungResult[] = [];
   for (const rung of ladder.rungs) {
-    const result = step(table, rung, selection, cache);
+    const result = yield* step(table, rung, selection, cache);
     rungs.push(result);
     selection = result.selection;
   }
@@ -56,7 +61,7 @@ export function applyLadder(table: Table, ladder: Ladder, cache?: OutcomeCache):
   return { all, rungs, narrowed: selection, setAside, counted: without(selection, setAside) };
 }
 
-function step(table: Table, rung: Rung, above: Bitset, cache?: OutcomeCache): RungResult {
+function* step(table: Table, rung: Rung, above: Bitset, cache?: OutcomeCache): Steps<RungResult> {
   if (!rung.on)
     return {
       id: rung.id,
@@ -67,7 +72,7 @@ function step(table: Table, rung: Rung, above: Bitset, cache?: OutcomeCache): Ru
       unread: 0,
       selection: above,
     };
-  const { yes, no } = evaluate(table, rung.condition, above, cache);
+  const { yes, no } = yield* evaluate(table, rung.condition, above, cache);
   const unreadBits = unreadOf(table, rung);
   const selection = new Uint32Array(above.length);
   let kept = 0;

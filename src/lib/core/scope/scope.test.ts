@@ -1,6 +1,7 @@
 import { BadCondition } from '../errors';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { finish } from '../steps/steps';
 import { count, fullBitset, members } from '../table/bitset';
 import { scalarColumn, textColumn } from '../table/column';
 import { dayNumber } from '../table/calendar';
@@ -48,7 +49,7 @@ const leaf = (column: string, test: Test, not = false): Leaf => ({
   test,
 });
 const pass = (condition: Condition, above = fullBitset(8)): number[] => [
-  ...members(evaluate(table, condition, above).yes),
+  ...members(finish(evaluate(table, condition, above)).yes),
 ];
 
 describe('conditions on text', () => {
@@ -126,7 +127,7 @@ describe('conditions on numbers', () => {
         },
       ],
     });
-    expect([...members(applyLadder(table, ladder).counted)]).toEqual([3]);
+    expect([...members(finish(applyLadder(table, ladder)).counted)]).toEqual([3]);
   });
 
   it('step to the neighbouring doubles', () => {
@@ -164,8 +165,13 @@ describe('conditions on dates', () => {
     };
     const on = (op: 'eq' | 'le' | 'gt'): number =>
       count(
-        evaluate(timed, leaf('when', { test: 'compare', op, value: '2025-07-12' }), fullBitset(2))
-          .yes,
+        finish(
+          evaluate(
+            timed,
+            leaf('when', { test: 'compare', op, value: '2025-07-12' }),
+            fullBitset(2),
+          ),
+        ).yes,
       );
     expect([on('eq'), on('le'), on('gt')]).toEqual([1, 1, 1]);
   });
@@ -260,7 +266,7 @@ describe('three-valued logic', () => {
           const inner = kleene[other](b, c);
           const turned = inner === null ? null : not ? 1 - inner : inner;
           const expected = kleene[kind as 'all' | 'any'](a, turned);
-          const { yes, no } = evaluate(t, condition, fullBitset(1));
+          const { yes, no } = finish(evaluate(t, condition, fullBitset(1)));
           expect([count(yes), count(no)]).toEqual([expected === 1 ? 1 : 0, expected === 0 ? 1 : 0]);
         },
       ),
@@ -272,24 +278,28 @@ describe('the ladder', () => {
   const delay10 = leaf('delay', { test: 'compare', op: 'ge', value: 10 });
 
   it('reports kept, removed, blank and unread at every rung', () => {
-    const result = applyLadder(table, Ladder.parse({ rungs: [{ id: 'a', condition: delay10 }] }));
+    const result = finish(
+      applyLadder(table, Ladder.parse({ rungs: [{ id: 'a', condition: delay10 }] })),
+    );
     expect(result.rungs[0]).toMatchObject({ kept: 4, removed: 4, blank: 1, unread: 1 });
   });
 
   it('leaves out a rung that is off, and sets records aside by number and by value', () => {
-    const result = applyLadder(
-      table,
-      Ladder.parse({
-        rungs: [{ id: 'a', on: false, condition: delay10 }],
-        setAside: {
-          records: [2, 99],
-          values: [
-            { column: 'route', value: 'Holm' },
-            { column: 'delay', value: null },
-          ],
-          kept: [8],
-        },
-      }),
+    const result = finish(
+      applyLadder(
+        table,
+        Ladder.parse({
+          rungs: [{ id: 'a', on: false, condition: delay10 }],
+          setAside: {
+            records: [2, 99],
+            values: [
+              { column: 'route', value: 'Holm' },
+              { column: 'delay', value: null },
+            ],
+            kept: [8],
+          },
+        }),
+      ),
     );
     expect([...members(result.setAside)]).toEqual([0, 1, 2]);
     expect(count(result.narrowed)).toBe(8);
@@ -303,7 +313,9 @@ describe('the ladder', () => {
       leaf('route', { test: 'blank' }, true),
     ].map((condition, k) => ({ id: String(k), on: true, condition }));
     const counted = (order: number[]): number[] => [
-      ...members(applyLadder(table, Ladder.parse({ rungs: order.map((k) => rungs[k]) })).counted),
+      ...members(
+        finish(applyLadder(table, Ladder.parse({ rungs: order.map((k) => rungs[k]) }))).counted,
+      ),
     ];
     expect(counted([0, 1, 2])).toEqual(counted([2, 1, 0]));
     expect(counted([1, 0, 2])).toEqual([1, 4, 7]);

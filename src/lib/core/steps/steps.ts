@@ -34,23 +34,60 @@ export function* partOf<T>(steps: Steps<T>, from: number, to: number): Steps<T> 
 /** How many records a loop handles between two pauses: about a millisecond of work. */
 export const STRIDE = 1 << 16;
 
+/** Stretches begin this much shorter: code met for the first time runs ten times as long. */
+const FIRST = 1 / 16;
+
+/** A stretch that took longer than this, in milliseconds, is followed by one of half its length. */
+const LONG = 5;
+
 /**
  * A loop over many records in stretches, with a pause after each. The work of a stretch is a plain
- * function, which runs faster than the body of a generator.
+ * function, which runs faster than the body of a generator. The first stretches are short, each
+ * twice the one before as long as none takes long.
  *
  * @example
  * yield* inStretches(values.length, (from, to) => {
  *   for (let i = from; i < to; i++) counts[codes[i]]++;
  * });
  * @param stride records of a stretch: fewer where each costs more
+ * @param tells whether pauses tell the share that is done
  */
 export function* inStretches(
   length: number,
   work: (from: number, to: number) => void,
   stride = 2 * STRIDE,
+  tells = false,
 ): Steps<void> {
-  for (let from = 0; from < length; from += stride) {
-    work(from, Math.min(length, from + stride));
-    yield undefined;
+  let size = Math.max(1, Math.floor(stride * FIRST));
+  for (let from = 0; from < length;) {
+    const to = Math.min(length, from + size);
+    const begun = performance.now();
+    work(from, to);
+    const took = performance.now() - begun;
+    yield tells ? to / length : undefined;
+    from = to;
+    size = took > LONG ? Math.max(1, size >> 1) : Math.min(stride, 2 * size);
   }
+}
+
+/**
+ * For loops of uneven turns: whether a pause is due, the first ones sooner.
+ *
+ * @example
+ * const due = pausing();
+ * for (let k = 0; k < n; k++) {
+ *   done += turn(k);
+ *   if (due(done)) yield undefined;
+ * }
+ * @param stride how much lies between two pauses, in what the loop counts its work by
+ */
+export function pausing(stride = STRIDE): (done: number) => boolean {
+  let size = stride * FIRST;
+  let next = size;
+  return (done) => {
+    if (done < next) return false;
+    size = Math.min(stride, 2 * size);
+    next = done + size;
+    return true;
+  };
 }

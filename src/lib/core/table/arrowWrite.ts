@@ -116,7 +116,7 @@ function storage(type: ScalarType, values: Float64Array): ArrayBufferView {
       return values.map((v) => (v === v ? v : 0));
     case 'date':
     case 'time':
-      return Int32Array.from(values, (v) => (v === v ? v : 0));
+      return Int32Array.from(values.map((v) => (v === v ? v : 0)));
     case 'datetime':
       return BigInt64Array.from(values as unknown as number[], (v: number) =>
         BigInt(v === v ? Math.round(v) : 0),

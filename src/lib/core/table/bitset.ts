@@ -57,17 +57,22 @@ export function without(a: Bitset, b: Bitset): Bitset {
   return out;
 }
 
-export function bitsetOf(length: number, members: Iterable<number>): Bitset {
+export function bitsetOf(length: number, members: ArrayLike<number>): Bitset {
   const set = emptyBitset(length);
-  for (const at of members) add(set, at);
+  for (let k = 0; k < members.length; k++) add(set, members[k]);
   return set;
 }
 
 /** The members in rising order. */
 export function members(set: Bitset): Int32Array {
   const out = new Int32Array(count(set));
-  let n = 0;
-  for (let w = 0; w < set.length; w++) {
+  collect(set, out, 0, 0, set.length);
+  return out;
+}
+
+/** Puts the members of a stretch of words into `out` from place `n` on. Gives the next free place. */
+export function collect(set: Bitset, out: Int32Array, n: number, from: number, to: number): number {
+  for (let w = from; w < to; w++) {
     let word = set[w];
     if (word === 0xffffffff) {
       for (let at = w << 5, end = at + 32; at < end; at++) out[n++] = at;
@@ -79,5 +84,5 @@ export function members(set: Bitset): Int32Array {
       word ^= low;
     }
   }
-  return out;
+  return n;
 }

@@ -75,6 +75,12 @@ export function counted(n: number, one: string, many = `${one}s`): string {
 export const showCount = (n: number): string =>
   `${n < 0 ? '−' : ''}${withThousands(String(Math.abs(n)))}`;
 
+/** A number within a sentence: `12,000`, `-2.5`; at most ten digits behind the mark, no zeros at their end. */
+export function plainNumber(value: number): string {
+  const digits = Math.abs(value) < 1e21 ? value.toFixed(10).replace(/\.?0+$/, '') : String(value);
+  return digits.includes('e') ? digits : withThousands(digits);
+}
+
 /** The day of a moment where the reader is: `26 Nov 2026`. @param moment a date, or a time in ISO 8601 */
 export const showDay = (moment: Date | string): string =>
   new Date(moment).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });

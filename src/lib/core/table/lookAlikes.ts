@@ -148,7 +148,8 @@ export function* choicesOf(
 function mostOf(totals: Int32Array, most: number): { roots: number[]; more: number } {
   const sorted = totals.slice().sort();
   const edge = most < 1 ? Infinity : Math.max(1, sorted[Math.max(0, sorted.length - most)] ?? 1);
-  let [above, present] = [0, 0];
+  let above = 0;
+  let present = 0;
   for (const total of totals) {
     if (total > 0) present++;
     if (total > edge) above++;

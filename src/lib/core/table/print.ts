@@ -19,7 +19,7 @@ export function tablePrint({ length, columns }: Table): string {
     if (isText(column)) {
       // Texts are numbered in the order in which they come, whatever the dictionary's.
       const order = new Map<number, number>();
-      const codes = Int32Array.from(column.codes, (code) => {
+      const codes = column.codes.map((code) => {
         if (code < 0) return -1;
         const known = order.get(code) ?? order.size;
         order.set(code, known);

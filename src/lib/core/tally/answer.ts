@@ -46,9 +46,9 @@ export interface TallyAnswer {
 export interface Answer extends TallyAnswer {
   readonly kind: string;
   /** The sentence. */
-  readonly says: string;
+  readonly words: string;
   readonly scope: ScopeName;
-  /** Records it was reckoned from. */
+  /** Records it was computed from. */
   readonly records: number;
 }
 

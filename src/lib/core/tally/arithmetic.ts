@@ -1,10 +1,10 @@
 import { MEASURES, type Measure } from '../measure/measure';
-import { momentsOfGroups, type Moments } from '../measure/moments';
+import { momentsOf, type Moments } from '../measure/moments';
 import { mode } from '../measure/fromSlices';
-import { sortedValues } from '../measure/sorted';
+import { sortedValues } from '../sorting/sorted';
 import type { Steps } from '../steps/steps';
 import { valuesOf } from '../measure/valuesOf';
-import { isMissing, isNumeric, isUnread, type Column } from '../table/column';
+import { isNumeric, isText, isUnread, type Column } from '../table/column';
 import { counted, showCount } from '../table/format';
 
 /** What a figure of a measure rests on. */
@@ -23,12 +23,21 @@ export interface Resting {
 
 /** How many of the records have no value in a column: blank, and unread. */
 export function skipped(column: Column, records: Int32Array): { blanks: number; unread: number } {
-  let [blanks, unread] = [0, 0];
-  for (const i of records) {
-    if (isUnread(column, i)) unread++;
-    else if (isMissing(column, i)) blanks++;
+  let missing = 0;
+  let unread = 0;
+  if (isText(column)) {
+    for (let k = 0; k < records.length; k++) if (column.codes[records[k]] < 0) missing++;
+  } else {
+    const { values } = column;
+    for (let k = 0; k < records.length; k++) {
+      const v = values[records[k]];
+      if (v !== v) {
+        missing++;
+        if (isUnread(column, records[k])) unread++;
+      }
+    }
   }
-  return { blanks, unread };
+  return { blanks: missing - unread, unread };
 }
 
 /** Measures that have a figure even without a single value. */
@@ -66,8 +75,7 @@ function* withValues(
   const view = valuesOf(column);
   let known: Moments | null = null;
   const moments = function* (): Steps<Moments> {
-    const one = new Int32Array(view.values.length);
-    return (known ??= yield* momentsOfGroups(view.values, one, 1, records, false));
+    return (known ??= yield* momentsOf(view.values, records, false));
   };
   const sum = function* (): Steps<string> {
     return show((yield* moments()).sum(0));
@@ -149,7 +157,7 @@ function* withValues(
     case 'modeTies':
       return `Values that are as common as the commonest of ${n}.`;
     default:
-      return `${MEASURES[measure.kind].says}: records counted one by one.`;
+      return `${MEASURES[measure.kind].words}: records counted one by one.`;
   }
 }
 

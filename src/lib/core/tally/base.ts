@@ -1,13 +1,14 @@
 import { looksAtOrder, type Measure } from '../measure/measure';
+import type { Steps } from '../steps/steps';
 import { fullBitset, members, type Bitset } from '../table/bitset';
 import type { Table } from '../table/table';
 import type { Ladder } from '../scope/condition';
 import type { SortKey } from '../arrange/sortKey';
 import { TallyMemo } from './memo';
 import type { ScopeName } from './result';
-import { inOrder, orderRead } from '../table/recordOrder';
+import { inOrder, orderRead, selectedInSteps } from '../table/recordOrder';
 
-/** What every tally is reckoned from: a list, which of its records count, and their order. */
+/** What every tally is computed from: a list, which of its records count, and their order. */
 export interface Base {
   readonly listName: string;
   readonly table: Table;
@@ -37,6 +38,13 @@ const kept = new WeakMap<Bitset, Int32Array>();
 export function recordsOf(selection: Bitset): Int32Array {
   let known = kept.get(selection);
   if (!known) kept.set(selection, (known = members(selection)));
+  return known;
+}
+
+/** The same with pauses, for selections that much will be asked of. */
+export function* recordsInSteps(selection: Bitset): Steps<Int32Array> {
+  const known = kept.get(selection) ?? (yield* selectedInSteps(selection));
+  kept.set(selection, known);
   return known;
 }
 

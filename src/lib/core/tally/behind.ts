@@ -2,13 +2,14 @@ import { NoSuchFigure } from '../errors';
 import { columnFor } from '../expression/columnFor';
 import { fromSlice } from '../measure/fromSlices';
 import { MEASURES, needsOther, type Measure } from '../measure/measure';
-import { momentsOfGroups } from '../measure/moments';
+import { momentsOf } from '../measure/moments';
 import { gather } from '../measure/slices';
 import { valuesOf } from '../measure/valuesOf';
 import type { Steps } from '../steps/steps';
 import { showScalar } from '../table/cell';
 import { isNumeric, isText, type Column, type ScalarColumn } from '../table/column';
-import { emptyBitset, members, or, type Bitset } from '../table/bitset';
+import { emptyBitset, or, type Bitset } from '../table/bitset';
+import { selectedInSteps } from '../table/recordOrder';
 import { counted } from '../table/format';
 import { keysOfRow, type Answer, type AnswerTable } from './answer';
 import { arithmeticWords, skipped } from './arithmetic';
@@ -50,7 +51,11 @@ export interface FigureBehind {
   /** Empty unless few records carry it. */
   readonly warning: string;
   /** The record that carries most of it, and what it would be without; null where none does. */
-  readonly rests: { readonly record: number; readonly says: string; readonly much: boolean } | null;
+  readonly rests: {
+    readonly record: number;
+    readonly words: string;
+    readonly much: boolean;
+  } | null;
   /** Whether it is a sum of its records, which a known total can be compared with. */
   readonly isSum: boolean;
 }
@@ -74,8 +79,7 @@ export function* behind(
   const selection = selectionOf(base, answer.scope);
   const own = row.instead?.find(({ columns }) => columns.includes(at));
   const reached = own ? [{ ...row, where: own.where }] : rowsReached(table, n, row, column);
-  const records = members(union(base, selection, reached, column));
-  yield undefined;
+  const records = yield* selectedInSteps(yield* union(base, selection, reached, column));
   const about = {
     figure: row.cells[at],
     column,
@@ -94,7 +98,7 @@ export function* behind(
       values: records.length,
       blanks: 0,
       unread: 0,
-      arithmetic: column.says ?? 'A label of the row.',
+      arithmetic: column.words ?? 'A label of the row.',
       warning: '',
       rests: markedRest(row, at),
       isSum: false,
@@ -134,7 +138,7 @@ function markedRest({ marks = [] }: FigureRow, at: number): Rests {
   const mark = marks.find(({ kind, column }) => kind === 'rests' && column === at);
   return mark?.record === undefined
     ? null
-    : { record: recordPlace(mark.record), says: mark.says, much: true };
+    : { record: recordPlace(mark.record), words: mark.words, much: true };
 }
 
 /** What a sum or a mean rests on, whether it is much or not. */
@@ -148,15 +152,14 @@ function* restOf(
   const { measure } = column;
   if (!measure || typeof figure !== 'number' || !canRest(measure, table)) return null;
   const { values } = valuesOf(columnFor(table, measure.column ?? ''));
-  const one = new Int32Array(table.length);
-  const moments = yield* momentsOfGroups(values, one, 1, records, true);
+  const moments = yield* momentsOf(values, records, true);
   const rests = restsOn(measure.kind === 'sum' ? 'sum' : 'mean', figure, values, moments, 0);
   if (!rests || rests.values < 2) return null;
   const { record, much } = rests;
   return {
     record,
     much,
-    says: much
+    words: much
       ? restsWords(table, column, rests, formats)
       : `Of all its records ${restsRecord(table, column, rests, formats)} moves it most: ${figureText(column, figureOf(rests.without), formats)} without it.`,
   };
@@ -284,21 +287,21 @@ function whereOfAny(rows: readonly FigureRow[]): Condition | undefined {
 }
 
 /** The records of several rows under one column. Rows of single records are taken together. */
-function union(
+function* union(
   base: Base,
   selection: Bitset,
   rows: readonly FigureRow[],
   column: FigureColumn,
-): Bitset {
+): Steps<Bitset> {
   const numbers = rows.flatMap(({ where }) => (where?.kind === 'records' ? where.records : []));
   let out = numbers.length
-    ? recordsWithin(base, selection, [
+    ? yield* recordsWithin(base, selection, [
         { kind: 'records', not: false, records: numbers },
         column.where,
       ])
     : emptyBitset(base.table.length);
   for (const { where } of rows)
     if (where?.kind !== 'records')
-      out = or(out, recordsWithin(base, selection, [where, column.where]));
+      out = or(out, yield* recordsWithin(base, selection, [where, column.where]));
   return out;
 }

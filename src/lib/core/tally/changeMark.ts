@@ -46,7 +46,7 @@ export function changeMark(
     {
       column: place,
       kind: 'rests',
-      says: `Rests on ${restsRecord(table, of, most.rests)}: ${figureText(column, figureOf(without))} without it.`,
+      words: `Rests on ${restsRecord(table, of, most.rests)}: ${figureText(column, figureOf(without))} without it.`,
       record: recordNumber(most.rests.record),
       without: figureOf(without),
     },

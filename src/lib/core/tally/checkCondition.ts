@@ -2,6 +2,7 @@ import { BadCondition, ExpressionError } from '../errors';
 import { checkCondition as checkExpressionCondition } from '../expression/check';
 import type { Condition, Leaf } from '../scope/condition';
 import { testColumn } from '../scope/evaluate';
+import { finish } from '../steps/steps';
 import { fullBitset } from '../table/bitset';
 import { isText, type Column } from '../table/column';
 import type { Faults } from './fault';
@@ -48,7 +49,7 @@ function checkLeaf(leaf: Leaf, column: Column, faults: Faults, path: string): vo
   if (leaf.test.test === 'listed') return;
   try {
     // An expression's column has the expression for its id: it is looked up as the column it is.
-    testColumn(emptied(column), leaf.test, 0, fullBitset(0));
+    finish(testColumn(emptied(column), leaf.test, 0, fullBitset(0)));
   } catch (error) {
     if (!(error instanceof BadCondition)) throw error;
     faults.add(

@@ -53,7 +53,8 @@ export function sameDayIn(day: number, period: CalendarPeriod, from: number, to:
   if (period === 'week') return day + 7 * (to - from);
   const { year, month, day: date } = civil(day);
   const months = year * 12 + month - 1 + MONTHS_IN[period] * (to - from);
-  const [y, m] = [Math.floor(months / 12), (((months % 12) + 12) % 12) + 1];
+  const y = Math.floor(months / 12);
+  const m = (((months % 12) + 12) % 12) + 1;
   const last = daysInMonth(y, m);
   return dayNumber(y, m, date === daysInMonth(year, month) ? last : Math.min(date, last));
 }

@@ -8,7 +8,7 @@ import { periodOf, type Calendar, type CalendarPeriod } from '../table/period';
 import type { Table } from '../table/table';
 import type { Days } from './coverage';
 import { refuseTooMany } from './keys';
-import { rangeAmong, rangeOf } from './range';
+import { rangeAmong, rangeInSteps } from './range';
 
 const MOST_PERIODS = 200_000;
 
@@ -29,11 +29,13 @@ export interface DatedLeaves {
 }
 
 /** First and last day among some records. @throws TallyRefused where none has a date */
-export function daysOf(table: Table, ref: string, records: Int32Array): Days {
+export function* daysOf(table: Table, ref: string, records: Int32Array): Steps<Days> {
   const column = dateColumn(table, ref);
   const perDay = column.type === 'datetime' ? DAY_MS : 1;
   const { min, max } =
-    records.length === table.length ? rangeOf(column) : rangeAmong(column.values, records);
+    records.length === table.length
+      ? yield* rangeInSteps(column)
+      : rangeAmong(column.values, records);
   if (min > max)
     throw new TallyRefused(
       `No counted record has a date in “${column.name}”, so there is no period.`,
@@ -60,7 +62,7 @@ export function* leavesByPeriod(
   cuts: ReadonlySet<number> = new Set(),
 ): Steps<DatedLeaves> {
   const column = dateColumn(table, ref);
-  const { from, to } = daysOf(table, ref, records);
+  const { from, to } = yield* daysOf(table, ref, records);
   yield undefined;
   const first = periodOf(from, period, calendar);
   refuseTooMany(periodOf(to, period, calendar) - first + 1, 'periods', MOST_PERIODS);
@@ -76,7 +78,7 @@ export function* leavesByPeriod(
   const { values } = column;
   const perDay = column.type === 'datetime' ? DAY_MS : 1;
   const leafOf = new Int32Array(table.length);
-  const counts = new Float64Array(length + 1);
+  const counts = new Int32Array(length + 1);
   // Records outside the selection are never looked at; those outside its days stay in leaf 0.
   yield* inStretches(values.length, (begin, end) => {
     deal({ values, perDay, byDay, from, none: length, leafOf, counts }, begin, end);
@@ -87,7 +89,14 @@ export function* leavesByPeriod(
       for (let k = begin; k < end; k++) counts[leafOf[records[k]]]++;
     });
   }
-  return { column, calendar, length, days: Int32Array.from(days), leafOf, counts };
+  return {
+    column,
+    calendar,
+    length,
+    days: Int32Array.from(days),
+    leafOf,
+    counts: Float64Array.from(counts),
+  };
 }
 
 /** Each record of a stretch to the leaf of its day; those without a date to one of their own. */
@@ -107,18 +116,26 @@ function deal(
     readonly from: number;
     readonly none: number;
     readonly leafOf: Int32Array;
-    readonly counts: Float64Array;
+    readonly counts: Int32Array;
   },
   begin: number,
   end: number,
 ): void {
-  for (let i = begin; i < end; i++) {
-    const v = values[i];
-    const day = perDay === 1 ? v : Math.floor(v / perDay);
-    const leaf = v === v ? byDay[(day - from) | 0] : none;
-    leafOf[i] = leaf;
-    counts[leaf]++;
-  }
+  // A loop of its own for whole days, which most dates are.
+  if (perDay === 1)
+    for (let i = begin; i < end; i++) {
+      const v = values[i];
+      const leaf = v === v ? byDay[(v - from) | 0] : none;
+      leafOf[i] = leaf;
+      counts[leaf]++;
+    }
+  else
+    for (let i = begin; i < end; i++) {
+      const v = values[i];
+      const leaf = v === v ? byDay[(Math.floor(v / perDay) - from) | 0] : none;
+      leafOf[i] = leaf;
+      counts[leaf]++;
+    }
 }
 
 /** Leaves gathered into the periods of a level, from the first counted; those without a date into none. */

@@ -93,20 +93,20 @@ export class Faults {
     if (RELATIVE.includes(measure.kind) && !relative.includes(measure.kind))
       this.add(
         `${path}.kind`,
-        `The ${MEASURES[measure.kind].says} has no meaning in this kind of tally.`,
+        `The ${MEASURES[measure.kind].words} has no meaning in this kind of tally.`,
         'Ask for a sum or a count here, and for shares or running totals where the tally offers them.',
       );
-    const { says, types } = MEASURES[measure.kind];
+    const { words, types } = MEASURES[measure.kind];
     if (measure.column === undefined) {
       if (!ofRecords(measure.kind))
-        this.add(`${path}.column`, `The ${says} needs a column.`, 'Name the column it is of.');
+        this.add(`${path}.column`, `The ${words} needs a column.`, 'Name the column it is of.');
     } else this.column(`${path}.column`, measure.column, types);
     const second = needsOther(measure.kind);
     if (second === null) return;
     if (measure.other === undefined)
       this.add(
         `${path}.other`,
-        `The ${says} needs a second column.`,
+        `The ${words} needs a second column.`,
         second === 'weights'
           ? 'Name the column of weights.'
           : 'Name the column whose value it shows.',

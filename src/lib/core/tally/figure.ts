@@ -47,18 +47,18 @@ export function measureColumn(measure: Measure, table: Table, key: string): Figu
     ...(ADDING.has(measure.kind) && { adds: { bound: 0 } }),
     ...(measure.kind === 'running' && {
       reach: 'above' as const,
-      says: 'The groups up to this one added up, in the order shown.',
+      words: 'The groups up to this one added up, in the order shown.',
     }),
   };
 }
 
 /** A column of shares: 0.25 is shown as 25 %. @param says how they come about */
-export const shareColumn = (key: string, title: string, says: string): FigureColumn => ({
+export const shareColumn = (key: string, title: string, words: string): FigureColumn => ({
   key,
   title,
   unit: '',
   type: 'share',
-  says,
+  words,
 });
 
 /** Kinds whose figures want a place more than whole values have. */
@@ -134,7 +134,7 @@ export const textLabel = (key: string, title: string): FigureColumn => ({
   type: 'text',
 });
 
-/** A reckoned number as a figure: texts by their dictionary, dates in ISO 8601, NaN as none. */
+/** A computed number as a figure: texts by their dictionary, dates in ISO 8601, NaN as none. */
 export function figureFrom(measure: Measure, column: Column | null, value: number): Figure {
   if (value !== value) return null;
   const { figure } = MEASURES[measure.kind];

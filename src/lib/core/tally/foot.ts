@@ -55,7 +55,7 @@ export function* foot(base: Base, answer: Answer): Steps<Footing> {
     foots: so.failure === null,
     ...so,
     notAdding: [...new Set(notAdding)],
-    says: says(main, so),
+    words: words(main, so),
   };
 }
 
@@ -66,7 +66,7 @@ const whereOf = (table: AnswerTable, row: number): string =>
     .filter((label) => label !== null)
     .join(' › ') || 'the whole';
 
-function says(main: AnswerTable | undefined, { compared, failure }: Comparing): string {
+function words(main: AnswerTable | undefined, { compared, failure }: Comparing): string {
   if (failure) {
     const { where, title, difference } = failure;
     const by = figureText({ key: '', title, unit: '', type: 'number' }, Math.abs(difference));

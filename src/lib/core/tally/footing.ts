@@ -20,6 +20,6 @@ export const Footing = z.object({
     .nullable(),
   /** Columns of measures that do not add: means, medians, distinct counts. */
   notAdding: z.array(z.string()),
-  says: z.string(),
+  words: z.string(),
 });
 export type Footing = z.infer<typeof Footing>;

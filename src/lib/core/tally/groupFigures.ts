@@ -18,7 +18,7 @@ export interface GroupFigures {
   readonly resting: Resting;
 }
 
-/** What reckoning needs besides the measures. */
+/** What computing needs besides the measures. */
 export interface Grouped {
   readonly table: Table;
   readonly tree: GroupTree;
@@ -28,7 +28,7 @@ export interface Grouped {
   readonly ordered: Int32Array;
 }
 
-/** Reckons every measure from the records; a parent's figure never comes from its subtotals' figures. */
+/** Computes every measure from the records; a parent's figure never comes from its subtotals' figures. */
 export function* computeGroups(
   grouped: Grouped,
   measures: readonly Measure[],

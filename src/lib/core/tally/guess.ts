@@ -140,6 +140,18 @@ export function measureFor(facts: ListFacts, wish: Wish): Measure {
   };
 }
 
+/** All that was wished; the one measure where no more was. */
+export function measuresFor(facts: ListFacts, wish: Wish): Measure[] {
+  const { measures = [], plain = [] } = wish;
+  if (measures.length < 2) return [measureFor(facts, wish)];
+  return measures.map((measure) => {
+    const column = facts.columns.find((c) => c.id === measure.column);
+    return column && plain.includes(column.id) && !column.adds
+      ? { ...measure, kind: 'mean' }
+      : measure;
+  });
+}
+
 /** What every first guess has. */
 export const common = { scope: 'counted' } as const;
 

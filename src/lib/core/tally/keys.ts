@@ -1,3 +1,4 @@
+import { showCount } from '../table/format';
 import { warn, type Warning } from './warnings';
 import { BadBands, TallyRefused } from '../errors';
 import type { GroupOrder } from '../arrange/groupKey';
@@ -79,7 +80,7 @@ function* code(table: Table, key: GroupKey, records: Int32Array): Steps<Coded> {
   return {
     codes: yield* groupCodes(column, key, bands),
     bands,
-    warnings: faults.map(({ kind, says }) => warn(`bands-${kind}`, says)),
+    warnings: faults.map(({ kind, words }) => warn(`bands-${kind}`, words)),
   };
 }
 
@@ -156,6 +157,6 @@ export const MOST_GROUPS = 200_000;
 export function refuseTooMany(n: number, what: string, most: number): void {
   if (n > most)
     throw new TallyRefused(
-      `This makes ${n.toLocaleString('en')} ${what}; at most ${most.toLocaleString('en')} are possible. Take a longer period, wider bands, fewer keys, or narrow what counts.`,
+      `This makes ${showCount(n)} ${what}; at most ${showCount(most)} are possible. Take a longer period, wider bands, fewer keys, or narrow what counts.`,
     );
 }

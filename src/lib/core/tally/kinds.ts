@@ -4,7 +4,7 @@ import type { Steps } from '../steps/steps';
 import { namesOf } from '../table/table';
 import { alikeWarnings } from './alike';
 import type { Answer } from './answer';
-import { recordsOf, selectionOf, type Base } from './base';
+import { recordsInSteps, selectionOf, type Base } from './base';
 import { bind, type BoundTally, type Registry } from './bound';
 import { comparisonKind } from './comparison/kind';
 import { nestedKind } from './nested/kind';
@@ -67,12 +67,13 @@ function orderNote(base: Base, tally: Tally): string {
  */
 export function* computeTally(base: Base, tally: Tally): Steps<Answer> {
   const kind = kindOf(tally);
+  const records = yield* recordsInSteps(selectionOf(base, tally.scope));
   const answer = yield* kind.compute(base);
   return {
     kind: tally.kind,
-    says: kind.plain(namesOf(base.table), base.listName) + orderNote(base, tally),
+    words: kind.plain(namesOf(base.table), base.listName) + orderNote(base, tally),
     scope: tally.scope,
-    records: recordsOf(selectionOf(base, tally.scope)).length,
+    records: records.length,
     ...answer,
     warnings: [...answer.warnings, ...alikeWarnings(base.table, keysOfTally(tally))],
   };

@@ -3,6 +3,7 @@ import { applyLadder } from '../scope/ladder';
 import type { Table } from '../table/table';
 import type { Base } from './base';
 import { TallyMemo } from './memo';
+import type { Steps } from '../steps/steps';
 import { orderRead } from '../table/recordOrder';
 
 /**
@@ -10,17 +11,17 @@ import { orderRead } from '../table/recordOrder';
  * @param follow the numbers there of records that the ladder names by theirs here; without it such
  * records are not set aside there
  */
-export function olderBase(
+export function* olderBase(
   base: Base,
   older: Table,
   follow: (numbers: readonly number[]) => number[] = () => [],
-): Base {
+): Steps<Base> {
   const { rungs, setAside } = base.ladder;
   const ladder = {
     rungs: rungs.map((rung) => ({ ...rung, condition: renumbered(rung.condition, follow) })),
     setAside: { ...setAside, records: follow(setAside.records), kept: follow(setAside.kept) },
   };
-  const { all, narrowed, counted: kept } = applyLadder(older, ladder);
+  const { all, narrowed, counted: kept } = yield* applyLadder(older, ladder);
   return {
     ...base,
     table: older,

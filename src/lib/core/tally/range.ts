@@ -1,3 +1,4 @@
+import { finish, inStretches, type Steps } from '../steps/steps';
 import type { ScalarColumn } from '../table/column';
 
 /** Lowest and highest value; min > max where there is none. */
@@ -8,23 +9,39 @@ export interface Range {
 
 const ranges = new WeakMap<Float64Array, Range>();
 
-/** Lowest and highest value of a whole column; found once and kept as long as its values. */
-export function rangeOf({ values }: ScalarColumn): Range {
+/** Lowest and highest value of a whole column, with pauses; found once and kept as long as its values. */
+export function* rangeInSteps({ values }: ScalarColumn): Steps<Range> {
   let range = ranges.get(values);
   if (!range) {
-    let [min, max] = [Infinity, -Infinity];
-    for (let i = 0; i < values.length; i++) {
-      if (values[i] < min) min = values[i];
-      if (values[i] > max) max = values[i];
-    }
-    ranges.set(values, (range = { min, max }));
+    let so: Range = NOTHING;
+    yield* inStretches(values.length, (from, to) => {
+      so = widened(so, values, from, to);
+    });
+    ranges.set(values, (range = so));
   }
   return range;
 }
 
+/** The same at one go. */
+export const rangeOf = (column: ScalarColumn): Range => finish(rangeInSteps(column));
+
+const NOTHING: Range = { min: Infinity, max: -Infinity };
+
+function widened(before: Range, values: Float64Array, from: number, to: number): Range {
+  let min = before.min;
+  let max = before.max;
+  for (let i = from; i < to; i++) {
+    const v = values[i];
+    if (v < min) min = v;
+    if (v > max) max = v;
+  }
+  return { min, max };
+}
+
 /** The same among some records. */
 export function rangeAmong(values: Float64Array, records: Int32Array): Range {
-  let [min, max] = [Infinity, -Infinity];
+  let min = Infinity;
+  let max = -Infinity;
   for (let k = 0; k < records.length; k++) {
     const v = values[records[k]];
     if (v < min) min = v;

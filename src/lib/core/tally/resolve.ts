@@ -1,3 +1,4 @@
+import { showCount } from '../table/format';
 import { BadBandList, BadBands } from '../errors';
 import type { Bands } from '../arrange/bands';
 import { settled, MOST_BANDS } from '../arrange/bands';
@@ -41,7 +42,7 @@ function bandsOf(spec: BandList, others: ReadonlyMap<string, Table>): Bands {
   if (list.length === 0) throw new BadBandList(`The band table “${spec.list}” has no records.`);
   if (list.length > MOST_BANDS)
     throw new BadBandList(
-      `“${spec.list}” has ${list.length.toLocaleString('en')} records; a band table has at most ${MOST_BANDS.toLocaleString('en')}.`,
+      `“${spec.list}” has ${showCount(list.length)} records; a band table has at most ${showCount(MOST_BANDS)}.`,
     );
   const sides = { fromIn: yesNo(list, spec, spec.fromIn), toIn: yesNo(list, spec, spec.toIn) };
   const at = ({ values }: ScalarColumn, i: number): number | null =>

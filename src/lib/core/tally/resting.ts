@@ -139,7 +139,7 @@ export function restsMark(
         {
           column: place,
           kind: 'rests',
-          says: restsWords(table, column, rests),
+          words: restsWords(table, column, rests),
           record: recordNumber(rests.record),
           without: figureOf(rests.without),
         },
@@ -167,7 +167,7 @@ export function shareRestsMark(
     {
       column: place,
       kind: 'rests',
-      says: `Rests on ${restsRecord(table, of, rests)}: ${figureText(share, without)} without it.`,
+      words: `Rests on ${restsRecord(table, of, rests)}: ${figureText(share, without)} without it.`,
       record: recordNumber(rests.record),
       without,
     },

@@ -63,7 +63,7 @@ export const FigureColumn = z.object({
    */
   reach: z.union([z.array(z.int()), z.enum(['above', 'run'])]).optional(),
   /** The arithmetic in words, where no measure says it: `change against the period before ÷ its size`. */
-  says: z.string().optional(),
+  words: z.string().optional(),
 });
 export type FigureColumn = z.infer<typeof FigureColumn>;
 
@@ -71,7 +71,7 @@ export const Mark = z.object({
   /** The place of the column marked; left out: the whole row. */
   column: z.int().optional(),
   kind: z.enum(['few', 'rests', 'partial', 'tie', 'forecast', 'heldOut', 'doubt']),
-  says: z.string(),
+  words: z.string(),
   /** Kind “rests”: the record that carries the figure, and what the figure would be without it. */
   record: z.int().min(1).optional(),
   without: Figure.optional(),
@@ -130,9 +130,9 @@ export type ScopeName = z.infer<typeof ScopeName>;
 export const TallyResult = z.object({
   kind: z.string(),
   /** The sentence: what it computes, in plain English. */
-  says: z.string(),
+  words: z.string(),
   scope: ScopeName,
-  /** Records it was reckoned from. */
+  /** Records it was computed from. */
   records: z.int(),
   tables: z.array(FigureTable),
   warnings: z.array(Warning),

@@ -1,8 +1,9 @@
+import type { Steps } from '../steps/steps';
 import { compareText } from '../table/collate';
 import { keysOfRow, type AnswerTable } from './answer';
+import { flatOrder } from './flatOrder';
 import { groupKeyText } from './ledger/lines';
 import type { Figure } from './result';
-import { orderRead } from '../table/recordOrder';
 
 /** How the rows of a table are looked at: none of it changes a figure. */
 export interface RowView {
@@ -20,8 +21,8 @@ const LAST = { group: 0, total: 0, others: 1, outside: 2 } as const;
  * The rows in view, by their places in the table: parts under their whole, the grand total last,
  * folded parts left out, and members of one whole in the order asked.
  */
-export function rowsInView(table: AnswerTable, view: RowView): Int32Array {
-  if (table.flat) return flatInView(table, view);
+export function* rowsInView(table: AnswerTable, view: RowView): Steps<Int32Array> {
+  if (table.flat) return yield* flatOrder(table, view.sort);
   const parts = new Map<number, number[]>();
   for (let n = 0; n < table.length; n++) {
     const whole = table.partOf(n);
@@ -56,16 +57,6 @@ export function rowsInView(table: AnswerTable, view: RowView): Int32Array {
   );
 }
 
-/** Rows made one by one: what is no group (all others) stands at their end. */
-function flatInView(table: AnswerTable, { sort }: RowView): Int32Array {
-  const order = orderRead(table.length);
-  if (!sort) return order;
-  let groups = table.length;
-  while (groups > 0 && table.row(groups - 1).kind !== 'group') groups--;
-  order.subarray(0, groups).sort(comparator(table, sort));
-  return order;
-}
-
 export const isGrandTotal = (table: AnswerTable, n: number): boolean => {
   const { kind, level } = table.row(n);
   return kind === 'total' && level === 0 && table.partOf(n) === -1;
@@ -93,7 +84,8 @@ function comparator(table: AnswerTable, sort: RowView['sort']): (a: number, b: n
     return (a, b) => compareFigures(text(a), text(b), turn);
   }
   return (a, b) => {
-    const [x, y] = [table.number(a, at), table.number(b, at)];
+    const x = table.number(a, at);
+    const y = table.number(b, at);
     if (x !== x || y !== y) return Number(x !== x) - Number(y !== y);
     return turn * (x - y);
   };

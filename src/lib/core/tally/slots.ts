@@ -275,10 +275,10 @@ export const conditionSlot = <Spec>(
   set: (condition: Condition | null, name: string | null) => Spec,
   { needed = false, empty = 'where…' } = {},
 ): Slot<Spec> => {
-  const says = value ? describeCondition(value, names) : empty;
+  const words = value ? describeCondition(value, names) : empty;
   return {
     path,
-    words: value && name !== null && name !== '' && name !== says ? name : says,
+    words: value && name !== null && name !== '' && name !== words ? name : words,
     ...(value === null && { add: true }),
     takes: { a: 'condition', value, name, ...(needed && { needed }), set },
   };

@@ -46,7 +46,8 @@ function byFigure(
 ): (a: number, b: number) => number {
   const sign = descending ? -1 : 1;
   return (a, b) => {
-    const [x, y] = [values[a], values[b]];
+    const x = values[a];
+    const y = values[b];
     if (x !== x || y !== y) return Number(x !== x) - Number(y !== y) || byLabel(a, b);
     return sign * (x - y) || byLabel(a, b);
   };

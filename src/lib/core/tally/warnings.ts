@@ -58,9 +58,9 @@ export const WARNING_CODES = [
   'left-over',
 ] as const;
 
-/** `code` is for programs, `says` for readers. */
-export const Warning = z.object({ code: z.enum(WARNING_CODES), says: z.string() });
+/** `code` is for programs, `words` for readers. */
+export const Warning = z.object({ code: z.enum(WARNING_CODES), words: z.string() });
 export type Warning = z.infer<typeof Warning>;
 
 /** @example warn('no-rate', 'No compound rate: the first value is 0.') */
-export const warn = (code: Warning['code'], says: string): Warning => ({ code, says });
+export const warn = (code: Warning['code'], words: string): Warning => ({ code, words });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { Measure, MEASURES, MEASURE_KINDS, type MeasureKind } from '../measure/measure';
+import { Measure, MEASURES, MEASURE_KINDS, needsOther, type MeasureKind } from '../measure/measure';
 import { Condition } from '../scope/condition';
+import { MONTHS } from '../table/calendar';
 import { CALENDAR_PERIODS, type CalendarPeriod } from '../table/period';
 import { PeriodName } from './periodNamed';
 import { conditionsIn, type Named } from './wishConditions';
@@ -18,6 +19,8 @@ export const Wish = z.strictObject({
   period: z.enum(CALENDAR_PERIODS).optional(),
   /** All periods named, from the longest, where there are several. */
   periods: z.array(z.enum(CALENDAR_PERIODS)).optional(),
+  /** The month in which a year starts. */
+  yearStartsIn: z.int().min(1).max(12).optional(),
   /** The first so many. */
   first: z.int().min(1).max(1_000_000).optional(),
   /** The next so many periods. */
@@ -34,14 +37,22 @@ export const Wish = z.strictObject({
   /** Besides each of them: those that meet all, those that meet none. */
   both: z.boolean().optional(),
   neither: z.boolean().optional(),
-  /** What is asked under them, where more than one thing is. */
+  /** All that is asked, where that is more than one figure, or it is asked under conditions. */
   measures: z.array(Measure).max(20).optional(),
+  /** Columns among those that were named without a measure: the list says whether they add up. */
+  plain: z.array(z.string()).max(20).optional(),
+  /** How often each value occurs, the commonest first. */
+  often: z.boolean().optional(),
+  /** Edges of bands, rising. */
+  edges: z.array(z.number()).min(1).max(100).optional(),
+  /** The best one of each group. */
+  best: z.boolean().optional(),
 });
 export type Wish = z.infer<typeof Wish>;
 
-/** Words for measures besides those of the catalogue. */
 /* Maps, not objects: an object also knows words such as “constructor”. */
 
+/** Words for measures besides those of the catalogue. */
 const ALSO: ReadonlyMap<string, MeasureKind> = new Map([
   ['total', 'sum'],
   ['average', 'mean'],
@@ -67,7 +78,12 @@ const PERIOD_WORDS: ReadonlyMap<string, CalendarPeriod> = new Map([
 ]);
 
 /** Words after which columns to group by are named. */
-const BY = new Set(['by', 'per', 'each', 'across']);
+const BY = new Set(['by', 'per', 'across']);
+
+/** An order that is said of answers; the “first” in it is no measure. */
+const ORDER = /\b(?:most|least|largest|smallest|biggest|highest|lowest|best) first\b/gi;
+const OFTEN = /\bhow often\b|\bmost first\b|\bcommonest\b/i;
+const BEST = /\bbest\b|\bwhich .*\b(?:highest|most|led)\b/i;
 
 /** Words that name no kind of question, though a kind may be described with them. */
 const SMALL = new Set(['and', 'the', 'for', 'each', 'per', 'with', 'all', 'others']);
@@ -77,21 +93,33 @@ const SMALL = new Set(['and', 'the', 'for', 'each', 'per', 'with', 'all', 'other
  * where nothing of it is a measure, a column or a period.
  * @example wishOf('median delay by vessel', columns) // { measure: 'median', column: 'delay', by: ['vessel'] }
  * @example wishOf('rank vessel by fares within route, first 3', columns) // { column: 'fares', by: ['route', 'vessel'], within: 1, first: 3 }
+ * @example wishOf('delay in bands 0, 1, 5, 10', columns) // { column: 'delay', edges: [0, 1, 5, 10] }
+ * @example wishOf('best vessel of each route by fares', columns) // { column: 'fares', by: ['route', 'vessel'], best: true }
  */
 export function wishOf(typed: string, columns: readonly Named[]): Wish | null {
   const { conditions, both, neither, rest: text } = conditionsIn(typed, columns);
-  const words = wordsOf(text);
+  const words = wordsOf(text.replace(ORDER, ''));
   const places = placesOf(words, columns);
   const named = (role: Role): Named[] => places.filter((p) => p.role === role).map((p) => p.column);
-  const [what, after, within] = [named('what'), named('by'), named('within')];
+  const [what, after, within, each] = [named('what'), named('by'), named('within'), named('each')];
   const isNumber = (c: Named): boolean => c.type === 'number';
   const number = what.find(isNumber);
   // "rank vessels by fares": the number is what they are ranked by, the vessels are the groups.
-  const ranked = number ? undefined : after.find(isNumber);
+  const ranked = number ? undefined : [...after, ...(BEST.test(text) ? each : [])].find(isNumber);
   const column = number ?? ranked ?? what[0];
-  const grouped = [...what.filter((c) => !isNumber(c)), ...after];
+  // "fares by vessel for each route": the routes are around the vessels.
+  const grouped = [...each, ...what.filter((c) => !isNumber(c)), ...after];
   const by = [...within, ...grouped].filter((c) => c !== column).map((c) => c.id);
-  const measure = measureIn(words.slice(0, firstBy(words)));
+  const { measures, plain } = measuresIn(words, places);
+  const own = measures.find((m) => column !== undefined && m.column === column.id);
+  const measure = !own
+    ? kindsIn(words.slice(0, firstBy(words)))[0]
+    : plain.includes(own.column ?? '')
+      ? undefined
+      : own.kind;
+  const often = OFTEN.test(text);
+  const edges = edgesIn(text);
+  const best = BEST.test(text) && by.length > 1;
   const periods = CALENDAR_PERIODS.filter((period) =>
     words.some((word) => PERIOD_WORDS.get(word) === period),
   );
@@ -99,6 +127,7 @@ export function wishOf(typed: string, columns: readonly Named[]): Wish | null {
     return null;
   const ends = endsIn(words);
   const [first, ahead] = [countAfter(words, /^(first|top)$/), countAfter(words, /^next$/)];
+  const starts = periods.length > 0 ? startIn(text) : 0;
   const percents = numbersIn(text, /(\d+(?:\.\d+)?)\s?%/g).filter((percent) => percent <= 100);
   const stands = numbersIn(text, /\bwhere\s(-?\d+(?:\.\d+)?)(?!\S)/g);
   return {
@@ -108,6 +137,7 @@ export function wishOf(typed: string, columns: readonly Named[]): Wish | null {
     ...(within.length > 0 && { within: Math.min(within.length, 6) }),
     ...(periods.length > 0 && { period: periods[0] }),
     ...(periods.length > 1 && { periods: periods.reverse() }),
+    ...(starts && { yearStartsIn: starts }),
     ...(first && { first: Math.min(first, 1_000_000) }),
     ...(ahead && { ahead: Math.min(ahead, 500) }),
     ...ends,
@@ -115,10 +145,14 @@ export function wishOf(typed: string, columns: readonly Named[]): Wish | null {
     ...(stands.length > 0 && { stands: stands.slice(0, 20) }),
     ...(conditions.length > 0 && {
       conditions: conditions.slice(0, 20),
-      measures: measuresIn(words, places),
       ...(both && { both }),
       ...(neither && { neither }),
     }),
+    ...((conditions.length > 0 || measures.length > 1) && { measures }),
+    ...(measures.length > 1 && plain.length > 0 && { plain }),
+    ...(often && { often }),
+    ...(edges.length > 0 && { edges }),
+    ...(best && { best }),
   };
 }
 
@@ -133,7 +167,7 @@ export function fitOf(text: string, { found, meant }: { found: string; meant: bo
       word.length > 2 &&
       !SMALL.has(word) &&
       // A measure is an answer to many questions.
-      !measureIn([word]) &&
+      kindsIn([word]).length === 0 &&
       known.some((k) => k === word || `${k}s` === word || (word.length > 4 && k.startsWith(word))),
   );
   return met.length + (meant ? 100 : 0);
@@ -143,10 +177,10 @@ export function fitOf(text: string, { found, meant }: { found: string; meant: bo
 const wordsOf = (text: string): string[] =>
   text
     .toLowerCase()
-    .split(/[\s,;?]+/)
+    .split(/[\s,;:?]+/)
     .filter((word) => word !== '');
 
-type Role = 'what' | 'by' | 'within';
+type Role = 'what' | 'by' | 'within' | 'each';
 
 interface Place {
   readonly at: number;
@@ -189,12 +223,12 @@ function placesOf(words: readonly string[], columns: readonly Named[]): Place[] 
     .sort((a, b) => a.at - b.at);
 }
 
-/** What each word stands in: what is figured, what it is by, what it is within. */
+/** What each word stands in: what is figured, what it is by, what it is within or of each of. */
 function rolesOf(words: readonly string[]): Role[] {
   let role: Role = 'what';
   return words.map((word) => {
     if (BY.has(word)) role = 'by';
-    else if (word === 'within') role = 'within';
+    else if (word === 'within' || word === 'each') role = word;
     return role;
   });
 }
@@ -204,25 +238,70 @@ function firstBy(words: readonly string[]): number {
   return at < 0 ? words.length : at;
 }
 
-function measureIn(words: readonly string[]): MeasureKind | undefined {
-  const known = MEASURE_KINDS.find((kind) => words.includes(MEASURES[kind].says));
-  return known ?? words.map((word) => ALSO.get(word)).find((kind) => kind !== undefined);
+/** Measures by the words that name them, longest first; those that need a second column are not asked for so. */
+const PHRASES: readonly (readonly [words: readonly string[], kind: MeasureKind])[] =
+  MEASURE_KINDS.filter((kind) => needsOther(kind) === null)
+    .map((kind) => [MEASURES[kind].words.split(' '), kind] as const)
+    .sort(([a], [b]) => b.length - a.length);
+
+/** The measures that words name, in their order, each once. */
+function kindsIn(words: readonly string[]): MeasureKind[] {
+  const found: MeasureKind[] = [];
+  for (let at = 0; at < words.length;) {
+    const phrase = PHRASES.find(([named]) => named.every((word, n) => words[at + n] === word));
+    // "first 3" says how many.
+    const counts = /^[1-9]/.test(words[at + 1] ?? '');
+    const kind =
+      counts && phrase?.[1] === 'first' ? undefined : (phrase?.[1] ?? ALSO.get(words[at]));
+    if (kind !== undefined && !found.includes(kind)) found.push(kind);
+    at += phrase?.[0].length ?? 1;
+  }
+  return found;
 }
 
-/** `count, fares and mean delay`: each number with the measure named before it; a sum where none is. */
-function measuresIn(words: readonly string[], places: readonly Place[]): Measure[] {
+/**
+ * `count, fares and mean delay`: each number with the measures named before it, the last one with those
+ * behind it too; a sum where none is. Records are counted where that is said, or nothing else is.
+ */
+function measuresIn(
+  words: readonly string[],
+  places: readonly Place[],
+): { measures: Measure[]; plain: string[] } {
+  const end = firstBy(words);
+  const numbers = places.filter((p) => p.role === 'what' && p.column.type === 'number');
   const out: Measure[] = [];
+  const plain: string[] = [];
   let from = 0;
-  for (const { at, column, role } of places) {
-    if (role !== 'what' || column.type !== 'number') continue;
-    const named = words.slice(from, at);
-    const kinds = named.flatMap((word) => measureIn([word]) ?? []);
+  numbers.forEach(({ at, column }, k) => {
+    const kinds = kindsIn(words.slice(from, at));
+    if (k === numbers.length - 1) kinds.push(...kindsIn(words.slice(at + 1, end)));
     if (kinds.includes('records')) out.push({ kind: 'records' });
-    out.push({ kind: kinds.find((kind) => kind !== 'records') ?? 'sum', column: column.id });
+    const own = kinds.filter((kind) => kind !== 'records' && kind !== 'percentile');
     from = at + 1;
-  }
-  if (out.length === 0 || measureIn(words.slice(from)) === 'records') out.push({ kind: 'records' });
-  return out.slice(0, 20);
+    // "count of delays" counts; "count, delay" asks for what they come to as well.
+    if (own.length === 0 && kinds.includes('records') && words[at - 1] === 'of') return;
+    if (own.length === 0) plain.push(column.id);
+    for (const kind of own.length ? own : (['sum'] as const))
+      if (MEASURES[kind].types.includes('number')) out.push({ kind, column: column.id });
+  });
+  if (out.length === 0) out.push({ kind: 'records' });
+  return { measures: out.slice(0, 20), plain };
+}
+
+/** `bands 0, 1, 5 and 10`: the edges, rising, each once. */
+function edgesIn(text: string): number[] {
+  const [, said = ''] = /\bbands?:?\s((?:[\s,;]|and|-?\d+(?:\.\d+)?)+)/i.exec(text) ?? [];
+  const edges = numbersIn(said, /(-?\d+(?:\.\d+)?)/g);
+  return [...new Set(edges)].sort((a, b) => a - b).slice(0, 100);
+}
+
+/** `from April`, `years that start in April`: the month's number; 0 where none is named, or a span of months is. */
+function startIn(text: string): number {
+  const [, month = ''] =
+    /\b(?:from|starts?|starting)\s+(?:in\s+|with\s+)?([a-z]+)\b(?!\s+(?:to|until|\d))/i.exec(
+      text,
+    ) ?? [];
+  return 1 + MONTHS.findIndex((name) => name.toLowerCase() === month.toLowerCase());
 }
 
 /** Two periods with `to` or `and` between them. */

@@ -25,7 +25,9 @@ export interface AskedWhere {
 export function conditionsIn(text: string, columns: readonly Named[]): AskedWhere {
   const [first, ...clauses] = text.split(/\bwhere\b/i);
   const conditions: Condition[] = [];
-  let [rest, both, neither] = [first, false, false];
+  let rest = first;
+  let both = false;
+  let neither = false;
   for (const clause of clauses) {
     // What it is by belongs to all of it.
     const [, said = '', by = ''] =
@@ -48,7 +50,8 @@ export function conditionsIn(text: string, columns: readonly Named[]): AskedWher
   return { conditions, both, neither, rest };
 }
 
-function conditionOf(phrase: string, columns: readonly Named[]): Condition | null {
+/** A condition on one of the columns, as it is said: `delay at least 10`, `weather is gale or fog`. */
+export function conditionOf(phrase: string, columns: readonly Named[]): Condition | null {
   const low = phrase.toLowerCase();
   const named = columns
     .flatMap((column) => {

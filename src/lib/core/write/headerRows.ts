@@ -22,7 +22,8 @@ function find(bytes: Uint8Array, wanted: Uint8Array, from: number): number {
  */
 export function withHeaderRows(content: Uint8Array, heads: readonly number[]): Uint8Array {
   const parts: Uint8Array[] = [];
-  let [done, from] = [0, 0];
+  let done = 0;
+  let from = 0;
   for (const head of heads) {
     from = find(content, TABLE, from);
     if (from < 0) break;

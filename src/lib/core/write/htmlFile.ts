@@ -12,10 +12,10 @@ const STYLE =
 export function htmlFile(result: ListResult, tallies: ListResult['tallies']): string {
   const parts = tallies.map(
     (tally) =>
-      `<section><h2>${escapeMarkup(tally.title ?? tally.says)}</h2>` +
-      (tally.title ? `<p>${escapeMarkup(tally.says)}</p>` : '') +
+      `<section><h2>${escapeMarkup(tally.title ?? tally.words)}</h2>` +
+      (tally.title ? `<p>${escapeMarkup(tally.words)}</p>` : '') +
       tally.tables.map(tableOf).join('') +
-      tally.warnings.map(({ says }) => `<p>${escapeMarkup(says)}</p>`).join('') +
+      tally.warnings.map(({ words }) => `<p>${escapeMarkup(words)}</p>`).join('') +
       '</section>',
   );
   const counts = countsInWords(result).map((line) => `<li>${escapeMarkup(line)}</li>`);

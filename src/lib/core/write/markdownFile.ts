@@ -12,15 +12,15 @@ const plain = (text: string): string =>
 export function markdownFile(result: ListResult, tallies: ListResult['tallies']): string {
   const parts = tallies.map((tally) =>
     [
-      `## ${plain(tally.title ?? tally.says)}`,
-      ...(tally.title ? [plain(tally.says)] : []),
+      `## ${plain(tally.title ?? tally.words)}`,
+      ...(tally.title ? [plain(tally.words)] : []),
       ...tally.tables.map((table) =>
         [
           ...(tally.tables.length > 1 ? [`**${plain(table.caption)}**\n`] : []),
           tableOf(table),
         ].join('\n'),
       ),
-      ...tally.warnings.map(({ says }) => `> ${plain(says)}`),
+      ...tally.warnings.map(({ words }) => `> ${plain(words)}`),
     ].join('\n\n'),
   );
   return `${[

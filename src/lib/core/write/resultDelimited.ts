@@ -18,14 +18,14 @@ export function resultsAsDelimited(
   dialect: LineDialect = USUAL_DIALECT,
 ): { text: string; guarded: number } {
   const tables = tallies.flatMap((t) =>
-    t.tables.map((table) => ({ says: `${t.title ?? t.says} ${table.caption}`, table })),
+    t.tables.map((table) => ({ words: `${t.title ?? t.words} ${table.caption}`, table })),
   );
   const [only] = tables;
   if (only && tables.length === 1) return toDelimited(asGrid(only.table), dialect);
   let guarded = 0;
-  const parts = tables.map(({ says, table }) => {
+  const parts = tables.map(({ words, table }) => {
     const out = toDelimited(asGrid(table), dialect);
-    const line = toDelimited({ heads: [says], rows: [] }, dialect);
+    const line = toDelimited({ heads: [words], rows: [] }, dialect);
     guarded += out.guarded + line.guarded;
     return line.text + out.text;
   });

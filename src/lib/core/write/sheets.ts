@@ -41,7 +41,7 @@ export interface BookSheet {
 export function countsInWords({ list, counts }: ListResult): string[] {
   const steps = counts.rungs
     .filter(({ on }) => on)
-    .map(({ says, removed }) => `${says}: ${showCount(removed)} narrowed out`);
+    .map(({ words, removed }) => `${words}: ${showCount(removed)} narrowed out`);
   return [
     `${list.name}: ${counted(counts.all, 'record')}`,
     ...steps,
@@ -54,22 +54,22 @@ export function countsInWords({ list, counts }: ListResult): string[] {
 export function sheetsOf(result: ListResult, tallies: ListResult['tallies']): BookSheet[] {
   const about: string[][] = [
     ...countsInWords(result).map((line) => [line]),
-    ...result.prepared.map(({ says }) => [says]),
+    ...result.prepared.map(({ words }) => [words]),
   ];
   const sheets = tallies.flatMap((tally, k) =>
     tally.tables.map((table, t): BookSheet => {
       const name = `${k + 1} ${tally.title ?? tally.kind}${t ? ` ${table.name}` : ''}`;
       return {
         name,
-        notes: [tally.says, ...(tally.tables.length > 1 ? [table.caption] : [])],
+        notes: [tally.words, ...(tally.tables.length > 1 ? [table.caption] : [])],
         ...tableSheet(table),
       };
     }),
   );
   tallies.forEach((tally, k) => {
     about.push([]);
-    about.push([`${k + 1}`, tally.says]);
-    for (const { says } of tally.warnings) about.push(['', says]);
+    about.push([`${k + 1}`, tally.words]);
+    for (const { words } of tally.warnings) about.push(['', words]);
   });
   return [
     {

@@ -1,4 +1,5 @@
 import { measureWords, needsOther } from '../../core/measure/measure';
+import { describeCondition } from '../../core/scope/describe';
 import type { Steps } from '../../core/steps/steps';
 import { namesOf } from '../../core/table/table';
 import type { AnswerTable } from '../../core/tally/answer';
@@ -43,20 +44,33 @@ export const headOf = (table: AnswerTable, names: Names): TableHead => ({
     scalar: c.keyType !== undefined && c.keyType.type !== 'text',
     ...(c.keyType?.grain && { grain: c.keyType.grain }),
     ...(c.partOf !== undefined && { partOf: c.partOf }),
-    says: c.says ?? '',
+    words: c.words ?? '',
     ...measureNames(c, names),
+    over: overOf(c, names),
   })),
 });
 
+/** The group of a cross-tab's column, or the condition of one that says it behind its measure. */
+function overOf({ title, where }: FigureColumn, names: Names): string {
+  const [first, ...rest] = title.split(' › ');
+  if (rest.length) return first;
+  const said = where ? describeCondition(where, names) : '';
+  return said !== '' && title.endsWith(whereWords(said)) ? said : '';
+}
+
+const whereWords = (said: string): string => ` where ${said}`;
+
 /** `sum` and `Fares taken`, where a column holds a measure of one. */
 function measureNames(
-  { measure, title }: FigureColumn,
+  { measure, title, where }: FigureColumn,
   names: Names,
 ): { measure: string; of: string } {
   const none = { measure: '', of: '' };
   if (measure?.column === undefined || needsOther(measure.kind) === 'shown') return none;
   // A kind that gave its column a title of its own keeps it.
-  if (!title.endsWith(measurePhrase(measure, names))) return none;
+  const phrase = measurePhrase(measure, names);
+  const under = where ? phrase + whereWords(describeCondition(where, names)) : null;
+  if (!title.endsWith(phrase) && title !== under) return none;
   return { measure: measureWords(measure), of: nameOf(names, measure.column) };
 }
 
@@ -66,7 +80,7 @@ export function* answerTally(held: Held, { tally: id }: ArgsOf<'answer'>): Steps
   const { tally } = held.item(id);
   const inner = kindOf(tally).innerColumns(held.table.columns);
   return {
-    sentence: answer?.says ?? kindOf(tally).plain(namesOf(held.table), held.listName),
+    sentence: answer?.words ?? kindOf(tally).plain(namesOf(held.table), held.listName),
     refused,
     faults: [...faults],
     warnings: [...(answer?.warnings ?? [])],
@@ -85,7 +99,7 @@ export function* answerFooting(held: Held, { tally }: ArgsOf<'footing'>): Steps<
       compared: 0,
       failure: null,
       notAdding: [],
-      says: 'There are no figures, so nothing was compared.',
+      words: 'There are no figures, so nothing was compared.',
     }
   );
 }

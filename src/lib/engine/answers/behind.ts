@@ -19,7 +19,7 @@ import type { ArgsOf, Place, ReplyOf } from '../protocol';
 import type { Behind, BehindRecord } from '../replies/behind';
 import { cellOf, correctedCells } from './cells';
 import { bitsetOf } from '../../core/table/bitset';
-import { inOrder } from '../../core/table/recordOrder';
+import { putInOrder } from '../../core/table/recordOrder';
 
 /** What stands behind a figure, kept while its records are looked through; in the tally's own order. */
 export function* opened(held: Held, place: Place): Steps<FigureBehind> {
@@ -30,15 +30,11 @@ export function* opened(held: Held, place: Place): Steps<FigureBehind> {
   if (!answer) throw new EngineError('noPlace', refused || 'This tally has no figures.');
   const found = yield* behind(base, answer, place, held.doc.formats);
   yield undefined;
-  const sorted = { ...found, records: ordered(answer.order ?? base.order, found.records) };
+  const order = answer.order ?? base.order;
+  const records = yield* putInOrder(order, bitsetOf(order.length, found.records));
+  const sorted = { ...found, records };
   held.behind.set(key, sorted);
   return sorted;
-}
-
-/** Records in an order of all. */
-function ordered(order: Int32Array, records: Int32Array): Int32Array {
-  if (records.length === order.length) return order;
-  return inOrder(order, bitsetOf(order.length, records));
 }
 
 const SCOPE_WORDS = {
@@ -56,7 +52,7 @@ export function* answerBehind(held: Held, { place }: ArgsOf<'behind'>): Steps<Be
   return {
     figure: figureText(column, found.figure, held.doc.formats),
     unit: column.unit,
-    says: column.title,
+    words: column.title,
     where: whole ? SCOPE_WORDS[scope] : found.where,
     records: found.records.length,
     values: found.values,
@@ -140,7 +136,7 @@ export function* answerCheck(
     column: of,
     figure,
     records,
-    group: recordsWithin(stand.base, stand.base.all, wheres),
+    group: yield* recordsWithin(stand.base, stand.base.all, wheres),
     ladder: stand.ladder,
     rungNames: stand.given.rungs.map((rung) => describeCondition(rung.condition, names)),
     totals: findTotals(table).map((t) => t.record),

@@ -2,9 +2,9 @@ import { asChoice, choicesOf } from '../../core/table/lookAlikes';
 import { compareText } from '../../core/table/collate';
 import { fromMoments } from '../../core/measure/fromMoments';
 import { measureWords, suits, type Measure, type MeasureKind } from '../../core/measure/measure';
-import { momentsOfGroups } from '../../core/measure/moments';
+import { momentsOf } from '../../core/measure/moments';
 import { quantileBy } from '../../core/measure/quantileDefinitions';
-import { sortedValues } from '../../core/measure/sorted';
+import { sortedValues } from '../../core/sorting/sorted';
 import { valuesOf } from '../../core/measure/valuesOf';
 import { foldText } from '../../core/scope/textTest';
 import { inStretches, STRIDE, type Steps } from '../../core/steps/steps';
@@ -41,8 +41,7 @@ export function* answerFacts(held: Held, { column: id }: ArgsOf<'facts'>): Steps
   const column = columnOf(table, id);
   const { values, codeOf } = valuesOf(column);
   yield undefined;
-  const one = new Int32Array(values.length);
-  const moments = yield* momentsOfGroups(values, one, 1, counted, true);
+  const moments = yield* momentsOf(values, counted, true);
   const sorted = yield* sortedValues(values, counted);
   const spread = yield* spreadOf(sorted);
   const unread = yield* unreadAmong(column, counted);
@@ -79,15 +78,32 @@ export function* answerFacts(held: Held, { column: id }: ArgsOf<'facts'>): Steps
 
 /** Distinct values and the mode of ordered values: runs of equal ones. */
 function* spreadOf(sorted: Float64Array): Steps<{ distinct: number; mode: number }> {
-  let [distinct, best, times, start] = [0, NaN, 0, 0];
+  let distinct = 0;
+  let best = NaN;
+  let times = 0;
+  let start = 0;
   yield* inStretches(sorted.length, (from, to) => {
-    let [d, b, t, s] = [distinct, best, times, start];
+    let d = distinct;
+    let b = best;
+    let t = times;
+    let s = start;
+    let before = from > 0 ? sorted[from - 1] : NaN;
     for (let k = from; k < to; k++) {
-      if (k > 0 && sorted[k] !== sorted[k - 1]) s = k;
-      if (k === s) d++;
-      if (k - s + 1 > t) [b, t] = [sorted[k], k - s + 1];
+      const v = sorted[k];
+      if (v !== before) {
+        s = k;
+        d++;
+      }
+      if (k - s >= t) {
+        b = v;
+        t = k - s + 1;
+      }
+      before = v;
     }
-    [distinct, best, times, start] = [d, b, t, s];
+    distinct = d;
+    best = b;
+    times = t;
+    start = s;
   });
   return { distinct, mode: best };
 }

@@ -3,7 +3,7 @@ import { count, type Bitset } from '../../core/table/bitset';
 import { showScalar } from '../../core/table/cell';
 import { isNumeric, isText } from '../../core/table/column';
 import { namesOf } from '../../core/table/table';
-import { recordsOf } from '../../core/tally/base';
+import { recordsInSteps } from '../../core/tally/base';
 import { isWithin } from '../../core/tally/faultPath';
 import type { Stand } from '../../core/ask/stand';
 import type { Bench } from '../../core/bench/document';
@@ -31,13 +31,12 @@ export function* leadSums(
   for (const [k, set] of sets.entries()) {
     // Prefixes of the ladder stay the same when a rung further down changes.
     const key =
-      k === 0
+      k === 0 || count(set) === base.table.length
         ? 'all'
         : k <= ladder.rungs.length
           ? `rungs|${JSON.stringify(given.rungs.slice(0, k))}`
           : `${whole}|${k - ladder.rungs.length}`;
-    const records = recordsOf(set);
-    yield undefined;
+    const records = yield* recordsInSteps(set);
     out.push(yield* sums.once(base.table, `${column.id}|${key}`, column.values, records));
     yield undefined;
   }
@@ -66,16 +65,16 @@ export function answerCounts({ token, doc, stand, lead, table }: Held): Counts {
         .filter((fault) => isWithin(fault, `ladder.rungs[${k}]`))
         .map(({ message, remedy }) => `${message} ${remedy}`.trim())
         .join(' '),
-      says: describeCondition(doc.ladder.rungs[k]?.condition ?? given.rungs[k].condition, names),
+      words: describeCondition(doc.ladder.rungs[k]?.condition ?? given.rungs[k].condition, names),
       records: rung.kept,
       removed: rung.removed,
       blank: rung.blank,
       unread: rung.unread,
       lead: leadText(k + 1),
     })),
-    narrowed: { records: recordsOf(ladder.narrowed).length, lead: leadText(n + 1) },
+    narrowed: { records: count(ladder.narrowed), lead: leadText(n + 1) },
     setAside: { records: count(ladder.setAside), lead: leadText(n + 2) },
-    counted: { records: recordsOf(ladder.counted).length, lead: leadText(n + 3) },
+    counted: { records: count(ladder.counted), lead: leadText(n + 3) },
     columns: table.columns.map(({ id, name, type, unit }) => ({ id, name, type, unit })),
     faults: [...faults],
     warnings: [...stand.warnings],

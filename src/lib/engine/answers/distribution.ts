@@ -65,7 +65,8 @@ function* binned(
 function countSorted(sorted: Float64Array, binOf: (v: number) => number, counts: Int32Array): void {
   for (let from = 0; from < sorted.length;) {
     const bin = binOf(sorted[from]);
-    let [low, high] = [from, sorted.length];
+    let low = from;
+    let high = sorted.length;
     while (high - low > 1) {
       const middle = (low + high) >> 1;
       if (binOf(sorted[middle]) > bin) high = middle;
@@ -107,7 +108,8 @@ function roundStep(raw: number, column: ScalarColumn): number {
 }
 
 function yesNo(column: ScalarColumn, records: Int32Array): Distribution {
-  let [yes, no] = [0, 0];
+  let yes = 0;
+  let no = 0;
   for (let k = 0; k < records.length; k++) {
     const v = column.values[records[k]];
     if (v === 1) yes++;

@@ -10,7 +10,7 @@ import { opened } from './behind';
 
 const prints = new WeakMap<Table, string>();
 
-/** Where a figure comes from, so that it can be reckoned again from the file. */
+/** Where a figure comes from, so that it can be computed again from the file. */
 export function* answerFigureRecord(
   held: Held,
   { place }: ArgsOf<'figureRecord'>,
@@ -22,8 +22,8 @@ export function* answerFigureRecord(
   const { tally, scope, ...at } = place;
   const item = held.item(tally);
   return {
-    version: 1,
-    says: [where, column.title].filter(Boolean).join(', '),
+    version: 2,
+    words: [where, column.title].filter(Boolean).join(', '),
     shown: figureText(column, figure, held.doc.formats),
     list: { name, records: table.length, print, recipe },
     ask: askOf({ ...held.doc, tray: [{ ...item, tally: overScope(item.tally, scope) }] }),

@@ -1,168 +1,28 @@
-import { EngineError } from '../../core/errors';
-import { groupPath } from '../../core/arrange/tree';
-import { MEASURES } from '../../core/measure/measure';
-import { STRIDE, type Steps } from '../../core/steps/steps';
-import { has } from '../../core/table/bitset';
-import { fullCell, showCell } from '../../core/table/cell';
-import { isText, type Column } from '../../core/table/column';
-import { headOf, showCount } from '../../core/table/format';
-import { columnOf, namesOf } from '../../core/table/table';
-import { columnFor } from '../../core/expression/columnFor';
-import { figureFrom, shownColumn } from '../../core/tally/figure';
-import { fullFigure } from '../../core/tally/figureText';
-import { plainSentence } from '../../core/tally/sentence';
-import { ledgerSentence } from '../../core/tally/ledger/sentence';
-import { toDelimited, toHtml, type Cell, type Grid, type LineDialect } from '../../core/write/grid';
-import { recordsDelimited } from '../../core/write/recordsDelimited';
-import type { Standing } from '../standing';
-import type { Foot, LedgerLayout } from '../ledger/layout';
-import type { ReplyOf } from '../protocol';
-import { inOrder } from '../../core/table/recordOrder';
+import { isLedger } from '../../core/bench/tray';
+import type { Steps } from '../../core/steps/steps';
+import type { Held } from '../held';
+import type { ArgsOf, ReplyOf } from '../protocol';
+import { copyShown, fileRecords, fileShown } from './handOverLedger';
+import { copyTally, fileTally } from './handOverTally';
 
-/** How tables of texts are copied. */
-export const CLIPBOARD: LineDialect = { delimiter: 'tab', decimal: 'point' };
-
-/** Lines a clipboard can take; more go into a file. */
-export const MOST_COPIED = 200_000;
-
-/** The ledger as shown: its level, its order, without folded records, with plain group labels. */
-export function* copyShown(l: LedgerLayout, full: boolean): Steps<ReplyOf<'copy'>> {
-  if (l.lines.length > MOST_COPIED)
-    throw new EngineError(
-      'tooMuch',
-      `${showCount(l.lines.length)} lines are too many to copy; save them as a file, or fold some groups.`,
-    );
-  const grid = yield* shownGrid(l, full);
-  const tsv = toDelimited(grid, CLIPBOARD);
-  const names = namesOf(l.held.table);
-  const caption = plainSentence(ledgerSentence(l.spec, names, l.held.listName));
-  const html = toHtml(grid, caption);
-  return { text: tsv.text, html: html.text, rows: grid.rows.length, guarded: tsv.guarded };
+/** What is shown of a ledger or of another tally, for the clipboard. */
+export function* answerCopy(held: Held, { tally, full }: ArgsOf<'copy'>): Steps<ReplyOf<'copy'>> {
+  return isLedger(held.item(tally))
+    ? yield* copyShown(yield* held.ledger(tally), full)
+    : yield* copyTally(held, tally, full);
 }
 
-export function* fileShown(
-  l: LedgerLayout,
-  full: boolean,
-  dialect: LineDialect,
+/** What is shown of a tally, or the counted records in its order, as delimited text. */
+export function* answerFile(
+  held: Held,
+  { tally, what, full, dialect }: ArgsOf<'file'>,
 ): Steps<ReplyOf<'file'>> {
-  const grid = yield* shownGrid(l, full);
-  const { text, guarded } = toDelimited(grid, dialect);
-  return { text, guarded, rows: grid.rows.length };
-}
-
-/** One column for each group level, one for what names a record, then the slots. */
-function* shownGrid(l: LedgerLayout, full: boolean): Steps<Grid> {
-  const { table, stand } = l.held;
-  const { tree, figures } = l.ledger;
-  const depth = tree.levels.length;
-  const names = namesOf(table);
-  const levels = l.spec.groups.map((g) => names.get(g.column) ?? g.column);
-  const naming = l.columns.naming ? columnOf(table, l.columns.naming) : null;
-  const heads = [
-    ...levels,
-    ...(naming ? [naming.name] : []),
-    'Records',
-    ...l.columns.slots.map((slot) => slotHead(l, slot.column, slot.measure, slot.cells)),
-  ];
-  const rows: Cell[][] = [];
-  for (let n = 0; n < l.lines.length; n++) {
-    if (n % (STRIDE >> 4) === 0) yield n / l.lines.length;
-    const line = l.lines.at(n);
-    if (line.kind === 'record') {
-      if (!has(stand.base.counted, line.record)) continue;
-      const path = depth ? groupPath(tree, depth - 1, tree.leafOf[line.record]) : [];
-      rows.push([
-        ...path.map(label),
-        ...(naming ? [recordText(l.held, naming.id, line.record, full)] : []),
-        number('1'),
-        ...l.columns.slots.map((slot) =>
-          slot.cells && slot.column
-            ? recordText(l.held, slot.column, line.record, full)
-            : number(''),
-        ),
-      ]);
-      continue;
-    }
-    if (line.kind === 'group' && !line.carriesTotals) continue;
-    const path = groupPath(tree, line.level, line.group);
-    rows.push([
-      ...levels.map((_, l) => (l <= line.level ? label(path[l]) : label(''))),
-      ...(naming ? [number('')] : []),
-      number(String(figures.records[line.level][line.group])),
-      ...l.columns.slots.map((slot) =>
-        figureCell(l, slot.measure, (k) => figures.levels[line.level][k][line.group], full),
-      ),
-    ]);
-  }
-  rows.push(footRow(l, l.foot.counted, levels.length, naming !== null, full));
-  return { heads, rows };
-}
-
-function slotHead(l: LedgerLayout, column: string | null, measure: number, cells: boolean): string {
-  const m = measure >= 0 ? l.spec.measures[measure] : null;
-  if (!column) return 'Records';
-  const c = columnFor(l.held.table, column);
-  const shown = m && !cells ? (shownColumn(m, l.held.table) ?? c) : c;
-  const name = headOf(c.name, shown.unit);
-  return m && !cells ? `${name}, ${MEASURES[m.kind].says}` : name;
-}
-
-const label = (text: string): Cell => ({ text, free: true });
-/** The minus of print would make the next program take a number for text. */
-const plainMinus = (text: string): string => text.replace('−', '-');
-/** A number on its way out. */
-const number = (text: string): Cell => ({ text: plainMinus(text), free: false, right: true });
-
-function recordText({ table, doc }: Standing, id: string, record: number, full: boolean): Cell {
-  const column = columnOf(table, id);
-  const text = full ? fullCell(column, record) : showCell(column, record, doc.formats[id]);
-  if (isText(column) || column.unread.has(record)) return label(text);
-  return { ...number(text), right: column.type === 'number' };
-}
-
-/** @param at figures by place of the measure */
-function figureCell(
-  l: LedgerLayout,
-  measure: number,
-  at: (measure: number) => number,
-  full: boolean,
-): Cell {
-  if (measure < 0) return number('');
-  const m = l.spec.measures[measure];
-  const column = shownColumn(m, l.held.table);
-  const text = full ? fullFigure(figureFrom(m, column, at(measure))) : l.text(measure, at);
-  const free = l.figureColumns[measure].type === 'text';
-  return { ...(free ? label(text) : number(text)), strong: true };
-}
-
-function footRow(
-  l: LedgerLayout,
-  foot: Foot,
-  levels: number,
-  naming: boolean,
-  full: boolean,
-): Cell[] {
-  const labels = Array.from({ length: levels + (naming ? 1 : 0) }, (_, k) =>
-    label(k === 0 ? 'Grand total' : ''),
-  );
-  return [
-    ...labels,
-    number(String(foot.records)),
-    ...l.columns.slots.map((slot) => figureCell(l, slot.measure, (k) => foot.figures[k], full)),
-  ];
-}
-
-/** Every column of the counted records, in an order of all. */
-export function* fileRecords(
-  { table, stand, doc }: Standing,
-  order: Int32Array,
-  full: boolean,
-  dialect: LineDialect,
-): Steps<ReplyOf<'file'>> {
-  const counted = inOrder(order, stand.base.counted);
-  const shown = (column: Column, record: number): string => {
-    const text = showCell(column, record, doc.formats[column.id]);
-    return isText(column) || column.unread.has(record) ? text : plainMinus(text);
-  };
-  return yield* recordsDelimited(table, counted, full ? fullCell : shown, dialect);
+  if (!isLedger(held.item(tally)))
+    return yield* what === 'shown'
+      ? fileTally(held, tally, full, dialect)
+      : fileRecords(held, held.stand.base.order, full, dialect);
+  const ledger = yield* held.ledger(tally);
+  return yield* what === 'shown'
+    ? fileShown(ledger, full, dialect)
+    : fileRecords(held, ledger.ledger.order, full, dialect);
 }

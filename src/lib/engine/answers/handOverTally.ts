@@ -1,16 +1,16 @@
 import { EngineError } from '../../core/errors';
-import type { Steps } from '../../core/steps/steps';
+import { finish, type Steps } from '../../core/steps/steps';
 import { counted, showCount } from '../../core/table/format';
 import { namesOf } from '../../core/table/table';
 import { describeCondition } from '../../core/scope/describe';
 import type { Answer, AnswerTable } from '../../core/tally/answer';
-import { recordsOf } from '../../core/tally/base';
+import { count } from '../../core/table/bitset';
 import { figureText, fullFigure } from '../../core/tally/figureText';
 import { rowsInView } from '../../core/tally/rowOrder';
 import { toDelimited, toHtml, type Cell, type Grid, type LineDialect } from '../../core/write/grid';
 import type { Held } from '../held';
 import type { ReplyOf } from '../protocol';
-import { CLIPBOARD, MOST_COPIED } from './handOver';
+import { CLIPBOARD, MOST_COPIED } from './clipboard';
 
 /** All levels, in the table's own order. */
 const WHOLE = { down: 99, turned: [] };
@@ -33,7 +33,7 @@ export function* copyTally(held: Held, id: string, full: boolean): Steps<ReplyOf
     return out.text;
   });
   const html = grids.map((grid, k) => toHtml(grid, answer.tables[k].caption).text).join('');
-  const noted = toHtml({ heads: [answer.says], rows: notes.slice(1).map(noteRow) }, '').text;
+  const noted = toHtml({ heads: [answer.words], rows: notes.slice(1).map(noteRow) }, '').text;
   return {
     text: `${notes.map((note) => toDelimited({ heads: [note], rows: [] }, CLIPBOARD).text).join('')}\r\n${texts.join('\r\n')}`,
     html: noted + html,
@@ -52,7 +52,8 @@ export function* fileTally(
   const line = (text: string): string => toDelimited({ heads: [text], rows: [] }, dialect).text;
   const { answer } = yield* answered(held, id);
   const parts: string[] = [];
-  let [rows, guarded] = [0, 0];
+  let rows = 0;
+  let guarded = 0;
   for (const table of answer.tables) {
     const grid = gridOf(held, table, full);
     const out = toDelimited(grid, dialect);
@@ -81,20 +82,24 @@ function notesOf(held: Held, answer: Answer): string[] {
   const rungs = held.stand.given.rungs
     .filter((rung) => rung.on)
     .map((rung) => describeCondition(rung.condition, names));
-  const aside = recordsOf(held.stand.base.narrowed).length - held.counted.length;
+  const aside = count(held.stand.base.narrowed) - held.counted.length;
   const counts = [
     `${showCount(answer.records)} of ${counted(held.table.length, 'record')} of ${held.listName}`,
     ...(rungs.length ? [`narrowed to ${rungs.join('; ')}`] : []),
     ...(aside > 0 ? [`${showCount(aside)} set aside by hand`] : []),
   ];
-  return [answer.says, `What counts: ${counts.join(', ')}.`, ...answer.warnings.map((w) => w.says)];
+  return [
+    answer.words,
+    `What counts: ${counts.join(', ')}.`,
+    ...answer.warnings.map((w) => w.words),
+  ];
 }
 
 function gridOf(held: Held, table: AnswerTable, full: boolean): Grid {
   const { columns, labels } = table;
   return {
     heads: columns.map(({ title, unit }) => (unit ? `${title} (${unit})` : title)),
-    rows: Array.from(rowsInView(table, WHOLE), (n): Cell[] => {
+    rows: Array.from(finish(rowsInView(table, WHOLE)), (n): Cell[] => {
       const row = table.row(n);
       return row.cells.map((cell, c): Cell => {
         const text = full

@@ -1,20 +1,26 @@
-import { EngineError } from '../../core/errors';
 import { labelsAlike } from '../../core/tally/alike';
 import { columnFor } from '../../core/expression/columnFor';
 import { MEASURES, measureWords, type Measure } from '../../core/measure/measure';
 import { type Column } from '../../core/table/column';
-import { namesOf } from '../../core/table/table';
+import type { Steps } from '../../core/steps/steps';
+import { columnOf, namesOf } from '../../core/table/table';
 import { shownColumn } from '../../core/tally/figure';
 import { plainSentence } from '../../core/tally/sentence';
 import { ledgerSentence } from '../../core/tally/ledger/sentence';
 import { groupWords } from '../../core/tally/words';
 import type { Foot, LedgerLayout } from '../ledger/layout';
 import { usualGroupWidth } from '../ledger/widths';
-import type { Keys } from '../protocol';
+import type { Held } from '../held';
+import type { ArgsOf, ReplyOf } from '../protocol';
+import { distributionOf } from './distribution';
 import type { Head, LedgerPage } from '../replies/ledger';
 
+/** Bins of the small picture over a column's head. */
+const HEAD_BINS = 10;
+
 /** The whole of a ledger but its lines. */
-export function answerLedger(l: LedgerLayout): LedgerPage {
+export function* answerLedger(held: Held, { tally }: ArgsOf<'ledger'>): Steps<LedgerPage> {
+  const l = yield* held.ledger(tally);
   const { table, listName } = l.held;
   const names = namesOf(table);
   const { naming, slots } = l.columns;
@@ -32,7 +38,7 @@ export function answerLedger(l: LedgerLayout): LedgerPage {
         figure: slot.measure >= 0 ? `m${slot.measure + 1}` : null,
         name: column?.name ?? 'Records',
         unit: unitOf(measure, slot.cells ? column : (shown ?? column), slot.cells),
-        says: measure && column ? saysOf(measure, shown) : '',
+        words: measure && column ? explained(measure, shown) : '',
         right: isRight(slot.cells ? column : (shown ?? column), measure),
         width: slot.width,
         fixed: slot.fixed,
@@ -58,7 +64,7 @@ export function answerLedger(l: LedgerLayout): LedgerPage {
 }
 
 /** `mean`, or `Depot at the highest` where another column is shown. */
-const saysOf = (measure: Measure, shown: Column | null): string =>
+const explained = (measure: Measure, shown: Column | null): string =>
   measure.kind === 'atMin' || measure.kind === 'atMax'
     ? `${shown?.name ?? ''} at the ${measure.kind === 'atMin' ? 'lowest' : 'highest'}`
     : measureWords(measure);
@@ -84,29 +90,30 @@ export const footCells = (l: LedgerLayout, foot: Foot): string[] =>
     measure < 0 ? '' : l.text(measure, (k) => foot.figures[k]),
   );
 
-/** The group with these keys. @throws EngineError */
-export function groupAt(l: LedgerLayout, keys: Keys): { level: number; group: number } {
-  const { tree } = l.ledger;
-  let above = 0;
-  for (const [level, key] of keys.entries()) {
-    const groups = tree.levels[level];
-    let found = -1;
-    for (let g = 0; g < (groups?.size ?? 0); g++)
-      if (
-        (level === 0 || groups.parent[g] === above) &&
-        tree.keys[level].key(groups.code[g]) === key
-      )
-        found = g;
-    if (found < 0)
-      throw new EngineError('noPlace', 'There is no such group in the ledger as it stands.');
-    above = found;
-    if (level === keys.length - 1) return { level, group: found };
+/** How the values of each column fall, in small. */
+export function* answerHeads(held: Held, { tally }: ArgsOf<'heads'>): Steps<ReplyOf<'heads'>> {
+  const { columns } = yield* held.ledger(tally);
+  const out: ReplyOf<'heads'> = [];
+  for (const { column, cells } of columns.slots) {
+    out.push(
+      column && cells
+        ? yield* distributionOf(columnOf(held.table, column), held.counted, HEAD_BINS, {
+            apart: true,
+          })
+        : { kind: 'none' },
+    );
+    yield undefined;
   }
-  throw new EngineError('noPlace', 'The whole has no line of its own.');
+  return out;
 }
 
 /** Labels of a level in the order shown, each once. */
-export function labelsOf({ ledger: { tree }, shown }: LedgerLayout, level: number): string[] {
+export function* answerLabels(
+  held: Held,
+  { tally, level }: ArgsOf<'labels'>,
+): Steps<ReplyOf<'labels'>> {
+  const { ledger, shown } = yield* held.ledger(tally);
+  const { tree } = ledger;
   const groups = tree.levels[level];
   if (!groups) return [];
   const { label } = tree.keys[level];

@@ -6,8 +6,10 @@ import { columnOf } from '../../core/table/table';
 import { figureText } from '../../core/tally/figureText';
 import type { LedgerLine } from '../../core/tally/ledger/lines';
 import { statesOf } from '../cellStates';
+import type { Held } from '../held';
 import type { LedgerLayout } from '../ledger/layout';
 import type { Slot } from '../ledger/slots';
+import type { ArgsOf } from '../protocol';
 import type { Line } from '../replies/ledger';
 import type { LineCell } from '../replies/cell';
 import { cellOf, correctedCells } from './cells';
@@ -21,7 +23,8 @@ interface Beside {
 }
 
 /** Lines from..from+count-1 as the page shows them. */
-export function* answerLines(l: LedgerLayout, from: number, count: number): Steps<Line[]> {
+export function* answerLines(held: Held, { tally, from, count }: ArgsOf<'lines'>): Steps<Line[]> {
+  const l = yield* held.ledger(tally);
   const running = new Map<number, Float64Array>();
   for (const { measure, cells } of l.columns.slots)
     if (cells && measure >= 0 && l.spec.measures[measure].kind === 'running')

@@ -157,8 +157,12 @@ type CameOut = NonNullable<Made['all']>;
 
 /** How many records got a value, why the others have none, and the ends of what came out. */
 function* cameOut(column: Column, beside: readonly Column[], length: number): Steps<CameOut> {
-  let [values, blank, unread, none] = [0, 0, 0, 0];
-  let [lowest, highest] = [-1, -1];
+  let values = 0;
+  let blank = 0;
+  let unread = 0;
+  let none = 0;
+  let lowest = -1;
+  let highest = -1;
   const numbers = isText(column) ? null : column.values;
   for (let i = 0; i < length; i++) {
     if (isMissing(column, i)) {

@@ -7,14 +7,17 @@ import { EngineError } from '../../core/errors';
 import type { Steps } from '../../core/steps/steps';
 import { counted } from '../../core/table/format';
 import type { Held } from '../held';
-import type { ReplyOf } from '../protocol';
+import type { ArgsOf, ReplyOf } from '../protocol';
 import type { MovedTally } from '../replies/moved';
 
 /**
  * Every tally of the bench against the same over an older reading: the same question is stood on it,
  * records that the bench names found again there. A comparison is itself about readings and is left out.
  */
-export function* answerMoved(held: Held, older: string): Steps<ReplyOf<'moved'>> {
+export function* answerMoved(
+  held: Held,
+  { with: older }: ArgsOf<'moved'>,
+): Steps<ReplyOf<'moved'>> {
   const { list, doc } = held;
   const table = list.others.get(older);
   if (!table) throw new EngineError('noPlace', `There is no reading “${older}” at hand.`);
@@ -25,7 +28,7 @@ export function* answerMoved(held: Held, older: string): Steps<ReplyOf<'moved'>>
     if (tally.kind === 'comparison') continue;
     const { answer } = yield* held.answer(id);
     const was = yield* compute(on, tally, 'tally');
-    const about = { id, name: name ?? '', says: answer?.says ?? '' };
+    const about = { id, name: name ?? '', words: answer?.words ?? '' };
     const [now] = answer?.tables ?? [];
     const [then] = was.answer?.tables ?? [];
     if (!now || !then) {

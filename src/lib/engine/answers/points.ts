@@ -51,7 +51,10 @@ export function* pointsOf(
       cell: [0, 0],
     };
   }
-  let [x0, x1, y0, y1] = [Infinity, -Infinity, Infinity, -Infinity];
+  let x0 = Infinity;
+  let x1 = -Infinity;
+  let y0 = Infinity;
+  let y1 = -Infinity;
   for (const i of there) {
     x0 = Math.min(x0, x.values[i]);
     x1 = Math.max(x1, x.values[i]);

@@ -39,6 +39,9 @@ export function wholesOf(table: AnswerTable): ReadonlySet<number> {
   return whole;
 }
 
+/** Rows made between two pauses. */
+const AT_ONCE = 100;
+
 /** A stretch of a tally's rows as they are looked at. @throws EngineError */
 export function* answerRows(
   held: Held,
@@ -46,12 +49,14 @@ export function* answerRows(
 ): Steps<ReplyOf<'rows'>> {
   const table = yield* tableNamed(held, tally, name);
   const key = JSON.stringify([tally, name, view]);
-  const order = held.orders.once(key, () => rowsInView(table, view));
+  const order = yield* held.orders.onceInSteps(key, () => rowsInView(table, view));
   yield undefined;
   const whole = held.wholes.once(`${tally} ${name}`, () => wholesOf(table));
-  const rows = Array.from(order.subarray(from, from + count), (n) =>
-    rowOf(table, n, held.doc.formats, view, whole),
-  );
+  const rows: Row[] = [];
+  for (const n of order.subarray(from, from + count)) {
+    rows.push(rowOf(table, n, held.doc.formats, view, whole));
+    if (rows.length % AT_ONCE === 0) yield undefined;
+  }
   return { length: order.length, rows };
 }
 

@@ -1,8 +1,8 @@
 import { buildTree } from '../../core/arrange/tree';
 import { columnFor } from '../../core/expression/columnFor';
 import { gather } from '../../core/measure/slices';
-import { sortedInParts, sortedValues } from '../../core/measure/sorted';
-import { STRIDE, type Steps } from '../../core/steps/steps';
+import { sortedInParts, sortedValues } from '../../core/sorting/sorted';
+import { inStretches, STRIDE, type Steps } from '../../core/steps/steps';
 import { isText, type ScalarColumn } from '../../core/table/column';
 import { recordsOf, selectionOf, type Base } from '../../core/tally/base';
 import type { Answer } from '../../core/tally/answer';
@@ -58,7 +58,8 @@ function* bins(column: ScalarColumn, records: Int32Array, { reach }: Shaped): St
   const first = Math.floor(lo / width) * width;
   const count = Math.max(1, Math.min(2 * MOST_BINS, Math.floor((hi - first) / width) + 1));
   const counts = new Array<number>(count).fill(0);
-  let [under, over] = [0, 0];
+  let under = 0;
+  let over = 0;
   for (let k = 0; k < n; k++) {
     const at = Math.floor((values[k] - first) / width + 1e-9);
     if (at < 0) under++;
@@ -117,7 +118,7 @@ function* curves(
     out.push({
       label: coded ? coded.codes.label(tree.levels[0].code[leaf]) : '',
       count: values.length,
-      ...stepsOf(values),
+      ...(yield* stepsOf(values)),
     });
     yield undefined;
   }
@@ -131,10 +132,12 @@ function* curves(
 }
 
 /** Each distinct value and the share at or under it; of very many, an even choice. */
-function stepsOf(values: Float64Array): { values: number[]; shares: number[] } {
+function* stepsOf(values: Float64Array): Steps<{ values: number[]; shares: number[] }> {
   const at: number[] = [];
   const last = values.length - 1;
-  for (let k = 0; k < last; k++) if (values[k] !== values[k + 1]) at.push(k);
+  yield* inStretches(Math.max(0, last), (from, to) => {
+    for (let k = from; k < to; k++) if (values[k] !== values[k + 1]) at.push(k);
+  });
   if (last >= 0) at.push(last);
   const stride = Math.max(1, Math.ceil(at.length / MOST_POINTS));
   const chosen = at.filter((_, k) => k % stride === 0 || k === at.length - 1);

@@ -5,11 +5,11 @@ import { CompensatedSum } from '../../core/measure/compensated';
 import { totalGrouping } from '../../core/measure/grouping';
 import type { Measure } from '../../core/measure/measure';
 import { computeMeasures } from '../../core/measure/compute';
-import { STRIDE, type Steps } from '../../core/steps/steps';
-import { has, type Bitset } from '../../core/table/bitset';
+import { inStretches, STRIDE, type Steps } from '../../core/steps/steps';
+import { count, has, type Bitset } from '../../core/table/bitset';
 import { isText } from '../../core/table/column';
 import { columnFor } from '../../core/expression/columnFor';
-import { orderedFor, recordsOf } from '../../core/tally/base';
+import { orderedFor, recordsInSteps, recordsOf } from '../../core/tally/base';
 import type { Fault } from '../../core/tally/fault';
 import { figureFrom, measureColumn, shownColumn } from '../../core/tally/figure';
 import {
@@ -25,7 +25,7 @@ import { layoutRows, orderGroups, type Rows, type ShownGroups } from '../../core
 import type { LedgerSpec } from '../../core/tally/ledger/spec';
 import type { FigureColumn } from '../../core/tally/result';
 import { plainFormat } from '../../core/table/format';
-import type { Standing } from '../standing';
+import type { HeldBench } from '../heldBench';
 import { layoutColumns, type LedgerColumns } from './slots';
 
 /** Figures of one line of the footing. */
@@ -36,7 +36,7 @@ export interface Foot {
 
 /** A ledger as it stands on the page: its figures, its lines, its columns and its footing. */
 export interface LedgerLayout {
-  readonly held: Standing;
+  readonly held: HeldBench;
   readonly item: LedgerItem;
   /** The spec without the parts that do not fit. */
   readonly spec: LedgerSpec;
@@ -55,7 +55,7 @@ export interface LedgerLayout {
 }
 
 /** Lays a ledger of the tray out. @throws TallyRefused where its groups would be too many */
-export function* ledgerOf(held: Standing, item: LedgerItem): Steps<LedgerLayout> {
+export function* ledgerOf(held: HeldBench, item: LedgerItem): Steps<LedgerLayout> {
   const { stand, doc, table } = held;
   const { base } = stand;
   const { tally, faults } = fit(stand, item.tally, 'tally');
@@ -68,8 +68,9 @@ export function* ledgerOf(held: Standing, item: LedgerItem): Steps<LedgerLayout>
   // What was set aside by hand stays in view, struck through.
   const inView = spec.scope === 'counted' ? base.narrowed : ledger.selection;
   const rowsKey = JSON.stringify([ledger.treeKey, spec.sort, base.memo.numberOf(inView)]);
+  const seen = yield* recordsInSteps(inView);
   const rows = yield* base.memo.rows.onceInSteps(rowsKey, () =>
-    layoutRows(tree, order, inView, recordsOf(inView)),
+    layoutRows(tree, order, inView, seen),
   );
   yield undefined;
   const shown = orderGroups(
@@ -136,7 +137,7 @@ function deviationsOf(
 
 const textOf =
   (
-    { doc, table }: Standing,
+    { doc, table }: HeldBench,
     { measures }: ComputedLedger,
     figureColumns: readonly FigureColumn[],
     deviations: readonly number[],
@@ -156,16 +157,15 @@ const textOf =
   };
 
 /** The three lines of the footing. */
-function* footOf(held: Standing, ledger: ComputedLedger): Steps<LedgerLayout['foot']> {
+function* footOf(held: HeldBench, ledger: ComputedLedger): Steps<LedgerLayout['foot']> {
   const { base, ladder } = held.stand;
   const whole: Foot = { records: ledger.records.length, figures: ledger.figures.total };
   const over = (selection: Bitset, name: string): Steps<Foot> =>
     selection === ledger.selection ? same(whole) : wholeOf(held, ledger, selection, name);
-  const aside = recordsOf(ladder.setAside).length;
+  const aside = count(ladder.setAside);
   const counted = yield* over(base.counted, '');
   const narrowed = aside === 0 ? counted : yield* over(base.narrowed, '');
-  const all =
-    recordsOf(base.narrowed).length === base.table.length ? narrowed : yield* over(base.all, 'all');
+  const all = count(base.narrowed) === base.table.length ? narrowed : yield* over(base.all, 'all');
   return { all, narrowed, counted };
 }
 
@@ -175,7 +175,7 @@ function* same<T>(value: T): Steps<T> {
 
 /** The measures over a whole selection. @param name names a selection that is always the same */
 function* wholeOf(
-  { stand: { base } }: Standing,
+  { stand: { base } }: HeldBench,
   { measures, spec, order }: ComputedLedger,
   selection: Bitset,
   name: string,
@@ -203,28 +203,38 @@ function* wholeOf(
 
 /** The sum of the counted values from the first row of a record's group to each row. */
 function* runningTotals(
-  { stand: { base, ladder }, table }: Standing,
+  { stand: { base, ladder } }: HeldBench,
   { tree }: ComputedLedger,
   rows: Rows,
   measure: Measure,
 ): Steps<Float64Array> {
-  const out = new Float64Array(rows.records.length).fill(NaN);
-  if (measure.column === undefined) return out;
+  const out = new Float64Array(rows.records.length);
+  if (measure.column === undefined) return out.fill(NaN);
   const column = columnFor(base.table, measure.column);
-  if (isText(column)) return out;
+  if (isText(column)) return out.fill(NaN);
   let leaf = -1;
   let sum = new CompensatedSum();
-  for (let k = 0; k < rows.records.length; k++) {
-    const i = rows.records[k];
-    if (tree.leafOf[i] !== leaf) {
-      leaf = tree.leafOf[i];
-      sum = new CompensatedSum();
-    }
-    if (has(ladder.setAside, i)) continue;
-    const x = column.values[i];
-    if (x === x) sum.add(x);
-    out[k] = sum.value;
-    if (k % STRIDE === 0) yield k / table.length;
-  }
+  const { values } = column;
+  yield* inStretches(
+    rows.records.length,
+    (from, to) => {
+      for (let k = from; k < to; k++) {
+        const i = rows.records[k];
+        if (tree.leafOf[i] !== leaf) {
+          leaf = tree.leafOf[i];
+          sum = new CompensatedSum();
+        }
+        if (has(ladder.setAside, i)) {
+          out[k] = NaN;
+          continue;
+        }
+        const x = values[i];
+        if (x === x) sum.add(x);
+        out[k] = sum.value;
+      }
+    },
+    STRIDE,
+    true,
+  );
   return out;
 }

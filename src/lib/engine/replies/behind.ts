@@ -5,7 +5,7 @@ import { LineCell } from './cell';
 export const Behind = z.object({
   figure: z.string(),
   unit: z.string(),
-  says: z.string(),
+  words: z.string(),
   where: z.string(),
   /** Records, and of them without a value. */
   records: z.int(),
@@ -15,7 +15,7 @@ export const Behind = z.object({
   arithmetic: z.string(),
   warning: z.string(),
   /** The record that carries most of the figure, by its place, and what it would be without it. */
-  rests: z.object({ record: z.int(), says: z.string(), much: z.boolean() }).nullable(),
+  rests: z.object({ record: z.int(), words: z.string(), much: z.boolean() }).nullable(),
   /** Whether its records are those of two readings that moved it: `movedRecords` lists them. */
   moved: z.boolean(),
   /** Columns of the record list. */

@@ -16,7 +16,7 @@ export const Counts = z.object({
       on: z.boolean(),
       /** Why it does not fit; empty where it does. */
       fault: z.string(),
-      says: z.string(),
+      words: z.string(),
       removed: z.int(),
       blank: z.int(),
       unread: z.int(),

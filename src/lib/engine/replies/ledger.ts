@@ -32,7 +32,7 @@ export const Head = z.object({
   name: z.string(),
   unit: z.string(),
   /** Words of the measure, where it needs saying. */
-  says: z.string(),
+  words: z.string(),
   right: z.boolean(),
   width: z.int(),
   fixed: z.boolean(),

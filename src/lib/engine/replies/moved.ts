@@ -4,7 +4,7 @@ import { z } from 'zod';
 export const MovedTally = z.object({
   id: z.string(),
   name: z.string(),
-  says: z.string(),
+  words: z.string(),
   /** Why nothing could be compared; '' where it was. */
   why: z.string(),
   /** Figures that stand in both readings, and how many of them moved. */

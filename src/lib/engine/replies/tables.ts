@@ -19,10 +19,12 @@ export const TableColumn = z.object({
   /** Whether the values behind its labels are numbers or dates, which a chart can set on an axis. */
   scalar: z.boolean(),
   partOf: z.int().optional(),
-  says: z.string(),
+  words: z.string(),
   /** The measure in words and the column it is of; empty where the figures are of none. */
   measure: z.string(),
   of: z.string(),
+  /** What stands over it and its neighbours: the group across, or the condition; empty without one. */
+  over: z.string(),
 });
 export type TableColumn = z.infer<typeof TableColumn>;
 

@@ -75,6 +75,13 @@ export const listNames = (db: Database) =>
     .selectFrom('lists')
     .innerJoin('readings', 'readings.id', 'lists.current_reading')
     .select(['lists.id', 'lists.name', 'readings.id as reading', 'readings.read_at as readAt'])
+    .select((eb) =>
+      eb
+        .selectFrom('benches')
+        .whereRef('benches.list_id', '=', 'lists.id')
+        .select((of) => of.fn.min('benches.id').as('first'))
+        .as('bench'),
+    )
     .orderBy('lists.name')
     .execute();
 

@@ -24,7 +24,7 @@
   let fault = $state('');
 
   $effect(() => {
-    void bench.reckonings;
+    void bench.runs;
     const at = place;
     bench
       .ask('behind', { place: at })
@@ -74,7 +74,7 @@
   <div class="pad" data-test="behind">
     <p class="figure">
       <b class="serif">{behind.figure}</b>
-      {behind.unit ? `${behind.unit}, ` : ''}{behind.says}
+      {behind.unit ? `${behind.unit}, ` : ''}{behind.words}
     </p>
     <p>
       {behind.where}. {#if !behind.moved}<b>{counted(behind.records, 'record')}</b
@@ -82,9 +82,9 @@
       {behind.arithmetic}
     </p>
     {#if behind.warning}<p class="warning">{behind.warning}</p>{/if}
-    {#if behind.rests}{@const { record, says, much } = behind.rests}
+    {#if behind.rests}{@const { record, words, much } = behind.rests}
       <div class="rests" class:warning={much} data-test="rests">
-        <p>{says}</p>
+        <p>{words}</p>
         <div class="acts">
           <button
             type="button"

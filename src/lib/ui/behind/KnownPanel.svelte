@@ -16,13 +16,8 @@
       .sort((a, b) => Number(a.now.stands === 'agrees') - Number(b.now.stands === 'agrees')),
   );
 
-  async function open({ tally, place, scope }: KnownTotal): Promise<void> {
-    await bench.visitNow(tally);
-    bench.side = {
-      kind: 'behind',
-      place: { ...place, tally, ...(scope !== undefined && { scope }) },
-    };
-  }
+  const open = ({ tally, place, scope }: KnownTotal): Promise<void> =>
+    bench.openFigure({ ...place, tally, ...(scope !== undefined && { scope }) });
 </script>
 
 {#if rows.length === 0}

@@ -49,7 +49,7 @@
   });
   // A difference is explained anew whenever the figure is.
   $effect(() => {
-    void bench.reckonings;
+    void bench.runs;
     explanations = [];
     if (!kept || now?.stands !== 'differs' || !behind.canCheck) return;
     const { value } = kept;
@@ -146,9 +146,9 @@
       <p class="bad">✗ The figure is <b>{now.difference}</b> from it (figure less known).</p>
       <ul>
         {#each explanations as explanation, k (k)}
-          {@const { says, records, remedy } = explanation}
+          {@const { words, records, remedy } = explanation}
           <li>
-            {says}
+            {words}
             {#if records.length || remedy}
               <span class="acts">
                 {#each records.slice(0, SHOWN) as record (record)}

@@ -14,7 +14,7 @@
     bench.ask('movedRecords', { place, from, count: STEP }, 'movedRecords');
 
   $effect(() => {
-    void bench.reckonings;
+    void bench.runs;
     stretch(0).then(
       (first) => (found = first),
       // A newer one is on its way, or the figure is gone: the panel behind it says so.

@@ -3,11 +3,10 @@
   import Redo2 from '@lucide/svelte/icons/redo-2';
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import { onMount, tick } from 'svelte';
-  import { z } from 'zod';
   import { originWords } from '../../core/bench/origin';
   import { counted } from '../../core/table/format';
   import type { Place } from '../../engine/protocol';
-  import { benchActs, foundActs, type Act } from '../finder/acts';
+  import { benchActs, type Act } from '../finder/acts';
   import type Finder from '../finder/Finder.svelte';
   import { copyText } from '../handover/clipboard';
   import HandOver from '../handover/HandOver.svelte';
@@ -19,9 +18,10 @@
   import Tray from '../tray/Tray.svelte';
   import MadeRail from '../made/MadeRail.svelte';
   import ProgressBar from '../shell/ProgressBar.svelte';
+  import Tip from '../shell/Tip.svelte';
   import TopBar from '../shell/TopBar.svelte';
-  import { turnTheme } from '../shell/theme';
-  import { BenchState, type BenchFacts } from './bench.svelte';
+  import { BenchState } from './bench.svelte';
+  import type { BenchFacts } from './facts';
   import Conflict from './Conflict.svelte';
   import Earlier from './Earlier.svelte';
   import DropFile from './DropFile.svelte';
@@ -31,8 +31,11 @@
   import WorkingStrip from './WorkingStrip.svelte';
   import ReadAnew from './ReadAnew.svelte';
   import { UNREACHED } from '../shell/unreached';
+  import { keepCopy, keepState } from './keeping';
+  import { pageActs } from './pageActs';
+  import { toPane } from './panes';
   import { fetchInQuiet, PARTS } from './parts';
-  import SidePanel from './SidePanel.svelte';
+  import Sides from './Sides.svelte';
 
   let { facts }: { facts: BenchFacts } = $props();
   // A bench's page belongs to one bench: the route keys it.
@@ -69,70 +72,18 @@
     finder?.show();
   }
 
+  const makeColumn = (): void => void (bench.side = { kind: 'made', of: 'computed', at: null });
+
   const acts = $derived<Act[]>([
-    { kind: 'act', label: 'Undo', keys: 'Ctrl+Z', run: () => bench.undo() },
-    { kind: 'act', label: 'Redo', keys: 'Ctrl+Shift+Z', run: () => bench.redo() },
-    { kind: 'act', label: 'Narrow by…', keys: 'n', run: () => bench.step.begin() },
-    { kind: 'act', label: 'New tally…', keys: 't', run: () => bench.choose() },
-    { kind: 'act', label: 'Make a column…', keys: 'c', run: () => makeColumn() },
-    {
-      kind: 'act',
-      label: 'Stack columns as records…',
-      run: () => (bench.side = { kind: 'list', of: 'stack' }),
-    },
-    {
-      kind: 'act',
-      label: 'Unstack: a column for each value…',
-      run: () => (bench.side = { kind: 'list', of: 'unstack' }),
-    },
-    {
-      kind: 'act',
-      label: 'Make a list of the rows of this tally…',
-      run: () => (bench.side = { kind: 'list', of: 'rows' }),
-    },
-    { kind: 'act', label: 'Say what the open figure should be', keys: 'k', run: sayKnown },
-    { kind: 'act', label: 'Known totals', run: () => (bench.side = { kind: 'known' }) },
-    { kind: 'act', label: 'Hand over: copy what is shown', run: () => void handOver.copyShown() },
-    {
-      kind: 'act',
-      label: 'Hand over: save what is shown as a CSV file',
-      run: () => void handOver.saveShown(),
-    },
-    {
-      kind: 'act',
-      label: 'Hand over: save the counted records as a CSV file',
-      run: () => void handOver.saveRecords(),
-    },
-    {
-      kind: 'act',
-      label: 'Hand over: save the bench as a question file',
-      run: () => void handOver.saveAsk(),
-    },
-    { kind: 'act', label: 'The report', run: () => bench.report() },
-    { kind: 'act', label: 'Copy a link to this state', run: () => void copyLink() },
-    {
-      kind: 'act',
-      label: 'Set aside or put back the chosen records',
-      keys: 'a',
-      run: () => void ledger?.turnAside(),
-    },
-    { kind: 'act', label: 'Turn between light and dark', run: () => void turnTheme() },
-    {
-      kind: 'page',
-      label: 'Refresh data',
-      run: () => void goto(`/intake?list=${facts.listId}&bench=${facts.id}`),
-    },
-    {
-      kind: 'page',
-      label: 'Readings of this list',
-      run: () => void goto(`/lists/${facts.listId}`),
-    },
-    { kind: 'page', label: 'The shelf', run: () => void goto('/') },
-    { kind: 'page', label: 'Keys', keys: '?', run: () => void goto('/keys') },
+    ...pageActs(bench, {
+      makeColumn,
+      sayKnown,
+      copyLink: () => void copyLink(),
+      handOver: () => handOver,
+      turnAside: () => void ledger?.turnAside(),
+    }),
     ...benchActs(bench, { narrow: (column) => bench.step.begin(column) }),
   ]);
-
-  const makeColumn = (): void => void (bench.side = { kind: 'made', of: 'computed', at: null });
 
   /** Fields that take no letters. */
   const TICKED: readonly string[] = ['checkbox', 'radio'];
@@ -152,11 +103,15 @@
       event.target instanceof HTMLTextAreaElement ||
       event.target instanceof HTMLSelectElement ||
       (event.target instanceof HTMLElement && event.target.isContentEditable);
-    if (ctrl && key === 'k') void find();
+    if (event.key === 'F6') toPane(event.shiftKey);
+    else if (ctrl && key === 'k') void find();
     else if (ctrl && key === 'z' && !typing) {
       if (event.shiftKey) bench.redo();
       else bench.undo();
-    } else if (
+    } else if (ctrl && key === 'c' && !typing && (getSelection()?.isCollapsed ?? true))
+      // Nothing is chosen on the page: the whole of what is shown is meant.
+      void handOver.copyShown();
+    else if (
       event.key === 'Escape' &&
       bench.side &&
       !document.querySelector('[role=dialog][data-state=open]')
@@ -200,45 +155,27 @@
     else ledger?.goTo(line);
   }
 
-  const Kept = z.object({ revision: z.int() });
-
   async function copyLink(): Promise<void> {
     await bench.saver.flush();
-    const response = await fetch(`/api/benches/${facts.id}/states`, { method: 'POST' });
-    if (!response.ok) {
+    const revision = await keepState(facts.id);
+    if (revision === null) {
       bench.fault = 'The link could not be made. Try again when the bench is saved.';
       return;
     }
-    const { revision } = Kept.parse(await response.json());
     await copyText(`${location.origin}/benches/${facts.id}?state=${revision}`);
     bench.notice = `A link to this state (revision ${revision}) was copied.`;
   }
 
-  const Made = z.object({ id: z.int() });
-
   async function keepAsNew(): Promise<void> {
-    const response = await fetch(`/api/lists/${facts.listId}/benches`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({
-        name: `${facts.name}, my copy`.slice(0, 120),
-        doc: $state.snapshot(bench.doc),
-      }),
-    });
-    if (response.ok) {
-      bench.saver.takeTheirs();
-      await goto(`/benches/${Made.parse(await response.json()).id}`);
-    } else bench.fault = 'The copy could not be saved.';
+    const id = await keepCopy(facts, $state.snapshot(bench.doc) as BenchFacts['doc']);
+    if (id === null) {
+      bench.fault = 'The copy could not be saved.';
+      return;
+    }
+    bench.saver.takeTheirs();
+    await goto(`/benches/${id}`);
   }
 
-  const SIDES = {
-    behind: 'Behind this figure',
-    column: 'Column',
-    record: 'Record',
-    known: 'Known totals',
-    made: 'Made column',
-    list: 'A list of its own',
-  } as const;
   const SAVED = {
     saved: 'saved',
     saving: 'saving…',
@@ -274,23 +211,21 @@
       <button type="button" class="bar-button finder" onclick={() => void find()}
         ><span>Find or do…</span><small>Ctrl K</small></button
       >
-      <button
-        type="button"
+      <Tip
         class="bar-button icon"
         aria-label="Undo{bench.canUndo ? `: ${bench.canUndo}` : ''}"
-        title={bench.canUndo ? `Undo: ${bench.canUndo}` : 'Nothing to undo'}
+        tip={bench.canUndo ? `Undo: ${bench.canUndo}` : 'Nothing to undo'}
         disabled={!bench.canUndo}
         onclick={() => bench.undo()}
-        data-test="undo"><Undo2 size={16} aria-hidden="true" /></button
+        data-test="undo"><Undo2 size={16} aria-hidden="true" /></Tip
       >
-      <button
-        type="button"
+      <Tip
         class="bar-button icon"
         aria-label="Redo{bench.canRedo ? `: ${bench.canRedo}` : ''}"
-        title={bench.canRedo ? `Redo: ${bench.canRedo}` : 'Nothing to redo'}
+        tip={bench.canRedo ? `Redo: ${bench.canRedo}` : 'Nothing to redo'}
         disabled={!bench.canRedo}
         onclick={() => bench.redo()}
-        data-test="redo"><Redo2 size={16} aria-hidden="true" /></button
+        data-test="redo"><Redo2 size={16} aria-hidden="true" /></Tip
       >
       {#if !facts.origin}<a class="bar-button" href="/intake?list={facts.listId}&bench={facts.id}"
           >Refresh data</a
@@ -371,61 +306,18 @@
         {bench.notice}
       </p>
     </main>
-    {#if bench.side}
-      {@const side = bench.side}
-      <SidePanel
-        title={SIDES[side.kind]}
-        wide={side.kind === 'made' || side.kind === 'list'}
-        onclose={() => (bench.side = null)}
-      >
-        {#if side.kind === 'behind'}
-          {#await PARTS.behind() then { default: Behind }}
-            <Behind {bench} place={side.place} onledger={toFigure} />
-          {:catch}
-            <p class="opening">{UNREACHED}</p>
-          {/await}
-        {:else if side.kind === 'column'}
-          {#await PARTS.column() then { default: ColumnPanel }}
-            <ColumnPanel
-              {bench}
-              column={side.column}
-              onnarrow={(column) => bench.step.begin(column)}
-            />
-          {:catch}
-            <p class="opening">{UNREACHED}</p>
-          {/await}
-        {:else if side.kind === 'known'}
-          {#await import('../behind/KnownPanel.svelte') then { default: KnownPanel }}
-            <KnownPanel {bench} />
-          {:catch}
-            <p class="opening">{UNREACHED}</p>
-          {/await}
-        {:else if side.kind === 'list'}
-          {#await import('../made/ShelvingPanel.svelte') then { default: ShelvingPanel }}
-            <ShelvingPanel {bench} of={side.of} />
-          {:catch}
-            <p class="opening">{UNREACHED}</p>
-          {/await}
-        {:else if side.kind === 'made'}
-          {#await import('../made/MadePanel.svelte') then { default: MadePanel }}
-            {#key `${side.of} ${side.at}`}<MadePanel {bench} of={side.of} at={side.at} />{/key}
-          {:catch}
-            <p class="opening">{UNREACHED}</p>
-          {/await}
-        {:else}
-          {#await PARTS.record() then { default: RecordPanel }}
-            <RecordPanel {bench} record={side.record} column={side.column} onledger={toRecord} />
-          {:catch}
-            <p class="opening">{UNREACHED}</p>
-          {/await}
-        {/if}
-      </SidePanel>
-    {/if}
+    <Sides {bench} {toFigure} {toRecord} />
   </div>
-  {#if bench.notice}<div class="toast" aria-hidden="true">{bench.notice}</div>{/if}
+  {#if bench.notice}
+    {#await PARTS.toasts() then { default: Toasts }}<Toasts notice={bench.notice} />{/await}
+  {/if}
 </div>
 {#if Finding}
-  <Finding bind:this={finder} {acts} search={(text) => foundActs(bench, text)} />
+  <Finding
+    bind:this={finder}
+    {acts}
+    search={async (text) => (await PARTS.found()).foundActs(bench, text)}
+  />
 {/if}
 
 <style>
@@ -474,6 +366,8 @@
     position: relative;
     overflow: auto;
     padding-bottom: 40px;
+    /* A notice stands at its foot. */
+    margin-bottom: var(--notice-room, 0px);
   }
   .centre {
     min-width: 0;
@@ -499,22 +393,5 @@
   }
   .older a {
     color: inherit;
-  }
-  /* A strip at the foot of the rail: it cuts no line of it in half. */
-  .toast {
-    position: fixed;
-    left: 0;
-    bottom: 0;
-    box-sizing: border-box;
-    width: 257px;
-    font-size: 12px;
-    color: var(--ink-soft);
-    background: var(--panel);
-    border-top: 1px solid var(--rule);
-    padding: 7px 14px 8px;
-    pointer-events: none;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
   }
 </style>

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { beforeNavigate, goto } from '$app/navigation';
-  import Dialog from '../shell/Dialog.svelte';
   import type { BenchState } from './bench.svelte';
+  import { PARTS } from './parts';
 
   interface Props {
     bench: BenchState;
@@ -11,7 +11,6 @@
   let to = $state<URL | null>(null);
   let asking = $state(false);
   let letGo = false;
-  let stay = $state<HTMLButtonElement>();
 
   beforeNavigate(({ cancel, to: target, willUnload }) => {
     if (letGo || willUnload || !saver.unsaved || !target) return;
@@ -23,8 +22,14 @@
   /** Saves first; asks where that cannot be done. */
   async function saveAndGo(): Promise<void> {
     await saver.settle();
-    if (saver.unsaved) asking = true;
-    else await go();
+    if (!saver.unsaved) return go();
+    try {
+      await PARTS.leaving();
+      asking = true;
+    } catch {
+      // The server may be why nothing is saved, and the dialog be one of its files.
+      if (confirm(why)) await go();
+    }
   }
 
   async function go(): Promise<void> {
@@ -55,32 +60,8 @@
   }}
 />
 
-<Dialog bind:open={asking} name="Not saved yet" alert first={() => stay ?? null}>
-  {#snippet children(close)}
-    <h2 class="serif">Not saved yet</h2>
-    <p>{why}</p>
-    <div class="choose">
-      <button type="button" class="plain-button" onclick={() => void go()} data-test="leave"
-        >Leave</button
-      >
-      <button type="button" class="main-button" bind:this={stay} onclick={close} data-test="stay"
-        >Stay</button
-      >
-    </div>
-  {/snippet}
-</Dialog>
-
-<style>
-  h2 {
-    margin: 0 0 8px;
-    font-size: 20px;
-  }
-  p {
-    margin: 0 0 14px;
-  }
-  .choose {
-    display: flex;
-    justify-content: flex-end;
-    gap: 8px;
-  }
-</style>
+{#if asking}
+  {#await PARTS.leaving() then { default: LeavingDialog }}
+    <LeavingDialog {why} onstay={() => (asking = false)} onleave={() => void go()} />
+  {/await}
+{/if}

@@ -6,7 +6,7 @@
   let { bench }: { bench: BenchState } = $props();
 
   const told = $derived(
-    bench.readAnew.map(({ name, readAt }) => {
+    bench.lists.readAnew.map(({ name, readAt }) => {
       const brought = bench.doc.joins.filter((j) => j.list === name).flatMap((j) => j.bring);
       return { name, readAt, columns: brought.map(broughtAs) };
     }),

@@ -27,7 +27,7 @@
   let text = $state('');
 
   $effect(() => {
-    void bench.reckonings;
+    void bench.runs;
     bench.ask('recordCells', { record }).then(
       (reply) => (cells = reply),
       () => {},

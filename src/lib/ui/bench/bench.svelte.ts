@@ -1,13 +1,10 @@
-import type { ListSource } from '../../core/ask/question';
 import type { Bench, TrayItem, View } from '../../core/bench/document';
 import { addRung, setTally } from '../../core/bench/edits';
 import { addTally, lookAt, openTally } from '../../core/bench/trayEdits';
 import { isLedger, openItem, openLedger, type LedgerItem } from '../../core/bench/tray';
-import type { MadePlace } from '../../core/bench/madeEdits';
-import type { ListOrigin } from '../../core/bench/origin';
 import type { Wish } from '../../core/tally/wish';
 import type { Condition } from '../../core/scope/condition';
-import { plainSentence, slotsOf } from '../../core/tally/sentence';
+import { plainSentence } from '../../core/tally/sentence';
 import { sentenceOf } from '../../core/tally/sentences';
 import { SimpleTally } from '../../core/tally/simpleSpecs';
 import type { Tally } from '../../core/tally/specs';
@@ -17,12 +14,14 @@ import type {
   Distribution,
   Do,
   LedgerPage,
-  Line,
-  Place,
   ReplyOf,
+  Place,
 } from '../../engine/protocol';
 import { EngineClient, Refused } from '../../worker/engineClient';
+import type { BenchFacts, Side } from './facts';
 import { History } from './history';
+import { LedgerLines } from './ledgerLines.svelte';
+import { ListsAtHand } from './listsAtHand';
 import { findUnsent } from './outbox';
 import { Saver } from './saver.svelte';
 import { seeingAll, seeingNew } from '../../core/bench/seenLists';
@@ -30,50 +29,6 @@ import { StepDraft } from './step.svelte';
 import { Errand } from './errand.svelte';
 import { Working } from './working.svelte';
 import { TallyFigures } from './tallyFigures.svelte';
-
-export interface BenchFacts {
-  readonly id: number;
-  readonly name: string;
-  readonly listId: number;
-  readonly listName: string;
-  readonly readAt: string;
-  readonly currentReading: number;
-  /** Other readings of the list, by the names that comparisons call them. */
-  readonly readings: readonly { readonly id: number; readonly name: string }[];
-  /** Other lists on the shelf; those that follow this bench cannot feed it. */
-  readonly lists: readonly {
-    readonly id: number;
-    readonly name: string;
-    readonly follows: boolean;
-    /** Its current reading, the day of it, and whether that is after the bench was last saved. */
-    readonly reading: number;
-    readonly readAt: string;
-    readonly readSince: boolean;
-  }[];
-  /** Where the list comes from, if from another. */
-  readonly origin: ListOrigin | null;
-  readonly revision: number;
-  readonly doc: Bench;
-  /** Where a link opened it as it was at an earlier revision: that, and the newest state. */
-  readonly earlier: {
-    readonly revision: number;
-    readonly savedAt: string;
-    readonly newest: Bench;
-  } | null;
-}
-
-/** What stands in the panel on the right. */
-export type Side =
-  | { kind: 'behind'; place: Place }
-  | { kind: 'column'; column: string }
-  | { kind: 'record'; record: number; column: string | null }
-  | { kind: 'known' }
-  /** A list in the making; a column in the making, `at`: the place of a made one that is changed. */
-  | { kind: 'list'; of: 'stack' | 'unstack' | 'rows' }
-  | { kind: 'made'; of: MadePlace['of']; at: number | null };
-
-/** Lines fetched beyond those in view, on each side. */
-const MARGIN = 14;
 
 /** A bench on the page: its document, what the engine makes of it, and its way back to the server. */
 export class BenchState {
@@ -93,7 +48,6 @@ export class BenchState {
   /** Known totals beside their figures as they are now. */
   known = $state.raw<ReplyOf<'known'>>([]);
   heads = $state.raw<Distribution[]>([]);
-  lines = $state.raw<{ from: number; lines: Line[] }>({ from: 0, lines: [] });
   progress = $state(0);
   /** A fault to show, until the next thing works. */
   fault = $state('');
@@ -102,8 +56,8 @@ export class BenchState {
   side = $state.raw<Side | null>(null);
   canUndo = $state<string | null>(null);
   canRedo = $state<string | null>(null);
-  /** Counts reckonings, for those who show something that depends on them. */
-  reckonings = $state(0);
+  /** Counts runs of the engine, for those who show something that depends on them. */
+  runs = $state(0);
   readonly working = new Working(() => this.engine.cancel());
   readonly errand = new Errand(() => this.engine.cancel());
   readonly saver: Saver;
@@ -111,6 +65,18 @@ export class BenchState {
   readonly facts: BenchFacts;
   /** The step being made or changed. */
   readonly step = new StepDraft(this);
+  /** Lines of the open ledger around those in view. */
+  readonly lines = new LedgerLines(
+    (token, args, lane) => this.#askOf(token, 'lines', args, lane),
+    () => ({
+      token: this.counts?.token ?? 0,
+      tally: this.item.id,
+      total: this.ledger?.lines ?? 0,
+    }),
+    (error) => this.#fail(error),
+  );
+  /** Other lists and readings that can be named. */
+  readonly lists: ListsAtHand;
   /** The open tally where it is no ledger. */
   readonly figures = new TallyFigures(
     (token, kind, args, lane) => this.#askOf(token, kind, args, lane),
@@ -119,9 +85,6 @@ export class BenchState {
   );
   #lent: Bench['lists'] = {};
   readonly #history = new History();
-  #window = { from: 0, count: 60 };
-  #seen = { first: 0, count: 0 };
-  #looking = false;
   #deaths = 0;
   #recovered = false;
   /** Whether the tray has still to be told what its tallies came to. */
@@ -130,6 +93,7 @@ export class BenchState {
   constructor(facts: BenchFacts) {
     this.facts = facts;
     this.doc = facts.doc;
+    this.lists = new ListsAtHand(facts, () => this.doc);
     const name = `${facts.listName}, ${facts.name}`;
     this.saver = new Saver({ id: facts.id, name }, facts.revision, facts.earlier !== null);
     this.engine = new EngineClient({
@@ -170,8 +134,8 @@ export class BenchState {
   }
 
   /** Narrows to what meets a condition: one more step. */
-  narrowTo(says: string, condition: Condition): void {
-    this.change(`Narrow to ${says}`, (doc) => addRung(doc, condition));
+  narrowTo(label: string, condition: Condition): void {
+    this.change(`Narrow to ${label}`, (doc) => addRung(doc, condition));
   }
 
   /** Opens a tally of the tray. It is no change that could be undone, but it is kept. */
@@ -189,6 +153,12 @@ export class BenchState {
     this.doc = doc;
     this.saver.save(doc, true);
     await this.compute(false);
+  }
+
+  /** Opens a figure of any tally, with its records. */
+  async openFigure(place: Place): Promise<void> {
+    await this.visitNow(place.tally);
+    this.side = { kind: 'behind', place };
   }
 
   /** What can be asked of this list, from what is wished for so far. */
@@ -231,96 +201,46 @@ export class BenchState {
   }
 
   /** Puts a new tally into the tray and opens it. */
-  begin(says: string, tally: Tally): void {
+  begin(label: string, tally: Tally): void {
     this.choosing = false;
     this.reporting = false;
     this.side = null;
-    this.change(says, (doc) => addTally(this.#withListsOf(doc, tally), tally));
-  }
-
-  /** The bench with the lists and readings that a tally names among its own. */
-  #withListsOf(doc: Bench, tally: Tally): Bench {
-    const named = slotsOf(sentenceOf(tally, this.names, '')).flatMap(({ takes }) => {
-      if (takes.a === 'list') return [takes.value];
-      const bands =
-        takes.a === 'bands' ? takes.value : takes.a === 'key' ? takes.value?.bands : null;
-      return bands?.by === 'list' ? [bands.list] : [];
-    });
-    return this.withLists(doc, named);
-  }
-
-  /** The bench with lists and readings of the shelf among its own, by their names. */
-  withLists(doc: Bench, named: readonly string[]): Bench {
-    const missing = named.filter((name) => !(name in doc.lists));
-    if (missing.length === 0) return doc;
-    const lists = { ...doc.lists };
-    for (const name of missing) {
-      const source = this.sourceOf(name);
-      if (source) lists[name] = source;
-    }
-    return { ...doc, lists };
-  }
-
-  /** Where a list or reading of that name comes from; null where the shelf has none. */
-  sourceOf(name: string): ListSource | null {
-    const reading = this.facts.readings.find((r) => r.name === name);
-    if (reading) return { list: this.facts.listId, reading: reading.id, table: 'main' };
-    const list = this.facts.lists.find((l) => l.name === name);
-    return list ? { list: list.id, table: 'main' } : null;
+    this.change(label, (doc) => addTally(this.lists.withThoseOf(doc, tally, this.names), tally));
   }
 
   /** Has another list at hand for what is in the making; the document does not have it yet. */
   async lend(name: string | null): Promise<void> {
-    const source = name === null || name in this.doc.lists ? null : this.sourceOf(name);
+    const source = name === null || name in this.doc.lists ? null : this.lists.sourceOf(name);
     const before = JSON.stringify(this.#asked().lists);
     this.#lent = name !== null && source ? { [name]: source } : {};
     if (JSON.stringify(this.#asked().lists) !== before) await this.compute(false);
   }
 
-  /** The list of the shelf that the bench calls by a name, where what comes from it follows its readings. */
-  followed(name: string, doc = this.doc): BenchFacts['lists'][number] | null {
-    const source = doc.lists[name] ?? this.sourceOf(name);
-    if (source?.list === undefined || source.reading !== undefined) return null;
-    return this.facts.lists.find(({ id }) => id === source.list) ?? null;
-  }
-
-  /** Other lists by the names that tallies call them: those of the bench, and those of the shelf. */
-  get listNames(): readonly string[] {
-    const readings = new Set(this.facts.readings.map((r) => r.name));
-    return [
-      ...new Set([
-        ...Object.keys(this.doc.lists),
-        ...this.facts.lists.filter((l) => !l.follows).map((l) => l.name),
-      ]),
-    ].filter((name) => !readings.has(name));
-  }
-
-  /** Lists and readings that a tally can be set against. */
-  get comparable(): readonly string[] {
-    return [
-      ...new Set([...Object.keys(this.doc.lists), ...this.facts.readings.map((r) => r.name)]),
-    ];
+  takeNote(): void {
+    this.change('Take note of what was read anew', (doc) =>
+      seeingAll(doc, this.lists.current(doc)),
+    );
   }
 
   /** Changes the tray itself: names and order. No figure changes. */
-  arrange(says: string, edit: (doc: Bench) => Bench): void {
+  arrange(label: string, edit: (doc: Bench) => Bench): void {
     const before = this.doc;
     const after = edit(before);
     if (after === before) return;
-    this.#history.record(says, before, after);
+    this.#history.record(label, before, after);
     this.doc = after;
     this.saver.save(after);
-    this.#marks(says);
+    this.#marks(label);
   }
 
   /** Changes how a tally is looked at: no figure changes, so nothing is computed. */
-  lookAt(says: string, id: string, change: Partial<View>): void {
+  lookAt(label: string, id: string, change: Partial<View>): void {
     const before = this.doc;
     const after = lookAt(before, id, change);
-    this.#history.record(says, before, after);
+    this.#history.record(label, before, after);
     this.doc = after;
     this.saver.save(after);
-    this.#marks(says);
+    this.#marks(label);
     void this.figures.again();
   }
 
@@ -360,15 +280,17 @@ export class BenchState {
   }
 
   /** Puts another spec in the place of a tally. */
-  retell(says: string, id: string, tally: Tally): void {
+  retell(label: string, id: string, tally: Tally): void {
     const now = this.doc.tray.find((item) => item.id === id)?.tally;
     if (JSON.stringify(now) === JSON.stringify(tally)) return;
-    this.change(says, (doc) => setTally(this.#withListsOf(doc, tally), id, tally));
+    this.change(label, (doc) =>
+      setTally(this.lists.withThoseOf(doc, tally, this.names), id, tally),
+    );
   }
 
   /** The same while an edge or a value is dragged: all of it is one step to undo. */
-  drag(says: string, id: string, tally: Tally): void {
-    this.change(says, (doc) => setTally(doc, id, tally), `${says} ${id}`);
+  drag(label: string, id: string, tally: Tally): void {
+    this.change(label, (doc) => setTally(doc, id, tally), `${label} ${id}`);
   }
 
   endDrag(): void {
@@ -403,11 +325,11 @@ export class BenchState {
   makeNewest(): void {
     const { earlier } = this.facts;
     if (!earlier) return;
-    const says = 'Make the earlier state the newest';
-    this.#history.record(says, earlier.newest, this.doc);
+    const label = 'Make the earlier state the newest';
+    this.#history.record(label, earlier.newest, this.doc);
     this.saver.join();
     this.saver.save(this.doc);
-    this.#marks(says);
+    this.#marks(label);
   }
 
   /** A worker that died is started anew, a few times; the document was never in it. */
@@ -423,66 +345,43 @@ export class BenchState {
     void this.open();
   }
 
-  /** Changes the document: reckoned, saved, and undone as one step. */
-  change(says: string, edit: (doc: Bench) => Bench, drag?: string): void {
+  /** Changes the document: computed, saved, and undone as one step. */
+  change(label: string, edit: (doc: Bench) => Bench, drag?: string): void {
     const before = this.doc;
     const edited = edit(before);
     if (edited === before) return;
-    const after = seeingNew(before, edited, this.#currentReadings(edited));
-    this.#history.record(says, before, after, drag);
-    this.#take(after, says);
-  }
-
-  /** Other lists that were read anew since the analyst last knew them, by the names of the bench. */
-  get readAnew(): readonly { readonly name: string; readonly readAt: string }[] {
-    return Object.keys(this.doc.lists).flatMap((name) => {
-      const list = this.followed(name);
-      if (!list) return [];
-      const seen = this.doc.seen?.[name];
-      // A bench of before says nothing of what was seen: its last save tells.
-      const anew = seen === undefined ? list.readSince : seen !== list.reading;
-      return anew ? [{ name, readAt: list.readAt }] : [];
-    });
-  }
-
-  takeNote(): void {
-    this.change('Take note of what was read anew', (doc) =>
-      seeingAll(doc, this.#currentReadings(doc)),
-    );
-  }
-
-  #currentReadings(doc: Bench): Map<string, number> {
-    const lists = Object.keys(doc.lists).map((name) => [name, this.followed(name, doc)] as const);
-    return new Map(lists.flatMap(([name, list]) => (list ? [[name, list.reading] as const] : [])));
+    const after = seeingNew(before, edited, this.lists.current(edited));
+    this.#history.record(label, before, after, drag);
+    this.#take(after, label);
   }
 
   undo(): void {
     const step = this.#history.undo();
-    if (step) this.#take(step.doc, `Undone: ${step.says}`);
+    if (step) this.#take(step.doc, `Undone: ${step.label}`);
   }
 
   redo(): void {
     const step = this.#history.redo();
-    if (step) this.#take(step.doc, `Done again: ${step.says}`);
+    if (step) this.#take(step.doc, `Done again: ${step.label}`);
   }
 
   /** Takes a document from elsewhere as one undoable change. */
-  replace(doc: Bench, says: string): void {
+  replace(doc: Bench, label: string): void {
     const reopen = doc.reading !== this.doc.reading;
-    this.#history.record(says, this.doc, doc);
+    this.#history.record(label, this.doc, doc);
     this.#closeMade(doc);
     this.doc = doc;
-    this.#marks(says);
+    this.#marks(label);
     if (reopen) void this.open();
     else void this.compute();
   }
 
-  #take(doc: Bench, says: string): void {
+  #take(doc: Bench, label: string): void {
     const reopen = doc.reading !== this.doc.reading;
     this.#closeMade(doc);
     this.doc = doc;
     this.saver.save(doc);
-    this.#marks(says);
+    this.#marks(label);
     if (reopen) void this.open();
     else void this.compute();
   }
@@ -498,8 +397,8 @@ export class BenchState {
       this.side = null;
   }
 
-  #marks(says: string): void {
-    this.notice = says;
+  #marks(label: string): void {
+    this.notice = label;
     this.canUndo = this.#history.canUndo;
     this.canRedo = this.#history.canRedo;
   }
@@ -544,11 +443,7 @@ export class BenchState {
       this.#show(counts, null, error.message, work);
       return;
     }
-    const from = Math.max(0, Math.min(this.#window.from, ledger.lines - 1));
-    const { count } = this.#window;
-    // A lane of its own: scrolling meanwhile must not take its place.
-    const lines = await this.#askOf(token, 'lines', { tally, from, count }, 'drawn');
-    this.lines = { from, lines };
+    await this.lines.draw(token, tally, ledger.lines);
     this.#show(counts, ledger, '', work);
     const footing = await this.#askOf(token, 'footing', { tally });
     if (this.counts?.token === token) this.footing = footing;
@@ -583,47 +478,7 @@ export class BenchState {
     this.refused = refused;
     this.fault = '';
     this.working.end(work);
-    this.reckonings++;
-  }
-
-  /**
-   * Has the lines around those in view at hand. One request is on its way at a time: while it is,
-   * scrolling on only moves where the next one looks.
-   */
-  async look(first: number, count: number): Promise<void> {
-    this.#window = { from: Math.max(0, first - MARGIN), count: count + 2 * MARGIN };
-    this.#seen = { first, count };
-    if (this.#looking || this.#atHand()) return;
-    this.#looking = true;
-    try {
-      for (let asked = -1; !this.#atHand() && asked !== this.#window.from;) {
-        const { from, count: wanted } = this.#window;
-        asked = from;
-        const tally = this.item.id;
-        const token = this.counts?.token;
-        const lines = await this.ask('lines', { tally, from, count: wanted });
-        // Lines of older figures never stand beside newer ones: ask those instead.
-        if (this.counts?.token !== token) {
-          asked = -1;
-          continue;
-        }
-        this.lines = { from, lines };
-      }
-    } catch (error) {
-      this.#fail(error);
-    } finally {
-      this.#looking = false;
-    }
-  }
-
-  /** Whether the lines last looked at are there. */
-  #atHand(): boolean {
-    const { from, lines } = this.lines;
-    const { first, count } = this.#seen;
-    const total = this.ledger?.lines ?? 0;
-    return (
-      first >= total || (first >= from && Math.min(total, first + count) <= from + lines.length)
-    );
+    this.runs++;
   }
 
   #fail(error: unknown): void {

@@ -2,7 +2,7 @@ import type { Bench } from '../../core/bench/document';
 
 /** One change that can be undone, with words for it. */
 interface Change {
-  readonly says: string;
+  readonly label: string;
   readonly before: Bench;
   readonly after: Bench;
   /** Changes in a row with the same word are one: the steps of a drag. */
@@ -16,30 +16,30 @@ export class History {
   readonly #done: Change[] = [];
   readonly #undone: Change[] = [];
 
-  record(says: string, before: Bench, after: Bench, drag?: string): void {
+  record(label: string, before: Bench, after: Bench, drag?: string): void {
     const last = this.#done.at(-1);
     if (drag !== undefined && last?.drag === drag) {
       this.#done[this.#done.length - 1] = { ...last, after };
       this.#undone.length = 0;
       return;
     }
-    this.#done.push({ says, before, after, drag });
+    this.#done.push({ label, before, after, drag });
     if (this.#done.length > MOST) this.#done.shift();
     this.#undone.length = 0;
   }
 
-  undo(): { says: string; doc: Bench } | null {
+  undo(): { label: string; doc: Bench } | null {
     const change = this.#done.pop();
     if (!change) return null;
     this.#undone.push(change);
-    return { says: change.says, doc: change.before };
+    return { label: change.label, doc: change.before };
   }
 
-  redo(): { says: string; doc: Bench } | null {
+  redo(): { label: string; doc: Bench } | null {
     const change = this.#undone.pop();
     if (!change) return null;
     this.#done.push(change);
-    return { says: change.says, doc: change.after };
+    return { label: change.label, doc: change.after };
   }
 
   /** What follows is no longer a step of the same drag. */
@@ -49,10 +49,10 @@ export class History {
   }
 
   get canUndo(): string | null {
-    return this.#done.at(-1)?.says ?? null;
+    return this.#done.at(-1)?.label ?? null;
   }
 
   get canRedo(): string | null {
-    return this.#undone.at(-1)?.says ?? null;
+    return this.#undone.at(-1)?.label ?? null;
   }
 }

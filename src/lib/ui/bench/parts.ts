@@ -2,6 +2,8 @@ import { bandsFields } from '../sentence/bandsFields';
 import { conditionMenu } from '../sentence/conditionMenu';
 import { dateMenu } from '../sentence/dateMenu';
 import { measureMenu } from '../sentence/measureMenu';
+import { slotMenu } from '../sentence/slotMenu';
+import { actMenu } from '../shell/menuAct';
 import { rungEditor } from '../ladder/rungEditor';
 
 /**
@@ -14,13 +16,18 @@ export const PARTS = {
   behind: () => import('../behind/Behind.svelte'),
   column: () => import('../column/ColumnPanel.svelte'),
   record: () => import('./RecordPanel.svelte'),
+  leaving: () => import('./LeavingDialog.svelte'),
   rung: rungEditor,
+  slot: slotMenu,
+  menu: actMenu,
+  toasts: () => import('../shell/Toasts.svelte'),
   bands: bandsFields,
   date: dateMenu,
   measure: measureMenu,
   condition: conditionMenu,
   report: () => import('../report/ReportPage.svelte'),
   finder: () => import('../finder/Finder.svelte'),
+  found: () => import('../finder/found'),
 } as const;
 
 /** How long the first look is left alone. */

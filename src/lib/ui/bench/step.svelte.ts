@@ -3,6 +3,7 @@ import { addRung, changeRung } from '../../core/bench/edits';
 import { isComplete, newLeaf } from '../../core/scope/choices';
 import { listsAsked, type Condition } from '../../core/scope/condition';
 import type { Counts } from '../../engine/protocol';
+import type { ListsAtHand } from './listsAtHand';
 
 /** The step being made goes by this name until it is kept. */
 export const NEW_STEP = 'new step';
@@ -17,9 +18,8 @@ export interface Step {
 interface Of {
   readonly doc: Bench;
   readonly columns: Counts['columns'];
-  change(says: string, edit: (doc: Bench) => Bench): void;
-  /** A document with lists of the shelf among its own. */
-  withLists(doc: Bench, named: readonly string[]): Bench;
+  change(label: string, edit: (doc: Bench) => Bench): void;
+  readonly lists: Pick<ListsAtHand, 'with'>;
   compute(small?: boolean): Promise<void>;
 }
 
@@ -55,7 +55,7 @@ export class StepDraft {
     this.now = null;
     if (!step) return;
     const { id, condition } = step;
-    const listed = (doc: Bench): Bench => this.bench.withLists(doc, listsAsked(condition));
+    const listed = (doc: Bench): Bench => this.bench.lists.with(doc, listsAsked(condition));
     if (id === null) this.bench.change('Narrow', (doc) => addRung(listed(doc), condition));
     else this.bench.change('Change a step', (doc) => changeRung(listed(doc), id, condition));
   }
@@ -70,7 +70,7 @@ export class StepDraft {
   asked(bench: Bench): Bench {
     if (!this.now || !isComplete(this.now.condition)) return bench;
     const { id, condition } = this.now;
-    const doc = this.bench.withLists(bench, listsAsked(condition));
+    const doc = this.bench.lists.with(bench, listsAsked(condition));
     if (id !== null) return changeRung(doc, id, condition);
     const rungs = [...doc.ladder.rungs, { id: NEW_STEP, on: true, condition }];
     return { ...doc, ladder: { ...doc.ladder, rungs } };

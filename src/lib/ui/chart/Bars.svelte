@@ -17,7 +17,7 @@
   }
   let {
     width,
-    says,
+    description,
     rows,
     series,
     unit = '',
@@ -75,7 +75,7 @@
   );
 </script>
 
-<Chart bind:this={chart} {width} {height} {says} {marks} {chosen} {small} {onopen}>
+<Chart bind:this={chart} {width} {height} {description} {marks} {chosen} {small} {onopen}>
   <Hatch id="{id}-part" />
   {#if !small}
     {#each ticks as tick, k (tick)}

@@ -15,7 +15,15 @@
     }[];
     unit?: string;
   }
-  let { width, says, rows, unit = '', chosen = null, small = false, onopen }: Props = $props();
+  let {
+    width,
+    description,
+    rows,
+    unit = '',
+    chosen = null,
+    small = false,
+    onopen,
+  }: Props = $props();
   let chart = $state<Chart>();
   export const element = (): SVGSVGElement | undefined => chart?.element();
 
@@ -48,7 +56,7 @@
   const there = (value: number): boolean => value === value;
 </script>
 
-<Chart bind:this={chart} {width} {height} {says} {marks} {chosen} {small} {onopen}>
+<Chart bind:this={chart} {width} {height} {description} {marks} {chosen} {small} {onopen}>
   {#if !small}
     {#each ticks as tick, k (tick)}
       <line class="grid" x1={x(tick)} x2={x(tick)} y1={top - 4} y2={height} />

@@ -16,7 +16,7 @@
   let {
     width,
     height,
-    says,
+    description,
     marks = [],
     chosen = null,
     small = false,
@@ -92,7 +92,7 @@
     {height}
     class="chart"
     role="application"
-    aria-label={says}
+    aria-label={description}
     aria-describedby="{id}-mark"
     tabindex={marks.length ? 0 : undefined}
     onkeydown={keyed}

@@ -27,7 +27,16 @@
     /** While a reading is dragged or keyed. */
     onmove?: ((at: number, to: number) => void) | undefined;
   }
-  let { width, height, says, shape, readings, chosen = null, onopen, onmove }: Props = $props();
+  let {
+    width,
+    height,
+    description,
+    shape,
+    readings,
+    chosen = null,
+    onopen,
+    onmove,
+  }: Props = $props();
   let chart = $state<Chart>();
   export const element = (): SVGSVGElement | undefined => chart?.element();
 
@@ -113,7 +122,7 @@
 
 <svelte:window onpointermove={moved} onpointerup={() => (dragging = null)} />
 <div class="curves">
-  <Chart bind:this={chart} {width} {height} {says} {marks} {chosen} {onopen}>
+  <Chart bind:this={chart} {width} {height} {description} {marks} {chosen} {onopen}>
     <AxisLeft
       ticks={[0, 0.25, 0.5, 0.75, 1]}
       {y}

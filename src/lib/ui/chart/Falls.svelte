@@ -5,7 +5,7 @@
   import type { Shape } from '../../engine/protocol';
   import Chart from './Chart.svelte';
   import type { ChartFrame } from './figures';
-  import { spreadLabels } from './labels';
+  import { handleTexts, spreadLabels } from './labels';
   import type { ChartMark } from './marks';
 
   /** A band on the distribution. */
@@ -28,7 +28,7 @@
   let {
     width,
     height,
-    says,
+    description,
     shape,
     bands,
     edges,
@@ -79,14 +79,16 @@
       place: band.place,
     })),
   );
-  const pills = $derived(
-    spreadLabels(
-      edges.map((edge, series) => ({ text: showNumber(edge), at: x(edge), series })),
-      34,
+  const pills = $derived.by(() => {
+    const room = width - margin.left - margin.right;
+    const { texts, apart } = handleTexts(edges, room);
+    return spreadLabels(
+      edges.map((edge, series) => ({ text: texts[series], at: x(edge), series })),
+      apart,
       margin.left,
       width - margin.right,
-    ),
-  );
+    );
+  });
 
   function finite(values: readonly number[]): number[] {
     return values.filter(Number.isFinite);
@@ -123,7 +125,7 @@
 
 <svelte:window onpointermove={moved} onpointerup={() => (dragging = null)} />
 <div class="falls">
-  <Chart bind:this={chart} {width} {height} {says} {marks} {chosen} {small} {onopen}>
+  <Chart bind:this={chart} {width} {height} {description} {marks} {chosen} {small} {onopen}>
     {#each shape.counts as count, k (k)}
       {#if count > 0}
         <rect

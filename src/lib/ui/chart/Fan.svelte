@@ -26,7 +26,7 @@
   let {
     width,
     height,
-    says,
+    description,
     steps,
     past,
     ahead,
@@ -100,7 +100,7 @@
   );
 </script>
 
-<Chart bind:this={chart} {width} {height} {says} {marks} {chosen} {small} {onopen}>
+<Chart bind:this={chart} {width} {height} {description} {marks} {chosen} {small} {onopen}>
   {#if !small}
     {#if heldOut > 0 && heldOut < past.length}
       <rect

@@ -20,7 +20,7 @@
   let {
     width,
     height,
-    says,
+    description,
     steps,
     lines,
     unit = '',
@@ -88,7 +88,7 @@
   const dots = $derived(values.length <= 160);
 </script>
 
-<Chart bind:this={chart} {width} {height} {says} {marks} {chosen} {small} {onopen}>
+<Chart bind:this={chart} {width} {height} {description} {marks} {chosen} {small} {onopen}>
   {#if !small}
     <AxisLeft ticks={y.ticks(5)} {y} from={margin.left} to={width - margin.right} {unit} {share} />
     {#each steps as step, k (k)}

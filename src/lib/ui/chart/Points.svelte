@@ -16,7 +16,7 @@
     far: readonly { x: number; y: number; words: string; place: ChartMark['place'] }[];
     onrecord?: ((record: number) => void) | undefined;
   }
-  let { width, height, says, shape, far, chosen = null, onopen, onrecord }: Props = $props();
+  let { width, height, description, shape, far, chosen = null, onopen, onrecord }: Props = $props();
   const id = $props.id();
   let chart = $state<Chart>();
   export const element = (): SVGSVGElement | undefined => chart?.element();
@@ -88,7 +88,7 @@
     named && series === 0 ? 'var(--ink)' : styleOf(named ? series - 1 : 0).colour;
 </script>
 
-<Chart bind:this={chart} {width} {height} {says} {marks} {chosen} {onopen} {onrecord}>
+<Chart bind:this={chart} {width} {height} {description} {marks} {chosen} {onopen} {onrecord}>
   <AxisLeft
     ticks={y.ticks(5)}
     {y}

@@ -18,7 +18,7 @@
       readonly place: FigurePlace | null;
     }[];
   }
-  let { width, says, before, after, rows, chosen = null, onopen }: Props = $props();
+  let { width, description, before, after, rows, chosen = null, onopen }: Props = $props();
   let chart = $state<Chart>();
   export const element = (): SVGSVGElement | undefined => chart?.element();
 
@@ -46,7 +46,7 @@
   };
 </script>
 
-<Chart bind:this={chart} {width} {height} {says} {marks} {chosen} {onopen}>
+<Chart bind:this={chart} {width} {height} {description} {marks} {chosen} {onopen}>
   <text class="head" x={left} y="16" text-anchor="middle">{cut(before, 120)}</text>
   <text class="head" x={right} y="16" text-anchor="middle">{cut(after, 120)}</text>
   {#each rows as row (row.name)}

@@ -15,7 +15,7 @@
   }
   let {
     width,
-    says,
+    description,
     start,
     end,
     steps,
@@ -62,7 +62,7 @@
   );
 </script>
 
-<Chart bind:this={chart} {width} {height} {says} {marks} {chosen} {small} {onopen}>
+<Chart bind:this={chart} {width} {height} {description} {marks} {chosen} {small} {onopen}>
   {#if !small}
     {#each ticks as tick, k (tick)}
       <line class="grid" x1={x(tick)} x2={x(tick)} y1={top - 4} y2={height - 6} />

@@ -5,7 +5,7 @@ export interface ChartFrame {
   width: number;
   height: number;
   /** The chart in words, for who does not see it. */
-  says: string;
+  description: string;
   /** The place of the figure whose records are shown, if it is drawn here. */
   chosen?: FigurePlace | null;
   /** In small, without axes, texts and keys. */

@@ -46,7 +46,7 @@
   const hidden = $derived(view.columns.find((c) => c.column === column)?.hidden ?? false);
 
   $effect(() => {
-    void bench.reckonings;
+    void bench.runs;
     bench.ask('facts', { column }).then(
       (reply) => {
         facts = reply;

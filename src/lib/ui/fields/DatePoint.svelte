@@ -33,7 +33,7 @@
     data-first={first || undefined}
     data-test={test}
   />
-  <small {id} class:wrong={words.wrong}>{words.says}</small>
+  <small {id} class:wrong={words.wrong}>{words.words}</small>
 </span>
 
 <style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Combobox, useListCollection } from '@skeletonlabs/skeleton-svelte';
   import Dialog from '../shell/Dialog.svelte';
   import type { Act } from './acts';
 
@@ -9,22 +10,30 @@
   }
   let { acts, search }: Props = $props();
   let field = $state<HTMLInputElement>();
-  let list = $state<HTMLUListElement>();
   let text = $state('');
   let at = $state(0);
   let open = $state(false);
 
   const words = $derived(text.toLowerCase().split(/\s+/).filter(Boolean));
   let more = $state.raw<readonly Act[]>([]);
+  /** What `more` was found by. */
+  let searched = $state('');
+  /** Enter came before what these words find: it is done when that is there. */
+  let entering = false;
   $effect(() => {
     const typed = text.trim();
+    entering = false;
     if (!open || typed.length < 2) {
       more = [];
+      searched = typed;
       return;
     }
     search(typed).then(
       (values) => {
-        if (typed === text.trim()) more = values;
+        if (typed !== text.trim()) return;
+        more = values;
+        searched = typed;
+        if (entering) run(found[0]);
       },
       () => {},
     );
@@ -34,7 +43,17 @@
       .filter((act) => words.every((w) => `${act.label} ${act.kind}`.toLowerCase().includes(w)))
       .slice(0, 60),
   );
-  const found = $derived([...known, ...more]);
+  const found = $derived([
+    ...known.filter(({ loosely }) => !loosely),
+    ...more,
+    ...known.filter(({ loosely }) => loosely),
+  ]);
+  const collection = $derived(
+    useListCollection({
+      items: found.map((act, k) => ({ act, value: String(k) })),
+      itemToString: ({ act }) => act.label,
+    }),
+  );
   const chosen = $derived(Math.min(at, found.length - 1));
 
   export function show(): void {
@@ -49,43 +68,77 @@
     act.run();
   }
 
-  function keyed(event: KeyboardEvent): void {
-    if (event.key === 'ArrowDown') at = Math.min(found.length - 1, chosen + 1);
-    else if (event.key === 'ArrowUp') at = Math.max(0, chosen - 1);
-    else if (event.key === 'Enter') run(found[chosen]);
-    else return;
+  /** Enter takes what is marked as the letters stand, however fast they came: never what fewer letters found. */
+  function entered(event: KeyboardEvent): void {
+    if (event.key !== 'Enter') return;
     event.preventDefault();
-    requestAnimationFrame(() =>
-      list?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' }),
-    );
+    const first = known.find(({ loosely }) => !loosely);
+    if (searched !== text.trim() && (at > 0 || !first)) entering = true;
+    else run(found[chosen]);
   }
 </script>
 
 <Dialog bind:open name="Find or do" width={600} first={() => field ?? null}>
-  <input
-    class="field"
-    type="text"
-    placeholder="Find a column or a value, or do something…"
-    bind:this={field}
-    role="combobox"
-    aria-expanded="true"
-    aria-controls="finder-list"
-    aria-activedescendant={found.length ? `finder-${chosen}` : undefined}
-    aria-label="Find or do"
-    bind:value={text}
-    oninput={() => (at = 0)}
-    onkeydown={keyed}
-    data-test="finder"
-  />
-  <ul bind:this={list} id="finder-list" role="listbox" aria-label="What was found">
-    {#each found as act, k (k)}
-      <!-- The keys are taken by the field above. -->
-      <!-- svelte-ignore a11y_click_events_have_key_events -->
-      <li id="finder-{k}" role="option" aria-selected={k === chosen} onclick={() => run(act)}>
-        <span>{act.label}</span><small>{act.keys ?? act.kind}</small>
-      </li>
-    {/each}
-  </ul>
+  <Combobox
+    {collection}
+    open
+    value={[]}
+    inputValue={text}
+    onInputValueChange={({ inputValue, reason }) => {
+      if (reason !== 'input-change') return;
+      text = inputValue;
+      at = 0;
+    }}
+    highlightedValue={found.length ? String(chosen) : null}
+    onHighlightChange={({ highlightedValue }) => {
+      if (highlightedValue !== null) at = Number(highlightedValue);
+    }}
+    onSelect={({ itemValue }) => run(found[Number(itemValue)])}
+    onOpenChange={(now) => {
+      if (!now.open && now.reason === 'escape-key') open = false;
+    }}
+    inputBehavior="autohighlight"
+    selectionBehavior="preserve"
+    loopFocus={false}
+  >
+    <Combobox.Input>
+      {#snippet element(attributes)}
+        <input
+          {...attributes}
+          class="field"
+          type="text"
+          placeholder="Find a column or a value, or do something…"
+          bind:this={field}
+          aria-label="Find or do"
+          onkeydown={(event) => {
+            entered(event);
+            if (!event.defaultPrevented) attributes.onkeydown?.(event);
+          }}
+          data-test="finder"
+        />
+      {/snippet}
+    </Combobox.Input>
+    <Combobox.Content>
+      {#snippet element(attributes)}
+        <ul
+          {...attributes}
+          aria-labelledby={undefined}
+          aria-label="What was found"
+          data-test="finder-list"
+        >
+          {#each collection.items as item (item.value)}
+            <Combobox.Item {item}>
+              {#snippet element(attributes)}
+                <li {...attributes} role="option" aria-selected={item.value === String(chosen)}>
+                  <span>{item.act.label}</span><small>{item.act.keys ?? item.act.kind}</small>
+                </li>
+              {/snippet}
+            </Combobox.Item>
+          {/each}
+        </ul>
+      {/snippet}
+    </Combobox.Content>
+  </Combobox>
   {#if found.length === 0}<p>
       Nothing is called “{text}”. Try the name of a column, a group or an act.
     </p>{/if}
@@ -98,6 +151,8 @@
     padding: 7px 10px;
   }
   ul {
+    /* Within a dialog the list is taken for what lies under it, and set to take no clicks. */
+    pointer-events: auto !important;
     list-style: none;
     padding: 0;
     margin: 8px 0 0;

@@ -1,9 +1,9 @@
 import {
   bringScope,
   negateRung,
-  addRung,
   putAllBack,
   removeRung,
+  setFormat,
   setGroups,
   setMeasures,
   setShowDown,
@@ -13,8 +13,7 @@ import {
 } from '../../core/bench/edits';
 import { madePlace } from '../../core/bench/madeEdits';
 import { MEASURES, suits, type MeasureKind } from '../../core/measure/measure';
-import { wishOf, fitOf } from '../../core/tally/wish';
-import { counted } from '../../core/table/format';
+import { plainFormat } from '../../core/table/format';
 import { isLedger, type LedgerItem } from '../../core/bench/tray';
 import type { BenchState } from '../bench/bench.svelte';
 
@@ -23,6 +22,8 @@ export interface Act {
   readonly label: string;
   readonly kind: 'act' | 'tally' | 'value' | 'column' | 'step' | 'scope' | 'level' | 'page';
   readonly keys?: string;
+  /** Found by the words of a long sentence: what was asked for in these words stands before it. */
+  readonly loosely?: boolean;
   readonly run: () => void;
 }
 
@@ -42,6 +43,7 @@ export function benchActs(bench: BenchState, open: { narrow: (column?: string) =
   const acts: Act[] = bench.doc.tray.map((item) => ({
     kind: 'tally',
     label: `Open: ${bench.nameOf(item)}`,
+    loosely: item.name === undefined,
     run: () => bench.visit(item.id),
   }));
   for (const c of bench.columns)
@@ -57,18 +59,18 @@ export function benchActs(bench: BenchState, open: { narrow: (column?: string) =
   for (const rung of bench.counts?.rungs ?? []) {
     acts.push({
       kind: 'step',
-      label: `${rung.on ? 'Switch off' : 'Switch on'}: ${rung.says}`,
-      run: () => bench.change(`Switch: ${rung.says}`, (doc) => switchRung(doc, rung.id)),
+      label: `${rung.on ? 'Switch off' : 'Switch on'}: ${rung.words}`,
+      run: () => bench.change(`Switch: ${rung.words}`, (doc) => switchRung(doc, rung.id)),
     });
     acts.push({
       kind: 'step',
-      label: `Turn round: ${rung.says}`,
-      run: () => bench.change(`Turn round: ${rung.says}`, (doc) => negateRung(doc, rung.id)),
+      label: `Turn round: ${rung.words}`,
+      run: () => bench.change(`Turn round: ${rung.words}`, (doc) => negateRung(doc, rung.id)),
     });
     acts.push({
       kind: 'step',
-      label: `Remove: ${rung.says}`,
-      run: () => bench.change(`Remove: ${rung.says}`, (doc) => removeRung(doc, rung.id)),
+      label: `Remove: ${rung.words}`,
+      run: () => bench.change(`Remove: ${rung.words}`, (doc) => removeRung(doc, rung.id)),
     });
   }
   for (const { name } of bench.doc.scopes)
@@ -131,13 +133,14 @@ function ledgerActs(bench: BenchState, { tally: spec, view }: LedgerItem): Act[]
             ]),
           ),
       });
+    if (c.type === 'number') acts.push(deviationAct(bench, c));
     for (const kind of COMMON)
-      if (suits(kind, { type: c.type } as Parameters<typeof suits>[1]))
+      if (suits(kind, c))
         acts.push({
           kind: 'act',
-          label: `Reckon the ${MEASURES[kind].says} of ${c.name}`,
+          label: `Show the ${MEASURES[kind].words} of ${c.name}`,
           run: () =>
-            bench.change(`Reckon the ${MEASURES[kind].says} of ${c.name}`, (doc) =>
+            bench.change(`Show the ${MEASURES[kind].words} of ${c.name}`, (doc) =>
               setMeasures(doc, [...spec.measures, { kind, column: c.id }]),
             ),
         });
@@ -166,64 +169,19 @@ function ledgerActs(bench: BenchState, { tally: spec, view }: LedgerItem): Act[]
   return acts;
 }
 
-const MOST_COLUMNS = 16;
-
-/** What was typed as tallies to begin, and as values to narrow to. */
-export async function foundActs(bench: BenchState, search: string): Promise<Act[]> {
-  const [tallies, values] = await Promise.all([tallyActs(bench, search), valueActs(bench, search)]);
-  return [...tallies, ...values];
-}
-
-/** `median delay by vessel`: the tallies that begin so. */
-async function tallyActs(bench: BenchState, search: string): Promise<Act[]> {
-  const wish = wishOf(search, bench.columns);
-  if (!wish) return [];
-  const found = await bench.questions(wish, 'find questions');
-  const asked = [...found].sort((a, b) => fitOf(search, b) - fitOf(search, a));
-  return asked.flatMap(({ question, sentence, tally }): Act[] =>
-    tally
-      ? [
-          {
-            kind: 'tally',
-            label: `New: ${sentence}`,
-            keys: question,
-            run: () => bench.begin(`New tally: ${sentence}`, tally),
-          },
-        ]
-      : [],
-  );
-}
-
-/** Values of the list's text columns that hold what was typed, each as a step to narrow by. */
-async function valueActs(bench: BenchState, search: string): Promise<Act[]> {
-  const columns = bench.columns.filter((c) => c.type === 'text').slice(0, MOST_COLUMNS);
-  const found = await Promise.all(
-    columns.map(async (c) => {
-      const { items } = await bench.ask(
-        'values',
-        { column: c.id, search, limit: 6 },
-        `find ${c.id}`,
-      );
-      return items.map(({ text, count, spellings }): Act => {
-        const says = `Narrow to ${c.name}: ${text}`;
-        return {
-          kind: 'value',
-          label: says,
-          keys:
-            counted(count, 'record') +
-            (spellings.length > 1 ? `, ${spellings.length} spellings` : ''),
-          run: () =>
-            bench.change(says, (doc) =>
-              addRung(doc, {
-                kind: 'leaf',
-                column: c.id,
-                not: false,
-                test: { test: 'is', values: spellings.map((s) => s.text), exact: true },
-              }),
-            ),
-        };
-      });
-    }),
-  );
-  return found.flat();
+/** Means as a laboratory writes them, rounded by their deviation; or as before. */
+function deviationAct(bench: BenchState, { id, name }: { id: string; name: string }): Act {
+  const { deviation, ...format } = bench.doc.formats[id] ?? plainFormat;
+  const label =
+    deviation === undefined
+      ? `Show means of ${name} with ± their deviation, rounded to two digits of it`
+      : `Show means of ${name} without their deviation`;
+  return {
+    kind: 'act',
+    label,
+    run: () =>
+      bench.change(label, (doc) =>
+        setFormat(doc, id, deviation === undefined ? { ...format, deviation: 2 } : format),
+      ),
+  };
 }

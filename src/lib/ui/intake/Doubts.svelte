@@ -15,7 +15,7 @@
   {#each intake.doubts as d, k (k)}
     <div class="doubt-line">
       <details class:asks={d.asks} open={d.asks || d.kind === 'totals'}>
-        <summary>{d.says}</summary>
+        <summary>{d.words}</summary>
         {#if d.kind === 'totals'}
           <label class="totals"
             ><input type="checkbox" bind:checked={intake.setTotalsAside} /> Set {d.count === 1

@@ -3,7 +3,8 @@
   import type { Condition } from '../../core/scope/condition';
   import { showCount, counted } from '../../core/table/format';
   import type { BenchState } from '../bench/bench.svelte';
-  import Choices from '../shell/Choices.svelte';
+  import type Choices from '../shell/Choices.svelte';
+  import { choices } from '../shell/choices';
   import Pop from '../shell/Pop.svelte';
   import { NEW_STEP } from '../bench/step.svelte';
   import { UNREACHED } from '../shell/unreached';
@@ -25,6 +26,10 @@
       .map((c) => ({ value: c.id, label: c.name, note: c.unit })),
   ]);
   let scopeName = $state('');
+  let List = $state.raw<typeof Choices>();
+  async function fetchList(): Promise<void> {
+    List ??= (await choices()).default;
+  }
 
   function keep(close: () => void): void {
     const name = scopeName.trim();
@@ -46,19 +51,23 @@
 <section class="ladder" aria-labelledby="what-counts">
   <header>
     <h2 class="caps" id="what-counts">What counts</h2>
-    <Pop title="The total that every step shows" width={220}>
+    <Pop title="The total that every step shows" width={220} needs={fetchList}>
       {#snippet label()}<span class="lead">{bench.column(bench.doc.lead)?.name ?? 'Total of…'}</span
         ><span class="turn" aria-hidden="true">▾</span>{/snippet}
       {#snippet children(close)}
-        <Choices
-          name="columns to total"
-          choices={leads}
-          chosen={bench.doc.lead ?? ''}
-          onchoose={(id) => {
-            bench.change('Change the leading total', (doc) => setLead(doc, id || null));
-            close();
-          }}
-        />
+        {#if List}
+          <List
+            name="columns to total"
+            choices={leads}
+            chosen={bench.doc.lead ?? ''}
+            onchoose={(id) => {
+              bench.change('Change the leading total', (doc) => setLead(doc, id || null));
+              close();
+            }}
+          />
+        {:else}
+          <p>{UNREACHED}</p>
+        {/if}
       {/snippet}
     </Pop>
   </header>

@@ -18,7 +18,7 @@
 
   const lists = $derived([
     ['', 'Choose a list…'] as const,
-    ...bench.listNames.map((name) => [name, name] as const),
+    ...bench.lists.names.map((name) => [name, name] as const),
   ]);
   const columns = $derived(other?.columns.map((c) => [c.id, c.name] as const) ?? []);
 

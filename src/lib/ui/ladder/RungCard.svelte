@@ -4,7 +4,9 @@
   import { showCount } from '../../core/table/format';
   import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
-  import Pop from '../shell/Pop.svelte';
+  import MenuButton from '../shell/MenuButton.svelte';
+  import type { MenuAct } from '../shell/menuAct';
+  import { UNREACHED } from '../shell/unreached';
   import Switch from '../shell/Switch.svelte';
 
   interface Props {
@@ -19,6 +21,26 @@
   let { bench, rung, share, first, last, onedit }: Props = $props();
 
   const missing = $derived(missingWords(rung));
+  const change = (label: string, edit: Parameters<typeof bench.change>[1]): void =>
+    bench.change(`${label}: ${rung.words}`, edit);
+  const acts = $derived<MenuAct[]>([
+    { label: 'Edit…', run: onedit },
+    {
+      label: 'Turn round (not)',
+      run: () => change('Turn round', (doc) => negateRung(doc, rung.id)),
+    },
+    {
+      label: 'Move up',
+      disabled: first,
+      run: () => change('Move up', (doc) => moveRung(doc, rung.id, -1)),
+    },
+    {
+      label: 'Move down',
+      disabled: last,
+      run: () => change('Move down', (doc) => moveRung(doc, rung.id, 1)),
+    },
+    { label: 'Remove', run: () => change('Remove', (doc) => removeRung(doc, rung.id)) },
+  ]);
 </script>
 
 <li class="card" class:off={!rung.on} data-test="rung">
@@ -26,13 +48,13 @@
     <strong>
       <Switch
         on={rung.on}
-        name="{rung.says}: on"
+        name="{rung.words}: on"
         onchange={() =>
-          bench.change(`${rung.on ? 'Switch off' : 'Switch on'}: ${rung.says}`, (doc) =>
+          bench.change(`${rung.on ? 'Switch off' : 'Switch on'}: ${rung.words}`, (doc) =>
             switchRung(doc, rung.id),
           )}
       />
-      <span class="says">{rung.says}</span>
+      <span class="condition">{rung.words}</span>
     </strong>
     <b>{rung.on ? showCount(rung.records) : '–'}</b>
   </div>
@@ -47,48 +69,14 @@
     {/if}
   </div>
   <div class="menu">
-    <Pop title="Change this step" name="Change the step {rung.says}" width={170}>
+    <MenuButton
+      class="act"
+      name="Change the step {rung.words}"
+      {acts}
+      onfault={() => (bench.notice = UNREACHED)}
+    >
       {#snippet label()}<span aria-hidden="true">⋯</span>{/snippet}
-      {#snippet children(close)}
-        {@const act = (says: string, edit: Parameters<typeof bench.change>[1]) => {
-          close();
-          bench.change(`${says}: ${rung.says}`, edit);
-        }}
-        <div class="list">
-          <button
-            type="button"
-            class="act"
-            onclick={() => {
-              close();
-              onedit();
-            }}>Edit…</button
-          >
-          <button
-            type="button"
-            class="act"
-            onclick={() => act('Turn round', (doc) => negateRung(doc, rung.id))}
-            >Turn round (not)</button
-          >
-          <button
-            type="button"
-            class="act"
-            disabled={first}
-            onclick={() => act('Move up', (doc) => moveRung(doc, rung.id, -1))}>Move up</button
-          >
-          <button
-            type="button"
-            class="act"
-            disabled={last}
-            onclick={() => act('Move down', (doc) => moveRung(doc, rung.id, 1))}>Move down</button
-          >
-          <button
-            type="button"
-            class="act"
-            onclick={() => act('Remove', (doc) => removeRung(doc, rung.id))}>Remove</button
-          >
-        </div>
-      {/snippet}
-    </Pop>
+    </MenuButton>
   </div>
   {#if rung.on}<i class="share" style:width="{share * 100}%"></i>{/if}
 </li>
@@ -98,7 +86,7 @@
     background: transparent !important;
     border-style: dashed !important;
   }
-  .off .says {
+  .off .condition {
     text-decoration: line-through;
     color: var(--ink-soft);
   }
@@ -119,14 +107,5 @@
   .menu:focus-within,
   .menu:has(:global([data-state='open'])) {
     opacity: 1;
-  }
-  .list {
-    display: grid;
-    justify-items: start;
-    gap: 4px;
-  }
-  .list button:disabled {
-    color: var(--ink-faint);
-    cursor: default;
   }
 </style>

@@ -107,7 +107,7 @@
     <p class="preview" aria-live="polite" data-test="preview">
       {#if fault}<span class="bad">{fault}</span>
       {:else if preview}
-        <b>{preview.says}</b>: keeps {showCount(preview.kept)}, removes {showCount(
+        <b>{preview.words}</b>: keeps {showCount(preview.kept)}, removes {showCount(
           preview.removed,
         )}{missing ? ` (${missing})` : ''}.
       {:else}<span class="soft">Fill in what is asked to see its effect.</span>{/if}

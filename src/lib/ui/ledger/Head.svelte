@@ -64,8 +64,8 @@
     >
     <span class="name">{head.name}</span>
     <span class="unit"
-      >{head.says && head.figure !== null
-        ? `${head.says}${head.unit ? `, ${head.unit}` : ''}`
+      >{head.words && head.figure !== null
+        ? `${head.words}${head.unit ? `, ${head.unit}` : ''}`
         : head.unit || ' '}</span
     >
   </button>

@@ -97,7 +97,7 @@
     return cut.columns;
   });
   $effect(() => {
-    if (lines > 0) void bench.look(window.first, shownCount);
+    if (lines > 0) void bench.lines.look(window.first, shownCount);
   });
 
   // Keeps the active column in view, where a panel opens beside the ledger too.
@@ -114,7 +114,7 @@
     });
   });
 
-  const lineAt = (n: number): Line | undefined => bench.lines.lines[n - bench.lines.from];
+  const lineAt = (n: number): Line | undefined => bench.lines.at(n);
 
   function show(line: number): void {
     const top = windowAt(lines, scroller.scrollTop, bodyHeight).first;

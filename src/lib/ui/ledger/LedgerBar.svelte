@@ -59,10 +59,10 @@
         class="footing"
         class:bad={!footing.foots}
         data-test="footing"
-        title={footing.says + (footing.notAdding.length ? ` ${notAdding}` : '')}
+        title={footing.words + (footing.notAdding.length ? ` ${notAdding}` : '')}
       >
         {#if footing.compared > 0}<span aria-hidden="true">{footing.foots ? '✓' : '✗'}</span>{/if}
-        {footing.says}
+        {footing.words}
       </p>
     {/if}
   {/if}

@@ -52,7 +52,7 @@
   });
   $effect(() => {
     void draft.spec;
-    void bench.reckonings;
+    void bench.runs;
     void draft.look();
   });
 
@@ -146,10 +146,10 @@
     {#if examples.length && !draft.expression.trim()}
       <h3 class="caps">For this list</h3>
       <ul class="examples">
-        {#each examples as { says, expression } (expression)}
+        {#each examples as { words, expression } (expression)}
           <li>
-            <button type="button" class="act" onclick={() => draft.take(expression, says)}
-              >{says}</button
+            <button type="button" class="act" onclick={() => draft.take(expression, words)}
+              >{words}</button
             > <code>{expression}</code>
           </li>
         {/each}

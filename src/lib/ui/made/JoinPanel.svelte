@@ -23,13 +23,13 @@
   $effect(() => {
     void draft.spec;
     void draft.other;
-    void bench.reckonings;
+    void bench.runs;
     void draft.look();
   });
 
   const lists = $derived([
     ['', 'Choose a list…'] as const,
-    ...bench.listNames.map((name) => [name, name] as const),
+    ...bench.lists.names.map((name) => [name, name] as const),
   ]);
   const followers = $derived(bench.facts.lists.filter((l) => l.follows).map((l) => `“${l.name}”`));
   const own = $derived(
@@ -106,7 +106,7 @@
     </p>
   {/if}
   {#if draft.list && draft.other}
-    {@const followed = bench.followed(draft.list)}
+    {@const followed = bench.lists.followed(draft.list)}
     {#if followed}<p class="soft" data-test="join-read">
         As it was read on {followed.readAt}. When it is read anew, its columns here follow.
       </p>{/if}

@@ -16,7 +16,7 @@
       }),
     );
   const readOf = (name: string): string | undefined => {
-    const list = bench.followed(name);
+    const list = bench.lists.followed(name);
     return list ? `${name}, read ${list.readAt}` : undefined;
   };
   const faulty = $derived(faultsOf('computed'));

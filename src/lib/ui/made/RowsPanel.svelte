@@ -25,7 +25,7 @@
   let scope = $state(item.tally.scope);
 
   $effect(() => {
-    void bench.reckonings;
+    void bench.runs;
     void bench
       .ask('answer', { tally: item.id }, 'rows to shelve')
       .then((answered) => {

@@ -67,9 +67,9 @@ export class MadeDraft {
   }
 
   /** Takes an example, with the name that it goes by. */
-  take(expression: string, says: string): void {
+  take(expression: string, words: string): void {
     this.expression = expression;
-    this.#example = { expression, name: says[0].toUpperCase() + says.slice(1) };
+    this.#example = { expression, name: words[0].toUpperCase() + words.slice(1) };
   }
 
   /**
@@ -95,8 +95,8 @@ export class MadeDraft {
   keep(): void {
     if (!this.canKeep) return;
     const { spec, at } = this;
-    const says = at === null ? `Make the column ${spec.name}` : `Change the column ${spec.name}`;
-    this.#bench.change(says, (doc) => setComputed(doc, at, spec));
+    const words = at === null ? `Make the column ${spec.name}` : `Change the column ${spec.name}`;
+    this.#bench.change(words, (doc) => setComputed(doc, at, spec));
     // What can be asked of it next stands in its own panel.
     const { computed } = this.#bench.doc;
     const made = at === null ? computed.at(-1) : computed[at];

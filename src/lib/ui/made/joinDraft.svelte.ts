@@ -96,7 +96,7 @@ export class JoinDraft {
   keep(): void {
     if (!this.canKeep) return;
     const { spec, at, list } = this;
-    const source = this.#bench.sourceOf(list);
+    const source = this.#bench.lists.sourceOf(list);
     const names = spec.bring.map(broughtAs);
     this.#bench.change(`Bring ${names.join(', ')} from ${list}`, (doc) =>
       setJoin(doc, at, spec, source),

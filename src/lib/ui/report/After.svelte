@@ -42,11 +42,11 @@
   {/each}
   {#if notes.notes.length && printed > 0}
     <p class="notes">
-      {#each notes.notes as { n, says } (n)}<span><sup>{n}</sup> {says} </span>{/each}
+      {#each notes.notes as { n, words } (n)}<span><sup>{n}</sup> {words} </span>{/each}
       {#if notes.others}And {counted(notes.others, 'more note')} on single figures, in the bench.{/if}
     </p>
   {/if}
-  {#each section.answered.warnings as { code, says } (code + says)}<p>{says}</p>{/each}
+  {#each section.answered.warnings as { code, words } (code + words)}<p>{words}</p>{/each}
   <div class="note" class:bare={!section.item.note}>
     <NoteText
       words={section.item.note}

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Component, Snippet } from 'svelte';
+  import type { FigurePlace } from '../../core/tally/result';
   import type { Report } from '../../engine/report';
   import type { ViewProps } from '../tally/view';
   import After from './After.svelte';
@@ -19,9 +20,10 @@
     /** What changes it where it stands; none in print and files. */
     ontitle?: (change: { title?: string; intro?: string }) => void;
     onnote?: (section: number, note: string) => void;
+    onopen?: (section: number, place: FigurePlace) => void;
     beside?: Snippet<[number]>;
   }
-  let { report, piece, width, views, ontitle, onnote, beside }: Props = $props();
+  let { report, piece, width, views, ontitle, onnote, onopen, beside }: Props = $props();
 </script>
 
 {#if piece.kind === 'title'}
@@ -50,7 +52,12 @@
     </figure>
   {/if}
 {:else if piece.kind === 'table'}
-  <ReportTable section={report.sections[piece.section]} {piece} {width} />
+  <ReportTable
+    section={report.sections[piece.section]}
+    {piece}
+    {width}
+    onopen={onopen && ((place) => onopen(piece.section, place))}
+  />
 {:else if piece.kind === 'after'}
   <After
     section={report.sections[piece.section]}

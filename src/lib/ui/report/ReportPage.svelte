@@ -1,5 +1,6 @@
 <script lang="ts">
   import { tick, untrack, type Component } from 'svelte';
+  import type { FigurePlace } from '../../core/tally/result';
   import { readCited, setWords, wordsAt, type WordsPlace } from '../../core/bench/citedEdits';
   import { setReport } from '../../core/bench/reportEdits';
   import { counted, showDay } from '../../core/table/format';
@@ -177,6 +178,11 @@
       bench.arrange('Write in the report', (doc) => setReport(doc, { title }));
   }
 
+  const open = (section: number, place: FigurePlace): void => {
+    const item = report?.sections[section].item;
+    if (item) void bench.openFigure({ tally: item.id, ...place });
+  };
+
   function note(section: number, words: string): void {
     const item = laid?.report.sections[section].item;
     if (item) write({ at: 'note', tally: item.id }, words);
@@ -272,7 +278,15 @@
           data-test="page"
         >
           {#each page as piece, k (k)}
-            <PieceView report={of} {piece} {views} {width} ontitle={retitle} onnote={note}>
+            <PieceView
+              report={of}
+              {piece}
+              {views}
+              {width}
+              ontitle={retitle}
+              onnote={note}
+              onopen={open}
+            >
               {#snippet beside(section: number)}
                 {@const at = of.sections[section]}
                 <SectionMenu {bench} item={at.item} name={at.name || at.answered.sentence} />
@@ -417,7 +431,7 @@
       break-after: auto;
     }
     /* Of the whole page the report alone is printed. */
-    :global(body:has(.sheets) :is(.left, header, .toast, .older, .side)) {
+    :global(body:has(.sheets) :is(.left, header, [data-scope='toast'], .older, .side)) {
       display: none !important;
     }
     :global(body:has(.sheets)),

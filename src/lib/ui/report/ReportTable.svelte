@@ -1,7 +1,9 @@
 <script lang="ts">
   import type { Row } from '../../engine/protocol';
   import type { ReportSection } from '../../engine/report';
-  import { isSpan } from '../tally/source';
+  import type { FigurePlace } from '../../core/tally/result';
+  import { isSpan, placeOf } from '../tally/source';
+  import { headSpans } from '../tally/columns';
   import { bandsOf, FootNotes, tablesShown, type TablePiece } from './pieces';
 
   /** Rows of a table of the report: ruled as bookkeepers rule, heads repeated on every page. */
@@ -9,11 +11,14 @@
     section: ReportSection;
     piece: TablePiece;
     width: number;
+    /** Opens a figure to its records; none in print and files. */
+    onopen?: ((place: FigurePlace) => void) | undefined;
   }
-  let { section, piece, width }: Props = $props();
+  let { section, piece, width, onopen }: Props = $props();
   const table = $derived(section.tables[piece.table]);
   const bands = $derived(bandsOf(table, width));
   const band = $derived(bands[piece.band]);
+  const spans = $derived(headSpans(band.figures));
   const notes = $derived(new FootNotes(section.tables.slice(0, tablesShown(section))));
   const rows = $derived(table.rows.slice(piece.from, piece.to));
   const { head } = $derived(table);
@@ -40,6 +45,15 @@
 {/if}
 <table data-test="report-table">
   <thead>
+    {#if spans.length}
+      <tr>
+        {#each band.labels as column (column.key)}<td class="over"></td>{/each}
+        {#each spans as { words, columns }, k (k)}
+          {#if words}<th class="over" scope="colgroup" colspan={columns}>{words}</th>
+          {:else}<td class="over" colspan={columns}></td>{/if}
+        {/each}
+      </tr>
+    {/if}
     <tr>
       {#each band.labels as column (column.key)}<th scope="col">{column.words}</th>{/each}
       {#each band.figures as column (column.key)}
@@ -67,8 +81,14 @@
         {/each}
         {#each band.figures as column (column.key)}
           {@const note = notes.of(head.name, row, column.at)}
+          {@const text = textOf(row, column.at)}
+          {@const place = column.opens && text ? placeOf(table, row, column.at) : null}
           <td class:right={column.right}
-            >{textOf(row, column.at)}{#if note}<sup>{note}</sup>{/if}</td
+            >{#if onopen && place}<!-- By the keys the tally itself is opened: a page has hundreds of figures. --><button
+                type="button"
+                tabindex={-1}
+                onclick={() => onopen(place)}>{text}</button
+              >{:else}{text}{/if}{#if note}<sup>{note}</sup>{/if}</td
           >
         {/each}
       </tr>
@@ -112,6 +132,14 @@
     border-bottom: 1px solid var(--rule);
     vertical-align: top;
   }
+  button {
+    all: unset;
+    cursor: pointer;
+  }
+  button:hover {
+    text-decoration: underline;
+    text-underline-offset: 2px;
+  }
   tr {
     break-inside: avoid;
   }
@@ -119,6 +147,14 @@
     text-align: right;
     white-space: nowrap;
     font-variant-numeric: tabular-nums lining-nums;
+  }
+  thead .over {
+    border-bottom: 0;
+    padding-bottom: 1px;
+    text-align: center;
+  }
+  thead th.over {
+    border-bottom: 0.75px solid var(--rule-strong);
   }
   thead .right {
     white-space: normal;

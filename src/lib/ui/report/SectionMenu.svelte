@@ -3,7 +3,9 @@
   import { keepApart, moveTally } from '../../core/bench/trayEdits';
   import type { TrayItem } from '../../core/bench/document';
   import type { BenchState } from '../bench/bench.svelte';
-  import Pop from '../shell/Pop.svelte';
+  import MenuButton from '../shell/MenuButton.svelte';
+  import type { MenuAct } from '../shell/menuAct';
+  import { UNREACHED } from '../shell/unreached';
 
   /** What can be done with a tally in the report. */
   interface Props {
@@ -27,64 +29,37 @@
     if (at + by < 0 || at + by >= inside.length) return;
     bench.arrange('Move a tally', (doc) => moveTally(doc, item.id, before?.id ?? null));
   }
+
+  const show = ([value, label]: (typeof SHOWS)[number]): MenuAct => ({
+    label,
+    on: shows === value,
+    run: () => bench.arrange(label, (doc) => inReport(doc, item.id, { shows: value })),
+  });
+  const acts = $derived<MenuAct[]>([
+    ...(item.tally.kind === 'ledger' ? [] : SHOWS.map(show)),
+    {
+      label: 'Begin on a new page',
+      on: item.newPage === true,
+      run: () =>
+        bench.arrange('Begin on a new page', (doc) =>
+          inReport(doc, item.id, { newPage: item.newPage !== true }),
+        ),
+    },
+    { label: 'Move up', disabled: at <= 0, run: () => move(-1) },
+    { label: 'Move down', disabled: at >= inside.length - 1, run: () => move(1) },
+    {
+      label: 'Keep out of the report',
+      run: () => bench.arrange('Keep out of the report', (doc) => keepApart(doc, item.id, true)),
+    },
+    { label: 'Open the tally', run: () => bench.visit(item.id) },
+  ]);
 </script>
 
-<Pop class="section-menu" name="{name} in the report" width={220}>
+<MenuButton
+  class="section-menu"
+  name="{name} in the report"
+  {acts}
+  onfault={() => (bench.notice = UNREACHED)}
+>
   {#snippet label()}⋯{/snippet}
-  {#snippet children(close)}
-    <div class="acts">
-      {#if item.tally.kind !== 'ledger'}
-        {#each SHOWS as [value, words] (value)}
-          <button
-            type="button"
-            class="act"
-            aria-pressed={shows === value}
-            onclick={() => {
-              close();
-              bench.arrange(words, (doc) => inReport(doc, item.id, { shows: value }));
-            }}>{shows === value ? '✓ ' : ''}{words}</button
-          >
-        {/each}
-      {/if}
-      <button
-        type="button"
-        class="act"
-        aria-pressed={item.newPage === true}
-        onclick={() => {
-          close();
-          bench.arrange('Begin on a new page', (doc) =>
-            inReport(doc, item.id, { newPage: item.newPage !== true }),
-          );
-        }}>{item.newPage ? '✓ ' : ''}Begin on a new page</button
-      >
-      <button type="button" class="act" disabled={at <= 0} onclick={() => move(-1)}>Move up</button>
-      <button type="button" class="act" disabled={at >= inside.length - 1} onclick={() => move(1)}
-        >Move down</button
-      >
-      <button
-        type="button"
-        class="act"
-        onclick={() => {
-          close();
-          bench.arrange('Keep out of the report', (doc) => keepApart(doc, item.id, true));
-        }}>Keep out of the report</button
-      >
-      <button
-        type="button"
-        class="act"
-        onclick={() => {
-          close();
-          bench.visit(item.id);
-        }}>Open the tally</button
-      >
-    </div>
-  {/snippet}
-</Pop>
-
-<style>
-  .acts {
-    display: grid;
-    gap: 5px;
-    justify-items: start;
-  }
-</style>
+</MenuButton>

@@ -89,7 +89,7 @@ export function bandsOf({ head, rows }: ReportTable, width: number): ColumnBand[
 /** A note at the foot of a section, and the figures that it is of. */
 export interface FootNote {
   readonly n: number;
-  readonly says: string;
+  readonly words: string;
 }
 
 const MOST_NOTES = 24;
@@ -108,15 +108,15 @@ export class FootNotes {
       for (const row of rows)
         for (const mark of row.marks) {
           if (mark.kind === 'forecast') continue;
-          if (!said.has(mark.says) && said.size >= MOST_NOTES) {
+          if (!said.has(mark.words) && said.size >= MOST_NOTES) {
             others++;
             continue;
           }
-          const n = said.get(mark.says) ?? said.size + 1;
-          said.set(mark.says, n);
+          const n = said.get(mark.words) ?? said.size + 1;
+          said.set(mark.words, n);
           this.#at.set(key(head.name, row, mark.column ?? 0), n);
         }
-    this.notes = [...said].map(([says, n]) => ({ n, says }));
+    this.notes = [...said].map(([words, n]) => ({ n, words }));
     this.others = others;
   }
 

@@ -1,5 +1,7 @@
 <script lang="ts">
   import type { Band, Bands } from '../../core/arrange/bands';
+  import type { KeptBands } from '../../core/bench/document';
+  import type { BenchFacts } from '../bench/facts';
   import Amount from '../fields/Amount.svelte';
   import OneOf from '../fields/OneOf.svelte';
   import { readBands, readNumbers, writeBands } from './bandsText';
@@ -9,11 +11,12 @@
     bands: Bands | null;
     /** Names of other lists, one of which may be a band table. */
     lists: readonly string[];
-    /** Band tables kept by name. */
-    kept?: readonly { readonly name: string; readonly bands: readonly Band[] }[];
+    /** Band tables kept by name: in this bench, and in others. */
+    kept?: readonly KeptBands[];
+    elsewhere?: BenchFacts['bands'];
     onchange: (bands: Bands | null) => void;
   }
-  let { bands, lists, kept = [], onchange }: Props = $props();
+  let { bands, lists, kept = [], elsewhere = [], onchange }: Props = $props();
 
   const WAYS = [
     ['none', 'each value on its own'],
@@ -166,6 +169,14 @@
       >
     {/each}
   {/if}
+  {#if elsewhere.length}
+    <p class="caps">Kept in other benches</p>
+    {#each elsewhere as { name, bands: table, list, bench }, k (k)}
+      <button type="button" class="act" onclick={() => onchange({ by: 'table', bands: [...table] })}
+        >{name} <small>of {list}, {bench}</small></button
+      >
+    {/each}
+  {/if}
   {#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
 </div>
 
@@ -191,6 +202,10 @@
   }
   .caps {
     margin: 6px 0 0;
+  }
+  small {
+    color: var(--ink-soft);
+    font-size: 12px;
   }
   .wrong {
     color: var(--bad);

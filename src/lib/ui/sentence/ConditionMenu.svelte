@@ -16,14 +16,16 @@
   }
   let { bench, condition, name, needed = false, onchange, close }: Props = $props();
 
-  const says = (of: Condition): string => describeCondition(of, bench.names);
+  const words = (of: Condition): string => describeCondition(of, bench.names);
   function beginning(): Condition {
     const first = bench.columns.find((c) => c.type === 'text') ?? bench.columns[0];
     return newLeaf(first?.id ?? '', first?.type ?? 'text');
   }
   let draft = $derived<Condition>(condition ?? beginning());
   /** A name that was typed stays; one that only said the condition follows it. */
-  let typed = $derived(name !== null && condition !== null && name !== says(condition) ? name : '');
+  let typed = $derived(
+    name !== null && condition !== null && name !== words(condition) ? name : '',
+  );
 
   function keep(event: SubmitEvent): void {
     event.preventDefault();
@@ -49,7 +51,7 @@
       <input
         class="field"
         bind:value={typed}
-        placeholder={isComplete(draft) ? says(draft) : 'the condition itself'}
+        placeholder={isComplete(draft) ? words(draft) : 'the condition itself'}
       /></label
     >
   {/if}
@@ -70,7 +72,7 @@
         class="act"
         onclick={() => {
           close();
-          bench.narrowTo(says(condition), condition);
+          bench.narrowTo(words(condition), condition);
         }}>Make a step of it</button
       >
     {/if}

@@ -179,7 +179,9 @@
         {#await bandsFields() then { default: BandsFields }}
           <BandsFields
             bands={group.bands ?? null}
-            lists={bench.listNames}
+            lists={bench.lists.names}
+            kept={bench.doc.bands}
+            elsewhere={bench.facts.bands}
             onchange={(bands) => onchange({ ...group, bands: bands ?? undefined })}
           />
         {:catch}

@@ -18,7 +18,7 @@
       {bench}
       {parts}
       faults={bench.ledger?.faults ?? []}
-      onset={(says, next) => bench.retell(says, bench.item.id, next)}
+      onset={(label, next) => bench.retell(label, bench.item.id, next)}
     />
   </p>
   {#each loose as { key, merges } (key)}

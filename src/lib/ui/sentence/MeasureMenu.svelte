@@ -26,7 +26,7 @@
   let picked = $state<MeasureKind | null>(null);
   const kind = $derived(picked ?? measure?.kind ?? null);
   const KINDS = MEASURE_GROUPS.flatMap(({ name, kinds }) =>
-    kinds.map((value) => ({ value, label: MEASURES[value].says, group: name })),
+    kinds.map((value) => ({ value, label: MEASURES[value].words, group: name })),
   );
   const columnOf = (ref: string | undefined): Counts['columns'][number] | undefined =>
     offered.find((c) => c.id === ref || c.name === ref);
@@ -83,7 +83,7 @@
 {#if kind && !ofRecords(kind)}
   <div class="now">
     <div class="row">
-      <b>{MEASURES[kind].says}</b>
+      <b>{MEASURES[kind].words}</b>
       <button
         type="button"
         class="act"

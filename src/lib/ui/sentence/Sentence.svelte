@@ -6,7 +6,9 @@
   import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import Pop from '../shell/Pop.svelte';
-  import SlotMenu from './SlotMenu.svelte';
+  import { UNREACHED } from '../shell/unreached';
+  import { slotMenu } from './slotMenu';
+  import type SlotMenu from './SlotMenu.svelte';
 
   interface Props {
     bench: BenchState;
@@ -17,9 +19,14 @@
     /** Columns of an inner result, for the places that choose among those. */
     inner?: Counts['columns'] | null;
     /** Takes the spec with another thing at a word. */
-    onset: (says: string, spec: Spec) => void;
+    onset: (label: string, spec: Spec) => void;
   }
   let { bench, parts, faults, inner = null, onset }: Props = $props();
+
+  let Menu = $state.raw<typeof SlotMenu>();
+  async function fetchMenu(): Promise<void> {
+    Menu ??= (await slotMenu()).default;
+  }
 
   const SORTS = {
     key: 'Group',
@@ -97,6 +104,7 @@
         ? ' landing'
         : ''}"
       more={dragging(part)}
+      needs={fetchMenu}
       width={WIDE.includes(part.takes.a) ? 460 : part.takes.a === 'measure' ? 320 : 300}
       name={nameOf(part)}
       title={fault ? `Takes no part: ${fault.message} ${fault.remedy}` : undefined}
@@ -105,13 +113,17 @@
           >{/if}{/snippet}
       {#snippet children(close)}
         {#if fault}<p class="wrong">Takes no part: {fault.message} {fault.remedy}</p>{/if}
-        <SlotMenu
-          {bench}
-          place={part}
-          columns={part.ofInner && inner ? inner : bench.columns}
-          {onset}
-          {close}
-        />
+        {#if Menu}
+          <Menu
+            {bench}
+            place={part}
+            columns={part.ofInner && inner ? inner : bench.columns}
+            {onset}
+            {close}
+          />
+        {:else}
+          <p>{UNREACHED}</p>
+        {/if}
         {@const near = part.moves?.filter(({ far }) => !far) ?? []}
         {#if near.length}
           <div class="moves">

@@ -24,7 +24,7 @@
     place: Slot<Spec>;
     /** Columns to choose among. */
     columns: Counts['columns'];
-    onset: (says: string, spec: Spec) => void;
+    onset: (label: string, spec: Spec) => void;
     close: () => void;
   }
   let { bench, place: slot, columns, onset, close }: Props = $props();
@@ -156,8 +156,9 @@
   {#await bandsFields() then { default: BandsFields }}
     <BandsFields
       bands={takes.value}
-      lists={bench.listNames}
+      lists={bench.lists.names}
       kept={bench.doc.bands}
+      elsewhere={bench.facts.bands}
       onchange={(next) => onset('Change the bands', takes.set(next))}
     />
   {:catch}
@@ -194,7 +195,7 @@
   {/await}
 {:else if takes.a === 'list'}<Choices
     name="lists and readings"
-    choices={bench.comparable.map((value) => ({ value, label: value }))}
+    choices={bench.lists.comparable.map((value) => ({ value, label: value }))}
     chosen={takes.value}
     onchoose={(value) => {
       close();

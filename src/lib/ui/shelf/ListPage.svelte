@@ -28,7 +28,7 @@
     refreshed: boolean;
   }
   let { list, origin, readings, benches, doubts, columns, refreshed }: Props = $props();
-  let says = $state('');
+  let words = $state('');
   let fault = $state('');
 
   const when = (iso: string): string =>
@@ -53,7 +53,7 @@
       await send(`/api/lists/${list.id}/readings`, 'PUT', { reading: reading.id }),
     );
     if (!reply.success) return;
-    says =
+    words =
       `Reading ${reading.number} is the current one, and the benches work on it.` +
       (reply.data.lost
         ? ` ${counted(reply.data.lost, 'record')} set aside or corrected ${reply.data.lost === 1 ? 'is' : 'are'} not in it.`
@@ -67,7 +67,7 @@
       new FormData(event.currentTarget as HTMLFormElement).get('name') ?? '',
     ).trim();
     if (name && (await send(`/api/lists/${list.id}`, 'PATCH', { name }))) {
-      says = 'The list was renamed.';
+      words = 'The list was renamed.';
       await invalidateAll();
     }
   }
@@ -130,7 +130,7 @@
 </TopBar>
 <main>
   <h1 class="serif">{list.name}</h1>
-  {#if refreshed && !says}<p role="status" class="good" data-test="says">
+  {#if refreshed && !words}<p role="status" class="good" data-test="accepted">
       The new reading was accepted, and the benches work on it. The one before can be brought back
       below.
       {#if benches[0]}<a href="/benches/{benches[0].id}?make=moved" data-test="see-moved"
@@ -150,7 +150,7 @@
       <a href="/benches/{benches[0].id}?make=unstack">Unstack…</a>
     </p>
   {/if}
-  {#if says}<p role="status" class="good" data-test="says">{says}</p>{/if}
+  {#if words}<p role="status" class="good" data-test="accepted">{words}</p>{/if}
   {#if fault}<p role="alert" class="bad">{fault}</p>{/if}
 
   <section>
@@ -218,7 +218,7 @@
     <div>
       <h2 class="caps">Doubts at the current reading</h2>
       <ul>
-        {#each doubts as d, k (k)}<li>{d.says}</li>{:else}<li>None.</li>{/each}
+        {#each doubts as d, k (k)}<li>{d.words}</li>{:else}<li>None.</li>{/each}
       </ul>
     </div>
     <div>

@@ -8,10 +8,15 @@
         ['Ctrl K', 'Find or do: columns, steps, levels, every act'],
         ['Ctrl Z', 'Undo the last change'],
         ['Ctrl Shift Z', 'Redo it'],
+        ['Ctrl C', 'Copy what is shown, where nothing is chosen on the page'],
         ['n', 'Narrow by a new condition'],
         ['t', 'Begin a tally'],
         ['c', 'Make a column'],
         ['k', 'Say what the open figure should be'],
+        [
+          'F6, Shift F6',
+          'Go to the next part of the page: what counts and tallies, sentence, table, panel',
+        ],
         ['Esc', 'Close what is open'],
         ['?', 'This page'],
       ],
@@ -47,6 +52,7 @@
       [
         ['Up, Down', 'Go from tally to tally'],
         ['Alt with Up, Down', 'Move the tally'],
+        ['F2', 'Write its name; Enter keeps it, Escape does not'],
         ['Delete', 'Take it out'],
       ],
     ],

@@ -14,6 +14,8 @@
     name?: string;
     width?: number;
     onopen?: () => void;
+    /** What must be there before it opens; it opens without it where that cannot be fetched. */
+    needs?: () => Promise<unknown>;
     /** What else the button does: it is dragged, or dropped on. */
     more?: HTMLButtonAttributes;
   }
@@ -25,6 +27,7 @@
     name,
     width = 260,
     onopen,
+    needs,
     more = {},
   }: Props = $props();
 
@@ -33,7 +36,43 @@
   let open = $state(false);
   let panel = $state<HTMLDivElement>();
 
+  /** Where the focus goes at first. */
+  const firstOf = (within: HTMLElement): HTMLElement | null =>
+    within.querySelector<HTMLElement>('[data-first]') ??
+    within.querySelector<HTMLElement>(FIELDS) ??
+    null;
+
+  // What is fetched within the menu may come after the focus went to the menu itself.
+  $effect(() => {
+    const within = panel;
+    if (!within) return;
+    const watcher = new MutationObserver(() => {
+      if (document.activeElement === within) firstOf(within)?.focus();
+    });
+    watcher.observe(within, { childList: true, subtree: true });
+    const settled = (event: FocusEvent): void => {
+      if (event.target !== within) watcher.disconnect();
+    };
+    within.addEventListener('focusin', settled);
+    return () => {
+      watcher.disconnect();
+      within.removeEventListener('focusin', settled);
+    };
+  });
+
+  /** Turns with each press: what is fetched meanwhile opens nothing that was shut again. */
+  let turn = 0;
+
+  async function show(): Promise<void> {
+    const mine = ++turn;
+    await needs?.().catch(() => undefined);
+    if (mine !== turn) return;
+    open = true;
+    onopen?.();
+  }
+
   export function close(): void {
+    turn++;
     open = false;
   }
 </script>
@@ -43,16 +82,13 @@
   <Popover
     {open}
     onOpenChange={(now) => {
-      open = now.open;
-      if (open) onopen?.();
+      if (now.open) void show();
+      else close();
     }}
     portalled={false}
     onFocusOutside={(event) => event.preventDefault()}
     positioning={{ placement: 'bottom-start', strategy: 'fixed', gutter: 4, overflowPadding: 8 }}
-    initialFocusEl={() =>
-      panel?.querySelector<HTMLElement>('[data-first]') ??
-      panel?.querySelector<HTMLElement>(FIELDS) ??
-      null}
+    initialFocusEl={() => (panel ? firstOf(panel) : null)}
   >
     <Popover.Trigger>
       {#snippet element(attributes)}

@@ -2,6 +2,7 @@
   import type { Snippet } from 'svelte';
   import Contrast from '@lucide/svelte/icons/contrast';
   import { turnTheme } from './theme';
+  import Tip from './Tip.svelte';
 
   interface Props {
     /** Where one is: list, bench. */
@@ -23,15 +24,14 @@
   <div class="trail">{@render trail?.()}</div>
   <div class="acts">
     {@render acts?.()}
-    <button
-      type="button"
+    <Tip
       class="bar-button icon"
-      title="Light or dark"
+      tip="Turn between light and dark"
       aria-label="Turn between light and dark"
       onclick={() => turnTheme()}
     >
       <Contrast size={16} aria-hidden="true" />
-    </button>
+    </Tip>
   </div>
 </header>
 

@@ -6,7 +6,8 @@
   import { knownAt, type KnownMarks } from '../behind/knownMarks';
   import KnownSign from '../behind/KnownSign.svelte';
   import { samePlace } from '../chart/marks';
-  import { shownColumns, type ShownColumn } from './columns';
+  import { headSpans, shownColumns, type ShownColumn } from './columns';
+  import FigureHead from './FigureHead.svelte';
   import { isSpan } from './source';
   import StripOf from './StripOf.svelte';
   import type { Strip } from './view';
@@ -55,6 +56,8 @@
   const shown = $derived(shownColumns(head));
   const columns = $derived([...shown.labels, ...shown.figures]);
   const firstFigure = $derived(shown.labels.length);
+  const spans = $derived(headSpans(shown.figures));
+  const heads = $derived(spans.length ? 2 : 1);
   const long = $derived(at.length > WHOLE);
   const first = $derived(long ? Math.max(0, Math.floor(scrollTop / LINE) - 4) : 0);
   const count = $derived(long ? Math.ceil(viewHeight / LINE) + 10 : at.length);
@@ -188,40 +191,14 @@
     role="grid"
     tabindex="0"
     aria-label={head.caption}
-    aria-rowcount={at.length + 1}
+    aria-rowcount={at.length + heads}
     aria-activedescendant={focused ? cellId(active.row, active.column) : undefined}
     onkeydown={keyed}
     onfocus={() => (focused = true)}
     onblur={() => (focused = false)}
     data-test="figures-{head.name}"
   >
-    <thead>
-      <tr>
-        {#each columns as column, c (column.key)}
-          <th
-            scope="col"
-            class:right={column.right && c >= firstFigure}
-            class:lead={c === 0}
-            aria-sort={sort?.column === column.key
-              ? sort.descending
-                ? 'descending'
-                : 'ascending'
-              : undefined}
-          >
-            <button
-              type="button"
-              tabindex="-1"
-              title="{column.title}{column.says ? `. ${column.says}` : ''}. Sort for the eye"
-              onclick={() => turned(column)}
-              class:short={column.words.length <= 16 && column.sub.length <= 20}
-              >{column.words}{#if sort?.column === column.key}<span aria-hidden="true"
-                  >{sort.descending ? ' ▾' : ' ▴'}</span
-                >{/if}{#if column.sub}<small>{column.sub}</small>{/if}</button
-            >
-          </th>
-        {/each}
-      </tr>
-    </thead>
+    <FigureHead {shown} {sort} onturn={turned} />
     <tbody>
       {#if long && drawnFrom > 0}<tr style:height="{drawnFrom * LINE}px" aria-hidden="true"
         ></tr>{/if}
@@ -232,7 +209,7 @@
           class={row.kind}
           class:whole={row.open !== null}
           class:grand={row.kind === 'total' && row.level === 0}
-          aria-rowindex={n + 2}
+          aria-rowindex={n + 1 + heads}
         >
           {#each columns as column, c (column.key)}
             {@const mark = markOf(row, column.at)}
@@ -248,7 +225,7 @@
               class:opens={place !== null}
               class:active={isActive(n, c) || samePlace(place, chosen)}
               style:background={shade && c >= firstFigure ? wash(shade(row, column.at)) : undefined}
-              title={mark ? mark.says : c === 0 && told ? told.says : undefined}
+              title={mark ? mark.words : c === 0 && told ? told.words : undefined}
               onclick={() => {
                 active = { row: n, column: c };
                 open(row, column);
@@ -273,7 +250,7 @@
                     most={mostStrip}
                   />{/if}{cellText(row, column.at)}{/if}
               {#if mark && mark.kind !== 'few'}<small class="note">{shortMark(mark.kind)}</small
-                >{:else if mark}<span class="visually-hidden">, on few: {mark.says}</span>{/if}
+                >{:else if mark}<span class="visually-hidden">, on few: {mark.words}</span>{/if}
               {#if known && place}<KnownSign stands={knownAt(known, place)} />{/if}
               {#if c === 0 && told}<small class="note">{shortMark(told.kind)}</small>{/if}
             </td>
@@ -312,46 +289,11 @@
     outline: 2px solid var(--tide);
     outline-offset: 2px;
   }
-  th {
-    position: sticky;
-    top: 0;
-    z-index: 1;
-    background: var(--paper);
-    text-align: left;
-    vertical-align: bottom;
-    font-weight: 600;
-    padding: 0 10px 5px;
-    border-bottom: 1.5px solid var(--rule-strong);
-    max-width: 190px;
-  }
-  th.lead,
   td.lead {
     position: sticky;
     left: 0;
     background: var(--paper);
     max-width: 320px;
-  }
-  th.lead {
-    z-index: 2;
-  }
-  th button {
-    background: none;
-    border: 0;
-    padding: 0;
-    font: inherit;
-    color: inherit;
-    text-align: inherit;
-    cursor: pointer;
-    overflow-wrap: break-word;
-  }
-  .short {
-    white-space: nowrap;
-  }
-  th small {
-    display: block;
-    font-weight: 400;
-    font-size: 12px;
-    color: var(--ink-soft);
   }
   td {
     padding: 0 10px;

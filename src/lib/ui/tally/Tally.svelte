@@ -46,7 +46,7 @@
   const open = (place: FigurePlace): void => {
     bench.side = { kind: 'behind', place: { tally: item.id, ...place } };
   };
-  const drag = (says: string, tally: Tally): void => bench.drag(says, item.id, tally);
+  const drag = (label: string, tally: Tally): void => bench.drag(label, item.id, tally);
 
   function fold(key: string): void {
     const { turned } = item.view;
@@ -94,7 +94,7 @@
       {parts}
       {inner}
       faults={page?.answered.faults ?? []}
-      onset={(says, next) => bench.retell(says, item.id, next)}
+      onset={(label, next) => bench.retell(label, item.id, next)}
     />
   </p>
 </SentenceBox>
@@ -143,11 +143,11 @@
     <p
       class="footing"
       class:bad={!bench.footing.foots}
-      title={bench.footing.says}
+      title={bench.footing.words}
       data-test="footing"
     >
       <span aria-hidden="true">{bench.footing.foots ? '✓' : '✗'}</span>
-      {bench.footing.says}
+      {bench.footing.words}
     </p>
   {/if}
 </div>
@@ -222,8 +222,8 @@
       {#if item.note}<p class="said" data-test="note">{item.note}</p>{/if}
       {#if page.answered.warnings.length}
         <ul class="warnings" data-test="warnings">
-          {#each page.answered.warnings as { code, says } (code + says)}
-            <li class:fact={FACTS.includes(code)}>{says}</li>
+          {#each page.answered.warnings as { code, words } (code + words)}
+            <li class:fact={FACTS.includes(code)}>{words}</li>
           {/each}
         </ul>
       {/if}

@@ -71,7 +71,7 @@ export const isSpan = (head: TableHead, column: number): boolean =>
 export function drawnAt(table: SourceTable, row: Row, column: number): Drawn {
   const { title, unit, opens } = table.head.columns[column];
   const marks = row.marks.filter((mark) => mark.column === undefined || mark.column === column);
-  const told = marks.map((mark) => mark.says).join(', ');
+  const told = marks.map((mark) => mark.words).join(', ');
   return {
     value: numberAt(row, column),
     words: `${labelOf(table, row)}, ${title}: ${row.cells[column]}${unit ? ` ${unit}` : ''}${told ? ` (${told})` : ''}`,

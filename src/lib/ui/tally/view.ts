@@ -20,7 +20,7 @@ export interface ViewProps {
   /** Opens a single record. */
   readonly onrecord?: ((record: number) => void) | undefined;
   /** Another spec: an edge or a percentile that was dragged. */
-  readonly onchange?: ((says: string, tally: Tally) => void) | undefined;
+  readonly onchange?: ((label: string, tally: Tally) => void) | undefined;
 }
 
 /** The ways a kind's chart can be drawn: the first is the usual one. */

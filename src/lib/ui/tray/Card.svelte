@@ -91,5 +91,6 @@
     -webkit-line-clamp: 2;
     line-clamp: 2;
     overflow: hidden;
+    overflow-wrap: anywhere;
   }
 </style>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { wishOf, fitOf } from '../../core/tally/wish';
+  import { wishOf, fitOf, type Wish } from '../../core/tally/wish';
   import type { Begin, Sketch } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import NothingCounted from '../ladder/NothingCounted.svelte';
@@ -31,21 +31,30 @@
       : questions.filter((q) => matches(q) === words.length),
   );
 
+  /** The wish that the questions answer. */
+  let answered: Wish | null = null;
+  /** Enter came before the questions to these words: the first is begun when they are there. */
+  let entering = false;
+
   // Answers of older figures are dropped: with a new stand the questions are asked anew.
   $effect(() => {
     const token = bench.counts?.token;
     const wish = { ...bench.wish, ...typed };
+    const asked = typed;
     let stale = false;
+    entering = false;
     void (async () => {
       try {
         // Letters come one by one: what they say so far is asked once they rest.
         if (typed) await new Promise((resolve) => setTimeout(resolve, 200));
         if (stale) return;
-        const found = await bench.questions(wish);
+        const answers = await bench.questions(wish);
         if (stale) return;
-        questions = found;
+        questions = answers;
+        answered = asked;
+        if (entering) return beginFirst();
         sketches = new Map();
-        for (const { kind, tally } of found) {
+        for (const { kind, tally } of answers) {
           if (!tally) continue;
           const sketch = await bench.ask('sketch', { spec: tally });
           if (stale || bench.counts?.token !== token) return;
@@ -63,6 +72,11 @@
     if (tally) bench.begin(`New tally: ${sentence}`, tally);
   }
 
+  function beginFirst(): void {
+    const [first] = shown.filter((q) => q.tally);
+    if (first) begin(first);
+  }
+
   function keyed(event: KeyboardEvent): void {
     if (event.key === 'Escape') {
       bench.choosing = false;
@@ -77,8 +91,8 @@
       ? { ArrowDown: 1 }
       : { ArrowRight: 1, ArrowLeft: -1, ArrowDown: across, ArrowUp: -across };
     if (typing && event.key === 'Enter') {
-      const [first] = shown.filter((q) => q.tally);
-      if (first) begin(first);
+      if (answered === typed) beginFirst();
+      else entering = true;
     } else if (Object.hasOwn(step, event.key)) {
       const to = at < 0 ? 0 : at + step[event.key];
       if (to < 0) field?.focus();

@@ -11,14 +11,19 @@
   import FileText from '@lucide/svelte/icons/file-text';
   import { counted } from '../../core/table/format';
   import type { BenchState } from '../bench/bench.svelte';
-  import Pop from '../shell/Pop.svelte';
+  import MenuButton from '../shell/MenuButton.svelte';
+  import type { MenuAct } from '../shell/menuAct';
+  import { UNREACHED } from '../shell/unreached';
   import { KINDS } from './kinds';
+  import TallyName from './TallyName.svelte';
 
   /** The ordered tallies of a bench; the order is the report's. */
   let { bench }: { bench: BenchState } = $props();
   const items = $derived(bench.doc.tray);
   let dragged = $state<string | null>(null);
   let over = $state<string | null>(null);
+  /** The tally whose name is being written. */
+  let renamed = $state<string | null>(null);
 
   /** Known totals of a tally that do not agree. */
   const apartIn = (item: TrayItem): number =>
@@ -46,6 +51,7 @@
     if (event.altKey && step) move(item, step);
     else if (step) focusOn(items[at + step]?.id);
     else if (event.key === 'Delete') takeOut(item);
+    else if (event.key === 'F2') renamed = item.id;
     else return;
     event.preventDefault();
     if (event.altKey) requestAnimationFrame(() => focusOn(item.id));
@@ -59,6 +65,42 @@
       return;
     }
     bench.change(`Take out: ${bench.nameOf(item)}`, (doc) => removeTally(doc, item.id));
+  }
+
+  /** @param next null where the name stays */
+  function rename(item: TrayItem, next: string | null): void {
+    renamed = null;
+    if (next !== null && next !== (item.name ?? ''))
+      bench.arrange('Rename a tally', (doc) => renameTally(doc, item.id, next));
+    requestAnimationFrame(() => focusOn(item.id));
+  }
+
+  function actsOf(item: TrayItem): MenuAct[] {
+    const at = items.indexOf(item);
+    const part = item.apart ? 'Let into the report' : 'Keep out of the report';
+    return [
+      // The menu gives the focus back to its button first.
+      { label: 'Rename…', run: () => requestAnimationFrame(() => (renamed = item.id)) },
+      {
+        label: 'Duplicate',
+        run: () =>
+          bench.change(`Duplicate: ${bench.nameOf(item)}`, (doc) => duplicateTally(doc, item.id)),
+      },
+      { label: 'Move up', disabled: at === 0, run: () => move(item, -1) },
+      { label: 'Move down', disabled: at === items.length - 1, run: () => move(item, 1) },
+      {
+        label: part,
+        run: () => bench.arrange(part, (doc) => keepApart(doc, item.id, !item.apart)),
+      },
+      {
+        label: 'A list of its rows…',
+        run: () => {
+          bench.visit(item.id);
+          bench.side = { kind: 'list', of: 'rows' };
+        },
+      },
+      { label: 'Take out', disabled: items.length === 1, run: () => takeOut(item) },
+    ];
   }
 
   function dropped(): void {
@@ -100,94 +142,38 @@
         }}
         ondrop={dropped}
       >
-        <button
-          type="button"
-          class="name"
-          title={name}
-          aria-current={open ? 'page' : undefined}
-          aria-label="{word}: {name}{factOf(item) ? `, ${factOf(item)}` : ''}{item.apart
-            ? ', kept out of the report'
-            : ''}"
-          data-tally={item.id}
-          data-test="tally-{item.id}"
-          onclick={() => bench.visit(item.id)}
-          onkeydown={(e) => keyed(e, item)}
-        >
-          <Icon size={15} aria-hidden="true" />
-          <span>{name}</span>
-          <small class:bad={bench.small.get(item.id)?.foots === false || apartIn(item) > 0}
-            >{factOf(item)}</small
+        {#if renamed === item.id}
+          <TallyName name={item.name ?? ''} usual={name} ondone={(next) => rename(item, next)} />
+        {:else}
+          <button
+            type="button"
+            class="name"
+            title={name}
+            aria-current={open ? 'page' : undefined}
+            aria-label="{word}: {name}{factOf(item) ? `, ${factOf(item)}` : ''}{item.apart
+              ? ', kept out of the report'
+              : ''}"
+            data-tally={item.id}
+            data-test="tally-{item.id}"
+            onclick={() => bench.visit(item.id)}
+            ondblclick={() => (renamed = item.id)}
+            onkeydown={(e) => keyed(e, item)}
           >
-        </button>
-        <Pop class="more" name="More about {name}" width={250}>
-          {#snippet label()}⋯{/snippet}
-          {#snippet children(close)}
-            <form
-              onsubmit={(e) => {
-                e.preventDefault();
-                const field = new FormData(e.currentTarget).get('name');
-                close();
-                bench.arrange('Rename a tally', (doc) =>
-                  renameTally(doc, item.id, typeof field === 'string' ? field : ''),
-                );
-              }}
+            <Icon size={15} aria-hidden="true" />
+            <span>{name}</span>
+            <small class:bad={bench.small.get(item.id)?.foots === false || apartIn(item) > 0}
+              >{factOf(item)}</small
             >
-              <label
-                >Name
-                <input
-                  class="field"
-                  name="name"
-                  value={item.name ?? ''}
-                  maxlength="200"
-                  placeholder="its sentence"
-                  data-first
-                /></label
-              >
-              <button type="submit" class="act">Rename</button>
-            </form>
-            <div class="acts">
-              <button
-                type="button"
-                class="act"
-                onclick={() => {
-                  close();
-                  bench.change(`Duplicate: ${name}`, (doc) => duplicateTally(doc, item.id));
-                }}>Duplicate</button
-              >
-              <button type="button" class="act" onclick={() => move(item, -1)}>Move up</button>
-              <button type="button" class="act" onclick={() => move(item, 1)}>Move down</button>
-              <button
-                type="button"
-                class="act"
-                onclick={() => {
-                  close();
-                  bench.arrange(
-                    item.apart ? 'Let into the report' : 'Keep out of the report',
-                    (doc) => keepApart(doc, item.id, !item.apart),
-                  );
-                }}>{item.apart ? 'Let into the report' : 'Keep out of the report'}</button
-              >
-              <button
-                type="button"
-                class="act"
-                onclick={() => {
-                  close();
-                  bench.visit(item.id);
-                  bench.side = { kind: 'list', of: 'rows' };
-                }}>A list of its rows…</button
-              >
-              <button
-                type="button"
-                class="act"
-                disabled={items.length === 1}
-                onclick={() => {
-                  close();
-                  takeOut(item);
-                }}>Take out</button
-              >
-            </div>
-          {/snippet}
-        </Pop>
+          </button>
+        {/if}
+        <MenuButton
+          class="more"
+          name="More about {name}"
+          acts={actsOf(item)}
+          onfault={() => (bench.notice = UNREACHED)}
+        >
+          {#snippet label()}⋯{/snippet}
+        </MenuButton>
       </li>
     {/each}
   </ul>
@@ -330,21 +316,5 @@
   li:focus-within :global(.more),
   li.open :global(.more) {
     opacity: 1;
-  }
-  form {
-    display: flex;
-    gap: 8px;
-    align-items: end;
-    margin-bottom: 8px;
-  }
-  label {
-    display: grid;
-    gap: 3px;
-    flex: 1;
-  }
-  .acts {
-    display: grid;
-    gap: 4px;
-    justify-items: start;
   }
 </style>

@@ -4,6 +4,7 @@ import { application } from '$lib/server/application';
 import { freshBench } from '$lib/server/made/freshen';
 import { followersOf, originOf } from '$lib/server/storage/madeLists';
 import { findState } from '$lib/server/storage/benches';
+import { bandsElsewhere } from '$lib/server/storage/keptBands';
 import { findList, listNames } from '$lib/server/storage/lists';
 import { findReading, readingsOf } from '$lib/server/storage/readings';
 import type { PageServerLoad } from './$types';
@@ -28,12 +29,13 @@ export const load: PageServerLoad = async ({ params, url }) => {
     state && /^\d+$/.test(state) ? await findState(db, bench.id, Number(state)) : undefined;
   if (state && !kept) error(404, 'This link names a state of the bench that is no longer kept.');
   const doc = kept?.doc ?? bench.doc;
-  const [list, reading, readings, lists, followers] = await Promise.all([
+  const [list, reading, readings, lists, followers, bands] = await Promise.all([
     findList(db, bench.listId),
     findReading(db, doc.reading),
     readingsOf(db, bench.listId),
     listNames(db),
     followersOf(db, bench.id),
+    bandsElsewhere(db, bench.id),
   ]);
   return {
     facts: {
@@ -57,6 +59,7 @@ export const load: PageServerLoad = async ({ params, url }) => {
           readSince: readAt > bench.savedAt,
         })),
       currentReading: list?.current_reading ?? doc.reading,
+      bands,
       origin: await originOf(db, bench.listId),
       revision: bench.revision,
       doc,

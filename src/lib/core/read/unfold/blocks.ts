@@ -60,7 +60,10 @@ function parted(grid: CellGrid, region: Block): Block[] {
 
 /** A region without the empty rows and columns around it; null where nothing stands in it. */
 function trimmed(grid: CellGrid, { top, bottom, left, right }: Block): Block | null {
-  let [t, b, l, r] = [Infinity, -1, Infinity, -1];
+  let t = Infinity;
+  let b = -1;
+  let l = Infinity;
+  let r = -1;
   for (let n = top; n < bottom; n++) {
     const row = grid[n];
     for (let c = left; c < Math.min(right, row.length); c++) {

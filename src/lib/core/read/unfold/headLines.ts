@@ -44,8 +44,8 @@ export function joinHeadLines(rows: GridCell[][], merges: readonly Merged[]): He
     rows.splice(at, 2, heads);
   }
   const places = made.length > 1 ? `, in ${counted(made.length, 'place')}` : '';
-  const says = `Heads stand over two lines${places}; they are read as one: “${made[0]}”.`;
-  return { doubts: made.length ? [doubt('headLines', made.length, says)] : [], merged };
+  const words = `Heads stand over two lines${places}; they are read as one: “${made[0]}”.`;
+  return { doubts: made.length ? [doubt('headLines', made.length, words)] : [], merged };
 }
 
 /** Merged cells that lie within so many rows and columns, by their places there. */

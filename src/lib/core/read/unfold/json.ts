@@ -1,3 +1,4 @@
+import { showCount } from '../../table/format';
 import { IntakeError } from '../../errors';
 import { BLANK, type CellGrid, type GridCell } from './cellGrid';
 
@@ -82,8 +83,8 @@ function lineRecords(text: string, error: unknown): readonly object[] {
       record = JSON.parse(held(lines[k]));
     } catch {
       // One document in error says more by itself than by its lines.
-      const says = error instanceof Error && k === filled[0] ? ` ${error.message}` : '';
-      throw new IntakeError('form', `Line ${k + 1} is not JSON.${says}`);
+      const words = error instanceof Error && k === filled[0] ? ` ${error.message}` : '';
+      throw new IntakeError('form', `Line ${k + 1} is not JSON.${words}`);
     }
     if (!isObject(record)) throw new IntakeError('form', `Line ${k + 1} is no JSON object.`);
     return record;
@@ -108,7 +109,7 @@ function fill(
     if (columns.size > MOST_PATHS)
       throw new IntakeError(
         'tooManyColumns',
-        `The JSON has more than ${MOST_PATHS.toLocaleString('en')} fields; a list can have that many columns.`,
+        `The JSON has more than ${showCount(MOST_PATHS)} fields; a list can have that many columns.`,
       );
     row[at] = cellOf(value);
   }

@@ -41,7 +41,8 @@ export function unpackLz4Frame(bytes: Uint8Array, size: number): Uint8Array {
 
 /** @returns where its bytes end in `out` */
 function unpackBlock(block: Uint8Array, out: Uint8Array, from: number): number {
-  let [at, end] = [0, from];
+  let at = 0;
+  let end = from;
   const run = (nibble: number): number => {
     let length = nibble;
     if (nibble === 15)

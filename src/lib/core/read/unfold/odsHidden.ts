@@ -22,7 +22,8 @@ export function hiddenInOds(bytes: Uint8Array, limit: number): Map<string, Hidde
   const [content] = unzip(bytes, limit, (name) => name === 'content.xml');
   const out = new Map<string, { rows: number[]; columns: number[] }>();
   let sheet = { rows: [] as number[], columns: [] as number[] };
-  let [row, column] = [0, 0];
+  let row = 0;
+  let column = 0;
   for (const [, part, about] of new TextDecoder().decode(content.bytes).matchAll(TAG)) {
     if (part === undefined) {
       sheet = { rows: [], columns: [] };

@@ -1,3 +1,4 @@
+import { showCount } from '../../table/format';
 import type { Column } from '../../table/column';
 import { fullCell } from '../../table/cell';
 import { isMissing } from '../../table/column';
@@ -14,7 +15,7 @@ export function typedRecipe(table: Table, source: Source): Recipe {
   if (table.columns.length > MAX_COLUMNS)
     throw new IntakeError(
       'tooManyColumns',
-      `The file has ${table.columns.length.toLocaleString('en')} columns; a list can have ${MAX_COLUMNS.toLocaleString('en')}.`,
+      `The file has ${showCount(table.columns.length)} columns; a list can have ${showCount(MAX_COLUMNS)}.`,
     );
   const heads = table.columns.map(({ name }) => unitOfHead(name.slice(0, 200)));
   const { names } = uniqueNames(heads.map(({ name }) => name));

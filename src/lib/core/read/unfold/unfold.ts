@@ -63,8 +63,8 @@ export async function unfold(
     if (!(error instanceof IntakeError) || error.why !== 'part') throw error;
     const found = await unfoldWanted(bytes, limit, {}, told);
     const instead = found.source.part ?? found.source.member ?? 'all of it';
-    const says = `${error.message} “${instead}” is read in its place.`;
-    return { ...found, doubts: [doubt('otherParts', 1, says), ...found.doubts] };
+    const words = `${error.message} “${instead}” is read in its place.`;
+    return { ...found, doubts: [doubt('otherParts', 1, words), ...found.doubts] };
   }
 }
 

@@ -45,7 +45,8 @@ export function amountsOf(
     went: new CompensatedSum(),
     changed: new CompensatedSum(),
   };
-  let [magnitude, n] = [0, 0];
+  let magnitude = 0;
+  let n = 0;
   for (const mover of movers) {
     const { now, then, isIn, wasIn } = mover;
     const value = (isIn ? valueNow(now) : 0) - (wasIn ? valueThen(then) : 0);

@@ -23,7 +23,8 @@ export function sameCells(older: Column, newer: Column): SameCell {
   if (isText(older) || isText(newer) || !alike(older, newer))
     return (a, b) => fullCell(older, a) === fullCell(newer, b);
   return (a, b) => {
-    const [v, w] = [older.values[a], newer.values[b]];
+    const v = older.values[a];
+    const w = newer.values[b];
     if (v === v || w === w) return v === w;
     return (older.unread.get(a) ?? '') === (newer.unread.get(b) ?? '');
   };

@@ -50,7 +50,7 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
   if (!older) throw new TallyRefused(`The reading “${spec.with}” is not at hand.`);
   const matched = yield* matchRecords(older, base.table, spec.match);
   // Records set aside or named by number are the same ones in the older reading.
-  const before = olderBase(base, older, (numbers) =>
+  const before = yield* olderBase(base, older, (numbers) =>
     numbers.flatMap((n) => {
       const at = matched.older[recordPlace(n)] ?? -1;
       return at < 0 ? [] : [recordNumber(at)];
@@ -60,7 +60,8 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
   const then = yield* partOf(simpleKind(spec.tally).compute(before), 0.5, 1);
   yield undefined;
   const { movers, trace } = tracer(base, before, spec, matched);
-  let [explained, unexplained] = [0, ''];
+  let explained = 0;
+  let unexplained = '';
   const moved = now.tables.flatMap((table) => {
     const past = then.tables.find((t) => t.name === table.name);
     return past ? movedFigures(table, past, spec.unmoved) : [];
@@ -203,64 +204,66 @@ const difference = (before: Figure, after: Figure): number | null =>
 const COLUMNS: FigureColumn[] = [
   { key: 'where', title: 'Where', unit: '', type: 'text' },
   { key: 'figure', title: 'Figure', unit: '', type: 'text' },
-  { key: 'before', title: 'Before', unit: '', type: 'number', says: 'In the older reading.' },
-  { key: 'after', title: 'After', unit: '', type: 'number', says: 'In this reading.' },
-  { key: 'difference', title: 'Difference', unit: '', type: 'number', says: 'After − before.' },
+  { key: 'before', title: 'Before', unit: '', type: 'number', words: 'In the older reading.' },
+  { key: 'after', title: 'After', unit: '', type: 'number', words: 'In this reading.' },
+  { key: 'difference', title: 'Difference', unit: '', type: 'number', words: 'After − before.' },
   {
     key: 'change',
     title: 'Change',
     unit: '',
     type: 'share',
-    says: 'Difference ÷ the size of the figure before.',
+    words: 'Difference ÷ the size of the figure before.',
   },
   {
     key: 'added',
     title: 'Came',
     unit: '',
     type: 'count',
-    says: 'Records of the figure that the older reading has not.',
+    words: 'Records of the figure that the older reading has not.',
   },
   {
     key: 'addedBy',
     title: 'By coming',
     unit: '',
     type: 'number',
-    says: 'What those that came add.',
+    words: 'What those that came add.',
   },
   {
     key: 'gone',
     title: 'Went',
     unit: '',
     type: 'count',
-    says: 'Records of the figure that this reading has no more.',
+    words: 'Records of the figure that this reading has no more.',
   },
   {
     key: 'goneBy',
     title: 'By going',
     unit: '',
     type: 'number',
-    says: 'What those that went took away.',
+    words: 'What those that went took away.',
   },
   {
     key: 'changed',
     title: 'Changed',
     unit: '',
     type: 'count',
-    says: 'Records in both readings with another value somewhere, or counted in one of them alone.',
+    words:
+      'Records in both readings with another value somewhere, or counted in one of them alone.',
   },
   {
     key: 'changedBy',
     title: 'By changing',
     unit: '',
     type: 'number',
-    says: 'What those in both readings moved it by: with another value, or counted in one of them alone.',
+    words:
+      'What those in both readings moved it by: with another value, or counted in one of them alone.',
   },
   {
     key: 'left',
     title: 'Left over',
     unit: '',
     type: 'number',
-    says: 'Difference less what came, went and changed: 0 where the records explain all of it.',
+    words: 'Difference less what came, went and changed: 0 where the records explain all of it.',
   },
 ];
 
@@ -290,7 +293,7 @@ function recordsTable(matched: Matched): FigureTable {
         title: 'Count',
         unit: '',
         type: 'count',
-        says: 'Counted over whole readings, whatever is narrowed.',
+        words: 'Counted over whole readings, whatever is narrowed.',
       },
     ],
     rows: [

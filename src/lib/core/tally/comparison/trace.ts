@@ -1,5 +1,6 @@
 import { isLocal, type Condition } from '../../scope/condition';
 import { takingAll } from '../../prepare/reshape';
+import { finish } from '../../steps/steps';
 import { add, emptyBitset, has, type Bitset } from '../../table/bitset';
 import type { Table } from '../../table/table';
 import { selectionOf, type Base } from '../base';
@@ -109,7 +110,11 @@ function asker(
   const whole = records.length === length;
   const table: Table = whole ? base.table : takingAll(base.table, records);
   const selected = whole ? selection : selectedAt(records, selection);
-  return (wheres) => ({ records, places, within: recordsWithin({ table }, selected, wheres) });
+  return (wheres) => ({
+    records,
+    places,
+    within: finish(recordsWithin({ table }, selected, wheres)),
+  });
 }
 
 function selectedAt(records: Int32Array, selection: Bitset): Bitset {

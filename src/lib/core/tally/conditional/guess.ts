@@ -1,7 +1,7 @@
 import type { Condition } from '../../scope/condition';
 import { describeCondition } from '../../scope/describe';
 import type { Wish } from '../wish';
-import { measurePhrase } from '../words';
+import { columnsOf } from './product';
 import {
   common,
   keysFor,
@@ -79,14 +79,7 @@ function asked(facts: ListFacts, wish: Wish, conditions: readonly Condition[]): 
         everythingElse: false,
         rows: [],
         key,
-        columns: all.flatMap(({ name, condition }) =>
-          // A column says its measure and its condition by itself; these two say it shorter.
-          measures.map((measure) => ({
-            measure,
-            condition,
-            ...(condition.kind !== 'leaf' && { name: `${measurePhrase(measure, names)}, ${name}` }),
-          })),
-        ),
+        columns: columnsOf({ measures, conditions: all.map(({ condition }) => condition) }),
       }
     : {
         ...few,

@@ -2,14 +2,13 @@ import { noneOf } from '../whereCondition';
 import { totalGrouping } from '../../measure/grouping';
 import { MEASURES } from '../../measure/measure';
 import { describeCondition } from '../../scope/describe';
-import { evaluate } from '../../scope/evaluate';
 import type { Condition } from '../../scope/condition';
 import { inStretches, partOf, STRIDE, type Steps } from '../../steps/steps';
 import { and, bitsetOf, count, emptyBitset, or, without, type Bitset } from '../../table/bitset';
 import { counted } from '../../table/format';
 import { namesOf } from '../../table/table';
 import { tableOf } from '../answer';
-import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
+import { orderedFor, recordsInSteps, recordsOf, selectionOf, type Base } from '../base';
 import { checkCondition } from '../checkCondition';
 import type { Faults } from '../fault';
 import { figureFrom, labelColumn, measureColumns, shownColumn, textLabel } from '../figure';
@@ -17,6 +16,7 @@ import { checkKey, codesOf, refuseTooMany } from '../keys';
 import { type TallyAnswer, type TallyKind } from '../kind';
 import { computeResting, restsMark } from '../resting';
 import { marked, type Figure, type FigureColumn, type FigureRow, type Mark } from '../result';
+import { recordsWithin } from '../recordsWithin';
 import { warn, type Warning } from '../warnings';
 import { visitNeeded } from '../visit';
 import { overlapTables } from './overlap';
@@ -86,14 +86,14 @@ function keysApart(names: readonly string[]): string[] {
 function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnswer> {
   const { table } = base;
   const selection = selectionOf(base, spec.scope);
-  const within = (condition: Condition): Bitset =>
-    and(selection, evaluate(table, condition, selection).yes);
+  const within = (condition: Condition): Steps<Bitset> =>
+    recordsWithin(base, selection, [condition]);
   const named: Row[] = [];
   if (spec.key) named.push(...(yield* keyRows(base, spec, selection)));
   else {
     const keys = keysApart(spec.rows.map(({ name }) => name));
     for (const [k, { name, condition }] of spec.rows.entries()) {
-      const selection = within(condition);
+      const selection = yield* within(condition);
       named.push({ name, key: keys[k], kind: 'group', selection, condition });
       yield undefined;
     }
@@ -115,7 +115,7 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
   ];
   const columnSets: (Bitset | null)[] = [];
   for (const { condition } of spec.columns) {
-    columnSets.push(condition ? within(condition) : null);
+    columnSets.push(condition ? yield* within(condition) : null);
     yield undefined;
   }
   const adds = count(several) === 0 && (count(none) === 0 || spec.everythingElse);
@@ -151,7 +151,7 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
     for (const [c, column] of spec.columns.entries()) {
       const set = columnSets[c];
       const met = set ? and(row.selection, set) : row.selection;
-      const both = recordsOf(met);
+      const both = yield* recordsInSteps(met);
       const ordered = orderedFor(base, met, [column.measure]);
       const input = { table, records: both, ordered, leafOf, leaves: 1 };
       const { figures, resting } = yield* partOf(
@@ -165,7 +165,7 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
         both.length < spec.few &&
         MEASURES[column.measure.kind].figure !== 'count'
       )
-        marks.push({ column: c + 1, kind: 'few', says: counted(both.length, 'record') });
+        marks.push({ column: c + 1, kind: 'few', words: counted(both.length, 'record') });
       marks.push(...restsMark(table, columns[c + 1], c + 1, resting.at(0, 0, 0)));
       cells.push(figureFrom(column.measure, shown[c], values[0]));
     }

@@ -2,6 +2,7 @@ import type { Condition } from '../../scope/condition';
 import { describeCondition } from '../../scope/describe';
 import type { Names } from '../kind';
 import { begun, listedParts, replacedAt, type Part } from '../sentence';
+import { columnsOf, productOf, type Product } from './product';
 import { ending } from '../ending';
 import { conditionSlot, fewSlot, keySlot, measureSlot, scopeSlot, toggleSlot } from '../slots';
 import type { ConditionalSpec } from './spec';
@@ -38,9 +39,9 @@ export function conditionalSentence(spec: ConditionalSpec, names: Names): Part<C
             ...(condition && name && { name }),
           }),
         ),
-      { empty: 'only…' },
+      { empty: 'only where…' },
     );
-    if (of.condition) return [measure, ' only ', only];
+    if (of.condition) return [measure, ' only where ', only];
     return spec.columns.length <= OFFERED ? [measure, ' ', only] : [measure];
   };
   const withRows = (rows: Row[]): ConditionalSpec => {
@@ -79,14 +80,19 @@ export function conditionalSentence(spec: ConditionalSpec, names: Names): Part<C
     spec.everythingElse,
     (everythingElse) => ({ ...spec, everythingElse }),
   );
+  const product = productOf(spec.columns);
   const columns = spec.columns.map((c, k) => column(c, k));
   return begun<ConditionalSpec>([
-    ...columns.flatMap((parts, k): Part<ConditionalSpec>[] => [
-      ...(k === 0 ? [] : [k === columns.length - 1 ? ' and ' : ', ']),
-      ...parts,
-    ]),
-    ' ',
-    ...column(null, spec.columns.length),
+    ...(product
+      ? productParts(product, names, withColumns)
+      : [
+          ...columns.flatMap((parts, k): Part<ConditionalSpec>[] => [
+            ...(k === 0 ? [] : [k === columns.length - 1 ? ' and ' : ', ']),
+            ...parts,
+          ]),
+          ' ',
+          ...column(null, spec.columns.length),
+        ]),
     ...(spec.key
       ? [' for each ', key]
       : [
@@ -110,3 +116,49 @@ export function conditionalSentence(spec: ConditionalSpec, names: Names): Part<C
 /** The name of a row: what was typed, or its condition in words. */
 const rowName = (condition: Condition, name: string | null, names: Names): string =>
   (name?.trim() || describeCondition(condition, names)).slice(0, 200);
+
+/** `Count of records and mean of Delay, each where Delay is at least 10; where Weather is gale` */
+function productParts(
+  { measures, conditions }: Product,
+  names: Names,
+  set: (columns: Column[]) => ConditionalSpec,
+): Part<ConditionalSpec>[] {
+  const measure = (k: number): Part<ConditionalSpec> =>
+    measureSlot<ConditionalSpec>(
+      `columns[${k}].measure`,
+      measures[k] ?? null,
+      names,
+      (next) => set(columnsOf({ measures: replacedAt(measures, k, next), conditions })),
+      { needed: measures.length === 1 },
+    );
+  const condition = (k: number): Part<ConditionalSpec> =>
+    conditionSlot<ConditionalSpec>(
+      `columns[${k * measures.length}].condition`,
+      conditions[k] ?? null,
+      null,
+      names,
+      (next) => {
+        const others = replacedAt(conditions, k, next);
+        // Without any condition the measures stand as they are.
+        return set(
+          others.length
+            ? columnsOf({ measures, conditions: others })
+            : measures.map((m) => ({ measure: m })),
+        );
+      },
+      { empty: 'or where…' },
+    );
+  return [
+    ...listedParts(measures.map((_, k) => measure(k))),
+    ' ',
+    measure(measures.length),
+    ', each where ',
+    ...listedParts(
+      conditions.map((_, k) => condition(k)),
+      '; where ',
+      '; where ',
+    ),
+    ' ',
+    condition(conditions.length),
+  ];
+}

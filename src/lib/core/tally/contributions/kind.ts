@@ -23,7 +23,7 @@ export const contributionsKind: TallyKind<ContributionsSpec> = {
     if (!MEASURES[kind].adds && kind !== 'mean')
       faults.add(
         `${path}.measure.kind`,
-        `What each group gave to a ${MEASURES[kind].says} cannot be said.`,
+        `What each group gave to a ${MEASURES[kind].words} cannot be said.`,
         'Ask for a sum, a count or a mean.',
       );
     spec.by.forEach((key, k) => checkKey(key, faults, `${path}.by[${k}]`));
@@ -78,7 +78,7 @@ function* computeContributions(base: Base, spec: ContributionsSpec): Steps<Tally
       ...sides.warnings,
       ...found.warnings,
       ...notes(found),
-      ...(rows[0].marks ?? []).map(({ says }) => warn('rests', `The change: ${says}`)),
+      ...(rows[0].marks ?? []).map(({ words }) => warn('rests', `The change: ${words}`)),
     ],
   };
 }

@@ -27,12 +27,12 @@ export function contributionColumns(
   const { measure: _, adds: _adds, ...plain } = value;
   const bound = 2 ** -52 * groups.length * groups.reduce((s, g) => s + magnitude(g), 0);
   const adds = MEASURES[measure.kind].adds;
-  const amount = (key: string, title: string, says: string): FigureColumn => ({
+  const amount = (key: string, title: string, words: string): FigureColumn => ({
     ...plain,
     key,
     title,
     type: 'number',
-    says,
+    words,
     reach: [0],
     adds: { bound },
   });
@@ -43,7 +43,7 @@ export function contributionColumns(
     type: 'count',
     reach: [0],
     adds: { bound: 0 },
-    says: 'Values that the mean stands on: its weight.',
+    words: 'Values that the mean stands on: its weight.',
   });
   const side = (key: string, of: Side): FigureColumn => ({
     ...value,
@@ -78,7 +78,7 @@ export function contributionColumns(
       type: 'share',
       reach: [0],
       adds: { bound: 1e-9 },
-      says: 'What the group gave ÷ the change of the whole.',
+      words: 'What the group gave ÷ the change of the whole.',
     },
   ];
 }

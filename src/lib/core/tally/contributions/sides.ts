@@ -38,32 +38,34 @@ export function* sidesOf(base: Base, spec: ContributionsSpec): Steps<Sides> {
   const { between } = spec;
   switch (between.of) {
     case 'periods':
-      return ofPeriods(base, spec, between);
+      return yield* ofPeriods(base, spec, between);
     case 'groups':
       return yield* ofGroups(base, spec, between);
     case 'readings':
-      return ofReadings(base, spec, between);
+      return yield* ofReadings(base, spec, between);
   }
 }
 
 type Of<K extends Between['of']> = Extract<Between, { of: K }>;
 
-const narrowed = (base: Base, spec: ContributionsSpec, words: string, where: Condition): Side => ({
-  base,
-  selection: recordsWithin(base, selectionOf(base, spec.scope), [where]),
-  words,
-  where,
-  here: true,
-});
+function* narrowed(
+  base: Base,
+  spec: ContributionsSpec,
+  words: string,
+  where: Condition,
+): Steps<Side> {
+  const selection = yield* recordsWithin(base, selectionOf(base, spec.scope), [where]);
+  return { base, selection, words, where, here: true };
+}
 
 /** Two periods; where one is covered only in part, the same part of the other. */
-function ofPeriods(
+function* ofPeriods(
   base: Base,
   spec: ContributionsSpec,
   { column: ref, period, calendar = USUAL_CALENDAR, from, to }: Of<'periods'>,
-): Sides {
+): Steps<Sides> {
   const column = dateColumn(base.table, ref);
-  const days = daysOf(base.table, ref, recordsOf(selectionOf(base, spec.scope)));
+  const days = yield* daysOf(base.table, ref, recordsOf(selectionOf(base, spec.scope)));
   const covered = coveredDays(column, calendar);
   const [first, last] = [days.from, days.to].map((day) => periodOf(day, period, calendar));
   const whole = daysOfPeriod(last, period, calendar).to <= covered.to ? last : last - 1;
@@ -80,7 +82,7 @@ function ofPeriods(
           : `No counted date lies in ${label(index)}: they go from ${label(first)} to ${label(last)}.`,
       );
   const like = p > q ? likeDays(p, q, period, covered, calendar) : null;
-  const side = (index: number, part: Days | undefined): Side =>
+  const side = (index: number, part: Days | undefined): Steps<Side> =>
     narrowed(
       base,
       spec,
@@ -88,8 +90,8 @@ function ofPeriods(
       daysCondition(ref, part ?? daysOfPeriod(index, period, calendar)),
     );
   return {
-    before: side(q, like?.other),
-    after: side(p, like?.own),
+    before: yield* side(q, like?.other),
+    after: yield* side(p, like?.own),
     warnings: like
       ? [
           warn(
@@ -111,7 +113,7 @@ function* ofGroups(
   const { codes, warnings } = yield* codesOf(base, key, selection);
   const byLabel = new Map<string, number>();
   for (const i of recordsOf(selection)) byLabel.set(codes.label(codes.codes[i]), codes.codes[i]);
-  const side = (label: string): Side => {
+  const side = (label: string): Steps<Side> => {
     const code = byLabel.get(label);
     if (code === undefined)
       throw new TallyRefused(
@@ -122,14 +124,14 @@ function* ofGroups(
       );
     return narrowed(base, spec, label, codes.where(code));
   };
-  return { before: side(from), after: side(to), warnings };
+  return { before: yield* side(from), after: yield* side(to), warnings };
 }
 
 /** An older reading, by the same ladder, and this one. */
-function ofReadings(base: Base, spec: ContributionsSpec, between: Of<'readings'>): Sides {
+function* ofReadings(base: Base, spec: ContributionsSpec, between: Of<'readings'>): Steps<Sides> {
   const older = base.others.get(between.with);
   if (!older) throw new TallyRefused(`The reading “${between.with}” is not at hand.`);
-  const before = olderBase(base, older);
+  const before = yield* olderBase(base, older);
   const side = (of: Base, words: string): Side => ({
     base: of,
     selection: selectionOf(of, spec.scope),

@@ -26,7 +26,7 @@ export interface CrossFigures {
   readonly resting: Resting;
 }
 
-/** One pass over the records numbers the combinations that occur; all levels are reckoned from those. */
+/** One pass over the records numbers the combinations that occur; all levels are computed from those. */
 export function* computeCross(
   table: Table,
   records: Int32Array,

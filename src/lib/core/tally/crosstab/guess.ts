@@ -1,4 +1,4 @@
-import { common, dateFor, keyOf, keysFor, measureFor, NEEDS, type FirstGuess } from '../guess';
+import { common, dateFor, keyOf, keysFor, measuresFor, NEEDS, type FirstGuess } from '../guess';
 import type { CrosstabSpec } from './spec';
 
 export const crosstabGuess: FirstGuess<CrosstabSpec> = {
@@ -19,7 +19,7 @@ export const crosstabGuess: FirstGuess<CrosstabSpec> = {
         kind: 'crosstab',
         down: [down],
         across: [across],
-        measures: [measureFor(facts, wish)],
+        measures: measuresFor(facts, wish),
         shares: [],
         count: false,
         few: 10,

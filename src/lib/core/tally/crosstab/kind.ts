@@ -103,7 +103,7 @@ function* ownColumns(
         title: `share of the ${share}, ${measurePhrase(spec.measures[k], names)}`,
         unit: '',
         type: 'share',
-        says: `${column.title} ÷ that of the whole ${share === 'total' ? 'table' : share}.`,
+        words: `${column.title} ÷ that of the whole ${share === 'total' ? 'table' : share}.`,
       })),
     ],
   );
@@ -192,7 +192,7 @@ function crossRows(
       spec.measures.forEach((m, k) => {
         const v = value(i, g, across, k);
         if (n > 0 && n < spec.few && MEASURES[m.kind].figure !== 'count')
-          marks.push({ column: labels + cells.length, kind: 'few', says: counted(n, 'record') });
+          marks.push({ column: labels + cells.length, kind: 'few', words: counted(n, 'record') });
         const rests = cross.resting.at(
           i * cross.widths.length + across.level,
           k,

@@ -53,7 +53,7 @@ export const chosenTable = (
   columns: [
     ...labels,
     { key: 'method', title: 'Method', unit: '', type: 'text' },
-    { key: 'points', title: 'Points', unit: '', type: 'count', says: 'Points it stands on.' },
+    { key: 'points', title: 'Points', unit: '', type: 'count', words: 'Points it stands on.' },
     ...errorColumns(value),
     { key: 'why', title: 'Why not', unit: '', type: 'text' },
   ],
@@ -92,15 +92,15 @@ export function sumTable(
         key: 'groups',
         title: 'Sum of the groups’ forecasts',
         ...plain,
-        says: 'Each group carried on by itself, then added up.',
+        words: 'Each group carried on by itself, then added up.',
       },
       {
         key: 'whole',
         title: 'Forecast of the sum',
         ...plain,
-        says: 'All groups together carried on as one series.',
+        words: 'All groups together carried on as one series.',
       },
-      { key: 'difference', title: 'Difference', ...plain, says: 'The first less the second.' },
+      { key: 'difference', title: 'Difference', ...plain, words: 'The first less the second.' },
     ],
     rows: Array.from({ length: spec.horizon }, (_, h): FigureRow => {
       const whole = fitted.forecast(h + 1);
@@ -115,7 +115,7 @@ export function sumTable(
           figureOf(whole),
           figureOf(sum - whole),
         ],
-        marks: [{ kind: 'forecast', says: 'Not yet observed.' }],
+        marks: [{ kind: 'forecast', words: 'Not yet observed.' }],
       };
     }),
   };

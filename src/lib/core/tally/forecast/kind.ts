@@ -134,7 +134,8 @@ function sumNote(
 ): ReturnType<typeof warn> {
   const { first } = whole.standing.series;
   const from = first + whole.standing.points.y.length;
-  let [ofGroups, ofSum] = [0, 0];
+  let ofGroups = 0;
+  let ofSum = 0;
   for (let h = 0; h < spec.horizon; h++) {
     ofSum += whole.at(from + h);
     for (const { carried } of forecasts) ofGroups += carried?.at(from + h) ?? 0;

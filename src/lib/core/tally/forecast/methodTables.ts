@@ -15,28 +15,28 @@ export const errorColumns = (value: FigureColumn): FigureColumn[] => [
     title: 'Mean absolute error',
     unit: value.unit,
     type: 'number',
-    says: 'Mean of the sizes of the errors.',
+    words: 'Mean of the sizes of the errors.',
   },
   {
     key: 'rmse',
     title: 'Root mean square error',
     unit: value.unit,
     type: 'number',
-    says: 'Square root of the mean squared error.',
+    words: 'Square root of the mean squared error.',
   },
   {
     key: 'mape',
     title: 'Mean absolute percentage error',
     unit: '',
     type: 'share',
-    says: 'Mean of the errors ÷ actual values; none if one of these is 0.',
+    words: 'Mean of the errors ÷ actual values; none if one of these is 0.',
   },
   {
     key: 'mase',
     title: 'Mean absolute scaled error',
     unit: '',
     type: 'number',
-    says: 'Mean absolute error ÷ that of repeating the last season (or value).',
+    words: 'Mean absolute error ÷ that of repeating the last season (or value).',
   },
 ];
 
@@ -81,7 +81,13 @@ export const errorTable = (
   labels: 1,
   columns: [
     { key: 'of', title: 'Of', unit: '', type: 'text' },
-    { key: 'points', title: 'Points', unit: '', type: 'count', says: 'Points that were compared.' },
+    {
+      key: 'points',
+      title: 'Points',
+      unit: '',
+      type: 'count',
+      words: 'Points that were compared.',
+    },
     ...errorColumns(value),
   ],
   rows: [

@@ -28,7 +28,7 @@ export const parameterTable = (method: MethodKey, { parameters }: Fitted): Figur
       title: 'Value',
       unit: '',
       type: 'number',
-      says: 'As given, or found by least squared one-step error.',
+      words: 'As given, or found by least squared one-step error.',
     },
   ],
   rows: (Object.keys(PARAMETER_WORDS) as (keyof typeof PARAMETER_WORDS)[]).flatMap(
@@ -74,13 +74,13 @@ export function termTable(
     labels: 1,
     columns: [
       { key: 'term', title: 'Term', unit: '', type: 'text' },
-      { key: 'amount', title: 'Amount', ...plainOf(value), says: 'In the unit of the measure.' },
+      { key: 'amount', title: 'Amount', ...plainOf(value), words: 'In the unit of the measure.' },
       {
         key: 'factor',
         title: 'Factor',
         unit: '',
         type: 'number',
-        says: 'Of a season that multiplies, of a rate, or of logarithms.',
+        words: 'Of a season that multiplies, of a rate, or of logarithms.',
       },
     ],
     rows: terms.map((term): FigureRow => {
@@ -119,7 +119,7 @@ export function autocorrelationTable(
         unit: '',
         type: 'number',
         decimals: 3,
-        says: 'Of each error with the one so many periods before.',
+        words: 'Of each error with the one so many periods before.',
       },
       {
         key: 'bound',
@@ -127,7 +127,7 @@ export function autocorrelationTable(
         unit: '',
         type: 'number',
         decimals: 3,
-        says: '1.96 ÷ √n: 95 % of such figures lie within it if the errors are chance.',
+        words: '1.96 ÷ √n: 95 % of such figures lie within it if the errors are chance.',
       },
     ],
     rows: autocorrelation(errors, lags).map((r, k): FigureRow => ({
@@ -139,7 +139,7 @@ export function autocorrelationTable(
           {
             column: 1,
             kind: 'doubt',
-            says: 'Beyond what chance makes: something is left in the errors.',
+            words: 'Beyond what chance makes: something is left in the errors.',
           },
         ],
       }),

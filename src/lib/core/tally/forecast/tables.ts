@@ -42,14 +42,14 @@ export function aheadColumns(spec: ForecastSpec, value: FigureColumn): FigureCol
     key: `${side}${k + 1}`,
     title: `${side === 'low' ? 'Lower' : 'Upper'} bound, ${percent(level)}`,
     ...plain,
-    says: `${percent(level)} of such values lie between the bounds, if the method holds.`,
+    words: `${percent(level)} of such values lie between the bounds, if the method holds.`,
   });
   return [
     {
       key: 'forecast',
       title: `Forecast of ${value.title}`,
       ...plain,
-      says: 'The fitted method carried on.',
+      words: 'The fitted method carried on.',
     },
     ...spec.levels.flatMap((level, k) => [bound('low', level, k), bound('high', level, k)]),
   ];
@@ -73,7 +73,7 @@ export const aheadRows = (
     marks: [NOT_YET],
   }));
 
-const NOT_YET: Mark = { kind: 'forecast', says: 'Not yet observed.' };
+const NOT_YET: Mark = { kind: 'forecast', words: 'Not yet observed.' };
 
 /** How figures in the unit of the measure are written. */
 export const plainOf = (value: FigureColumn): Pick<FigureColumn, 'unit' | 'type' | 'decimals'> => ({
@@ -101,8 +101,8 @@ export function past(
     columns: [
       ...periodColumns(series.period, series.calendar),
       { ...value, key: 'actual', adds: undefined },
-      { key: 'fitted', title: 'Fitted', ...plain, says: 'What the method gives for this point.' },
-      { key: 'error', title: 'Error', ...plain, says: 'Actual − fitted.' },
+      { key: 'fitted', title: 'Fitted', ...plain, words: 'What the method gives for this point.' },
+      { key: 'error', title: 'Error', ...plain, words: 'Actual − fitted.' },
     ],
     rows: Array.from(points.y, (v, k): FigureRow => ({
       kind: 'group',
@@ -120,4 +120,4 @@ export function past(
   };
 }
 
-const HELD_OUT: Mark = { kind: 'heldOut', says: 'Held out, to measure the methods by.' };
+const HELD_OUT: Mark = { kind: 'heldOut', words: 'Held out, to measure the methods by.' };

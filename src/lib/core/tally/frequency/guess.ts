@@ -1,9 +1,28 @@
-import { common, keyOf, keysFor, NEEDS, spreadFor, type FirstGuess } from '../guess';
+import {
+  common,
+  keyOf,
+  keysFor,
+  measuresFor,
+  NEEDS,
+  spreadFor,
+  type ColumnFact,
+  type FirstGuess,
+} from '../guess';
+import type { Wish } from '../wish';
 import type { FrequencySpec } from './spec';
+
+/** Bands by the edges that were named, out to the lowest and the highest value. */
+function bandsAsked(column: ColumnFact, { edges }: Wish): Pick<FrequencySpec['key'], 'bands'> {
+  if (column.type !== 'number' || !edges) return {};
+  const all = [...edges, column.least, column.most].sort((a, b) => a - b);
+  const rising = [...new Set(all)];
+  return rising.length < 2 ? {} : { bands: { by: 'edges', edges: rising } };
+}
 
 export const frequencyGuess: FirstGuess<FrequencySpec> = {
   question: 'How do the values fall?',
   found: 'frequency distribution bands bins histogram often occurs',
+  meant: (wish) => wish.often === true || wish.edges !== undefined,
   guess(facts, wish) {
     const wished =
       facts.columns.find((c) => c.id === wish.column) ??
@@ -16,8 +35,16 @@ export const frequencyGuess: FirstGuess<FrequencySpec> = {
       tally: {
         ...common,
         kind: 'frequency',
-        key: often ? { ...key, order: { by: 'count', descending: true } } : key,
-        measures: [],
+        key: often
+          ? { ...key, order: { by: 'count', descending: true } }
+          : { ...key, ...(column && bandsAsked(column, wish)) },
+        // What else was named stands beside the counts.
+        measures: measuresFor(facts, wish).filter(
+          (measure) =>
+            wish.measures !== undefined &&
+            measure.column !== undefined &&
+            measure.column !== column?.id,
+        ),
         few: 10,
       },
     };

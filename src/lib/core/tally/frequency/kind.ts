@@ -103,7 +103,7 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
       title: 'Share',
       unit: '',
       type: 'share',
-      says: 'Count ÷ the records that have a value.',
+      words: 'Count ÷ the records that have a value.',
     },
     {
       key: 'cumulative',
@@ -111,7 +111,7 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
       unit: '',
       type: 'count',
       reach: 'above',
-      says: 'The counts from the first row to this one added up.',
+      words: 'The counts from the first row to this one added up.',
     },
     {
       key: 'cumulativeShare',
@@ -119,7 +119,7 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
       unit: '',
       type: 'share',
       reach: 'above',
-      says: 'Cumulative count ÷ the records that have a value.',
+      words: 'Cumulative count ÷ the records that have a value.',
     },
     ...(yield* measureColumns(spec.measures, table, records)),
   ];
@@ -128,7 +128,7 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
   const marksOf = (n: number, grouping: number, group: number): Mark[] =>
     spec.measures.flatMap((m, k): Mark[] => [
       ...(n > 0 && n < spec.few && MEASURES[m.kind].figure !== 'count'
-        ? [{ column: firstMeasure + k, kind: 'few' as const, says: counted(n, 'record') }]
+        ? [{ column: firstMeasure + k, kind: 'few' as const, words: counted(n, 'record') }]
         : []),
       ...restsMark(
         table,

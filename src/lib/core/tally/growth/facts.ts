@@ -14,7 +14,7 @@ export interface Ends {
   readonly inYear: number | null;
   readonly unit: string;
   readonly decimals?: number;
-  readonly says: string;
+  readonly words: string;
 }
 
 /** What growth comes to between two ends. */
@@ -37,19 +37,19 @@ export function growthFacts(spec: GrowthSpec, ends: Ends, within: ArrayLike<numb
   // A mean over the rates that exist would pass over the others in silence.
   const mean = rates.length ? rates.reduce((s, r) => s + r, 0) / rates.length : NaN;
   const fitted = fittedRate(within);
-  const value = (key: string, title: string, says: string): FigureColumn => ({
+  const value = (key: string, title: string, words: string): FigureColumn => ({
     key,
     title,
     unit,
     type: 'number',
     ...(decimals !== undefined && { decimals }),
-    says,
+    words,
   });
   const list: [FigureColumn, number][] = [
     [value('first', 'First value', 'The value growth begins from.'), first],
     [value('last', 'Last value', 'The value growth leads to.'), last],
     [
-      { key: 'intervals', title: 'Intervals', unit: '', type: 'number', says: ends.says },
+      { key: 'intervals', title: 'Intervals', unit: '', type: 'number', words: ends.words },
       intervals,
     ],
     [
@@ -103,7 +103,7 @@ export function growthFacts(spec: GrowthSpec, ends: Ends, within: ArrayLike<numb
   ];
   const refused = refusal(first, last, intervals);
   const warnings: Warning[] = [
-    warn('intervals', ends.says),
+    warn('intervals', ends.words),
     ...(refused === null ? [] : [warn('no-rate', `No compound rate: ${refused}`)]),
     ...(missing > 0
       ? [

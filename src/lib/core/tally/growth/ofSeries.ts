@@ -44,7 +44,7 @@ export function* growthOfSeries(
     inYear: PERIODS_IN_YEAR[period] ?? (period === 'week' ? DAYS_IN_YEAR / 7 : DAYS_IN_YEAR),
     unit: column.unit,
     ...(column.decimals !== undefined && { decimals: column.decimals }),
-    says: `${counted(intervals, PERIOD_WORDS[period])} between ${counted(intervals + 1, 'value')}, from ${label(ends.from)} to ${label(ends.to)}.`,
+    words: `${counted(intervals, PERIOD_WORDS[period])} between ${counted(intervals + 1, 'value')}, from ${label(ends.from)} to ${label(ends.to)}.`,
   };
   const factsOf = (series: Series): GrowthFacts => {
     const within = series.values.subarray(ends.from, ends.to + 1);
@@ -90,7 +90,7 @@ export function* growthOfSeries(
           title: 'Place',
           unit: '',
           type: 'rank',
-          says: 'The place by the compound rate.',
+          words: 'The place by the compound rate.',
         },
         ...labels,
         ...found.columns,
@@ -113,7 +113,7 @@ export function* growthOfSeries(
                   {
                     column: width + found.columns.findIndex((c) => c.key === 'rate'),
                     kind: 'doubt' as const,
-                    says: facts.refused,
+                    words: facts.refused,
                   },
                 ]),
             ...marks(series, found.columns, width),
@@ -180,7 +180,7 @@ function periodTable(
         unit: '',
         type: 'share',
         reach: [0, -1],
-        says: '(This period − the one before) ÷ the size of the latter.',
+        words: '(This period − the one before) ÷ the size of the latter.',
       },
     ],
     rows: Array.from(within, (v, k): FigureRow => ({

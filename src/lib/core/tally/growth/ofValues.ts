@@ -18,12 +18,19 @@ export function growthOfValues(spec: GrowthSpec): TallyAnswer {
   const intervals = dated
     ? (dayOfIso(values.lastDate ?? '') - dayOfIso(values.firstDate ?? '')) / DAYS_IN_YEAR
     : (values.intervals ?? NaN);
-  const says = dated
+  const words = dated
     ? `${Number(intervals.toPrecision(6))} years of ${DAYS_IN_YEAR} days between ${values.firstDate} and ${values.lastDate}.`
     : `${counted(intervals, 'interval')} between the two values.`;
   const { columns, cells, warnings } = growthFacts(
     spec,
-    { first: values.first, last: values.last, intervals, inYear: dated ? 1 : null, unit: '', says },
+    {
+      first: values.first,
+      last: values.last,
+      intervals,
+      inYear: dated ? 1 : null,
+      unit: '',
+      words,
+    },
     [values.first, values.last],
   );
   return {

@@ -10,7 +10,7 @@ import type { Warning } from '../warnings';
 import { withRunning } from './running';
 import type { LedgerSpec } from './spec';
 
-/** A ledger reckoned over a selection: what its tables, its lines and its footing are read from. */
+/** A ledger computed over a selection: what its tables, its lines and its footing are read from. */
 export interface ComputedLedger {
   readonly spec: LedgerSpec;
   /** The spec's measures, and behind them those that the caller wanted besides. */

@@ -1,17 +1,19 @@
-import { common, keysFor, measureFor, NEEDS, type FirstGuess, type ListFacts } from '../guess';
+import { common, keysFor, measuresFor, NEEDS, type FirstGuess, type ListFacts } from '../guess';
 import type { Wish } from '../wish';
 import type { LedgerSpec } from './spec';
 
 /** Totals by the list's first groups, or by those wished; of the whole where it has none. */
 export function totalsFor(facts: ListFacts, wish: Wish): LedgerSpec {
   const keys = keysFor(facts, wish);
-  const measure = measureFor(facts, wish);
+  const measures = measuresFor(facts, wish);
+  const counted = measures.some(({ kind }) => kind === 'records');
   return {
     ...common,
     kind: 'ledger',
     groups: wish.by?.length ? keys.slice(0, wish.by.length) : keys.slice(0, 2),
     sort: [],
-    measures: measure.kind === 'records' ? [measure] : [{ kind: 'records' }, measure],
+    // Totals stand beside what they are of; several that were asked for stand as they were.
+    measures: counted || measures.length > 1 ? measures : [{ kind: 'records' }, ...measures],
     records: false,
   };
 }

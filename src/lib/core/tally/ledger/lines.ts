@@ -103,7 +103,8 @@ export class LedgerLines {
       if (this.#starts[mid] <= line) low = mid;
       else high = mid - 1;
     }
-    const [level, group] = [this.#levels[low], this.#groups[low]];
+    const level = this.#levels[low];
+    const group = this.#groups[low];
     switch (this.#kinds[low]) {
       case GROUP: {
         const open = this.#opens[low];

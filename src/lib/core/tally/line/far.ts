@@ -22,14 +22,14 @@ export const farTable = (
   columns: [
     called.column,
     ...labels,
-    { ...plainly(x), key: 'x', reach: [0], says: `Its ${x.title}.` },
-    { ...plainly(y), key: 'y', reach: [0], says: `Its ${y.title}.` },
-    { ...plainly(y), key: 'fitted', title: 'On the line', says: 'The line there.' },
+    { ...plainly(x), key: 'x', reach: [0], words: `Its ${x.title}.` },
+    { ...plainly(y), key: 'y', reach: [0], words: `Its ${y.title}.` },
+    { ...plainly(y), key: 'fitted', title: 'On the line', words: 'The line there.' },
     {
       ...plainly(y),
       key: 'residual',
       title: 'Off by',
-      says: 'The value less the line.',
+      words: 'The value less the line.',
     },
     {
       key: 'deviations',
@@ -37,7 +37,7 @@ export const farTable = (
       unit: '',
       type: 'number',
       decimals: 1,
-      says: 'Off by ÷ the residual deviation of its line.',
+      words: 'Off by ÷ the residual deviation of its line.',
     },
   ],
   rows: far.slice(0, MOST_FAR).map((point): FigureRow => {

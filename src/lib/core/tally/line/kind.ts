@@ -150,7 +150,7 @@ const pointTable = (
       unit: '',
       type: 'number',
       decimals: 0,
-      says: 'Counted from 1.',
+      words: 'Counted from 1.',
     },
     { ...value, key: 'y', adds: undefined },
     {
@@ -160,7 +160,7 @@ const pointTable = (
       type: 'number',
       measure: undefined,
       adds: undefined,
-      says: 'The line there.',
+      words: 'The line there.',
     },
   ],
   rows: Array.from(series.values, (v, k): FigureRow => {

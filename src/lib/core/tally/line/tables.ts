@@ -22,7 +22,7 @@ export const lineColumns = ({ x, y }: Axes): FigureColumn[] => [
     unit: '',
     type: 'count',
     reach: [0],
-    says: `Those with both ${x.title} and ${y.title}.`,
+    words: `Those with both ${x.title} and ${y.title}.`,
   },
   {
     key: 'slope',
@@ -31,7 +31,7 @@ export const lineColumns = ({ x, y }: Axes): FigureColumn[] => [
     type: 'number',
     significant: 6,
     reach: [0],
-    says: `How much ${y.title} the line gains for each one more of ${x.title}, by least squares.`,
+    words: `How much ${y.title} the line gains for each one more of ${x.title}, by least squares.`,
   },
   {
     key: 'slopeSe',
@@ -39,7 +39,7 @@ export const lineColumns = ({ x, y }: Axes): FigureColumn[] => [
     unit: per(y, x),
     type: 'number',
     significant: 4,
-    says: 'Residual deviation ÷ the square root of the sum of squares of x about its mean.',
+    words: 'Residual deviation ÷ the square root of the sum of squares of x about its mean.',
   },
   {
     key: 'intercept',
@@ -48,7 +48,7 @@ export const lineColumns = ({ x, y }: Axes): FigureColumn[] => [
     type: 'number',
     significant: 6,
     reach: [0],
-    says: `The line where ${x.title} is 0.`,
+    words: `The line where ${x.title} is 0.`,
   },
   {
     key: 'interceptSe',
@@ -56,7 +56,7 @@ export const lineColumns = ({ x, y }: Axes): FigureColumn[] => [
     unit: y.unit,
     type: 'number',
     significant: 4,
-    says: 'None for a line through the origin.',
+    words: 'None for a line through the origin.',
   },
   {
     key: 'r',
@@ -64,7 +64,7 @@ export const lineColumns = ({ x, y }: Axes): FigureColumn[] => [
     unit: '',
     type: 'number',
     decimals: 4,
-    says: 'Correlation; none where a column does not vary.',
+    words: 'Correlation; none where a column does not vary.',
   },
   {
     key: 'r2',
@@ -72,7 +72,7 @@ export const lineColumns = ({ x, y }: Axes): FigureColumn[] => [
     unit: '',
     type: 'number',
     decimals: 4,
-    says: 'The share of the variance of y that the line explains.',
+    words: 'The share of the variance of y that the line explains.',
   },
   {
     key: 'residualSd',
@@ -80,7 +80,7 @@ export const lineColumns = ({ x, y }: Axes): FigureColumn[] => [
     unit: y.unit,
     type: 'number',
     significant: 5,
-    says: 'Square root of the squared residuals ÷ (n − 2), n − 1 through the origin.',
+    words: 'Square root of the squared residuals ÷ (n − 2), n − 1 through the origin.',
   },
 ];
 
@@ -106,9 +106,9 @@ const FEW = 10;
 const lineMarks = ({ line }: LinePoints): Pick<FigureRow, 'marks'> =>
   marked(
     !line
-      ? [{ kind: 'doubt', says: 'No line: under two points, or x does not vary.' }]
+      ? [{ kind: 'doubt', words: 'No line: under two points, or x does not vary.' }]
       : line.n < FEW
-        ? [{ kind: 'few', says: `${line.n} points` }]
+        ? [{ kind: 'few', words: `${line.n} points` }]
         : [],
   );
 
@@ -177,7 +177,7 @@ export function predictionTable(
               {
                 column: labels.length,
                 kind: 'doubt',
-                says: `Beyond the points, which lie from ${showNumber(line.least)} to ${showNumber(line.most)}.`,
+                words: `Beyond the points, which lie from ${showNumber(line.least)} to ${showNumber(line.most)}.`,
               },
             ]
           : [],
@@ -197,18 +197,18 @@ export function predictionTable(
         type: 'number',
         ...(x.decimals !== undefined && { decimals: x.decimals }),
       },
-      { key: 'predicted', title: `Predicted ${y.title}`, ...plain, says: 'The line there.' },
+      { key: 'predicted', title: `Predicted ${y.title}`, ...plain, words: 'The line there.' },
       {
         key: 'low',
         title: `Lower bound, ${percent}`,
         ...plain,
-        says: `${percent} of new values lie between the bounds, if the line holds (Student t).`,
+        words: `${percent} of new values lie between the bounds, if the line holds (Student t).`,
       },
       {
         key: 'high',
         title: `Upper bound, ${percent}`,
         ...plain,
-        says: `${percent} of new values lie between the bounds, if the line holds (Student t).`,
+        words: `${percent} of new values lie between the bounds, if the line holds (Student t).`,
       },
     ],
     rows: [whole, ...groups].flatMap((points) => spec.at.map((at) => rowOf(points, at))),

@@ -4,6 +4,7 @@ import type { NestedSpec } from './spec';
 export const nestedGuess: FirstGuess<NestedSpec> = {
   question: 'What is the best of each?',
   found: 'nested best of each highest group which led',
+  meant: (wish) => wish.best === true,
   guess(facts, wish) {
     const [outer, inner] = keysFor(facts, wish);
     if (!outer || !inner)

@@ -124,7 +124,7 @@ function ofResults(mark: Mark, columns: readonly FigureColumn[]): Mark {
   const column = columns[mark.column ?? 0];
   return {
     ...rest,
-    says: `Rests on one of the group results: ${figureText(column, mark.without ?? null)} without it.`,
+    words: `Rests on one of the group results: ${figureText(column, mark.without ?? null)} without it.`,
   };
 }
 
@@ -132,14 +132,15 @@ function ofResults(mark: Mark, columns: readonly FigureColumn[]): Mark {
 function ownWords(column: FigureColumn): FigureColumn {
   const { measure, where, ...rest } = column;
   if (!measure && !where) return column;
-  return { ...rest, says: column.says ?? `${column.title}, over the group results.` };
+  return { ...rest, words: column.words ?? `${column.title}, over the group results.` };
 }
 
 /** From rows of the inner result back to the records they stand on: any of those groups. */
 const recordsBehind =
   (table: AnswerTable, rows: readonly number[]) =>
   (outer: Base, where: Condition): Condition | undefined => {
-    const places = [...members(recordsWithin(outer, outer.all, [where]))];
+    // Group results are few: no pause is due.
+    const places = [...members(finish(recordsWithin(outer, outer.all, [where])))];
     const parts = places.flatMap((k) => table.row(rows[k]).where ?? []);
     // A group without a condition is the whole; no group at all is no record.
     if (parts.length < places.length) return undefined;

@@ -15,7 +15,7 @@ import {
   type Definition,
 } from '../../measure/quantileDefinitions';
 import { gather } from '../../measure/slices';
-import { sortedInParts } from '../../measure/sorted';
+import { sortedInParts } from '../../sorting/sorted';
 import type { Steps } from '../../steps/steps';
 import { fullScalar } from '../../table/cell';
 import { isText, type ScalarColumn } from '../../table/column';
@@ -154,13 +154,13 @@ function percentileTable(
     }),
   );
   const type = column.type;
-  const value = (key: string, title: string, says: string): FigureColumn => ({
+  const value = (key: string, title: string, words: string): FigureColumn => ({
     key,
     title,
     unit: column.unit,
     type,
     decimals: column.decimals,
-    says,
+    words,
   });
   const columns: FigureColumn[] = [
     ...labels,
@@ -183,7 +183,7 @@ function percentileTable(
       unit: '',
       type: 'number',
       decimals: 2,
-      says: 'Where it falls among the ordered values, the first being 1.',
+      words: 'Where it falls among the ordered values, the first being 1.',
     },
     value('below', 'Value before', 'The ordered value at or before that place.'),
     value('above', 'Value behind', 'The ordered value behind it.'),
@@ -192,7 +192,7 @@ function percentileTable(
       title: 'Values equal to it',
       unit: '',
       type: 'count',
-      says: 'Values that are exactly this one.',
+      words: 'Values that are exactly this one.',
     },
   ];
   return tableOf({
@@ -243,7 +243,7 @@ function rankTable(
       title: 'Percentile rank',
       unit: '',
       type: 'share',
-      says: `${RANK_WORDS[spec.rankMethod]}.`,
+      words: `${RANK_WORDS[spec.rankMethod]}.`,
     },
     {
       key: 'values',
@@ -257,14 +257,14 @@ function rankTable(
       title: 'Values under it',
       unit: '',
       type: 'count',
-      says: 'Values lower than this one.',
+      words: 'Values lower than this one.',
     },
     {
       key: 'ties',
       title: 'Values equal to it',
       unit: '',
       type: 'count',
-      says: 'Values that are exactly this one.',
+      words: 'Values that are exactly this one.',
     },
   ];
   return tableOf({

@@ -74,7 +74,7 @@ export function* computePeriods(base: Base, spec: PeriodsSpec): Steps<ComputedPe
   const { calendar = USUAL_CALENDAR, measures } = spec;
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
-  const days = daysOf(table, spec.column, records);
+  const days = yield* daysOf(table, spec.column, records);
   const column = dateColumn(table, spec.column);
   const stretches = spec.levels.map((period): Stretch => {
     const first = periodOf(days.from, period, calendar);

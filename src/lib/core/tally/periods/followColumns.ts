@@ -92,14 +92,14 @@ const AGAINST: Record<Against, { words: string; reach: number[] }> = {
 
 export function followColumns(spec: PeriodsSpec): Follower[] {
   const make =
-    (key: string, title: string, says: string, more: Partial<FigureColumn> = {}) =>
+    (key: string, title: string, words: string, more: Partial<FigureColumn> = {}) =>
     (of: FigureColumn): FigureColumn => ({
       key: `${of.key}.${key}`,
       title: `${of.title}, ${title}`,
       unit: of.unit,
       type: 'number',
       ...(of.decimals !== undefined && { decimals: of.decimals }),
-      says,
+      words,
       ...more,
     });
   const out: Follower[] = [];
@@ -113,7 +113,7 @@ export function followColumns(spec: PeriodsSpec): Follower[] {
           ...of,
           key: `${of.key}.${against}`,
           title: `${of.title}, ${words}`,
-          says: `The figure of ${words}.`,
+          words: `The figure of ${words}.`,
           reach: [against === 'previous' ? -1 : 0],
         }),
       },

@@ -1,7 +1,8 @@
+import { USUAL_CALENDAR } from '../../table/period';
 import {
   common,
   dateFor,
-  measureFor,
+  measuresFor,
   NEEDS,
   periodFor,
   wishedKeys,
@@ -32,7 +33,10 @@ export const periodsGuess: FirstGuess<PeriodsSpec> = {
         levels,
         by: wishedKeys(facts, wish).slice(0, 4),
         nest: 'periods',
-        measures: [measureFor(facts, wish.column === date.id ? {} : wish)],
+        measures: measuresFor(facts, wish.column === date.id ? {} : wish),
+        ...(wish.yearStartsIn !== undefined && {
+          calendar: { ...USUAL_CALENDAR, yearStartsIn: wish.yearStartsIn },
+        }),
         against: levels.length > 1 && span === 'year' ? ['yearBefore'] : ['previous'],
         running: false,
         toDate: false,

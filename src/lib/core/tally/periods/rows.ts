@@ -108,7 +108,8 @@ export function periodNumber(
   const at = column - firstFigure - 1;
   if (at < 0) return at === -1 ? level.records[k] : NaN;
   const width = 1 + extras.length;
-  const [m, e] = [Math.floor(at / width), (at % width) - 1];
+  const m = Math.floor(at / width);
+  const e = (at % width) - 1;
   return e < 0 ? level.values[m][k] : level.followed[m][e][k];
 }
 
@@ -173,9 +174,9 @@ function periodMarks(made: PeriodRows, level: Level, k: number): Mark[] {
   const facts = computed.levels.find(({ period }) => period === level.period);
   const marks: Mark[] = [];
   if (k === 0 && facts?.partialFirst)
-    marks.push({ kind: 'partial', says: 'The data begin inside this period.' });
+    marks.push({ kind: 'partial', words: 'The data begin inside this period.' });
   if (k === level.length - 1 && facts?.partialLast)
-    marks.push({ kind: 'partial', says: 'The data end inside this period.' });
+    marks.push({ kind: 'partial', words: 'The data end inside this period.' });
   spec.measures.forEach((_, m) => {
     const at = measureAt(made, m);
     marks.push(...restsMark(base.table, columns[at], at, level.rests(m, k)));
@@ -183,7 +184,7 @@ function periodMarks(made: PeriodRows, level: Level, k: number): Mark[] {
       if (!against) return;
       const column = at + 1 + e;
       const like = level.likes.find((part) => part.k === k && part.against === against);
-      if (like && figure) marks.push({ column, kind: 'partial', says: likeWords(like) });
+      if (like && figure) marks.push({ column, kind: 'partial', words: likeWords(like) });
       if (figure) return;
       const before = placeBefore(k, against, level, computed.calendar);
       if (!(before >= 0)) return;

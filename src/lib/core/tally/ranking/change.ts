@@ -1,14 +1,14 @@
 import { TallyRefused } from '../../errors';
 import type { GroupTree } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
-import { evaluate } from '../../scope/evaluate';
 import type { Steps } from '../../steps/steps';
-import { and, type Bitset } from '../../table/bitset';
+import type { Bitset } from '../../table/bitset';
 import { DAY_MS } from '../../table/calendar';
 import { isText } from '../../table/column';
 import { periodLabel, periodOf, USUAL_CALENDAR } from '../../table/period';
 import { recordsOf, type Base } from '../base';
 import { measureColumns } from '../figure';
+import { recordsWithin } from '../recordsWithin';
 import { periodNamed } from '../periodNamed';
 import type { FigureColumn, Mark } from '../result';
 import { periodCondition } from '../series';
@@ -32,11 +32,11 @@ export interface Compared {
 }
 
 /** Those named, or the last two that are counted. @throws TallyRefused */
-export function comparedPeriods(
+export function* comparedPeriods(
   base: Base,
   { column: ref, period, calendar, ...asked }: NonNullable<RankingSpec['change']>,
   selection: Bitset,
-): Compared {
+): Steps<Compared> {
   const column = columnFor(base.table, ref);
   if (isText(column)) throw new TallyRefused(`“${column.name}” is not a date.`);
   const perDay = column.type === 'datetime' ? DAY_MS : 1;
@@ -46,22 +46,17 @@ export function comparedPeriods(
     name === undefined ? other : (periodNamed(name, period, calendar) ?? other);
   const after = named(asked.after, periodOf(Math.floor(latest / perDay), period, calendar));
   const before = named(asked.before, after - 1);
-  const within = (index: number): Bitset =>
-    latest === -Infinity
-      ? selection
-      : and(
-          selection,
-          evaluate(
-            base.table,
-            periodCondition(ref, index, period, calendar ?? USUAL_CALENDAR),
-            selection,
-          ).yes,
-        );
+  const within = (index: number): Steps<Bitset> =>
+    recordsWithin(
+      base,
+      selection,
+      latest === -Infinity ? [] : [periodCondition(ref, index, period, calendar ?? USUAL_CALENDAR)],
+    );
   const label = (index: number): string =>
     Number.isFinite(index) ? periodLabel(index, period, calendar) : '';
   return {
     labels: [label(before), label(after)],
-    within: [within(before), within(after)],
+    within: [yield* within(before), yield* within(after)],
   };
 }
 
@@ -75,7 +70,7 @@ export const changeColumns = ({ labels: [before, after] }: Compared): FigureColu
     unit: '',
     type: 'number',
     decimals: 0,
-    says: 'Place before − place after; none where one of them is missing.',
+    words: 'Place before − place after; none where one of them is missing.',
   },
 ];
 
@@ -96,7 +91,7 @@ export function* changes(
 ): Steps<Change> {
   const { change } = spec;
   if (!change) return { columns: [], cells: () => [], marks: () => [] };
-  const compared = comparedPeriods(base, change, selection);
+  const compared = yield* comparedPeriods(base, change, selection);
   const places: Map<number, number>[] = [];
   const marks: ((group: number, at: number) => Mark[])[] = [];
   const [of] = yield* measureColumns([spec.by], base.table, recordsOf(selection));

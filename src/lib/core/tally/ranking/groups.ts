@@ -33,7 +33,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
   const shown = shownColumn(spec.by, table);
   const shares = MEASURES[spec.by.kind].adds;
   const columns: FigureColumn[] = [
-    { key: 'place', title: 'Place', unit: '', type: 'rank', says: 'The place by this figure.' },
+    { key: 'place', title: 'Place', unit: '', type: 'rank', words: 'The place by this figure.' },
     ...labelColumns(spec.groups, tree.keys, table),
     { ...RECORDS_COLUMN, adds: undefined },
     { ...(yield* measureColumns([spec.by], table, records))[0], adds: undefined },
@@ -44,7 +44,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
             title: 'Share',
             unit: '',
             type: 'share' as const,
-            says: 'The figure ÷ the sum of all ranked.',
+            words: 'The figure ÷ the sum of all ranked.',
           },
           {
             key: 'cumulativeShare',
@@ -52,7 +52,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
             unit: '',
             type: 'share' as const,
             reach: 'above' as const,
-            says: 'The figures down to this one ÷ the sum of all ranked.',
+            words: 'The figures down to this one ÷ the sum of all ranked.',
           },
         ]
       : []),
@@ -73,7 +73,8 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
   };
   const rows: FigureRow[] = [];
   const warnings: Warning[] = ofKeys;
-  let [unranked, kept] = [0, 0];
+  let unranked = 0;
+  let kept = 0;
   for (const [parent, { order, none }] of byParent) {
     unranked += none.length;
     const places = placesOf(values, order, spec.ties);

@@ -11,7 +11,7 @@ import { shareOf, type FigureRow } from '../result';
 import { allOf, noneOf } from '../whereCondition';
 import type { RankingSpec } from './spec';
 
-/** The rest in one line, reckoned from its records, so that the table still adds up. */
+/** The rest in one line, computed from its records, so that the table still adds up. */
 export function* others(
   base: Base,
   tree: GroupTree,

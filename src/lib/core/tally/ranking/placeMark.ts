@@ -40,7 +40,7 @@ export function placeMark(
     {
       column: at,
       kind: 'rests',
-      says: `Place ${without} without one record. ${restsWords(table, column, rests)}`,
+      words: `Place ${without} without one record. ${restsWords(table, column, rests)}`,
       record: recordNumber(rests.record),
       without: figureOf(without),
     },

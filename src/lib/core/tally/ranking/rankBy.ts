@@ -1,5 +1,5 @@
 import { sortByColumn, type SortedColumn } from '../../arrange/sort';
-import { STRIDE, type Steps } from '../../steps/steps';
+import { partOf, STRIDE, type Steps } from '../../steps/steps';
 import { count, has, type Bitset } from '../../table/bitset';
 import type { ScalarColumn } from '../../table/column';
 import type { Ties } from './places';
@@ -9,6 +9,9 @@ export interface RankedRecords {
   readonly order: Int32Array;
   readonly places: Float64Array | Int32Array;
 }
+
+/** The share of sorting; what is left is the places. */
+const SORTING = 0.8;
 
 /**
  * Ranks the records of a selection by a column. The sort is stable over the current order, so that
@@ -21,9 +24,10 @@ export function* rankBy(
   ties: Ties,
   current: Int32Array,
 ): Steps<RankedRecords> {
-  const sorted = yield* sortByColumn(column, { descending, blanks: 'last' }, current);
-  yield undefined;
-  return yield* placeSorted(column.values, sorted, selection, ties);
+  const sorting = sortByColumn(column, { descending, blanks: 'last' }, current);
+  const sorted = yield* partOf(sorting, 0, SORTING);
+  yield SORTING;
+  return yield* partOf(placeSorted(column.values, sorted, selection, ties), SORTING, 1);
 }
 
 /** One pass over the sorted records: those of the selection that have a value, with their places. */
@@ -40,7 +44,10 @@ function* placeSorted(
   const order = all ? sorted.subarray(0, present) : new Int32Array(present);
   const places = ties === 'mean' ? new Float64Array(present) : new Int32Array(present);
   const [inOrder, noGap, mean] = [ties === 'order', ties === 'noGap', ties === 'mean'];
-  let [n, start, distinct, fresh] = [0, 0, 0, true];
+  let n = 0;
+  let start = 0;
+  let distinct = 0;
+  let fresh = true;
   for (let k = 0; k < present; k++) {
     if (tied[k] === 0) fresh = true;
     if (!all) {
@@ -55,7 +62,7 @@ function* placeSorted(
     }
     places[n] = inOrder ? n + 1 : noGap ? distinct : start + 1;
     n++;
-    if (k % STRIDE === 0) yield undefined;
+    if (k % STRIDE === 0) yield k / present;
   }
   if (mean) places.fill((start + n + 1) / 2, start, n);
   return { order: order.subarray(0, n), places: places.subarray(0, n) };

@@ -30,7 +30,7 @@ export function* recordChange(
 ): Steps<RecordChange | null> {
   const { change } = spec;
   if (!change) return null;
-  const compared = comparedPeriods(base, change, selection);
+  const compared = yield* comparedPeriods(base, change, selection);
   const keys = change.match.map((ref) => columnFor(base.table, ref));
   const keyOf = (record: number): string => keys.map((key) => fullCell(key, record)).join('\u001f');
   const places: Map<string, number>[] = [];

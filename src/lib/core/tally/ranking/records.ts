@@ -1,7 +1,7 @@
 import { recordNumber } from '../../table/recordNumber';
 import { TallyRefused } from '../../errors';
 import { columnFor } from '../../expression/columnFor';
-import { inStretches, STRIDE, type Steps } from '../../steps/steps';
+import { inStretches, partOf, STRIDE, type Steps } from '../../steps/steps';
 import { CompensatedSum } from '../../measure/compensated';
 import type { Condition } from '../../scope/condition';
 import { fullCell } from '../../table/cell';
@@ -18,18 +18,19 @@ import { rankBy } from './rankBy';
 import { recordChange } from './recordChange';
 import type { RankingSpec } from './spec';
 
+/** The share of ranking in the whole; what is left is sums and changes. */
+const RANKING = 0.9;
+
 /** Every record with a value in its place, or the first or last of them and all others in one row. */
 export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
   const { table } = base;
   const column = columnFor(table, spec.by.column ?? '');
   if (isText(column)) throw new TallyRefused(`“${column.name}” is text and cannot be ranked.`);
   const selection = selectionOf(base, spec.scope);
-  const { order, places } = yield* rankBy(
-    selection,
-    column,
-    spec.from === 'highest',
-    spec.ties,
-    base.order,
+  const { order, places } = yield* partOf(
+    rankBy(selection, column, spec.from === 'highest', spec.ties, base.order),
+    0,
+    RANKING,
   );
   const { values } = column;
   const from =
@@ -38,7 +39,7 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyAnswer> 
   const adds = column.type === 'number';
   const sums = yield* cumulative(values, order);
   const total = order.length ? sums[order.length - 1] : 0;
-  yield undefined;
+  yield RANKING;
   const change = yield* recordChange(base, spec, selection, column);
   const shown = spec.show.map((ref) => columnFor(table, ref));
   const kept = to - from;
@@ -151,7 +152,7 @@ export function columnsOf(
 ): FigureColumn[] {
   const adds = column.type === 'number';
   return [
-    { key: 'place', title: 'Place', unit: '', type: 'rank', says: 'The place by this figure.' },
+    { key: 'place', title: 'Place', unit: '', type: 'rank', words: 'The place by this figure.' },
     { key: 'record', title: 'Record', unit: '', type: 'number', decimals: 0 },
     ...shown.map((c): FigureColumn => ({ key: c.id, title: c.name, unit: c.unit, type: 'text' })),
     {

@@ -3,7 +3,7 @@ import { groupKeys, groupPath, type GroupTree } from '../../arrange/tree';
 import { TallyRefused } from '../../errors';
 import { columnFor } from '../../expression/columnFor';
 import { CompensatedSum } from '../../measure/compensated';
-import { STRIDE, type Steps } from '../../steps/steps';
+import { STRIDE, partOf, type Steps } from '../../steps/steps';
 import { count, has, type Bitset } from '../../table/bitset';
 import { fullCell } from '../../table/cell';
 import { isMissing, isText, type ScalarColumn } from '../../table/column';
@@ -46,7 +46,8 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
   const selection = selectionOf(base, spec.scope);
   const { tree, warnings: ofKeys } = yield* treeOf(base, spec.groups, selection);
   const descending = spec.from === 'highest';
-  const sorted = yield* sortByColumn(column, { descending, blanks: 'last' }, base.order);
+  const sorting = sortByColumn(column, { descending, blanks: 'last' }, base.order);
+  const sorted = yield* partOf(sorting, 0.1, 0.9);
   const orders = yield* dealt(tree, sorted.order, column.values, selection);
   const present = orders.reduce((n, order) => n + order.length, 0);
   const groups = rankedIn(tree, spec, column, orders);
@@ -137,7 +138,8 @@ const rowsOf = ({ order, from, to }: Pick<Ranked, 'order' | 'from' | 'to'>): num
 
 /** The group that a row is of: the last that begins at it or before. */
 function groupAt(groups: readonly Ranked[], row: number): number {
-  let [low, high] = [0, groups.length - 1];
+  let low = 0;
+  let high = groups.length - 1;
   while (low < high) {
     const middle = (low + high + 1) >> 1;
     if (groups[middle].row <= row) low = middle;
@@ -207,7 +209,12 @@ function rankedIn(
       places: once(() => placesOf(values, order, spec.ties)),
       sums: once(() => {
         const sum = new CompensatedSum();
-        return Float64Array.from(order, (i) => (sum.add(values[i]), sum.value));
+        const sums = new Float64Array(order.length);
+        for (let k = 0; k < sums.length; k++) {
+          sum.add(values[order[k]]);
+          sums[k] = sum.value;
+        }
+        return sums;
       }),
       from: spec.bottom === undefined ? 0 : order.length - withinBottom(values, order, spec.bottom),
       to: spec.top === undefined ? order.length : withinTop(values, order, spec.top),

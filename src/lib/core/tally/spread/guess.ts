@@ -1,5 +1,14 @@
 import { common, keysFor, NEEDS, spreadFor, type FirstGuess } from '../guess';
+import type { Wish } from '../wish';
 import type { SpreadSpec } from './spec';
+
+/** Facts asked for in so many words; null where no more than one was, or they are of several columns. */
+function factsAsked(column: string, { measures = [] }: Wish): SpreadSpec['facts'] | null {
+  const of = measures.filter((measure) => measure.column !== undefined);
+  if (of.length < 2 || of.some((measure) => measure.column !== column)) return null;
+  const counts = measures.length > of.length ? [{ kind: 'values' as const }] : [];
+  return [...counts, ...of.map(({ kind }) => ({ kind }))];
+}
 
 export const spreadGuess: FirstGuess<SpreadSpec> = {
   question: 'How far do groups spread?',
@@ -14,7 +23,7 @@ export const spreadGuess: FirstGuess<SpreadSpec> = {
         kind: 'spread',
         columns: [column.id],
         ...(key && key.column !== column.id && { key }),
-        facts: [
+        facts: factsAsked(column.id, wish) ?? [
           { kind: 'values' },
           { kind: 'mean' },
           { kind: 'sd' },

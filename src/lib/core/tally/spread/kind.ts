@@ -85,7 +85,7 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
       at: number,
     ): FigureRow => {
       const marks: Mark[] = restMarks(figures === whole ? 0 : 1, at);
-      if (n > 0 && n < spec.few) marks.unshift({ kind: 'few', says: counted(n, 'record') });
+      if (n > 0 && n < spec.few) marks.unshift({ kind: 'few', words: counted(n, 'record') });
       const values = fitting.map((m, f) => figureFrom(m, shownColumn(m, table), figures[f][at]));
       return {
         kind,
@@ -130,7 +130,7 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
             ? measureColumn({ ...fact, column: spec.columns[0] }, table, '').type
             : 'number',
       ...(spec.columns.length === 1 && { measure: { ...fact, column: spec.columns[0] } }),
-      says: `${measureWords(fact)} of the row’s column.`,
+      words: `${measureWords(fact)} of the row’s column.`,
     })),
   ];
   return {

@@ -13,7 +13,7 @@ const TYPES: readonly ColumnType[] = ['number', 'date', 'datetime', 'time', 'yes
 /** Facts of one column: measures that need no other and compare with no group. */
 const FACTS = MEASURE_KINDS.filter(
   (kind) => needsOther(kind) === null && !ofRecords(kind) && !/^share|^running$/.test(kind),
-).map((value) => ({ value, label: MEASURES[value].says }));
+).map((value) => ({ value, label: MEASURES[value].words }));
 
 /** `How far Delay spreads for each Route, by 12 facts.` */
 export function spreadSentence(spec: SpreadSpec, names: Names): Part<SpreadSpec>[] {
@@ -62,7 +62,7 @@ export function spreadSentence(spec: SpreadSpec, names: Names): Part<SpreadSpec>
           {
             slot: numberSlot<SpreadSpec>(
               `facts[${k}].definition`,
-              `${MEASURES[fact.kind].says} by definition ${fact.definition ?? 7}`,
+              `${MEASURES[fact.kind].words} by definition ${fact.definition ?? 7}`,
               fact.definition ?? 7,
               { least: 1, most: 9, whole: true, needed: true },
               (definition) => changed(k, { ...fact, ...(definition !== null && { definition }) }),

@@ -63,7 +63,7 @@ export const BENCHES: Paths = {
   },
   '/api/benches/{id}/ledger': {
     get: operation(
-      'The saved bench reckoned on the server',
+      'The saved bench computed on the server',
       {
         200: {
           description: 'What counts, heads and footing; the ledger as delimited text with `as=csv`',

@@ -1,6 +1,7 @@
 import { isLedger } from '$lib/core/bench/tray';
 import type { Table } from '$lib/core/table/table';
-import { Engine } from '$lib/engine/engine';
+import type { Engine } from '$lib/engine/engine';
+import { openEngine } from '$lib/engine/openEngine';
 import { openDatabase } from '../../storage/database';
 import { loadTable } from '../load';
 import type { Task } from '../tasks';
@@ -22,7 +23,7 @@ export async function engineOf(
     const beside = new Map<string, Table>();
     for (const [name, other] of Object.entries(others))
       beside.set(name, (await loadTable(db, other)).table);
-    const engine = new Engine({ name: listName, table, recipe, others: beside });
+    const engine = openEngine({ name: listName, table, recipe, others: beside });
     held = { key, engine };
     return engine;
   } finally {

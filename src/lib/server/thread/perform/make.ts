@@ -43,7 +43,7 @@ export async function make(task: Make): Promise<Made> {
     const given = {
       listId,
       listName: task.name,
-      fileName: made.says.slice(0, 500),
+      fileName: made.words.slice(0, 500),
       records: table.length,
       recipe: recipeOfMade(table),
       doubts: [],

@@ -10,7 +10,7 @@
   let moved = $state.raw<Moved | null>(null);
 
   $effect(() => {
-    void bench.reckonings;
+    void bench.runs;
     const { with: older } = tally;
     if (!(older in bench.doc.lists)) return;
     bench.ask('moved', { with: older }, 'moved').then(

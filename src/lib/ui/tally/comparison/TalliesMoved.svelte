@@ -14,7 +14,7 @@
 
   const isStill = ({ count, came, went }: MovedTally): boolean =>
     count === 0 && came.length === 0 && went.length === 0;
-  const nameOf = ({ name, says }: MovedTally): string => name || says;
+  const nameOf = ({ name, words }: MovedTally): string => name || words;
   const percent = (share: number | null): string =>
     share === null
       ? ''

@@ -29,7 +29,7 @@
 {#if table && at >= 0 && rows.length}
   <Bars
     {width}
-    says="The figures that moved most"
+    description="The figures that moved most"
     rows={rows.map(nameOf)}
     series={[{ name: 'moved', figures: rows.map((r) => drawnAt(table, r, at)) }]}
     share={table.head.columns[at].type === 'share'}

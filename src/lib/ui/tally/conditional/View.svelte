@@ -13,7 +13,7 @@
 {#if table && rows.length}
   <Bars
     {width}
-    says="{table.head.columns[at]?.title} of each row"
+    description="{table.head.columns[at]?.title} of each row"
     rows={rows.map((r) => labelOf(table, r))}
     series={[
       {

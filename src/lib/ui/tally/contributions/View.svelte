@@ -20,7 +20,7 @@
 {#if table && whole && parts.length && parts.length <= MOST}
   <Steps
     {width}
-    says="From {whole.cells[at.before]} to {whole.cells[at.after]} in {parts.length} steps"
+    description="From {whole.cells[at.before]} to {whole.cells[at.after]} in {parts.length} steps"
     start={{ name: side(at.before), value: numberAt(whole, at.before) }}
     end={{ name: side(at.after), value: numberAt(whole, at.after) }}
     steps={parts.slice(0, small ? 6 : MOST).map((row) => ({

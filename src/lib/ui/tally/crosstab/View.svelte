@@ -10,7 +10,7 @@
   const along = $derived(
     tally.kind === 'crosstab' && tally.across[tally.across.length - 1]?.period !== undefined,
   );
-  const says = $derived(
+  const description = $derived(
     model ? `${model.rows.length} rows across ${model.steps.length} groups` : '',
   );
 </script>
@@ -20,7 +20,7 @@
     <Lines
       {width}
       height={small ? 56 : 240}
-      {says}
+      {description}
       steps={model.steps}
       lines={model.rows}
       unit={model.unit}
@@ -32,7 +32,7 @@
   {:else}
     <Bars
       {width}
-      {says}
+      {description}
       rows={model.rows.slice(0, small ? 3 : 10).map((r) => r.name)}
       series={model.steps.slice(0, 6).map((name, k) => ({
         name,

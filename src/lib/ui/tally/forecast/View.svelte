@@ -38,8 +38,8 @@
   <Fan
     {width}
     height={small ? 56 : 270}
-    says="{ahead.head.columns[at.forecast].title}: {points?.rows.length ?? 0} periods, and {ahead
-      .rows.length} ahead with their bounds"
+    description="{ahead.head.columns[at.forecast].title}: {points?.rows.length ??
+      0} periods, and {ahead.rows.length} ahead with their bounds"
     steps={[...(points?.rows ?? []), ...ahead.rows].map((r) => r.cells[0])}
     past={points ? points.rows.map((r) => drawnAt(points, r, at.actual)) : []}
     ahead={ahead.rows.map((r) => drawnAt(ahead, r, at.forecast))}
@@ -57,7 +57,8 @@
   <Lines
     {width}
     height={200}
-    says="Forecast of {source.shape.lines.length} groups over {source.shape.steps.length} periods"
+    description="Forecast of {source.shape.lines.length} groups over {source.shape.steps
+      .length} periods"
     steps={source.shape.steps}
     lines={seriesLines(source.shape, 'forecast')}
     unit={source.shape.unit}

@@ -84,7 +84,7 @@
                 : 'use'} “{name.trim()}” as it was</span
             ></label
           >
-        {:else}<p>Any tally of this bench can then use them.</p>{/if}
+        {:else}<p>Any tally of this bench can then use them, and those of other benches.</p>{/if}
         <button type="submit" class="main-button" disabled={!name.trim()}>Keep</button>
       </form>
     {/snippet}

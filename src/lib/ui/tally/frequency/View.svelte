@@ -49,7 +49,7 @@
         (a, b) => a - b,
       ),
   );
-  const says = $derived(
+  const description = $derived(
     `Counts by ${table?.head.columns[0]?.title ?? 'value'}: ${rows
       .slice(0, 12)
       .map((r) => `${table ? labelOf(table, r) : ''} ${r.cells[at.count] ?? ''}`)
@@ -88,7 +88,7 @@
   <Falls
     {width}
     height={small ? 56 : 260}
-    {says}
+    {description}
     shape={source.shape}
     {bands}
     {edges}
@@ -101,7 +101,7 @@
 {:else if table}
   <Bars
     {width}
-    {says}
+    {description}
     rows={rows.slice(0, small ? 5 : MOST).map((r) => labelOf(table, r))}
     series={[
       {

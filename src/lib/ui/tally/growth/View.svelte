@@ -33,7 +33,7 @@
   <Lines
     {width}
     height={small ? 56 : 230}
-    says="The values from first to last, and what the compound rate makes of the first, over {steps.length -
+    description="The values from first to last, and what the compound rate makes of the first, over {steps.length -
       1} intervals"
     {steps}
     lines={[

@@ -27,9 +27,8 @@
   <Points
     {width}
     height={330}
-    says="{source.shape.y.name} along {source.shape.x.name}: {source.shape.count.toLocaleString(
-      'en',
-    )} points and {source.shape.lines.length === 1
+    description="{source.shape.y.name} along {source.shape.x
+      .name}: {source.shape.count.toLocaleString('en')} points and {source.shape.lines.length === 1
       ? 'their line'
       : `${source.shape.lines.length} lines`}"
     shape={source.shape}
@@ -42,7 +41,7 @@
   <Lines
     {width}
     height={260}
-    says="The series and its line, over {points.rows.length} periods"
+    description="The series and its line, over {points.rows.length} periods"
     steps={points.rows.map((r) => r.cells[0])}
     lines={[
       {

@@ -13,7 +13,7 @@
 {#if table && at >= 0 && rows.length}
   <Bars
     {width}
-    says="{table.head.columns[at].title} of each group"
+    description="{table.head.columns[at].title} of each group"
     rows={rows.map((r) => labelOf(table, r))}
     series={[{ name: '', figures: rows.map((r) => drawnAt(table, r, at)) }]}
     unit={table.head.columns[at].unit}

@@ -70,7 +70,7 @@
     <Lines
       {width}
       height={56}
-      says=""
+      description=""
       steps={table.rows.map((r) => labelOf(table, r))}
       lines={[
         {
@@ -85,7 +85,8 @@
   <Curves
     {width}
     height={290}
-    says="All values of {source.shape.name} in order: at each value, the share at or under it"
+    description="All values of {source.shape
+      .name} in order: at each value, the share at or under it"
     shape={source.shape}
     {readings}
     {chosen}

@@ -41,7 +41,7 @@
   <Lines
     {width}
     height={270}
-    says="{source.shape.title} of {source.shape.lines.length} groups over {source.shape.steps
+    description="{source.shape.title} of {source.shape.lines.length} groups over {source.shape.steps
       .length} periods"
     steps={source.shape.steps}
     lines={seriesLines(source.shape, 'm1')}
@@ -57,7 +57,7 @@
   <Lines
     {width}
     height={small ? 56 : 250}
-    says="{head.title} over {model.steps.length} periods{model.lines.length > 1
+    description="{head.title} over {model.steps.length} periods{model.lines.length > 1
       ? `, ${model.lines.length} lines`
       : ''}"
     steps={model.steps}

@@ -30,7 +30,7 @@
   <div class:two={before >= 0 && !small && width > 760}>
     <Bars
       width={before >= 0 && !small && width > 760 ? Math.round(width * 0.55) : width}
-      says="{table.head.columns[by].title}, in places"
+      description="{table.head.columns[by].title}, in places"
       rows={rows.map((r) =>
         grouped ? labelOf(table, r) : `${r.cells[0]}. ${r.cells[table.head.labels - 1] ?? ''}`,
       )}
@@ -45,7 +45,7 @@
     {#if before >= 0 && !small}
       <Slopes
         width={width > 760 ? Math.round(width * 0.42) : width}
-        says="Change of place"
+        description="Change of place"
         before={table.head.columns[before].title.replace('Place in ', '')}
         after={table.head.columns[after].title.replace('Place in ', '')}
         rows={rows

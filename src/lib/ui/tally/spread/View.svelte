@@ -45,7 +45,7 @@
 {#if table && any}
   <Boxes
     {width}
-    says="How far {first} spreads: range, quartiles, median and mean of each group"
+    description="How far {first} spreads: range, quartiles, median and mean of each group"
     rows={drawn}
     {chosen}
     {small}

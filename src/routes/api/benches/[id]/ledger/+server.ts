@@ -12,7 +12,7 @@ import type { RequestHandler } from './$types';
 /** What counts, and the ledger's heads and footing. */
 const Overview = Replies.stand.extend(Replies.ledger.shape).extend({ footing: Replies.footing });
 
-/** The saved bench reckoned on the server: as JSON, or with `?as=csv` the ledger as a file. */
+/** The saved bench computed on the server: as JSON, or with `?as=csv` the ledger as a file. */
 export const GET: RequestHandler = ({ params, url }) =>
   answering(async () => {
     const { config, db, pool } = application();

@@ -1,7 +1,7 @@
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, pausing, type Steps } from '../steps/steps';
 import { byBits } from './byBits';
-import { countedSort } from './countedSort';
-import { sortRun } from './sortRun';
+import { countedSort, type Range } from './countedSort';
+import { INSERTED, insertion, sortRun } from './sortRun';
 
 /** Fewer values than this are sorted at one go. */
 const FEW = 1 << 14;
@@ -18,15 +18,24 @@ const BUCKETS = 1 << BUCKET_BITS;
 export function* sortedValues(values: Float64Array, records: Int32Array): Steps<Float64Array> {
   const there = new Float64Array(records.length);
   let n = 0;
+  let lo = Infinity;
+  let hi = -Infinity;
   yield* inStretches(records.length, (from, to) => {
     let at = n;
+    let low = lo;
+    let high = hi;
     for (let k = from; k < to; k++) {
       const v = values[records[k]];
-      if (v === v) there[at++] = v;
+      if (v !== v) continue;
+      there[at++] = v;
+      if (v < low) low = v;
+      if (v > high) high = v;
     }
     n = at;
+    lo = low;
+    hi = high;
   });
-  return yield* sortedInParts(there.subarray(0, n));
+  return yield* sortedInParts(there.subarray(0, n), { lo, hi });
 }
 
 /**
@@ -34,12 +43,14 @@ export function* sortedValues(values: Float64Array, records: Int32Array): Steps<
  * buckets of equal width and each bucket sorted (Knuth, The Art of Computer Programming 3, 5.2.1
  * and 5.2.5).
  * @param values is written over
+ * @param within the lowest and the highest of them, where they are known
  */
-export function* sortedInParts(values: Float64Array): Steps<Float64Array> {
+export function* sortedInParts(values: Float64Array, within?: Range): Steps<Float64Array> {
   if (values.length < FEW) return values.sort();
-  const onGrid = yield* countedSort(values);
+  const range = within ?? (yield* rangeOf(values));
+  const onGrid = yield* countedSort(values, range);
   if (onGrid) return onGrid;
-  yield* deal(values);
+  yield* deal(values, range);
   return values;
 }
 
@@ -48,9 +59,8 @@ export function* sortedInParts(values: Float64Array): Steps<Float64Array> {
  * together. A drawer that holds much is dealt again by itself; one that holds most, as beside an
  * absurd value, by the bits of its numbers, which part what no equal width can.
  */
-function* deal(values: Float64Array): Steps<void> {
+function* deal(values: Float64Array, { lo, hi }: Range): Steps<void> {
   const n = values.length;
-  const { lo, hi } = yield* rangeOf(values);
   const perUnit = (DRAWERS * BUCKETS - 1) / (hi - lo);
   if (!(perUnit > 0 && perUnit < Infinity)) return yield* byBits(values);
   const ends = new Int32Array(DRAWERS + 1);
@@ -66,27 +76,27 @@ function* deal(values: Float64Array): Steps<void> {
     }
   });
   // Each drawer's place has moved on to where the next one begins.
-  for (let d = 0, from = 0, paused = 0; d < DRAWERS; d++) {
+  const due = pausing();
+  for (let d = 0, from = 0; d < DRAWERS; d++) {
     const to = ends[d];
     const drawer = drawn.subarray(from, to);
     const into = values.subarray(from, to);
     if (drawer.length < FEW) sortDrawer(drawer, lo, perUnit, into);
     else {
       into.set(drawer);
-      yield* drawer.length > n / 2 ? byBits(into) : deal(into);
+      yield* drawer.length > n / 2 ? byBits(into) : deal(into, yield* rangeOf(into));
     }
-    if (to - paused > STRIDE) {
-      paused = to;
-      yield undefined;
-    }
+    if (due(to)) yield undefined;
     from = to;
   }
 }
 
-function* rangeOf(values: Float64Array): Steps<{ lo: number; hi: number }> {
-  let [lo, hi] = [Infinity, -Infinity];
+function* rangeOf(values: Float64Array): Steps<Range> {
+  let lo = Infinity;
+  let hi = -Infinity;
   yield* inStretches(values.length, (from, to) => {
-    let [low, high] = [lo, hi];
+    let low = lo;
+    let high = hi;
     for (let k = from; k < to; k++) {
       const v = values[k];
       if (v < low) low = v;
@@ -104,11 +114,17 @@ function sortDrawer(drawer: Float64Array, lo: number, perUnit: number, out: Floa
   const within = BUCKETS - 1;
   places.fill(0);
   for (let k = 0; k < drawer.length; k++) places[(((drawer[k] - lo) * perUnit) & within) + 1]++;
-  for (let b = 1; b <= BUCKETS; b++) places[b] += places[b - 1];
+  let most = 0;
+  for (let b = 1; b <= BUCKETS; b++) {
+    if (places[b] > most) most = places[b];
+    places[b] += places[b - 1];
+  }
   for (let k = 0; k < drawer.length; k++) {
     const v = drawer[k];
     out[places[((v - lo) * perUnit) & within]++] = v;
   }
+  // No value lies further from its place than its bucket is long: one run of insertion for all of them.
+  if (most <= INSERTED) return insertion(out, 0, out.length);
   for (let b = 0, from = 0; b < BUCKETS; b++) {
     const to = places[b];
     sortRun(out, from, to);

@@ -1,5 +1,5 @@
 /** Runs of no more than this are sorted by insertion. */
-const INSERTED = 40;
+export const INSERTED = 40;
 
 /** Sorts a run of numbers (no NaN) in place; −0 comes before 0, as in `Float64Array.sort`. */
 export function sortRun(values: Float64Array, from: number, to: number): void {
@@ -7,7 +7,8 @@ export function sortRun(values: Float64Array, from: number, to: number): void {
   else if (to - from > 1) insertion(values, from, to);
 }
 
-function insertion(values: Float64Array, from: number, to: number): void {
+/** Sorts a run in which no number lies far from its place. */
+export function insertion(values: Float64Array, from: number, to: number): void {
   for (let k = from + 1; k < to; k++) {
     const v = values[k];
     let at = k;

@@ -1,10 +1,16 @@
-import { STRIDE, type Steps } from '../steps/steps';
+import { inStretches, pausing, type Steps } from '../steps/steps';
 
 /** Decimals that are looked for: thousandths are the finest that lists commonly hold. */
 const MOST_DECIMALS = 3;
 /** Steps of a grid that are still counted: 8 MB of counts. */
 const MOST_STEPS = 1 << 21;
 const SAMPLE = 256;
+
+/** The lowest and the highest of some numbers. */
+export interface Range {
+  readonly lo: number;
+  readonly hi: number;
+}
 
 /** Whole multiples of 1/scale, from `lo` (in such steps) up. */
 interface Grid {
@@ -22,30 +28,28 @@ interface Grid {
  * no digit can change; a −0 is on no grid.
  * @param values is written over where the answer is not null
  */
-export function* countedSort(values: Float64Array): Steps<Float64Array | null> {
-  const grid = yield* gridOf(values);
+export function* countedSort(values: Float64Array, range: Range): Steps<Float64Array | null> {
+  const grid = gridOf(values, range);
   if (!grid) return null;
   const { scale, lo, size } = grid;
   const counts = new Int32Array(size);
-  for (let start = 0; start < values.length; start += 2 * STRIDE) {
-    if (!count(values, grid, counts, start, Math.min(values.length, start + 2 * STRIDE)))
-      return null;
-    yield undefined;
-  }
-  let [at, paused] = [0, 0];
+  let lies = true;
+  yield* inStretches(values.length, (from, to) => {
+    lies &&= count(values, grid, counts, from, to);
+  });
+  if (!lies) return null;
+  let at = 0;
+  const due = pausing();
   for (let step = 0; step < size; step++) {
     const value = (step + lo) / scale;
     for (let times = counts[step]; times > 0; times--) values[at++] = value;
-    if (at + step - paused > 4 * STRIDE) {
-      paused = at + step;
-      yield undefined;
-    }
+    if (due(at + step)) yield undefined;
   }
   return values;
 }
 
 /** The coarsest grid that a sample lies on, if the range of all has few enough steps of it. */
-function* gridOf(values: Float64Array): Steps<Grid | null> {
+function gridOf(values: Float64Array, { lo, hi }: Range): Grid | null {
   const stride = Math.max(1, Math.floor(values.length / SAMPLE));
   let scale = 1;
   for (let k = 0; k < values.length; k += stride)
@@ -53,13 +57,6 @@ function* gridOf(values: Float64Array): Steps<Grid | null> {
       scale *= 10;
       if (scale > 10 ** MOST_DECIMALS) return null;
     }
-  let [lo, hi] = [Infinity, -Infinity];
-  for (let k = 0; k < values.length; k++) {
-    const v = values[k];
-    if (v < lo) lo = v;
-    if (v > hi) hi = v;
-    if ((k & (4 * STRIDE - 1)) === 4 * STRIDE - 1) yield undefined;
-  }
   const first = Math.round(lo * scale);
   const size = Math.round(hi * scale) - first + 1;
   // Sparse values are sorted sooner than so many steps are walked.

@@ -49,9 +49,11 @@ interface Span {
 }
 
 function* spanOf(bits: Uint32Array): Steps<Span> {
-  let [lowest, highest] = [0xffffffff, 0];
+  let lowest = 0xffffffff;
+  let highest = 0;
   yield* inStretches(bits.length >> 1, (from, to) => {
-    let [low, high] = [lowest, highest];
+    let low = lowest;
+    let high = highest;
     for (let k = from; k < to; k++) {
       const word = bits[2 * k + 1];
       const rising = word & SIGN ? ~word >>> 0 : (word | SIGN) >>> 0;

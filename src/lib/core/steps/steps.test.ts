@@ -1,0 +1,78 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { finish, inStretches, partOf, pausing, type Steps } from './steps';
+
+/** What a generator told at its pauses, and what came of it. */
+function driven<T>(steps: Steps<T>): { told: (number | undefined)[]; value: T } {
+  const told: (number | undefined)[] = [];
+  for (;;) {
+    const next = steps.next();
+    if (next.done) return { told, value: next.value };
+    told.push(next.value);
+  }
+}
+
+describe('a loop in stretches', () => {
+  it('comes to every place once, in order, and pauses after each stretch', () => {
+    fc.assert(
+      fc.property(fc.nat(5000), fc.integer({ min: 1, max: 700 }), (length, stride) => {
+        const seen: number[] = [];
+        const sizes: number[] = [];
+        const { told } = driven(
+          inStretches(
+            length,
+            (from, to) => {
+              for (let k = from; k < to; k++) seen.push(k);
+              sizes.push(to - from);
+            },
+            stride,
+          ),
+        );
+        expect(seen).toEqual(Array.from({ length }, (_, k) => k));
+        expect(told).toHaveLength(sizes.length);
+        expect(Math.max(0, ...sizes)).toBeLessThanOrEqual(stride);
+      }),
+      { numRuns: 100 },
+    );
+  });
+
+  it('begins with short stretches and doubles them', () => {
+    const sizes: number[] = [];
+    finish(inStretches(1000, (from, to) => sizes.push(to - from), 320));
+    expect(sizes).toEqual([20, 40, 80, 160, 320, 320, 60]);
+  });
+
+  it('has nothing to do of nothing', () => {
+    expect(driven(inStretches(0, () => expect.unreachable())).told).toEqual([]);
+  });
+});
+
+describe('pauses of uneven turns', () => {
+  it('are due sooner at first, then once a stride', () => {
+    const due = pausing(160);
+    const at: number[] = [];
+    for (let done = 0; done <= 600; done += 5) if (due(done)) at.push(done);
+    expect(at).toEqual([10, 30, 70, 150, 310, 470]);
+  });
+
+  it('are due once after a turn that took much', () => {
+    const due = pausing(160);
+    expect([due(1000), due(1001), due(1019), due(1020)]).toEqual([true, false, false, true]);
+  });
+});
+
+describe('a part of longer work', () => {
+  it('tells its shares within those of the whole, and keeps silent where it knows none', () => {
+    function* half(): Steps<string> {
+      yield 0;
+      yield undefined;
+      yield 0.5;
+      yield 1;
+      return 'done';
+    }
+    expect(driven(partOf(half(), 0.2, 0.6))).toEqual({
+      told: [0.2, undefined, 0.4, 0.6],
+      value: 'done',
+    });
+  });
+});
