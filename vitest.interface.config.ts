@@ -9,8 +9,6 @@ export default defineConfig({
     // Two at once: a journey waits for its page as often as the page for the machine.
     maxWorkers: 2,
     testTimeout: 60_000,
-    // In another browser: see `journey`.
-    retry: 1,
     hookTimeout: 90_000,
   },
 });

@@ -7,6 +7,7 @@ import { USUAL_DIALECT } from '$lib/core/write/dialect';
 import { delimitedLine, toDelimited, toHtml } from '$lib/core/write/grid';
 import { freshness } from '$lib/ui/shelf/freshness';
 import { fileNameFor } from '$lib/ui/handover/clipboard';
+import { OtherLists } from '$lib/worker/otherLists';
 
 function* counting(n: number, log: string[], name: string): Generator<undefined, string, void> {
   for (let k = 0; k < n; k++) {
@@ -49,6 +50,31 @@ describe('the scheduler', () => {
     expect(log.filter((x) => x === 'older').length).toBeLessThan(50);
   });
 
+  it('is in its turn by when it came, not by how long it waited for what it needs', async () => {
+    const scheduler = make();
+    let olderReady: (steps: Generator<undefined, string, void>) => void = () => undefined;
+    const older = scheduler.postWhen('high', new Promise((done) => (olderReady = done)));
+    const newer = scheduler.postWhen('high', Promise.resolve(counting(2, [], 'newer')));
+    expect(await newer).toBe('newer');
+    olderReady(counting(2, [], 'older'));
+    await expect(older).rejects.toBeInstanceOf(Superseded);
+  });
+
+  it('what waits gives way to what waits for nothing, and a stop ends both', async () => {
+    const scheduler = make();
+    let ready: (steps: Generator<undefined, string, void>) => void = () => undefined;
+    const older = scheduler.postWhen('high', new Promise((done) => (ready = done)));
+    const newer = scheduler.post('high', counting(2, [], 'newer'));
+    ready(counting(2, [], 'older'));
+    await expect(older).rejects.toBeInstanceOf(Superseded);
+    expect(await newer).toBe('newer');
+
+    const waiting = scheduler.postWhen('high', new Promise((done) => (ready = done)));
+    scheduler.stop();
+    ready(counting(2, [], 'waiting'));
+    await expect(waiting).rejects.toBeInstanceOf(Stopped);
+  });
+
   it('passes a fault on and goes on with the rest', async () => {
     const scheduler = make();
     const bad = scheduler.post(
@@ -61,6 +87,22 @@ describe('the scheduler', () => {
     const good = scheduler.post('low', counting(1, [], 'good'));
     await expect(bad).rejects.toThrow('broken');
     expect(await good).toBe('good');
+  });
+});
+
+describe('other lists that benches name', () => {
+  it('are those named last, whichever were fetched last; the same while the same are named', async () => {
+    const came = new Map<number, (table: null) => void>();
+    const others = new OtherLists(({ list }) => new Promise((done) => came.set(list ?? 0, done)));
+    const older = others.of({ kiosks: { list: 1 } });
+    const newer = others.of({ kiosks: { list: 2 } });
+    expect(others.of({ kiosks: { list: 2 } })).toBe(newer);
+    came.get(2)?.(null);
+    await newer;
+    came.get(1)?.(null);
+    await older;
+    expect(others.of({ kiosks: { list: 2 } })).toBe(newer);
+    expect(await others.of({ kiosks: { list: 2 } })).toBe(await newer);
   });
 });
 

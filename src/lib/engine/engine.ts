@@ -38,7 +38,7 @@ export class Engine implements Stands {
 
   /** Other lists by the names that benches give them; what rested on the old ones is forgotten. */
   setOthers(others: ReadonlyMap<string, Table>): void {
-    this.#list = { ...this.#list, others };
+    if (others !== this.#list.others) this.#list = { ...this.#list, others };
   }
 
   /** The answer in one go. @throws EngineError, and what the request itself throws */

@@ -29,6 +29,8 @@ export interface LongWork {
  */
 export class Scheduler {
   readonly #jobs = new Map<string, Job>();
+  /** The newest that came in each lane and waits for what it needs. */
+  readonly #awaited = new Map<string, symbol>();
   #running = false;
 
   /**
@@ -43,8 +45,23 @@ export class Scheduler {
     readonly told: (work: LongWork) => void = () => undefined,
   ) {}
 
+  /**
+   * Work that has first to wait for something: newer than what came before it and older than what
+   * comes while it waits, however long each of them waits.
+   */
+  async postWhen<T>(lane: string, ready: Promise<Steps<T>>): Promise<T> {
+    this.#give(lane);
+    const turn = Symbol(lane);
+    this.#awaited.set(lane, turn);
+    const steps = await ready;
+    const newest = this.#awaited.get(lane);
+    if (newest !== turn) throw newest ? new Superseded() : new Stopped();
+    return this.post(lane, steps);
+  }
+
   post<T>(lane: string, steps: Steps<T>): Promise<T> {
-    this.#jobs.get(lane)?.reject(new Superseded());
+    this.#give(lane);
+    this.#awaited.set(lane, Symbol(lane));
     return new Promise<T>((resolve, reject) => {
       this.#jobs.set(lane, {
         lane,
@@ -62,6 +79,13 @@ export class Scheduler {
   stop(): void {
     for (const job of this.#jobs.values()) job.reject(new Stopped());
     this.#jobs.clear();
+    this.#awaited.clear();
+  }
+
+  /** Gives a lane up to a newer job. */
+  #give(lane: string): void {
+    this.#jobs.get(lane)?.reject(new Superseded());
+    this.#jobs.delete(lane);
   }
 
   #next(): Job | undefined {

@@ -2,11 +2,12 @@ import { z } from 'zod';
 import { codeOf, Trouble } from '../core/errors';
 import type { ListSource } from '../core/ask/question';
 import { Recipe } from '../core/read/recipe';
+import type { Steps } from '../core/steps/steps';
 import { TableAssembler } from '../core/table/arrowRead';
 import type { Table } from '../core/table/table';
 import { Engine } from '../engine/engine';
 import { SHOWN } from '../engine/handlers/shown';
-import type { ArgsOf, Do } from '../engine/protocol';
+import type { ArgsOf, Do, ReplyOf } from '../engine/protocol';
 import { Requests } from '../engine/requests';
 import { Scheduler } from '../engine/scheduler';
 import type { FromEngine } from './fromEngine';
@@ -112,18 +113,30 @@ async function learnMore(engine: Engine): Promise<void> {
   engine.learn(later.LATER);
 }
 
-/** Checks what a request carries, and answers it; a stand has its other lists at hand first. */
+/** Checks what a request carries, and answers it in its turn, however long what it needs is fetched. */
 async function answer<K extends Do>(kind: K, raw: unknown, lane: string): Promise<unknown> {
   const schema: z.ZodType<ArgsOf<K>> = Requests[kind];
   const args = schema.parse(raw);
-  if (!engine) throw new Trouble('notOpen', 'The list is still being opened.');
-  if (kind === 'stand' && others) {
-    const { doc } = Requests.stand.parse(raw);
-    const tables = await others.of(doc.lists);
-    if (tables) engine.setOthers(tables);
-  }
+  const opened = engine;
+  if (!opened) throw new Trouble('notOpen', 'The list is still being opened.');
+  const named = kind === 'stand' ? Requests.stand.parse(raw).doc.lists : null;
+  return scheduler.postWhen(lane, prepared(opened, kind, args, named));
+}
+
+/** A request's work, once its lists and the part that answers it are at hand. */
+async function prepared<K extends Do>(
+  engine: Engine,
+  kind: K,
+  args: ArgsOf<K>,
+  named: Readonly<Record<string, ListSource>> | null,
+): Promise<Steps<ReplyOf<K>>> {
+  const tables = named && others && (await others.of(named));
   if (!engine.answers(kind)) await learnMore(engine);
-  return scheduler.post(lane, engine.answer(kind, args));
+  return (function* () {
+    // Not before its turn: an older stand's lists may come after a newer one's.
+    if (tables) engine.setOthers(tables);
+    return yield* engine.answer(kind, args);
+  })();
 }
 
 addEventListener('message', (event: MessageEvent<unknown>) => {

@@ -38,13 +38,11 @@ export function journey(
       await page.quit();
     }
   }
-  // What a journey waited for in vain says little of why. It is tried once more in a browser of its own: what
-  // fails there too is no whim of the first.
+  // What a journey waited for in vain says little of why: what the page showed and said is told with it.
   afterEach(async ({ task }) => {
     if (task.result?.state !== 'fail') return;
-    process.stderr.write(`“${task.name}” failed. ${await page.troubles()}\n`);
-    await page.quit();
-    await begin(server.address);
+    const told = await page.troubles();
+    for (const error of task.result.errors ?? []) error.message += `\n${told}`;
   });
   afterAll(async () => {
     await page.close();

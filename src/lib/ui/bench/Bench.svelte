@@ -299,7 +299,7 @@
         {/if}
       {:else if !bench.fault}
         <p class="opening" role="status">
-          Opening the list… <ProgressBar value={bench.progress} name="Opened so far" />
+          {bench.opening} <ProgressBar value={bench.progress} name="Opened so far" />
         </p>
       {/if}
       <p class="visually-hidden" role="status" aria-live="polite" data-test="notice">
@@ -316,6 +316,7 @@
   <Finding
     bind:this={finder}
     {acts}
+    token={bench.counts?.token ?? 0}
     search={async (text) => (await PARTS.found()).foundActs(bench, text)}
   />
 {/if}

@@ -49,6 +49,8 @@ export class BenchState {
   known = $state.raw<ReplyOf<'known'>>([]);
   heads = $state.raw<Distribution[]>([]);
   progress = $state(0);
+  /** What is done before there are figures. */
+  opening = $state('Opening the list…');
   /** A fault to show, until the next thing works. */
   fault = $state('');
   /** What happened, for the status line and screen readers. */
@@ -298,7 +300,9 @@ export class BenchState {
   }
 
   async open(): Promise<void> {
+    this.opening = 'Looking for changes kept in this browser…';
     await this.#recover();
+    this.opening = 'Opening the list…';
     try {
       await this.engine.open(this.doc.reading, location.origin);
       this.progress = 1;

@@ -7,8 +7,10 @@
     acts: readonly Act[];
     /** Finds more by what was typed: values of columns. */
     search: (text: string) => Promise<readonly Act[]>;
+    /** What is searched; it is searched again where another stands in its place. */
+    token: number;
   }
-  let { acts, search }: Props = $props();
+  let { acts, search, token }: Props = $props();
   let field = $state<HTMLInputElement>();
   let text = $state('');
   let at = $state(0);
@@ -18,11 +20,15 @@
   let more = $state.raw<readonly Act[]>([]);
   /** What `more` was found by. */
   let searched = $state('');
+  /** Why values and tallies could not be looked for. */
+  let trouble = $state('');
   /** Enter came before what these words find: it is done when that is there. */
   let entering = false;
   $effect(() => {
     const typed = text.trim();
+    const of = token;
     entering = false;
+    trouble = '';
     if (!open || typed.length < 2) {
       more = [];
       searched = typed;
@@ -30,12 +36,15 @@
     }
     search(typed).then(
       (values) => {
-        if (typed !== text.trim()) return;
+        if (typed !== text.trim() || of !== token) return;
         more = values;
         searched = typed;
         if (entering) run(found[0]);
       },
-      () => {},
+      (error: unknown) => {
+        if (typed === text.trim() && of === token)
+          trouble = error instanceof Error ? error.message : String(error);
+      },
     );
   });
   const known = $derived(
@@ -139,7 +148,8 @@
       {/snippet}
     </Combobox.Content>
   </Combobox>
-  {#if found.length === 0}<p>
+  {#if trouble}<p role="alert">Values and tallies were not looked for: {trouble}</p>
+  {:else if found.length === 0}<p>
       Nothing is called “{text}”. Try the name of a column, a group or an act.
     </p>{/if}
 </Dialog>
