@@ -2,7 +2,7 @@ import { Stopped, Superseded } from '$lib/core/errors';
 import { describe, expect, it } from 'vitest';
 import { StepCache } from '$lib/core/steps/cache';
 import { Scheduler, type LongWork } from '$lib/engine/scheduler';
-import { partOf } from '$lib/core/steps/steps';
+import { partOf, type Steps } from '$lib/core/steps/steps';
 import { USUAL_DIALECT } from '$lib/core/write/dialect';
 import { delimitedLine, toDelimited, toHtml } from '$lib/core/write/grid';
 import { freshness } from '$lib/ui/shelf/freshness';
@@ -52,8 +52,11 @@ describe('the scheduler', () => {
 
   it('is in its turn by when it came, not by how long it waited for what it needs', async () => {
     const scheduler = make();
-    let olderReady: (steps: Generator<undefined, string, void>) => void = () => undefined;
-    const older = scheduler.postWhen('high', new Promise((done) => (olderReady = done)));
+    let olderReady: (steps: Steps<string>) => void = () => undefined;
+    const older = scheduler.postWhen(
+      'high',
+      new Promise<Steps<string>>((done) => (olderReady = done)),
+    );
     const newer = scheduler.postWhen('high', Promise.resolve(counting(2, [], 'newer')));
     expect(await newer).toBe('newer');
     olderReady(counting(2, [], 'older'));
@@ -62,14 +65,17 @@ describe('the scheduler', () => {
 
   it('what waits gives way to what waits for nothing, and a stop ends both', async () => {
     const scheduler = make();
-    let ready: (steps: Generator<undefined, string, void>) => void = () => undefined;
-    const older = scheduler.postWhen('high', new Promise((done) => (ready = done)));
+    let ready: (steps: Steps<string>) => void = () => undefined;
+    const older = scheduler.postWhen('high', new Promise<Steps<string>>((done) => (ready = done)));
     const newer = scheduler.post('high', counting(2, [], 'newer'));
     ready(counting(2, [], 'older'));
     await expect(older).rejects.toBeInstanceOf(Superseded);
     expect(await newer).toBe('newer');
 
-    const waiting = scheduler.postWhen('high', new Promise((done) => (ready = done)));
+    const waiting = scheduler.postWhen(
+      'high',
+      new Promise<Steps<string>>((done) => (ready = done)),
+    );
     scheduler.stop();
     ready(counting(2, [], 'waiting'));
     await expect(waiting).rejects.toBeInstanceOf(Stopped);
@@ -94,15 +100,16 @@ describe('other lists that benches name', () => {
   it('are those named last, whichever were fetched last; the same while the same are named', async () => {
     const came = new Map<number, (table: null) => void>();
     const others = new OtherLists(({ list }) => new Promise((done) => came.set(list ?? 0, done)));
-    const older = others.of({ kiosks: { list: 1 } });
-    const newer = others.of({ kiosks: { list: 2 } });
-    expect(others.of({ kiosks: { list: 2 } })).toBe(newer);
+    const named = (list: number) => ({ kiosks: { table: 'Kiosks', list } });
+    const older = others.of(named(1));
+    const newer = others.of(named(2));
+    expect(others.of(named(2))).toBe(newer);
     came.get(2)?.(null);
     await newer;
     came.get(1)?.(null);
     await older;
-    expect(others.of({ kiosks: { list: 2 } })).toBe(newer);
-    expect(await others.of({ kiosks: { list: 2 } })).toBe(await newer);
+    expect(others.of(named(2))).toBe(newer);
+    expect(await others.of(named(2))).toBe(await newer);
   });
 });
 
