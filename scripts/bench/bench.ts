@@ -1,352 +1,99 @@
+import { spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import path from 'node:path';
-import Sqlite from 'better-sqlite3';
-import { median, rollup } from 'd3-array';
-import Papa from 'papaparse';
-import { groupCodes } from '$lib/core/arrange/groupCodes';
-import { sortRecords } from '$lib/core/arrange/sort';
-import { buildTree } from '$lib/core/arrange/tree';
-import { quantiles } from '$lib/core/measure/quantile';
-import { momentsOfGroups } from '$lib/core/measure/moments';
-import { gather } from '$lib/core/measure/slices';
-import { HEAD_BYTES } from '$lib/core/read/decode';
-import { DelimitedReader, proposeRecipe } from '$lib/core/read/delimited';
-import { evaluate } from '$lib/core/scope/evaluate';
-import { finish } from '$lib/core/steps/steps';
-import { and, fullBitset, members } from '$lib/core/table/bitset';
-import type { ScalarColumn, TextColumn } from '$lib/core/table/column';
-import { columnOf, tableBytes, type Table } from '$lib/core/table/table';
-import { setGroups } from '$lib/core/bench/edits';
-import { newBench } from '$lib/core/bench/newBench';
-import { openEngine } from '$lib/engine/openEngine';
-import { madeFile, madeTable } from './made';
-import { meterInto, ratio, type Result } from './meter';
-import { stolenSeconds } from './stolen';
+import { fileURLToPath } from 'node:url';
+import { z } from 'zod';
+import type { Table } from '$lib/core/table/table';
+import { benchCore } from './core';
 import { benchDatabases } from './databases';
 import { benchEngine } from './engine';
 import { benchForms } from './forms';
+import { madeTable } from './made';
+import { benchMemory } from './memory';
+import { meterInto, type Meter, Result } from './meter';
 import { benchPreparing } from './preparing';
 import { benchReporting } from './reporting';
 import { benchSeries } from './series';
+import { stolenSeconds } from './stolen';
 import { benchTallies } from './tallies';
 
-const stolenBefore = stolenSeconds();
-const results: Result[] = [];
-const meter = meterInto(results);
-const { atMost, atLeast } = meter;
-
-const scalar = (table: Table, id: string): ScalarColumn => columnOf(table, id) as ScalarColumn;
-const text = (table: Table, id: string): TextColumn => columnOf(table, id) as TextColumn;
-
-/** Count, sum, mean, lowest, highest and standard deviation by two text keys. */
-function groupWork(table: Table, records: Int32Array): unknown {
-  const key = (id: string) =>
-    finish(
-      groupCodes(columnOf(table, id), {
-        column: id,
-        loose: false,
-        order: { by: 'label', descending: false },
-      }),
-    );
-  const tree = finish(buildTree(table.length, [key('route'), key('vessel')]));
-  const m = finish(
-    momentsOfGroups(scalar(table, 'fares').values, tree.leafOf, tree.leaves, records, true),
-  );
-  return Array.from({ length: tree.leaves }, (_, g) => [
-    m.count(g),
-    m.sum(g),
-    m.mean(g),
-    m.min(g),
-    m.max(g),
-    Math.sqrt(m.squares(g) / (m.count(g) - 1)),
-  ]);
-}
-
-function bareLoop(values: Float64Array, keys: Int32Array, groups: number): Float64Array {
-  const sums = new Float64Array(groups);
-  for (let i = 0; i < values.length; i++) sums[keys[i]] += values[i];
-  return sums;
-}
+// Measures the application. Run: npm run bench; -- engine core for some parts, which write nothing
 
 const N = 1_000_000;
-const table = madeTable(N);
-const records = members(fullBitset(N));
-const fares = scalar(table, 'fares').values;
 
-/** Memory of a list that is open. */
-function memoryOfOpenList(): void {
-  // Before the others, so that nothing of theirs is let go meanwhile.
-  globalThis.gc?.();
-  globalThis.gc?.();
-  const before = process.memoryUsage();
-  const engine = openEngine({
-    name: 'Made',
-    table,
-    recipe: {
-      format: 'delimited',
-      delimiter: ',',
-      quote: '"',
-      encoding: 'utf-8',
-      header: true,
-      skipLines: 0,
-      width: 12,
-      columns: [],
-    },
-    others: new Map(),
-  });
-  const doc = setGroups(
-    newBench(table, 1),
-    ['route', 'vessel'].map((column) => ({
-      column,
-      loose: false,
-      order: { by: 'label', descending: false },
-    })),
+type Part = (table: Table, meter: Meter, results: Result[]) => void | Promise<void>;
+
+const PARTS: Readonly<Record<string, Part>> = {
+  memory: benchMemory,
+  core: benchCore,
+  tallies: benchTallies,
+  series: benchSeries,
+  engine: benchEngine,
+  preparing: benchPreparing,
+  reporting: benchReporting,
+  forms: benchForms,
+  databases: benchDatabases,
+  page: async (_, __, results) => {
+    const { benchPage } = await import('./page');
+    results.push(...(await benchPage()));
+  },
+};
+
+/**
+ * A part in a process of its own, as the worker and the server begin with one of their own: what one
+ * part left behind in memory, or made the compiler expect, bends no other.
+ */
+function measured(part: string): Result[] {
+  const child = spawnSync(
+    process.execPath,
+    ['--expose-gc', fileURLToPath(import.meta.url), '--part', part],
+    { encoding: 'utf8', stdio: ['ignore', 'pipe', 'inherit'] },
   );
-  const show = (): void => {
-    const { token } = engine.now('stand', { doc: structuredClone(doc) });
-    const at = { token, tally: doc.open };
-    engine.now('ledger', at);
-    engine.now('footing', at);
-    engine.now('heads', at);
-  };
-  show();
-  for (const id of ['fares', 'delay']) {
-    doc.ladder.rungs.push({
-      id,
-      on: true,
-      condition: {
-        kind: 'leaf',
-        column: id,
-        not: false,
-        test: { test: 'compare', op: 'ge', value: 2 },
-      },
-    });
-    show();
-  }
-  globalThis.gc?.();
-  const after = process.memoryUsage();
-  const held =
-    tableBytes(table) +
-    (after.heapUsed + after.arrayBuffers - before.heapUsed - before.arrayBuffers);
-  atMost(
-    'memory of an open list of 1,000,000 records, reckoned three times',
-    held / tableBytes(table),
-    3,
-    'its columns',
-  );
+  if (child.status !== 0) throw new Error(`The part ${part} failed.`);
+  return z.array(Result).parse(JSON.parse(child.stdout.split('\n').at(-1) ?? ''));
 }
 
-/** Groups of two keys, against a bare loop and SQLite. */
-function grouping(): void {
-  const ready = Int32Array.from(
-    { length: N },
-    (_, i) => text(table, 'route').codes[i] * 30 + text(table, 'vessel').codes[i],
-  );
-  const ours = (): unknown => groupWork(table, records);
-  atMost(
-    'group by two text keys with six measures',
-    ratio(ours, () => bareLoop(fares, ready, 360), 25),
-    10,
-    'a bare loop that sums by a ready key',
-  );
-
-  const db = new Sqlite(':memory:');
-  db.exec('create table t (route text, vessel text, fares real)');
-  const insert = db.prepare('insert into t values (?, ?, ?)');
-  const [r, v] = [text(table, 'route'), text(table, 'vessel')];
-  db.transaction(() => {
-    for (let i = 0; i < N; i++)
-      insert.run(r.dictionary[r.codes[i]], v.dictionary[v.codes[i]], fares[i]);
-  })();
-  const sql = db.prepare(
-    'select route, vessel, count(*), sum(fares), avg(fares) from t group by route, vessel',
-  );
-  atLeast(
-    'the same',
-    ratio(() => sql.all(), ours),
-    60,
-    "SQLite's GROUP BY with count, sum, avg",
-  );
-  db.close();
+/** Only this part, for the process that asked for it. */
+async function onePart(part: string): Promise<void> {
+  const results: Result[] = [];
+  await PARTS[part](madeTable(N), meterInto(results), results);
+  process.stdout.write(`\n${JSON.stringify(results)}`);
 }
 
-/** Medians and percentiles of groups. */
-function percentiles(): void {
-  const route = text(table, 'route');
-  const delay = scalar(table, 'fuel').values;
-  const ours = (): unknown => {
-    const slices = finish(gather(delay, route.codes, 12, records));
-    return Array.from({ length: 12 }, (_, g) =>
-      quantiles(
-        slices.values,
-        slices.start[g],
-        slices.start[g + 1],
-        [0.05, 0.25, 0.5, 0.75, 0.9, 0.95],
-      ),
+function all(): void {
+  const wanted = process.argv.slice(2).filter((name) => name in PARTS);
+  const stolenBefore = stolenSeconds();
+  const results = (wanted.length ? wanted : Object.keys(PARTS)).flatMap(measured);
+
+  const wide = (rows: readonly (readonly string[])[]): string =>
+    rows.map((row) => `| ${row.join(' | ')} |`).join('\n');
+  const report = wide([
+    ['work', 'bar', 'measured', ''],
+    ['---', '---', '---', '---'],
+    ...results.map((r) => [r.work, r.bar, r.measured, r.holds ? 'holds' : '**falls short**']),
+  ]);
+  const stolen = stolenSeconds();
+  const host =
+    stolen === null || stolenBefore === null
+      ? ''
+      : ` The host took ${(stolen - stolenBefore).toFixed(1)} s of processor time away meanwhile.`;
+  process.stdout.write(`${report}\n`);
+  const short = results.filter((r) => !r.holds).length;
+  process.stdout.write(
+    (short ? `${short} of ${results.length} fall short.` : `All ${results.length} hold.`) +
+      `${host}\n`,
+  );
+  if (wanted.length === 0)
+    writeFileSync(
+      path.join(process.cwd(), 'docs/bench.md'),
+      `# Speed\n\nMade by \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}: Node ${process.versions.node}, ${cpus().length} cores. ` +
+        'Made lists of 1,000,000 records and 12 columns. Each part is measured in a process of its own. Ratios are medians of rounds that run both works one behind the other; the last rows are measured in the real page in Chromium.' +
+        `${host}\n\n` +
+        `${report}\n`,
     );
-  };
-  const index = Array.from(records);
-  const theirs = (): unknown =>
-    rollup(
-      index,
-      (group) => median(group, (i) => delay[i]),
-      (i) => route.codes[i],
-    );
-  atLeast(
-    'exact median and 5 percentiles for each of 12 groups',
-    ratio(theirs, ours, 5),
-    4,
-    'd3.rollup with d3.median alone',
-  );
 }
 
-/** One more step of What counts. */
-function narrowing(): void {
-  const values = scalar(table, 'delay').values;
-  const above = fullBitset(N);
-  const narrowing = ratio(
-    () =>
-      and(
-        above,
-        finish(
-          evaluate(
-            table,
-            {
-              kind: 'leaf',
-              column: 'delay',
-              not: false,
-              test: { test: 'compare', op: 'ge', value: 10 },
-            },
-            above,
-          ),
-        ).yes,
-      ),
-    () => {
-      let sum = 0;
-      for (let i = 0; i < values.length; i++) sum += values[i];
-      return sum;
-    },
-    31,
-  );
-  atMost('one more narrowing step to a new selection', narrowing, 3, 'a bare loop over the column');
-}
-
-/** Records by two columns. */
-function sorting(): void {
-  const ours = (): unknown =>
-    finish(
-      sortRecords(table, [
-        { column: 'route', descending: false, blanks: 'last' },
-        { column: 'fares', descending: true, blanks: 'last' },
-      ]),
-    );
-  const route = text(table, 'route');
-  const objects = Array.from({ length: N }, (_, i) => ({
-    route: route.dictionary[route.codes[i]],
-    fares: fares[i],
-  }));
-  const theirs = (): unknown =>
-    objects
-      .slice()
-      .sort((a, b) => (a.route < b.route ? -1 : a.route > b.route ? 1 : b.fares - a.fares));
-  atLeast(
-    'sort 1,000,000 records by two columns',
-    ratio(theirs, ours, 5),
-    3,
-    'Array.prototype.sort on objects',
-  );
-}
-
-/** Four times the records. */
-function growth(): void {
-  const four = madeTable(4 * N);
-  const all = members(fullBitset(4 * N));
-  atMost(
-    'growth of that grouping from 1 to 4 million records',
-    ratio(
-      () => groupWork(four, all),
-      () => groupWork(table, records),
-      15,
-    ),
-    4.6,
-    'the time of 1 million',
-  );
-}
-
-/** A file into typed columns. */
-function reading(): void {
-  const bytes = madeFile(70 * 1024 * 1024);
-  const slice = 1 << 22;
-  const recipe = proposeRecipe(bytes.subarray(0, HEAD_BYTES), false);
-  const ours = (): number => {
-    const reader = new DelimitedReader(recipe);
-    for (let at = 0; at < bytes.length; at += slice)
-      reader.push(bytes.subarray(at, at + slice), at + slice >= bytes.length);
-    return reader.finish().table.length;
-  };
-  const theirs = (): number => {
-    const whole = new TextDecoder().decode(bytes);
-    let n = 0;
-    Papa.parse<string[]>(whole, {
-      chunkSize: slice,
-      chunk: ({ data }: Papa.ParseResult<string[]>) => void (n += data.length),
-      complete: () => {},
-    });
-    return n;
-  };
-  atMost(
-    'read a 70 MB delimited file into typed columns',
-    ratio(ours, theirs, 3),
-    1.8,
-    "Papa Parse's own chunked parse of it",
-  );
-}
-
-// Functions of their own, so that what one made is gone when the next is measured.
-memoryOfOpenList();
-grouping();
-percentiles();
-narrowing();
-sorting();
-growth();
-reading();
-benchTallies(madeTable(N), meter);
-benchSeries(madeTable(N), meter);
-await benchEngine(madeTable(N), meter, results);
-benchPreparing(madeTable(N), meter);
-await benchReporting(madeTable(N), meter);
-await benchForms(madeTable(N), meter);
-await benchDatabases(madeTable(N), meter);
-
-if (process.argv.includes('--page')) {
-  const { benchPage } = await import('./page');
-  results.push(...(await benchPage()));
-}
-
-const wide = (rows: readonly (readonly string[])[]): string =>
-  rows.map((row) => `| ${row.join(' | ')} |`).join('\n');
-const report = wide([
-  ['work', 'bar', 'measured', ''],
-  ['---', '---', '---', '---'],
-  ...results.map((r) => [r.work, r.bar, r.measured, r.holds ? 'holds' : '**falls short**']),
-]);
-const stolen = stolenSeconds();
-const host =
-  stolen === null || stolenBefore === null
-    ? ''
-    : ` The host took ${(stolen - stolenBefore).toFixed(1)} s of processor time away meanwhile.`;
-process.stdout.write(`${report}\n`);
-const short = results.filter((r) => !r.holds).length;
-process.stdout.write(
-  (short ? `${short} of ${results.length} fall short.` : `All ${results.length} hold.`) +
-    `${host}\n`,
-);
-if (process.argv.includes('--write'))
-  writeFileSync(
-    path.join(process.cwd(), 'docs/bench.md'),
-    `# Speed\n\nMade by \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}: Node ${process.versions.node}, ${cpus().length} cores. ` +
-      'Made lists of 1,000,000 records and 12 columns. Ratios are medians of rounds that run both works one behind the other; the last rows are measured in the real page in Chromium.' +
-      `${host}\n\n` +
-      `${report}\n`,
-  );
+const [, part] = /--part (\w+)/.exec(process.argv.join(' ')) ?? [];
+if (part) await onePart(part);
+else all();

@@ -1,10 +1,7 @@
 import { PerformanceObserver } from 'node:perf_hooks';
-import { answerAsk } from '$lib/core/ask/answer';
-import { readAsk } from '$lib/core/ask/badAsk';
 import type { Bench } from '$lib/core/bench/document';
 import { newBench } from '$lib/core/bench/newBench';
 import { newView } from '$lib/core/bench/trayEdits';
-import { finish } from '$lib/core/steps/steps';
 import type { Table } from '$lib/core/table/table';
 import { Tally } from '$lib/core/tally/specs';
 import { openEngine } from '$lib/engine/openEngine';
@@ -189,7 +186,6 @@ export async function benchEngine(
     measured: `${own.ms.toFixed(1)} ms (${own.at}); with it ${longest.ms.toFixed(1)} ms`,
     holds: own.ms <= 12,
   });
-  askMemory(table, results);
 }
 
 /** How long a column's facts take on lists that were not looked at before, in milliseconds. */
@@ -209,45 +205,3 @@ function firstFacts(table: Table, times: number): number[] {
 
 const middle = (values: readonly number[]): number =>
   [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
-
-/** What many asks with expressions leave behind. */
-function askMemory(table: Table, results: Result[]): void {
-  const small: Table = {
-    length: 20_000,
-    columns: table.columns.map((c) =>
-      'codes' in c
-        ? { ...c, codes: c.codes.slice(0, 20_000) }
-        : { ...c, values: c.values.slice(0, 20_000) },
-    ),
-  };
-  const held = (): number => {
-    globalThis.gc?.();
-    const { heapUsed, arrayBuffers } = process.memoryUsage();
-    return (heapUsed + arrayBuffers) / 1e6;
-  };
-  const run = (k: number): unknown =>
-    finish(
-      answerAsk(
-        { name: 'Made', table: small, others: new Map() },
-        readAsk({
-          tallies: [
-            {
-              kind: 'ledger',
-              groups: [{ column: 'route' }],
-              measures: [{ kind: 'sum', column: `expression: fares * ${k}` }],
-            },
-          ],
-        }),
-      ),
-    ).result.tallies.length;
-  for (let k = 1; k <= 20; k++) run(k);
-  const before = held();
-  for (let k = 21; k <= 220; k++) run(k);
-  const left = held() - before;
-  results.push({
-    work: 'what 200 asks in a row leave behind',
-    bar: 'at most 10 MB',
-    measured: `${Math.max(0, left).toFixed(1)} MB`,
-    holds: left <= 10,
-  });
-}

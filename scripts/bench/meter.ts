@@ -1,10 +1,13 @@
+import { z } from 'zod';
+
 /** One line of the table: what was done, its bar, what was measured. */
-export interface Result {
-  readonly work: string;
-  readonly bar: string;
-  readonly measured: string;
-  readonly holds: boolean;
-}
+export const Result = z.strictObject({
+  work: z.string(),
+  bar: z.string(),
+  measured: z.string(),
+  holds: z.boolean(),
+});
+export type Result = z.infer<typeof Result>;
 
 /** Measures, and keeps what came out. */
 export interface Meter {

@@ -2,9 +2,9 @@ import { Stopped, Superseded } from '$lib/core/errors';
 import { describe, expect, it } from 'vitest';
 import { StepCache } from '$lib/core/steps/cache';
 import { Scheduler, type LongWork } from '$lib/engine/scheduler';
-import { partOf, type Steps } from '$lib/core/steps/steps';
+import { finish, partOf, type Steps } from '$lib/core/steps/steps';
 import { USUAL_DIALECT } from '$lib/core/write/dialect';
-import { delimitedLine, toDelimited, toHtml } from '$lib/core/write/grid';
+import { delimitedLine, gridOf, toDelimited, toHtml } from '$lib/core/write/grid';
 import { freshness } from '$lib/ui/shelf/freshness';
 import { fileNameFor } from '$lib/ui/handover/clipboard';
 import { OtherLists } from '$lib/worker/otherLists';
@@ -213,10 +213,10 @@ describe('what is handed over', () => {
   });
 
   it('escapes markup in the HTML table', () => {
-    const { text } = toHtml({ heads: ['<b>'], rows: [[cell('<script>"x"&')]] }, '');
+    const { text } = finish(toHtml(gridOf(['<b>'], [[cell('<script>"x"&')]]), ''));
     expect(text).toContain('&lt;script&gt;&quot;x&quot;&amp;');
     expect(text).not.toContain('<script>');
-    expect(toDelimited({ heads: ['=h'], rows: [] }, USUAL_DIALECT)).toEqual({
+    expect(finish(toDelimited(gridOf(['=h'], []), USUAL_DIALECT))).toEqual({
       text: "'=h\r\n",
       guarded: 1,
     });

@@ -9,7 +9,8 @@ import type { ListFacts } from '$lib/core/tally/guess';
 import { computeTally, kindOf } from '$lib/core/tally/kinds';
 import { columnFacts } from '$lib/core/tally/listFacts';
 import { Tally } from '$lib/core/tally/specs';
-import { fitOf, wishOf, type Wish } from '$lib/core/tally/wish';
+import { type Wish } from '$lib/core/tally/wish';
+import { fitOf, wishOf } from '$lib/core/tally/wishOf';
 import { readDemo } from '../support/demo';
 import { sailingsInSql } from '../support/sql';
 
@@ -103,6 +104,19 @@ describe('first guesses', () => {
       measures: [],
     });
     expect(wished('spread', 'delay by vessel')).toMatchObject({ facts: { length: 8 } });
+  });
+
+  it('a kept band table that was named is what the values are cut into', () => {
+    const bands = [
+      { from: 0, to: 5 },
+      { from: 5, to: null, label: 'late' },
+    ];
+    const wish = wishOf('delay in lateness', columnsOf(sailings), [{ name: 'Lateness', bands }]);
+    const [first] = questionsOf(factsOf(sailings), wish ?? {}).filter(({ meant }) => meant);
+    expect(first).toMatchObject({
+      kind: 'frequency',
+      guess: { tally: { key: { bands: { by: 'table', bands } } } },
+    });
   });
 
   it.each([

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { Wish, wishOf, fitOf } from '$lib/core/tally/wish';
+import { Wish } from '$lib/core/tally/wish';
+import { wishOf, fitOf } from '$lib/core/tally/wishOf';
 
 const columns = [
   { id: 'delay', name: 'Delay', type: 'number' },
@@ -123,6 +124,27 @@ describe('a wish in words', () => {
     expect(wish('vessel, most first')).toEqual({ column: 'vessel', often: true });
     expect(wish('how often each vessel occurs')).toMatchObject({ often: true });
     expect(wish('fares by vessel, highest first')).toEqual({ column: 'fares', by: ['vessel'] });
+  });
+
+  it('bands by the name they are kept under, the longest that fits', () => {
+    const late = [{ from: 0, to: 5 }];
+    const storms = [{ from: 0, to: null }];
+    const kept = [
+      { name: 'Delays', bands: late },
+      { name: 'Delays (storms)', bands: storms },
+    ];
+    const of = (text: string): Wish | null => wishOf(text, columns, kept);
+    expect(of('fares taken in delays')).toEqual({ column: 'fares', table: late });
+    expect(of('fares taken in the bands of “Delays”')).toEqual({ column: 'fares', table: late });
+    expect(of('fares taken in Delays (storms) bands')).toEqual({ column: 'fares', table: storms });
+    expect(of('fares taken in Delays, with delay')).toMatchObject({
+      table: late,
+      measures: [{ column: 'fares' }, { column: 'delay' }],
+    });
+    // Neither a longer word nor another place names them.
+    expect(of('fares taken in delaysome')).not.toHaveProperty('table');
+    expect(of('delays by vessel')).not.toHaveProperty('table');
+    expect(wish('fares taken in delays')).not.toHaveProperty('table');
   });
 
   it('the edges of bands, rising, wherever they stand', () => {

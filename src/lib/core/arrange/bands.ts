@@ -15,6 +15,13 @@ export const Band = z.strictObject({
 });
 export type Band = z.infer<typeof Band>;
 
+/** A band table kept under a name. */
+export const KeptBands = z.strictObject({
+  name: z.string().min(1).max(120),
+  bands: z.array(Band).min(1).max(1000),
+});
+export type KeptBands = z.infer<typeof KeptBands>;
+
 export const MOST_BANDS = 10_000;
 
 /** In which band a value on an edge counts: the one above it, unless given, or the one below. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Band } from '../arrange/bands';
+import { KeptBands } from '../arrange/bands';
 import { questionParts } from '../ask/question';
 import { CitedFigure } from '../check/cited';
 import { KnownTotal } from '../check/known';
@@ -78,13 +78,6 @@ export type ReportSettings = z.infer<typeof ReportSettings>;
  * All state of a bench: one document, saved whole with a revision number. A bench is a question with
  * a view: `askOf` gives the ask that comes to the same figures.
  */
-/** A band table kept under a name. */
-export const KeptBands = z.strictObject({
-  name: z.string().min(1).max(120),
-  bands: z.array(Band).min(1).max(1000),
-});
-export type KeptBands = z.infer<typeof KeptBands>;
-
 export const Bench = z.strictObject({
   version: z.literal(VERSION),
   /** The reading it works on; record numbers in it belong to that reading. */

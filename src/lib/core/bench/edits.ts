@@ -3,7 +3,7 @@ import type { SortKey } from '../arrange/sortKey';
 import type { Measure } from '../measure/measure';
 import type { Correction } from '../read/correct';
 import type { Condition, Rung, SetAside } from '../scope/condition';
-import type { NumberFormat } from '../table/format';
+import { plainFormat, type NumberFormat } from '../table/format';
 import { withMeasures } from '../tally/ledger/edits';
 import type { LedgerSpec } from '../tally/ledger/spec';
 import type { Tally } from '../tally/specs';
@@ -227,6 +227,10 @@ export function setFormat(doc: Bench, key: string, format: NumberFormat | null):
   else delete formats[key];
   return { ...doc, formats };
 }
+
+/** Means of a column with ± their deviation, rounded to two digits of it as a laboratory writes them. */
+export const showDeviation = (doc: Bench, column: string): Bench =>
+  setFormat(doc, column, { ...(doc.formats[column] ?? plainFormat), deviation: 2 });
 
 /** Puts a cell right; a second correction of the same cell takes the place of the first. */
 export function correctCell(doc: Bench, correction: Correction): Bench {

@@ -16,11 +16,15 @@ export const PERIOD_CHOICES: readonly { value: CalendarPeriod; label: string }[]
   { value: 'day', label: 'day' },
 ];
 
-/** Where years and weeks begin; those at their usual value wait under `more…`. */
+/**
+ * Where years and weeks begin; those at their usual value wait under `more…`.
+ * @param saysYear whether the start of the year is said all the same
+ */
 export function calendarSlots<Spec>(
   path: string,
   given: Calendar | undefined,
   set: (calendar: Calendar) => Spec,
+  saysYear = false,
 ): Option<Spec>[] {
   const calendar = given ?? USUAL_CALENDAR;
   const numbered = (items: readonly string[], before: string): { value: string; label: string }[] =>
@@ -34,7 +38,7 @@ export function calendarSlots<Spec>(
         numbered(MONTHS, 'years that start in'),
         (m) => set({ ...calendar, yearStartsIn: Number(m) }),
       ),
-      usual: calendar.yearStartsIn === 1,
+      usual: calendar.yearStartsIn === 1 && !saysYear,
     },
     {
       slot: choiceSlot(

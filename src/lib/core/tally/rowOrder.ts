@@ -1,4 +1,5 @@
-import type { Steps } from '../steps/steps';
+import { mergedSort } from '../sorting/mergedSort';
+import { inStretches, pausing, STRIDE, type Steps } from '../steps/steps';
 import { compareText } from '../table/collate';
 import { keysOfRow, type AnswerTable } from './answer';
 import { flatOrder } from './flatOrder';
@@ -15,6 +16,9 @@ export interface RowView {
   readonly turned: readonly string[];
 }
 
+/** Rows looked at between two pauses. */
+const ROWS = STRIDE >> 4;
+
 const LAST = { group: 0, total: 0, others: 1, outside: 2 } as const;
 
 /**
@@ -24,37 +28,44 @@ const LAST = { group: 0, total: 0, others: 1, outside: 2 } as const;
 export function* rowsInView(table: AnswerTable, view: RowView): Steps<Int32Array> {
   if (table.flat) return yield* flatOrder(table, view.sort);
   const parts = new Map<number, number[]>();
-  for (let n = 0; n < table.length; n++) {
-    const whole = table.partOf(n);
-    const known = parts.get(whole);
-    if (known) known.push(n);
-    else parts.set(whole, [n]);
-  }
+  yield* inStretches(table.length, (from, to) => {
+    for (let n = from; n < to; n++) {
+      const whole = table.partOf(n);
+      const known = parts.get(whole);
+      if (known) known.push(n);
+      else parts.set(whole, [n]);
+    }
+  });
   const turned = new Set(view.turned);
   const out: number[] = [];
+  /** Grand totals of which nothing is a part: they close the table all the same. */
+  const closing: number[] = [];
   const compare = comparator(table, view.sort);
-  const place = (whole: number): void => {
-    const members = [...(parts.get(whole) ?? [])];
-    const kindOf = new Map(members.map((n) => [n, LAST[table.row(n).kind]]));
-    members.sort((a, b) => (kindOf.get(a) ?? 0) - (kindOf.get(b) ?? 0) || compare(a, b) || a - b);
-    for (const n of members) {
-      if (!parts.has(n)) {
-        out.push(n);
-        continue;
+  function* place(whole: number): Steps<void> {
+    const members = parts.get(whole) ?? [];
+    const ofKind: number[][] = [[], [], []];
+    const deal = (from: number, to: number): void => {
+      for (let k = from; k < to; k++) ofKind[LAST[table.row(members[k]).kind]].push(members[k]);
+    };
+    yield* inStretches(members.length, deal, ROWS);
+    const due = pausing(ROWS);
+    let placed = 0;
+    for (const alike of ofKind)
+      for (const n of compare ? yield* mergedSort(alike, compare) : alike) {
+        if (due(++placed)) yield undefined;
+        const grand = whole === -1 && isGrandTotal(table, n);
+        if (!parts.has(n)) {
+          (grand ? closing : out).push(n);
+          continue;
+        }
+        const row = table.row(n);
+        if (!grand) out.push(n);
+        if (grand || isOpen(row.level, keysOfRow(row, table.labels), view, turned)) yield* place(n);
+        if (grand) out.push(n);
       }
-      const row = table.row(n);
-      const grand = whole === -1 && row.kind === 'total' && row.level === 0;
-      if (!grand) out.push(n);
-      if (grand || isOpen(row.level, keysOfRow(row, table.labels), view, turned)) place(n);
-      if (grand) out.push(n);
-    }
-  };
-  place(-1);
-  // A grand total of which nothing is a part still closes the table.
-  const totals = out.filter((n) => isGrandTotal(table, n) && !parts.has(n));
-  return Int32Array.from(
-    totals.length ? [...out.filter((n) => !totals.includes(n)), ...totals] : out,
-  );
+  }
+  yield* place(-1);
+  return Int32Array.from(out.concat(closing));
 }
 
 export const isGrandTotal = (table: AnswerTable, n: number): boolean => {
@@ -71,15 +82,23 @@ export const isOpen = (
 ): boolean => level < view.down !== turned.has(groupKeyText(keys));
 
 /** Numbers by size, texts as people sort them; what has no figure comes last either way. */
-function comparator(table: AnswerTable, sort: RowView['sort']): (a: number, b: number) => number {
+function comparator(
+  table: AnswerTable,
+  sort: RowView['sort'],
+): ((a: number, b: number) => number) | null {
   const at = sort ? table.columns.findIndex((c) => c.key === sort.column) : -1;
-  if (!sort || at < 0) return () => 0;
+  if (!sort || at < 0) return null;
   const turn = sort.descending ? -1 : 1;
   const { type } = table.columns[at];
   if (type === 'text' || at < table.labels) {
+    const known = new Map<number, Figure>();
     const text = (n: number): Figure => {
+      const had = known.get(n);
+      if (had !== undefined) return had;
       const row = table.row(n);
-      return (at < table.labels ? keysOfRow(row, table.labels)[at] : row.cells[at]) ?? null;
+      const figure = (at < table.labels ? keysOfRow(row, table.labels)[at] : row.cells[at]) ?? null;
+      known.set(n, figure);
+      return figure;
     };
     return (a, b) => compareFigures(text(a), text(b), turn);
   }

@@ -1,10 +1,20 @@
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import { DELIMITER_SIGN, withDecimal, type Dialect } from './dialect';
 
-/** A table of texts on its way out: what is copied, or written to a file. */
+/** A table of texts on its way out: what is copied, or written to a file. A row is made when it is written. */
 export interface Grid {
   readonly heads: readonly string[];
-  readonly rows: readonly (readonly Cell[])[];
+  /** How many rows. */
+  readonly length: number;
+  row(n: number): readonly Cell[];
 }
+
+/** A grid of rows that are there already. */
+export const gridOf = (heads: readonly string[], rows: readonly (readonly Cell[])[]): Grid => ({
+  heads,
+  length: rows.length,
+  row: (n) => rows[n],
+});
 
 export interface Cell {
   readonly text: string;
@@ -55,12 +65,44 @@ export function delimitedLine(
     .join(sign);
 }
 
+/** A grid as text. */
+export interface Written {
+  readonly text: string;
+  /** How many texts were made harmless. */
+  readonly guarded: number;
+}
+
+/** Rows between two pauses, at the most. */
+const ROWS = STRIDE >> 5;
+
+/** The rows one behind the other. Its parts are not joined here: that would take long at one go. */
+function* eachRow(grid: Grid, written: (cells: readonly Cell[]) => string): Steps<string> {
+  let text = '';
+  const write = (from: number, to: number): void => {
+    const lines: string[] = [];
+    for (let n = from; n < to; n++) lines.push(written(grid.row(n)));
+    text += lines.join('');
+  };
+  yield* inStretches(grid.length, write, ROWS, true);
+  return text;
+}
+
 /** The grid as delimited text, lines ended by CRLF as RFC 4180 has it. */
-export function toDelimited(grid: Grid, dialect: LineDialect): { text: string; guarded: number } {
+export function* toDelimited(grid: Grid, dialect: LineDialect): Steps<Written> {
   const guarded: Guarded = { count: 0 };
-  const head = grid.heads.map((text): Cell => ({ text, free: true }));
-  const lines = [head, ...grid.rows].map((row) => delimitedLine(row, dialect, guarded));
-  return { text: `${lines.join('\r\n')}\r\n`, guarded: guarded.count };
+  const line = (cells: readonly Cell[]): string => `${delimitedLine(cells, dialect, guarded)}\r\n`;
+  const head = line(grid.heads.map((text): Cell => ({ text, free: true })));
+  const text = head + (yield* eachRow(grid, line));
+  return { text, guarded: guarded.count };
+}
+
+/** A line with one text, as it stands above and below tables. */
+export function textLine(text: string, dialect: LineDialect): Written {
+  const guarded: Guarded = { count: 0 };
+  return {
+    text: `${delimitedLine([{ text, free: true }], dialect, guarded)}\r\n`,
+    guarded: guarded.count,
+  };
 }
 
 const MARKUP: Record<string, string> = {
@@ -74,24 +116,26 @@ const MARKUP: Record<string, string> = {
 export const escapeMarkup = (text: string): string => text.replace(/[&<>"']/g, (c) => MARKUP[c]);
 
 /** The grid as an HTML table, for programs that paste one. */
-export function toHtml(grid: Grid, caption: string): { text: string; guarded: number } {
+export function* toHtml(grid: Grid, caption: string): Steps<Written> {
   const guarded: Guarded = { count: 0 };
   const heads = grid.heads
     .map((h) => `<th scope="col">${escapeMarkup(harmless(h, guarded))}</th>`)
     .join('');
-  const rows = grid.rows.map((row) => {
-    const cells = row.map(({ text, free, strong, indent, right, head }) => {
-      const [tag, scope] = head ? ['th', ' scope="row"'] : ['td', ''];
-      const style = [indent ? `padding-left:${indent}em` : '', right ? 'text-align:right' : '']
-        .filter(Boolean)
-        .join(';');
-      const inner = escapeMarkup(free ? harmless(text, guarded) : text);
-      return `<${tag}${scope}${style ? ` style="${style}"` : ''}>${strong ? `<b>${inner}</b>` : inner}</${tag}>`;
-    });
-    return `<tr>${cells.join('')}</tr>`;
-  });
+  const rows = yield* eachRow(
+    grid,
+    (cells) => `<tr>${cells.map((cell) => htmlCell(cell, guarded)).join('')}</tr>`,
+  );
   return {
-    text: `<table><caption>${escapeMarkup(caption)}</caption><thead><tr>${heads}</tr></thead><tbody>${rows.join('')}</tbody></table>`,
+    text: `<table><caption>${escapeMarkup(caption)}</caption><thead><tr>${heads}</tr></thead><tbody>${rows}</tbody></table>`,
     guarded: guarded.count,
   };
+}
+
+function htmlCell({ text, free, strong, indent, right, head }: Cell, guarded: Guarded): string {
+  const [tag, scope] = head ? ['th', ' scope="row"'] : ['td', ''];
+  const style = [indent ? `padding-left:${indent}em` : '', right ? 'text-align:right' : '']
+    .filter(Boolean)
+    .join(';');
+  const inner = escapeMarkup(free ? harmless(text, guarded) : text);
+  return `<${tag}${scope}${style ? ` style="${style}"` : ''}>${strong ? `<b>${inner}</b>` : inner}</${tag}>`;
 }

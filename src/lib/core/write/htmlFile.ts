@@ -2,7 +2,8 @@ import type { ListResult } from '../ask/result';
 import { figureText } from '../tally/figureText';
 import type { FigureTable } from '../tally/result';
 import { headOf } from '../table/format';
-import { escapeMarkup, toHtml, type Cell } from './grid';
+import { finish } from '../steps/steps';
+import { escapeMarkup, gridOf, toHtml, type Cell } from './grid';
 import { countsInWords } from './sheets';
 
 const STYLE =
@@ -26,21 +27,23 @@ export function htmlFile(result: ListResult, tallies: ListResult['tallies']): st
 }
 
 const tableOf = ({ caption, columns, labels, rows }: FigureTable): string =>
-  toHtml(
-    {
-      heads: columns.map(({ title, unit }) => headOf(title, unit)),
-      rows: rows.map(({ cells, kind, level }) =>
-        cells.map((cell, c): Cell => {
-          const head = c < labels;
-          return {
-            text: head ? String(cell ?? '') : figureText(columns[c], cell),
-            free: head,
-            strong: kind === 'total',
-            head,
-            ...(head && level > 0 && { indent: level }),
-          };
-        }),
+  finish(
+    toHtml(
+      gridOf(
+        columns.map(({ title, unit }) => headOf(title, unit)),
+        rows.map(({ cells, kind, level }) =>
+          cells.map((cell, c): Cell => {
+            const head = c < labels;
+            return {
+              text: head ? String(cell ?? '') : figureText(columns[c], cell),
+              free: head,
+              strong: kind === 'total',
+              head,
+              ...(head && level > 0 && { indent: level }),
+            };
+          }),
+        ),
       ),
-    },
-    caption,
+      caption,
+    ),
   ).text;

@@ -1,12 +1,9 @@
-import { STRIDE, type Steps } from '../steps/steps';
+import type { Steps } from '../steps/steps';
 import { isText, isUnread, type Column } from '../table/column';
 import { headOf } from '../table/format';
 import type { Table } from '../table/table';
 import { USUAL_DIALECT } from './dialect';
-import { delimitedLine, type Cell, type Guarded, type LineDialect } from './grid';
-
-/** Lines between two pauses: some milliseconds of work. */
-const PAUSE = STRIDE >> 4;
+import { toDelimited, type Cell, type LineDialect, type Written } from './grid';
 
 /**
  * Records as delimited text (RFC 4180), line by line: every column, texts of the records made harmless.
@@ -18,19 +15,16 @@ export function* recordsDelimited(
   records: ArrayLike<number>,
   text: (column: Column, record: number) => string,
   dialect: LineDialect = USUAL_DIALECT,
-): Steps<{ text: string; rows: number; guarded: number }> {
-  const guarded: Guarded = { count: 0 };
-  const heads = columns.map(({ name, unit }): Cell => ({ text: headOf(name, unit), free: true }));
-  const lines = [delimitedLine(heads, dialect, guarded)];
-  for (let k = 0; k < records.length; k++) {
-    const record = records[k];
-    const cells = columns.map((column): Cell => ({
-      text: text(column, record),
-      free: isText(column) || isUnread(column, record),
-      right: column.type === 'number',
-    }));
-    lines.push(delimitedLine(cells, dialect, guarded));
-    if (k % PAUSE === PAUSE - 1) yield k / records.length;
-  }
-  return { text: `${lines.join('\r\n')}\r\n`, rows: records.length, guarded: guarded.count };
+): Steps<Written & { rows: number }> {
+  const grid = {
+    heads: columns.map(({ name, unit }) => headOf(name, unit)),
+    length: records.length,
+    row: (k: number): Cell[] =>
+      columns.map((column) => ({
+        text: text(column, records[k]),
+        free: isText(column) || isUnread(column, records[k]),
+        right: column.type === 'number',
+      })),
+  };
+  return { ...(yield* toDelimited(grid, dialect)), rows: records.length };
 }

@@ -2,7 +2,16 @@ import { keysOfRow } from '../tally/answer';
 import type { AskedTally, Figure, FigureColumn, FigureTable } from '../tally/result';
 import { headOf } from '../table/format';
 import { USUAL_DIALECT } from './dialect';
-import { toDelimited, type Cell, type LineDialect } from './grid';
+import { finish } from '../steps/steps';
+import {
+  gridOf,
+  textLine,
+  toDelimited,
+  type Cell,
+  type Grid,
+  type LineDialect,
+  type Written,
+} from './grid';
 
 /**
  * Results as delimited text (RFC 4180), for programs: labels are the values behind them (2022 for
@@ -16,26 +25,26 @@ import { toDelimited, type Cell, type LineDialect } from './grid';
 export function resultsAsDelimited(
   tallies: readonly AskedTally[],
   dialect: LineDialect = USUAL_DIALECT,
-): { text: string; guarded: number } {
+): Written {
   const tables = tallies.flatMap((t) =>
     t.tables.map((table) => ({ words: `${t.title ?? t.words} ${table.caption}`, table })),
   );
   const [only] = tables;
-  if (only && tables.length === 1) return toDelimited(asGrid(only.table), dialect);
+  if (only && tables.length === 1) return finish(toDelimited(asGrid(only.table), dialect));
   let guarded = 0;
   const parts = tables.map(({ words, table }) => {
-    const out = toDelimited(asGrid(table), dialect);
-    const line = toDelimited({ heads: [words], rows: [] }, dialect);
+    const out = finish(toDelimited(asGrid(table), dialect));
+    const line = textLine(words, dialect);
     guarded += out.guarded + line.guarded;
     return line.text + out.text;
   });
   return { text: parts.join('\r\n'), guarded };
 }
 
-function asGrid(table: FigureTable): { heads: string[]; rows: Cell[][] } {
-  return {
-    heads: [...headsOf(table.columns), 'row kind', 'row level', 'row label'],
-    rows: table.rows.map((row) => {
+function asGrid(table: FigureTable): Grid {
+  return gridOf(
+    [...headsOf(table.columns), 'row kind', 'row level', 'row label'],
+    table.rows.map((row) => {
       const keys = keysOfRow(row, table.labels);
       const isText = (_: Figure, c: number): boolean => table.columns[c].type === 'text';
       const labels = row.cells.slice(0, table.labels);
@@ -47,7 +56,7 @@ function asGrid(table: FigureTable): { heads: string[]; rows: Cell[][] } {
         label,
       ].map(asCell);
     }),
-  };
+  );
 }
 
 const asCell = (figure: Figure): Cell => ({

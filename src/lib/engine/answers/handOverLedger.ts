@@ -1,7 +1,7 @@
 import { EngineError } from '../../core/errors';
 import { groupPath } from '../../core/arrange/tree';
 import { MEASURES } from '../../core/measure/measure';
-import { STRIDE, type Steps } from '../../core/steps/steps';
+import { inStretches, type Steps } from '../../core/steps/steps';
 import { has } from '../../core/table/bitset';
 import { fullCell, showCell } from '../../core/table/cell';
 import { isText, type Column } from '../../core/table/column';
@@ -28,11 +28,11 @@ export function* copyShown(l: LedgerLayout, full: boolean): Steps<ReplyOf<'copy'
       `${showCount(l.lines.length)} lines are too many to copy; save them as a file, or fold some groups.`,
     );
   const grid = yield* shownGrid(l, full);
-  const tsv = toDelimited(grid, CLIPBOARD);
+  const tsv = yield* toDelimited(grid, CLIPBOARD);
   const names = namesOf(l.held.table);
   const caption = plainSentence(ledgerSentence(l.spec, names, l.held.listName));
-  const html = toHtml(grid, caption);
-  return { text: tsv.text, html: html.text, rows: grid.rows.length, guarded: tsv.guarded };
+  const html = yield* toHtml(grid, caption);
+  return { text: tsv.text, html: html.text, rows: grid.length, guarded: tsv.guarded };
 }
 
 export function* fileShown(
@@ -41,13 +41,13 @@ export function* fileShown(
   dialect: LineDialect,
 ): Steps<ReplyOf<'file'>> {
   const grid = yield* shownGrid(l, full);
-  const { text, guarded } = toDelimited(grid, dialect);
-  return { text, guarded, rows: grid.rows.length };
+  const { text, guarded } = yield* toDelimited(grid, dialect);
+  return { text, guarded, rows: grid.length };
 }
 
 /** One column for each group level, one for what names a record, then the slots. */
 function* shownGrid(l: LedgerLayout, full: boolean): Steps<Grid> {
-  const { table, stand } = l.held;
+  const { table } = l.held;
   const { tree, figures } = l.ledger;
   const depth = tree.levels.length;
   const names = namesOf(table);
@@ -59,38 +59,54 @@ function* shownGrid(l: LedgerLayout, full: boolean): Steps<Grid> {
     'Records',
     ...l.columns.slots.map((slot) => slotHead(l, slot.column, slot.measure, slot.cells)),
   ];
-  const rows: Cell[][] = [];
-  for (let n = 0; n < l.lines.length; n++) {
-    if (n % (STRIDE >> 4) === 0) yield n / l.lines.length;
-    const line = l.lines.at(n);
-    if (line.kind === 'record') {
-      if (!has(stand.base.counted, line.record)) continue;
-      const path = depth ? groupPath(tree, depth - 1, tree.leafOf[line.record]) : [];
-      rows.push([
-        ...path.map(label),
-        ...(naming ? [recordText(l.held, naming.id, line.record, full)] : []),
-        number('1'),
-        ...l.columns.slots.map((slot) =>
-          slot.cells && slot.column
-            ? recordText(l.held, slot.column, line.record, full)
-            : number(''),
-        ),
-      ]);
-      continue;
-    }
-    if (line.kind === 'group' && !line.carriesTotals) continue;
-    const path = groupPath(tree, line.level, line.group);
-    rows.push([
-      ...levels.map((_, l) => (l <= line.level ? label(path[l]) : label(''))),
+  const record = (place: number): Cell[] => [
+    ...(depth ? groupPath(tree, depth - 1, tree.leafOf[place]) : []).map(label),
+    ...(naming ? [recordText(l.held, naming.id, place, full)] : []),
+    number('1'),
+    ...l.columns.slots.map((slot) =>
+      slot.cells && slot.column ? recordText(l.held, slot.column, place, full) : number(''),
+    ),
+  ];
+  const group = (level: number, at: number): Cell[] => {
+    const path = groupPath(tree, level, at);
+    return [
+      ...levels.map((_, l) => (l <= level ? label(path[l]) : label(''))),
       ...(naming ? [number('')] : []),
-      number(String(figures.records[line.level][line.group])),
+      number(String(figures.records[level][at])),
       ...l.columns.slots.map((slot) =>
-        figureCell(l, slot.measure, (k) => figures.levels[line.level][k][line.group], full),
+        figureCell(l, slot.measure, (k) => figures.levels[level][k][at], full),
       ),
-    ]);
-  }
-  rows.push(footRow(l, l.foot.counted, levels.length, naming !== null, full));
-  return { heads, rows };
+    ];
+  };
+  const written = yield* linesWritten(l);
+  return {
+    heads,
+    length: written.length + 1,
+    row(n) {
+      if (n === written.length)
+        return footRow(l, l.foot.counted, levels.length, naming !== null, full);
+      const line = l.lines.at(written[n]);
+      return line.kind === 'record' ? record(line.record) : group(line.level, line.group);
+    },
+  };
+}
+
+/** Lines that are handed over: records that count, and groups with their totals, once each. */
+function* linesWritten({ lines, held }: LedgerLayout): Steps<Int32Array> {
+  const { counted } = held.stand.base;
+  const written = new Int32Array(lines.length);
+  let length = 0;
+  yield* inStretches(lines.length, (from, to) => {
+    for (let n = from; n < to; n++) {
+      const line = lines.at(n);
+      const goes =
+        line.kind === 'record'
+          ? has(counted, line.record)
+          : line.kind !== 'group' || line.carriesTotals;
+      if (goes) written[length++] = n;
+    }
+  });
+  return written.subarray(0, length);
 }
 
 function slotHead(l: LedgerLayout, column: string | null, measure: number, cells: boolean): string {

@@ -1,13 +1,21 @@
 import { EngineError } from '../../core/errors';
-import { finish, type Steps } from '../../core/steps/steps';
-import { counted, showCount } from '../../core/table/format';
+import type { Steps } from '../../core/steps/steps';
+import { counted, headOf, showCount } from '../../core/table/format';
 import { namesOf } from '../../core/table/table';
 import { describeCondition } from '../../core/scope/describe';
 import type { Answer, AnswerTable } from '../../core/tally/answer';
 import { count } from '../../core/table/bitset';
 import { figureText, fullFigure } from '../../core/tally/figureText';
 import { rowsInView } from '../../core/tally/rowOrder';
-import { toDelimited, toHtml, type Cell, type Grid, type LineDialect } from '../../core/write/grid';
+import {
+  gridOf,
+  textLine,
+  toDelimited,
+  toHtml,
+  type Cell,
+  type Grid,
+  type LineDialect,
+} from '../../core/write/grid';
 import type { Held } from '../held';
 import type { ReplyOf } from '../protocol';
 import { CLIPBOARD, MOST_COPIED } from './clipboard';
@@ -25,21 +33,17 @@ export function* copyTally(held: Held, id: string, full: boolean): Steps<ReplyOf
       `${showCount(rows)} rows are too many to copy; save them as a file, or ask for fewer places.`,
     );
   const notes = notesOf(held, answer);
-  const grids = answer.tables.map((table) => gridOf(held, table, full));
+  let text = notes.map((note) => textLine(note, CLIPBOARD).text).join('');
+  let html = (yield* toHtml(gridOf([answer.words], notes.slice(1).map(noteRow)), '')).text;
   let guarded = 0;
-  const texts = grids.map((grid) => {
-    const out = toDelimited(grid, CLIPBOARD);
+  for (const table of answer.tables) {
+    const grid = yield* tableGrid(held, table, full);
+    const out = yield* toDelimited(grid, CLIPBOARD);
     guarded += out.guarded;
-    return out.text;
-  });
-  const html = grids.map((grid, k) => toHtml(grid, answer.tables[k].caption).text).join('');
-  const noted = toHtml({ heads: [answer.words], rows: notes.slice(1).map(noteRow) }, '').text;
-  return {
-    text: `${notes.map((note) => toDelimited({ heads: [note], rows: [] }, CLIPBOARD).text).join('')}\r\n${texts.join('\r\n')}`,
-    html: noted + html,
-    rows,
-    guarded,
-  };
+    text += `\r\n${out.text}`;
+    html += (yield* toHtml(grid, table.caption)).text;
+  }
+  return { text, html, rows, guarded };
 }
 
 /** A tally as delimited text: one table plain, several each under their caption, then the notes. */
@@ -49,22 +53,21 @@ export function* fileTally(
   full: boolean,
   dialect: LineDialect,
 ): Steps<ReplyOf<'file'>> {
-  const line = (text: string): string => toDelimited({ heads: [text], rows: [] }, dialect).text;
+  const line = (text: string): string => textLine(text, dialect).text;
   const { answer } = yield* answered(held, id);
-  const parts: string[] = [];
+  // Texts are added to one another and not joined: joining long ones takes long at one go.
+  let text = '';
   let rows = 0;
   let guarded = 0;
   for (const table of answer.tables) {
-    const grid = gridOf(held, table, full);
-    const out = toDelimited(grid, dialect);
+    const grid = yield* tableGrid(held, table, full);
+    const out = yield* toDelimited(grid, dialect);
     const head = answer.tables.length > 1 ? line(table.caption) : '';
-    parts.push(head + out.text);
-    rows += grid.rows.length;
+    text += `${head}${out.text}\r\n`;
+    rows += grid.length;
     guarded += out.guarded;
-    yield undefined;
   }
-  parts.push(notesOf(held, answer).map(line).join(''));
-  return { text: parts.join('\r\n'), rows, guarded };
+  return { text: text + notesOf(held, answer).map(line).join(''), rows, guarded };
 }
 
 const noteRow = (text: string): Cell[] => [{ text, free: true }];
@@ -95,12 +98,14 @@ function notesOf(held: Held, answer: Answer): string[] {
   ];
 }
 
-function gridOf(held: Held, table: AnswerTable, full: boolean): Grid {
+function* tableGrid(held: Held, table: AnswerTable, full: boolean): Steps<Grid> {
   const { columns, labels } = table;
+  const shown = yield* rowsInView(table, WHOLE);
   return {
-    heads: columns.map(({ title, unit }) => (unit ? `${title} (${unit})` : title)),
-    rows: Array.from(finish(rowsInView(table, WHOLE)), (n): Cell[] => {
-      const row = table.row(n);
+    heads: columns.map(({ title, unit }) => headOf(title, unit)),
+    length: shown.length,
+    row(n) {
+      const row = table.row(shown[n]);
       return row.cells.map((cell, c): Cell => {
         const text = full
           ? fullFigure(cell)
@@ -117,6 +122,6 @@ function gridOf(held: Held, table: AnswerTable, full: boolean): Grid {
           ...(c === 0 && row.level > 1 && { indent: row.level - 1 }),
         };
       });
-    }),
+    },
   };
 }

@@ -1,6 +1,6 @@
 import { sql } from 'kysely';
 import { z } from 'zod';
-import { KeptBands } from '$lib/core/bench/document';
+import { KeptBands } from '$lib/core/arrange/bands';
 import type { Database } from './database';
 
 /** Bands kept in a bench, with the names of its list and of itself. */

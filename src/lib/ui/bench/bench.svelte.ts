@@ -1,5 +1,6 @@
+import type { KeptBands } from '../../core/arrange/bands';
 import type { Bench, TrayItem, View } from '../../core/bench/document';
-import { addRung, setTally } from '../../core/bench/edits';
+import { addRung, setTally, showDeviation } from '../../core/bench/edits';
 import { addTally, lookAt, openTally } from '../../core/bench/trayEdits';
 import { isLedger, openItem, openLedger, type LedgerItem } from '../../core/bench/tray';
 import type { Wish } from '../../core/tally/wish';
@@ -135,6 +136,13 @@ export class BenchState {
     return item.name ?? plainSentence(sentenceOf(item.tally, this.names, this.facts.listName));
   }
 
+  /** Band tables that can be named: those of this bench first, of one name none of another. */
+  get keptBands(): readonly KeptBands[] {
+    const own = new Set(this.doc.bands.map(({ name }) => name.toLowerCase()));
+    const others = this.facts.bands.filter(({ name }) => !own.has(name.toLowerCase()));
+    return [...this.doc.bands, ...others.map(({ name, bands }) => ({ name, bands }))];
+  }
+
   /** Narrows to what meets a condition: one more step. */
   narrowTo(label: string, condition: Condition): void {
     this.change(`Narrow to ${label}`, (doc) => addRung(doc, condition));
@@ -202,12 +210,19 @@ export class BenchState {
     this.reporting = true;
   }
 
-  /** Puts a new tally into the tray and opens it. */
-  begin(label: string, tally: Tally): void {
+  /**
+   * Puts a new tally into the tray and opens it.
+   * @param wish what it was begun from, where it says how figures are to be shown
+   */
+  begin(label: string, tally: Tally, wish: Wish = {}): void {
     this.choosing = false;
     this.reporting = false;
     this.side = null;
-    this.change(label, (doc) => addTally(this.lists.withThoseOf(doc, tally, this.names), tally));
+    const { column, withDeviation } = wish;
+    this.change(label, (doc) => {
+      const added = addTally(this.lists.withThoseOf(doc, tally, this.names), tally);
+      return withDeviation && column !== undefined ? showDeviation(added, column) : added;
+    });
   }
 
   /** Has another list at hand for what is in the making; the document does not have it yet. */

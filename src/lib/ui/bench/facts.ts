@@ -1,4 +1,5 @@
-import type { Bench, KeptBands } from '../../core/bench/document';
+import type { KeptBands } from '../../core/arrange/bands';
+import type { Bench } from '../../core/bench/document';
 import type { MadePlace } from '../../core/bench/madeEdits';
 import type { ListOrigin } from '../../core/bench/origin';
 import type { Place } from '../../engine/protocol';

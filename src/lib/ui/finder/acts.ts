@@ -4,6 +4,7 @@ import {
   putAllBack,
   removeRung,
   setFormat,
+  showDeviation,
   setGroups,
   setMeasures,
   setShowDown,
@@ -181,7 +182,7 @@ function deviationAct(bench: BenchState, { id, name }: { id: string; name: strin
     label,
     run: () =>
       bench.change(label, (doc) =>
-        setFormat(doc, id, deviation === undefined ? { ...format, deviation: 2 } : format),
+        deviation === undefined ? showDeviation(doc, id) : setFormat(doc, id, format),
       ),
   };
 }

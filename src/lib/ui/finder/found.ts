@@ -3,7 +3,7 @@ import type { Condition } from '../../core/scope/condition';
 import { describeCondition } from '../../core/scope/describe';
 import { counted } from '../../core/table/format';
 import { narrowingOf, type Narrowing } from '../../core/tally/narrowing';
-import { fitOf, wishOf } from '../../core/tally/wish';
+import { fitOf, wishOf } from '../../core/tally/wishOf';
 import type { BenchState } from '../bench/bench.svelte';
 import type { Act } from './acts';
 
@@ -24,7 +24,7 @@ export async function foundActs(bench: BenchState, typed: string): Promise<Act[]
 
 /** `median delay by vessel`: the tallies that begin so. */
 async function tallyActs(bench: BenchState, search: string): Promise<Act[]> {
-  const wish = wishOf(search, bench.columns);
+  const wish = wishOf(search, bench.columns, bench.keptBands);
   if (!wish) return [];
   const found = await bench.questions(wish, 'find questions');
   const asked = [...found].sort((a, b) => fitOf(search, b) - fitOf(search, a));
@@ -35,7 +35,7 @@ async function tallyActs(bench: BenchState, search: string): Promise<Act[]> {
             kind: 'tally',
             label: `New: ${sentence}`,
             keys: question,
-            run: () => bench.begin(`New tally: ${sentence}`, tally),
+            run: () => bench.begin(`New tally: ${sentence}`, tally, wish),
           },
         ]
       : [],

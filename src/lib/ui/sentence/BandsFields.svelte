@@ -1,6 +1,5 @@
 <script lang="ts">
-  import type { Band, Bands } from '../../core/arrange/bands';
-  import type { KeptBands } from '../../core/bench/document';
+  import type { Band, Bands, KeptBands } from '../../core/arrange/bands';
   import type { BenchFacts } from '../bench/facts';
   import Amount from '../fields/Amount.svelte';
   import OneOf from '../fields/OneOf.svelte';

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { wishOf, fitOf, type Wish } from '../../core/tally/wish';
+  import { type Wish } from '../../core/tally/wish';
+  import { wishOf, fitOf } from '../../core/tally/wishOf';
   import type { Begin, Sketch } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import NothingCounted from '../ladder/NothingCounted.svelte';
@@ -15,7 +16,7 @@
 
   const words = $derived(text.toLowerCase().split(/\s+/).filter(Boolean));
   /** What was typed as a wish: a measure, a column, a period. The cards then begin with it. */
-  const typed = $derived(wishOf(text, bench.columns));
+  const typed = $derived(wishOf(text, bench.columns, bench.keptBands));
   const matches = (q: Begin): number => {
     const all = `${q.question} ${q.found} ${q.sentence}`.toLowerCase();
     return words.filter((word) => all.includes(word)).length;
@@ -69,7 +70,7 @@
   $effect(() => field?.focus());
 
   function begin({ tally, sentence }: Begin): void {
-    if (tally) bench.begin(`New tally: ${sentence}`, tally);
+    if (tally) bench.begin(`New tally: ${sentence}`, tally, { ...bench.wish, ...typed });
   }
 
   function beginFirst(): void {

@@ -11,9 +11,14 @@ import {
 import type { Wish } from '../wish';
 import type { FrequencySpec } from './spec';
 
-/** Bands by the edges that were named, out to the lowest and the highest value. */
-function bandsAsked(column: ColumnFact, { edges }: Wish): Pick<FrequencySpec['key'], 'bands'> {
-  if (column.type !== 'number' || !edges) return {};
+/** The band table that was named, or bands by the edges that were, out to the lowest and the highest value. */
+function bandsAsked(
+  column: ColumnFact,
+  { edges, table }: Wish,
+): Pick<FrequencySpec['key'], 'bands'> {
+  if (column.type !== 'number') return {};
+  if (table) return { bands: { by: 'table', bands: table } };
+  if (!edges) return {};
   const all = [...edges, column.least, column.most].sort((a, b) => a - b);
   const rising = [...new Set(all)];
   return rising.length < 2 ? {} : { bands: { by: 'edges', edges: rising } };
@@ -22,7 +27,7 @@ function bandsAsked(column: ColumnFact, { edges }: Wish): Pick<FrequencySpec['ke
 export const frequencyGuess: FirstGuess<FrequencySpec> = {
   question: 'How do the values fall?',
   found: 'frequency distribution bands bins histogram often occurs',
-  meant: (wish) => wish.often === true || wish.edges !== undefined,
+  meant: (wish) => wish.often === true || wish.edges !== undefined || wish.table !== undefined,
   guess(facts, wish) {
     const wished =
       facts.columns.find((c) => c.id === wish.column) ??

@@ -97,10 +97,13 @@ export function periodsSentence(spec: PeriodsSpec, names: Names): Part<PeriodsSp
       },
       ...moving(spec),
       ...index(spec),
-      ...calendarSlots<PeriodsSpec>('calendar', spec.calendar, (calendar) => ({
-        ...spec,
-        calendar,
-      })),
+      ...calendarSlots<PeriodsSpec>(
+        'calendar',
+        spec.calendar,
+        (calendar) => ({ ...spec, calendar }),
+        // Which quarters and months a year holds is by its start.
+        spec.levels.length > 1 && spec.levels.includes('year'),
+      ),
       scopeSlot<PeriodsSpec>(spec.scope, (scope) => ({ ...spec, scope })),
     ]),
   ]);

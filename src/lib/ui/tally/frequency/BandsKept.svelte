@@ -9,7 +9,13 @@
 
   /** Keeps the bands of the open tally under a name, for any other tally. */
   let { bench, page }: { bench: BenchState; page: TallyPage | null } = $props();
-  let name = $state('');
+  let typed = $state<string | null>(null);
+  /** What the analyst calls them, or else what they are bands of. */
+  const name = $derived.by(() => {
+    const { tally } = bench.shown;
+    const of = tally.kind === 'frequency' ? bench.names.get(tally.key.column) : undefined;
+    return typed ?? of ?? '';
+  });
   let following = $state(true);
   const isBanded = $derived(
     bench.shown.tally.kind === 'frequency' && bench.shown.tally.key.bands !== undefined,
@@ -52,6 +58,7 @@
     const called = name.trim();
     if (!called || bands.length === 0) return;
     close();
+    typed = null;
     const follow = others.length > 0 && following;
     bench.change(`Keep the bands “${called}”`, (doc) =>
       keepBands(follow ? followBands(doc, called, bands, bench.names) : doc, called, bands),
@@ -68,7 +75,9 @@
           >Name of the {bands.length} bands
           <input
             class="field"
-            bind:value={name}
+            value={name}
+            oninput={(e) => (typed = e.currentTarget.value)}
+            onfocus={(e) => e.currentTarget.select()}
             maxlength="120"
             data-first
             data-test="bands-name"
