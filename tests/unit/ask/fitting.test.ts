@@ -277,7 +277,7 @@ describe('an ask that fits', () => {
         index: {},
       }),
     ).toBe(
-      'Sum of Sum by year and half-year of Day, against the period before, with the running total, with an index where 100 is the first period.',
+      'Sum of Sum by year and half-year of Day, against the period before, with the running total, with an index where 100 is the first period, years that start in January.',
     );
   });
 

@@ -3,7 +3,7 @@ import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import type { Condition, Test } from '../scope/condition';
 import { DAY_MS, isoDate } from '../table/calendar';
 import { fullScalar, showScalar } from '../table/cell';
-import { textRanks } from '../table/collate';
+import { textRanks } from '../table/textRanks';
 import {
   COLUMN_TYPES,
   isText,
@@ -203,18 +203,22 @@ function* textCodes(column: TextColumn, key: GroupKey): Steps<GroupCodes> {
       raw,
       dictionary.length,
       (code) => dictionary[code],
-      textRanks(dictionary),
+      yield* textRanks(dictionary),
       (code) => (code < 0 ? missing(key.column) : is([dictionary[code]])),
     );
   const known = new Map<string, number>();
   const spellings: string[][] = [];
-  const merged = Int32Array.from(dictionary, (text) => {
-    const form = looseForm(text);
-    let code = known.get(form);
-    if (code === undefined) known.set(form, (code = spellings.push([]) - 1));
-    spellings[code].push(text);
-    return code;
-  });
+  const merged = new Int32Array(dictionary.length);
+  const merge = (from: number, to: number): void => {
+    for (let k = from; k < to; k++) {
+      const form = looseForm(dictionary[k]);
+      let code = known.get(form);
+      if (code === undefined) known.set(form, (code = spellings.push([]) - 1));
+      spellings[code].push(dictionary[k]);
+      merged[k] = code;
+    }
+  };
+  yield* inStretches(merged.length, merge, STRIDE >> 4);
   const labels = spellings.map(([first]) => first.trim());
   const codes = new Int32Array(raw.length);
   yield* inStretches(raw.length, (from, to) => {
@@ -224,7 +228,7 @@ function* textCodes(column: TextColumn, key: GroupKey): Steps<GroupCodes> {
     codes,
     labels.length,
     (code) => labels[code],
-    textRanks(labels),
+    yield* textRanks(labels),
     (code) => (code < 0 ? missing(key.column) : is(spellings[code])),
   );
 }

@@ -2,7 +2,7 @@ import { columnFor } from '../expression/columnFor';
 import { isText, type Column } from '../table/column';
 import type { Table } from '../table/table';
 import { inStretches, partOf, STRIDE, type Steps } from '../steps/steps';
-import { textRanks } from '../table/collate';
+import { textRanks } from '../table/textRanks';
 import type { SortKey } from './sortKey';
 import { orderReadInSteps } from '../table/recordOrder';
 
@@ -160,7 +160,7 @@ function move(
 /** Order-preserving unsigned digits; missing values get the highest or lowest of all. */
 function* digitsOf(column: Column, key: SortKey): Steps<Digits> {
   if (isText(column)) {
-    const ranks = textRanks(column.dictionary, key.hand);
+    const ranks = yield* textRanks(column.dictionary, key.hand);
     const top = column.dictionary.length + 1;
     return yield* rankDigits(column.codes.length, top, (i) => {
       const code = column.codes[i];

@@ -38,7 +38,10 @@ export function* buildTree(length: number, keys: readonly GroupCodes[]): Steps<G
 /** One key: its codes are the leaves, with one more for the blank where there is any. */
 function* treeOfOne(key: GroupCodes): Steps<GroupTree> {
   const { codes, size } = key;
-  const blank = codes.includes(-1);
+  let blank = false;
+  yield* inStretches(codes.length, (from, to) => {
+    for (let i = from; i < to && !blank; i++) blank = codes[i] < 0;
+  });
   let leafOf = codes;
   if (blank) {
     const own = (leafOf = new Int32Array(codes.length));
@@ -47,7 +50,10 @@ function* treeOfOne(key: GroupCodes): Steps<GroupTree> {
     });
   }
   const leaves = blank ? size + 1 : size;
-  const code = Int32Array.from({ length: leaves }, (_, leaf) => (leaf === size ? -1 : leaf));
+  const code = new Int32Array(leaves);
+  yield* inStretches(leaves, (from, to) => {
+    for (let leaf = from; leaf < to; leaf++) code[leaf] = leaf === size ? -1 : leaf;
+  });
   return {
     keys: [key],
     levels: [{ size: leaves, parent: new Int32Array(leaves), code }],

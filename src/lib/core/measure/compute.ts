@@ -184,7 +184,7 @@ class Computation {
       if (known) return known;
     }
     const { leafOf, leaves, records } = this.input;
-    const { values } = valuesOf(column);
+    const { values } = yield* valuesOf(column);
     const moments =
       needed === 'sums'
         ? yield* sumsOfGroups(values, leafOf, leaves, records)
@@ -250,7 +250,7 @@ class Computation {
   /** Measures that need the values themselves: gathered once for those of one column in a row. */
   *#bySlices(measure: Measure, column: Column): Steps<FiguresOf> {
     const { leafOf, leaves, records } = this.input;
-    const view = valuesOf(column);
+    const view = yield* valuesOf(column);
     if (this.#values?.column !== column) {
       const byLeaf = yield* gather(view.values, leafOf, leaves, records);
       this.#values = { column, byLeaf, byGroup: new Map() };

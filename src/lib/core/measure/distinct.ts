@@ -1,4 +1,4 @@
-import { inStretches, type Steps } from '../steps/steps';
+import { inStretches, pausing, STRIDE, type Steps } from '../steps/steps';
 import type { TextColumn } from '../table/column';
 import type { Grouping } from './grouping';
 import type { Leafed } from './leafed';
@@ -28,28 +28,45 @@ export function* markDistinct(
 }
 
 /** Distinct texts of each group. */
-export function distinctCounts(marks: Uint8Array, texts: number, grouping: Grouping): Float64Array {
+export function* distinctCounts(
+  marks: Uint8Array,
+  texts: number,
+  grouping: Grouping,
+): Steps<Float64Array> {
   const { size, of } = grouping;
   const out = new Float64Array(size);
   const first = new Int32Array(size).fill(-1);
   const merged = new Map<number, Uint8Array>();
-  of.forEach((g, leaf) => {
-    if (g < 0) return;
+  const due = pausing(2 * STRIDE);
+  let looked = 0;
+  for (let leaf = 0; leaf < of.length; leaf++) {
+    const g = of[leaf];
+    if (g < 0) continue;
     if (first[g] < 0) {
       first[g] = leaf;
-      return;
+      continue;
     }
-    let union = merged.get(g);
-    if (!union) merged.set(g, (union = marks.slice(first[g] * texts, (first[g] + 1) * texts)));
-    const from = leaf * texts;
-    for (let t = 0; t < texts; t++) union[t] |= marks[from + t];
-  });
+    const union = merged.get(g) ?? marks.slice(first[g] * texts, (first[g] + 1) * texts);
+    merged.set(g, union);
+    const start = leaf * texts;
+    const add = (from: number, to: number): void => {
+      for (let t = from; t < to; t++) union[t] |= marks[start + t];
+    };
+    if (texts > STRIDE) yield* inStretches(texts, add);
+    else add(0, texts);
+    if (due((looked += texts))) yield undefined;
+  }
   for (let g = 0; g < size; g++) {
     if (first[g] < 0) continue;
     const union = merged.get(g) ?? marks.subarray(first[g] * texts, (first[g] + 1) * texts);
-    let n = 0;
-    for (let t = 0; t < texts; t++) n += union[t];
-    out[g] = n;
+    const count = (from: number, to: number): void => {
+      let n = 0;
+      for (let t = from; t < to; t++) n += union[t];
+      out[g] += n;
+    };
+    if (texts > STRIDE) yield* inStretches(texts, count);
+    else count(0, texts);
+    if (due((looked += texts))) yield undefined;
   }
   return out;
 }

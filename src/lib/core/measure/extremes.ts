@@ -14,7 +14,7 @@ export function* extremesAt(
   shown: Column,
   kind: 'atMin' | 'atMax' | 'minTies' | 'maxTies',
 ): Steps<FiguresOf> {
-  const { values } = valuesOf(column);
+  const { values } = yield* valuesOf(column);
   const sign = kind === 'atMin' || kind === 'minTies' ? -1 : 1;
   const best = new Float64Array(leaves).fill(NaN);
   const place = new Int32Array(leaves);

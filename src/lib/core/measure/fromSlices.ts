@@ -1,12 +1,12 @@
 import { STRIDE, type Steps } from '../steps/steps';
 import { byQuantiles, type Measure, type MeasureKind } from './measure';
-import { quantileBy, type Definition } from './quantileDefinitions';
+import { DEFINITIONS, quantileBy, type Definition } from './quantileDefinitions';
 import { quantiles, quantilesInParts } from './quantile';
 import type { Slices } from './slices';
 import { sortedInParts } from '../sorting/sorted';
 
 /** Beyond so many values of one group there is a pause within it. */
-const MANY = 4 * STRIDE;
+const MANY = STRIDE >> 1;
 
 /** A measure that needs the values themselves, of every group; NaN: none. They are moved about. */
 export function* fromSlices(measure: Measure, { values, start }: Slices): Steps<Float64Array> {
@@ -19,7 +19,7 @@ export function* fromSlices(measure: Measure, { values, start }: Slices): Steps<
       to - from > MANY
         ? yield* fromMany(measure, values.subarray(from, to))
         : fromSlice(measure, values, from, to);
-    if (to - paused > STRIDE) {
+    if (to - paused > STRIDE >> 2) {
       paused = to;
       yield undefined;
     }
@@ -61,11 +61,14 @@ const CENTRED: readonly MeasureKind[] = [
 
 const ORDERED: readonly MeasureKind[] = ['trimmedMean', 'distinct', 'mode', 'modeTies'];
 
-const byDefinition = ({ kind, definition }: Measure): boolean =>
-  definition !== undefined && definition !== 7 && byQuantiles(kind);
+/** The definition that quantiles are taken by from ordered values; null for the usual one, and for what is no quantile. */
+const byDefinition = ({ kind, definition }: Measure): Definition | null =>
+  definition !== 7 && byQuantiles(kind)
+    ? (DEFINITIONS.find((d) => d === definition) ?? null)
+    : null;
 
 const needsOrder = (measure: Measure): boolean =>
-  ORDERED.includes(measure.kind) || byDefinition(measure);
+  ORDERED.includes(measure.kind) || byDefinition(measure) !== null;
 
 /** The quantiles that a measure is made of; null where it is made of none. */
 function sharesOf({ kind, percent }: Measure): number[] | null {
@@ -88,8 +91,8 @@ function sharesOf({ kind, percent }: Measure): number[] | null {
 
 /** A measure of ordered values. */
 function fromOrdered(measure: Measure, ordered: Float64Array): number {
-  if (byDefinition(measure)) {
-    const definition = measure.definition as Definition;
+  const definition = byDefinition(measure);
+  if (definition !== null) {
     const found = sharesOf(measure)?.map((share) => quantileBy(ordered, share, definition)) ?? [];
     return measure.kind === 'iqr' ? found[1] - found[0] : found[0];
   }

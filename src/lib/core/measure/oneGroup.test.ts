@@ -81,12 +81,18 @@ describe('texts as numbers', () => {
   const column = textColumn('Vessel', ['Tern', null, 'Auk', 'tern', 'Auk']);
 
   it('are their codes, and none where a cell is blank', () => {
-    expect([...codesAsValues(column)]).toEqual([0, NaN, 1, 2, 1]);
-    expect([...codesAsValues(column, Int32Array.of(20, 10, 30))]).toEqual([20, NaN, 10, 30, 10]);
+    expect([...finish(codesAsValues(column))]).toEqual([0, NaN, 1, 2, 1]);
+    expect([...finish(codesAsValues(column, Int32Array.of(20, 10, 30)))]).toEqual([
+      20,
+      NaN,
+      10,
+      30,
+      10,
+    ]);
   });
 
   it('stand in the order of language, and lead back to their text', () => {
-    const { values, codeOf } = valuesOf(column);
+    const { values, codeOf } = finish(valuesOf(column));
     const ordered = [...values]
       .filter((v) => v === v)
       .sort((a, b) => a - b)

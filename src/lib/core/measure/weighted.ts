@@ -10,7 +10,8 @@ import { valuesOf } from './valuesOf';
  */
 export function* weightedMeans(input: Leafed, column: Column, weights: Column): Steps<FiguresOf> {
   const { records, leafOf, leaves } = input;
-  const [x, w] = [valuesOf(column).values, valuesOf(weights).values];
+  const { values: x } = yield* valuesOf(column);
+  const { values: w } = yield* valuesOf(weights);
   const sums = [0, 1].map(() => ({
     high: new Float64Array(leaves),
     low: new Float64Array(leaves),

@@ -151,7 +151,7 @@ function brought(
     throw new PrepareRefused(
       `“${source.name}” is text and has no ${how}. Take the first, the last or the count of values.`,
     );
-  const values = isText(source) ? codesAsValues(source) : source.values;
+  const values = isText(source) ? finish(codesAsValues(source)) : source.values;
   const figures = groups.map(
     (list) => fromMoments(how, finish(momentsOf(values, Int32Array.from(list), false)), 0) ?? NaN,
   );

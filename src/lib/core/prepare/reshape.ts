@@ -191,7 +191,7 @@ function unstacked(
   }
   if (isText(value) && how !== 'values')
     throw new PrepareRefused(`“${value.name}” is text and has no ${how}.`);
-  const values = isText(value) ? codesAsValues(value) : value.values;
+  const values = isText(value) ? finish(codesAsValues(value)) : value.values;
   return {
     id: '',
     name: '',

@@ -1,7 +1,7 @@
 import { inStretches, pausing, type Steps } from '../steps/steps';
 
 /** Items that are sorted at one go: even where a comparison is dear, a millisecond or so. */
-const RUN = 512;
+const RUN = 256;
 /** Comparisons between two pauses. */
 const COMPARED = 8192;
 
@@ -20,7 +20,7 @@ export function* mergedSort<T>(items: readonly T[], compare: (a: T, b: T) => num
         for (let k = 0; k < sorted.length; k++) from[run * RUN + k] = sorted[k];
       }
     },
-    16,
+    8,
   );
   let to = new Array<T>(from.length);
   const due = pausing(COMPARED);

@@ -35,15 +35,15 @@ export function* partOf<T>(steps: Steps<T>, from: number, to: number): Steps<T> 
 export const STRIDE = 1 << 16;
 
 /** Stretches begin this much shorter: code met for the first time runs ten times as long. */
-const FIRST = 1 / 16;
+const FIRST = 1 / 32;
 
-/** A stretch that took longer than this, in milliseconds, is followed by one of half its length. */
-const LONG = 5;
+/** What a stretch is meant to take at the most, in milliseconds. */
+const LONG = 2.5;
 
 /**
  * A loop over many records in stretches, with a pause after each. The work of a stretch is a plain
  * function, which runs faster than the body of a generator. The first stretches are short, each
- * twice the one before as long as none takes long.
+ * up to twice the one before as long as none takes long.
  *
  * @example
  * yield* inStretches(values.length, (from, to) => {
@@ -66,7 +66,9 @@ export function* inStretches(
     const took = performance.now() - begun;
     yield tells ? to / length : undefined;
     from = to;
-    size = took > LONG ? Math.max(1, size >> 1) : Math.min(stride, 2 * size);
+    // As much as the time is enough for, at the rate of this one.
+    const enough = (size * LONG) / took;
+    size = Math.max(1, Math.floor(Math.min(stride, 2 * size, enough)));
   }
 }
 

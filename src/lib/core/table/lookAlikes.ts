@@ -1,6 +1,6 @@
 import { compareText } from './collate';
 import type { TextColumn } from './column';
-import { STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 
 /** Values that look the same: one choice in menus. */
 export interface Choice {
@@ -51,6 +51,9 @@ function latinForm(text: string): string | null {
   return latin === text ? null : plainForm(latin);
 }
 
+/** Texts that are looked at between two pauses: normalizing is slow work. */
+const TEXTS = STRIDE >> 4;
+
 const classes = new WeakMap<readonly string[], Int32Array>();
 
 /**
@@ -62,28 +65,33 @@ const classes = new WeakMap<readonly string[], Int32Array>();
 export function* firstAlike(dictionary: readonly string[]): Steps<Int32Array> {
   const known = classes.get(dictionary);
   if (known) return known;
-  const first = Int32Array.from(dictionary, (_, k) => k);
+  const first = new Int32Array(dictionary.length);
+  yield* inStretches(first.length, (from, to) => {
+    for (let k = from; k < to; k++) first[k] = k;
+  });
   const root = (k: number): number => {
     let at = k;
     while (first[at] !== at) at = first[at];
     return at;
   };
   const byForm = new Map<string, number>();
-  for (let k = 0; k < first.length; k++) {
-    // Normalizing is slow work: a pause sooner than elsewhere.
-    if (k % (STRIDE >> 4) === 0) yield undefined;
-    for (const form of [plainForm(dictionary[k]), latinForm(dictionary[k])]) {
-      if (form === null) continue;
-      const other = byForm.get(form);
-      if (other === undefined) byForm.set(form, k);
-      else {
-        const [a, b] = [root(other), root(k)];
-        first[Math.max(a, b)] = Math.min(a, b);
+  const noteForms = (from: number, to: number): void => {
+    for (let k = from; k < to; k++)
+      for (const form of [plainForm(dictionary[k]), latinForm(dictionary[k])]) {
+        if (form === null) continue;
+        const other = byForm.get(form);
+        if (other === undefined) byForm.set(form, k);
+        else {
+          const [a, b] = [root(other), root(k)];
+          first[Math.max(a, b)] = Math.min(a, b);
+        }
       }
-    }
-  }
-  // What a text points at stands before it, and points at its root already.
-  for (let k = 0; k < first.length; k++) first[k] = first[first[k]];
+  };
+  yield* inStretches(first.length, noteForms, TEXTS);
+  yield* inStretches(first.length, (from, to) => {
+    // What a text points at stands before it, and points at its root already.
+    for (let k = from; k < to; k++) first[k] = first[first[k]];
+  });
   classes.set(dictionary, first);
   return first;
 }
@@ -123,20 +131,26 @@ export function* choicesOf(
   const rootOf = (code: number): number => (first ? first[code] : code);
   const totals = new Int32Array(counts.length);
   const wanted = fits ? new Uint8Array(counts.length) : null;
-  for (let code = 0; code < counts.length; code++) {
-    if (code % STRIDE === 0) yield undefined;
-    if (counts[code] === 0) continue;
-    totals[rootOf(code)] += counts[code];
-    if (wanted && fits?.(dictionary[code])) wanted[rootOf(code)] = 1;
-  }
-  if (wanted) for (let k = 0; k < totals.length; k++) if (wanted[k] === 0) totals[k] = 0;
-  yield undefined;
-  const { roots, more } = mostOf(totals, most);
-  yield undefined;
+  const total = (from: number, to: number): void => {
+    for (let code = from; code < to; code++) {
+      if (counts[code] === 0) continue;
+      totals[rootOf(code)] += counts[code];
+      if (wanted && fits?.(dictionary[code])) wanted[rootOf(code)] = 1;
+    }
+  };
+  yield* inStretches(counts.length, total, fits ? TEXTS : undefined);
+  if (wanted)
+    yield* inStretches(totals.length, (from, to) => {
+      for (let k = from; k < to; k++) if (wanted[k] === 0) totals[k] = 0;
+    });
+  const { roots, more } = yield* mostOf(totals, most);
   const spellings = new Map(roots.map((root) => [root, [] as Choice['spellings']]));
-  for (let code = 0; code < counts.length; code++)
-    if (counts[code] > 0)
-      spellings.get(rootOf(code))?.push({ text: dictionary[code], count: counts[code] });
+  const spell = (from: number, to: number): void => {
+    for (let code = from; code < to; code++)
+      if (counts[code] > 0)
+        spellings.get(rootOf(code))?.push({ text: dictionary[code], count: counts[code] });
+  };
+  yield* inStretches(counts.length, spell, STRIDE);
   const choices = Array.from(spellings, ([root, all]): Choice => {
     all.sort(commonest);
     return { text: all[0].text, count: totals[root], spellings: all };
@@ -145,19 +159,30 @@ export function* choicesOf(
 }
 
 /** The places of the highest totals, in the order they stand, and how many others are over 0. */
-function mostOf(totals: Int32Array, most: number): { roots: number[]; more: number } {
-  const sorted = totals.slice().sort();
-  const edge = most < 1 ? Infinity : Math.max(1, sorted[Math.max(0, sorted.length - most)] ?? 1);
-  let above = 0;
+function* mostOf(totals: Int32Array, most: number): Steps<{ roots: number[]; more: number }> {
+  // Totals of a million records are of some 1,400 sizes at the most: 1 + 2 + 3 + … comes to more.
+  const times = new Map<number, number>();
+  yield* inStretches(totals.length, (from, to) => {
+    for (let k = from; k < to; k++)
+      if (totals[k] > 0) times.set(totals[k], (times.get(totals[k]) ?? 0) + 1);
+  });
   let present = 0;
-  for (const total of totals) {
-    if (total > 0) present++;
-    if (total > edge) above++;
+  for (const n of times.values()) present += n;
+  /** The lowest total that is taken, how many there are of it and over it. */
+  let edge = Infinity;
+  let at = 0;
+  let over = 0;
+  for (const [total, n] of [...times].sort(([a], [b]) => b - a)) {
+    if (over + at >= most) break;
+    over += at;
+    edge = total;
+    at = n;
   }
-  let room = most - above;
+  let room = most - over;
   const roots: number[] = [];
-  totals.forEach((total, k) => {
-    if (total > edge || (total === edge && room-- > 0)) roots.push(k);
+  yield* inStretches(totals.length, (from, to) => {
+    for (let k = from; k < to; k++)
+      if (totals[k] > edge || (totals[k] === edge && room-- > 0)) roots.push(k);
   });
   return { roots, more: present - roots.length };
 }

@@ -72,7 +72,7 @@ function* withValues(
   { measure, records, values, show, whole }: Resting,
   column: Column,
 ): Steps<string> {
-  const view = valuesOf(column);
+  const view = yield* valuesOf(column);
   let known: Moments | null = null;
   const moments = function* (): Steps<Moments> {
     return (known ??= yield* momentsOf(view.values, records, false));

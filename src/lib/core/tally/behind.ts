@@ -114,7 +114,7 @@ export function* behind(
     values,
     show: (v) => (of && !isText(of) ? showScalar(of, v, formatOf(of, formats)) : String(v)),
     *whole() {
-      return of ? (yield* totalOf(valuesOf(of).values, recordsOf(selection))).total : NaN;
+      return of ? (yield* totalOf((yield* valuesOf(of)).values, recordsOf(selection))).total : NaN;
     },
   });
   yield undefined;
@@ -151,7 +151,7 @@ function* restOf(
 ): Steps<Rests> {
   const { measure } = column;
   if (!measure || typeof figure !== 'number' || !canRest(measure, table)) return null;
-  const { values } = valuesOf(columnFor(table, measure.column ?? ''));
+  const { values } = yield* valuesOf(columnFor(table, measure.column ?? ''));
   const moments = yield* momentsOf(values, records, true);
   const rests = restsOn(measure.kind === 'sum' ? 'sum' : 'mean', figure, values, moments, 0);
   if (!rests || rests.values < 2) return null;

@@ -156,7 +156,9 @@ export function figureFrom(measure: Measure, column: Column | null, value: numbe
  */
 export function* roundingBound(measure: Measure, table: Table, records: Int32Array): Steps<number> {
   if (measure.kind !== 'sum' || measure.column === undefined) return 0;
-  return boundOf(yield* totalOf(valuesOf(columnFor(table, measure.column)).values, records));
+  return boundOf(
+    yield* totalOf((yield* valuesOf(columnFor(table, measure.column))).values, records),
+  );
 }
 
 /** By selection and column, kept as long as both. */

@@ -209,7 +209,7 @@ function* directly(
   if (kind === 'records') return { total: records.length, bound: 0 };
   if (ref === undefined || !['sum', 'values', 'blanks', 'unread'].includes(kind)) return null;
   const column = columnFor(base.table, ref);
-  const { total, values, magnitude } = yield* totalOf(valuesOf(column).values, records);
+  const { total, values, magnitude } = yield* totalOf((yield* valuesOf(column)).values, records);
   if (kind === 'sum') return { total, bound: values * 2 ** -52 * magnitude };
   if (kind === 'values') return { total: values, bound: 0 };
   let unread = 0;

@@ -1,15 +1,16 @@
-import { asChoice, choicesOf } from '../../core/table/lookAlikes';
+import { asChoice, choicesOf, type Choice } from '../../core/table/lookAlikes';
 import { compareText } from '../../core/table/collate';
 import { fromMoments } from '../../core/measure/fromMoments';
 import { measureWords, suits, type Measure, type MeasureKind } from '../../core/measure/measure';
 import { momentsOf } from '../../core/measure/moments';
 import { quantileBy } from '../../core/measure/quantileDefinitions';
+import { mergedSort } from '../../core/sorting/mergedSort';
 import { sortedValues } from '../../core/sorting/sorted';
 import { valuesOf } from '../../core/measure/valuesOf';
 import { foldText } from '../../core/scope/textTest';
-import { inStretches, STRIDE, type Steps } from '../../core/steps/steps';
+import { inStretches, pausing, STRIDE, type Steps } from '../../core/steps/steps';
 import { fullScalar } from '../../core/table/cell';
-import { isText, typeName, type Column } from '../../core/table/column';
+import { isText, typeName, type Column, type TextColumn } from '../../core/table/column';
 import { showCount } from '../../core/table/format';
 import { columnOf } from '../../core/table/table';
 import { recordsOf } from '../../core/tally/base';
@@ -39,7 +40,7 @@ export function* answerFacts(held: Held, { column: id }: ArgsOf<'facts'>): Steps
   if (known) return known;
   const { table, doc, counted } = held;
   const column = columnOf(table, id);
-  const { values, codeOf } = valuesOf(column);
+  const { values, codeOf } = yield* valuesOf(column);
   yield undefined;
   const moments = yield* momentsOf(values, counted, true);
   const sorted = yield* sortedValues(values, counted);
@@ -130,6 +131,14 @@ function fromSorted(kind: MeasureKind, sorted: Float64Array, commonest: number):
   return kind === 'mode' || share === undefined ? commonest : quantileBy(sorted, share, 7);
 }
 
+function* blanksAmong({ codes }: TextColumn, records: Int32Array): Steps<number> {
+  let blank = 0;
+  yield* inStretches(records.length, (from, to) => {
+    for (let k = from; k < to; k++) if (codes[records[k]] < 0) blank++;
+  });
+  return blank;
+}
+
 /** The values of a column with their counts, those that look the same as one; for menus. */
 export function* answerValues(
   { table, stand }: Held,
@@ -140,22 +149,33 @@ export function* answerValues(
   const wanted = foldText(search);
   const fits = (text: string): boolean => foldText(text).includes(wanted);
   if (isText(column)) {
-    const counts = countTexts(column, records);
-    const blank = records.length - counts.reduce((a, b) => a + b, 0);
+    const counts = yield* countTexts(column, records);
+    const blank = yield* blanksAmong(column, records);
     const asked = { most: limit, ...(wanted !== '' && { fits }) };
     const { choices, more } = yield* choicesOf(column, counts, asked);
     return { items: choices, more, blank };
   }
   const byValue = new Map<number, number>();
   let blank = 0;
-  for (let i = 0; i < table.length; i++) {
-    const v = column.values[i];
-    if (v === v) byValue.set(v, (byValue.get(v) ?? 0) + 1);
-    else if (!column.unread.has(i)) blank++;
-    if (i % STRIDE === 0) yield undefined;
+  const note = (from: number, to: number): void => {
+    for (let i = from; i < to; i++) {
+      const v = column.values[i];
+      if (v === v) byValue.set(v, (byValue.get(v) ?? 0) + 1);
+      else if (!column.unread.has(i)) blank++;
+    }
+  };
+  yield* inStretches(table.length, note, STRIDE >> 1);
+  const found: Choice[] = [];
+  const due = pausing(STRIDE >> 5);
+  let looked = 0;
+  for (const [v, count] of byValue) {
+    const text = fullScalar(column, v);
+    if (fits(text)) found.push(asChoice(text, count));
+    if (due(++looked)) yield undefined;
   }
-  const items = Array.from(byValue, ([v, count]) => asChoice(fullScalar(column, v), count))
-    .filter(({ text }) => fits(text))
-    .sort((a, b) => b.count - a.count || compareText(a.text, b.text));
+  const items = yield* mergedSort(
+    found,
+    (a, b) => b.count - a.count || compareText(a.text, b.text),
+  );
   return { items: items.slice(0, limit), more: Math.max(0, items.length - limit), blank };
 }

@@ -21,7 +21,7 @@ export function* distributionOf(
   { apart = false, sorted }: { readonly apart?: boolean; readonly sorted?: Float64Array } = {},
 ): Steps<Distribution> {
   if (isText(column)) return yield* commonest(column, records, bins, apart);
-  if (column.type === 'yesno') return yesNo(column, records);
+  if (column.type === 'yesno') return yield* yesNo(column, records);
   return yield* binned(column, records, bins, sorted);
 }
 
@@ -107,14 +107,16 @@ function roundStep(raw: number, column: ScalarColumn): number {
   return column.type === 'number' ? step : Math.max(1, Math.ceil(step));
 }
 
-function yesNo(column: ScalarColumn, records: Int32Array): Distribution {
+function* yesNo({ values }: ScalarColumn, records: Int32Array): Steps<Distribution> {
   let yes = 0;
   let no = 0;
-  for (let k = 0; k < records.length; k++) {
-    const v = column.values[records[k]];
-    if (v === 1) yes++;
-    else if (v === 0) no++;
-  }
+  yield* inStretches(records.length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const v = values[records[k]];
+      if (v === 1) yes++;
+      else if (v === 0) no++;
+    }
+  });
   return {
     kind: 'values',
     items: [asChoice('yes', yes), asChoice('no', no)],
@@ -123,12 +125,15 @@ function yesNo(column: ScalarColumn, records: Int32Array): Distribution {
 }
 
 /** Counts by dictionary code over a selection. */
-export function countTexts(column: TextColumn, records: Int32Array): Int32Array {
+export function* countTexts(column: TextColumn, records: Int32Array): Steps<Int32Array> {
   const counts = new Int32Array(column.dictionary.length);
-  for (let k = 0; k < records.length; k++) {
-    const code = column.codes[records[k]];
-    if (code >= 0) counts[code]++;
-  }
+  const { codes } = column;
+  yield* inStretches(records.length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const code = codes[records[k]];
+      if (code >= 0) counts[code]++;
+    }
+  });
   return counts;
 }
 
@@ -138,7 +143,7 @@ function* commonest(
   most: number,
   apart: boolean,
 ): Steps<Distribution> {
-  const counts = countTexts(column, records);
+  const counts = yield* countTexts(column, records);
   const { choices, more } = yield* choicesOf(column, counts, { most, apart });
   return { kind: 'values', items: choices, others: more };
 }

@@ -2,7 +2,7 @@ import { buildTree } from '../../core/arrange/tree';
 import { columnFor } from '../../core/expression/columnFor';
 import { gather } from '../../core/measure/slices';
 import { sortedInParts, sortedValues } from '../../core/sorting/sorted';
-import { inStretches, STRIDE, type Steps } from '../../core/steps/steps';
+import { inStretches, type Steps } from '../../core/steps/steps';
 import { isText, type ScalarColumn } from '../../core/table/column';
 import { recordsOf, selectionOf, type Base } from '../../core/tally/base';
 import type { Answer } from '../../core/tally/answer';
@@ -60,13 +60,14 @@ function* bins(column: ScalarColumn, records: Int32Array, { reach }: Shaped): St
   const counts = new Array<number>(count).fill(0);
   let under = 0;
   let over = 0;
-  for (let k = 0; k < n; k++) {
-    const at = Math.floor((values[k] - first) / width + 1e-9);
-    if (at < 0) under++;
-    else if (at >= count) over++;
-    else counts[at]++;
-    if (k % (2 * STRIDE) === 0) yield undefined;
-  }
+  yield* inStretches(n, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const at = Math.floor((values[k] - first) / width + 1e-9);
+      if (at < 0) under++;
+      else if (at >= count) over++;
+      else counts[at]++;
+    }
+  });
   return {
     kind: 'bins',
     edges: Array.from({ length: count + 1 }, (_, k) => Number((first + k * width).toPrecision(12))),

@@ -299,7 +299,8 @@
         {/if}
       {:else if !bench.fault}
         <p class="opening" role="status">
-          {bench.opening} <ProgressBar value={bench.progress} name="Opened so far" />
+          {bench.opening}
+          <ProgressBar value={bench.progress} name="Opened so far" />
         </p>
       {/if}
       <p class="visually-hidden" role="status" aria-live="polite" data-test="notice">
