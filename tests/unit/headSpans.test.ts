@@ -38,7 +38,7 @@ const gale: Condition = {
 
 const headsOf = (spec: object) => {
   const { tables } = finish(computeTally(wholeBase(table), Tally.parse(spec)));
-  const { figures } = shownColumns(headOf(tables[0], namesOf(table)));
+  const { figures } = shownColumns(finish(headOf(tables[0], namesOf(table))));
   return { figures, spans: headSpans(figures) };
 };
 const words = (spec: object): [string, string][] =>

@@ -1,4 +1,5 @@
 import { STRIDE, type Steps } from '../steps/steps';
+import { aboutMean, aboutMeanInParts, mean, meanDistance } from './aboutMean';
 import { byQuantiles, type Measure, type MeasureKind } from './measure';
 import { DEFINITIONS, quantileBy, type Definition } from './quantileDefinitions';
 import { quantiles, quantilesInParts } from './quantile';
@@ -45,9 +46,7 @@ function* fromMany(measure: Measure, values: Float64Array): Steps<number> {
   const shares = sharesOf(measure);
   const found = shares && (yield* quantilesInParts(values, shares));
   if (!CENTRED.includes(measure.kind)) return fromValues(measure, values, 0, values.length, found);
-  const centre = mean(values, 0, values.length);
-  yield undefined;
-  return aboutMean(measure.kind, values, 0, values.length, centre);
+  return yield* aboutMeanInParts(measure.kind, values);
 }
 
 /** Made of distances from the mean. */
@@ -110,7 +109,6 @@ function fromOrdered(measure: Measure, ordered: Float64Array): number {
 
 /**
  * A measure of values as they come, and of their quantiles where it is made of some.
- * Sources: skewness and kurtosis as G1, G2 and g1, g2 in Joanes and Gill (1998).
  */
 function fromValues(
   { kind }: Measure,
@@ -119,7 +117,7 @@ function fromValues(
   to: number,
   found: readonly number[] | null,
 ): number {
-  if (CENTRED.includes(kind)) return aboutMean(kind, values, from, to, mean(values, from, to));
+  if (CENTRED.includes(kind)) return aboutMean(kind, values, from, to);
   switch (kind) {
     case 'iqr':
       return found ? found[1] - found[0] : NaN;
@@ -134,74 +132,11 @@ function fromValues(
   }
 }
 
-function aboutMean(
-  kind: MeasureKind,
-  values: Float64Array,
-  from: number,
-  to: number,
-  centre: number,
-): number {
-  return kind === 'meanDeviation'
-    ? meanDistance(values, from, to, centre)
-    : shape(kind, values, from, to, centre);
-}
-
-function mean(values: Float64Array, from: number, to: number): number {
-  let sum = 0;
-  let lost = 0;
-  for (let i = from; i < to; i++) {
-    const t = sum + values[i];
-    const b = t - sum;
-    lost += sum - (t - b) + (values[i] - b);
-    sum = t;
-  }
-  return to > from ? (sum + lost) / (to - from) : NaN;
-}
-
-function meanDistance(values: Float64Array, from: number, to: number, centre: number): number {
-  let sum = 0;
-  for (let i = from; i < to; i++) sum += Math.abs(values[i] - centre);
-  return to > from ? sum / (to - from) : NaN;
-}
-
 /** The share p cut at each end: floor(p·n) values; none where nothing would be left. */
 function trimmedMean(ordered: Float64Array, p: number): number {
   const cut = Math.floor(p * ordered.length);
   if (ordered.length - 2 * cut < 1) return NaN;
   return mean(ordered, cut, ordered.length - cut);
-}
-
-function shape(
-  kind: MeasureKind,
-  values: Float64Array,
-  from: number,
-  to: number,
-  centre: number,
-): number {
-  const n = to - from;
-  let m2 = 0;
-  let m3 = 0;
-  let m4 = 0;
-  for (let i = from; i < to; i++) {
-    const d = values[i] - centre;
-    m2 += d * d;
-    m3 += d * d * d;
-    m4 += d * d * d * d;
-  }
-  [m2, m3, m4] = [m2 / n, m3 / n, m4 / n];
-  if (!(m2 > 0)) return NaN;
-  const g1 = m3 / m2 ** 1.5;
-  const g2 = m4 / (m2 * m2) - 3;
-  switch (kind) {
-    case 'skewnessPopulation':
-      return g1;
-    case 'skewness':
-      return n < 3 ? NaN : (g1 * Math.sqrt(n * (n - 1))) / (n - 2);
-    case 'kurtosisPopulation':
-      return g2;
-    default:
-      return n < 4 ? NaN : ((n - 1) / ((n - 2) * (n - 3))) * ((n + 1) * g2 + 6);
-  }
 }
 
 function product(values: Float64Array, from: number, to: number): number {

@@ -52,7 +52,7 @@ export function* regroup({ values, start }: Slices, { size, of }: Grouping): Ste
     if (g < 0) continue;
     out.set(values.subarray(start[leaf], start[leaf + 1]), at[g]);
     at[g] += start[leaf + 1] - start[leaf];
-    if (start[leaf] - paused > 8 * STRIDE) {
+    if (start[leaf] - paused > STRIDE) {
       paused = start[leaf];
       yield undefined;
     }

@@ -1,6 +1,6 @@
 import { measureWords, needsOther } from '../../core/measure/measure';
 import { describeCondition } from '../../core/scope/describe';
-import type { Steps } from '../../core/steps/steps';
+import { pausing, type Steps } from '../../core/steps/steps';
 import { namesOf } from '../../core/table/table';
 import type { AnswerTable } from '../../core/tally/answer';
 import type { Footing } from '../../core/tally/footing';
@@ -12,14 +12,19 @@ import type { Held } from '../held';
 import type { ArgsOf, ReplyOf } from '../protocol';
 import type { Answered, TableHead } from '../replies/tables';
 
+/** Rows made between two pauses. */
+const ROWS = 4096;
+
 const isRight = ({ type }: FigureColumn): boolean =>
   type === 'number' || type === 'count' || type === 'share' || type === 'rank';
 
 /** Levels of a table whose rows are parts of one another; 0 where nothing folds. */
-export function levelsOf(table: AnswerTable): number {
+function* levelsOf(table: AnswerTable): Steps<number> {
   if (table.flat) return 0;
   let deepest = 0;
+  const due = pausing(ROWS);
   for (let n = 0; n < table.length; n++) {
+    if (due(n)) yield undefined;
     if (table.partOf(n) < 0) continue;
     const { level, kind } = table.row(n);
     if (kind === 'group' || kind === 'total') deepest = Math.max(deepest, level);
@@ -28,27 +33,29 @@ export function levelsOf(table: AnswerTable): number {
 }
 
 /** A table without its rows. */
-export const headOf = (table: AnswerTable, names: Names): TableHead => ({
-  name: table.name,
-  caption: table.caption,
-  labels: table.labels,
-  length: table.length,
-  levels: levelsOf(table),
-  columns: table.columns.map((c, k) => ({
-    key: c.key,
-    title: c.title,
-    unit: c.unit,
-    type: c.type,
-    right: isRight(c),
-    opens: k >= table.labels && (table.opens || c.measure !== undefined || c.reach !== undefined),
-    scalar: c.keyType !== undefined && c.keyType.type !== 'text',
-    ...(c.keyType?.grain && { grain: c.keyType.grain }),
-    ...(c.partOf !== undefined && { partOf: c.partOf }),
-    words: c.words ?? '',
-    ...measureNames(c, names),
-    over: overOf(c, names),
-  })),
-});
+export function* headOf(table: AnswerTable, names: Names): Steps<TableHead> {
+  return {
+    name: table.name,
+    caption: table.caption,
+    labels: table.labels,
+    length: table.length,
+    levels: yield* levelsOf(table),
+    columns: table.columns.map((c, k) => ({
+      key: c.key,
+      title: c.title,
+      unit: c.unit,
+      type: c.type,
+      right: isRight(c),
+      opens: k >= table.labels && (table.opens || c.measure !== undefined || c.reach !== undefined),
+      scalar: c.keyType !== undefined && c.keyType.type !== 'text',
+      ...(c.keyType?.grain && { grain: c.keyType.grain }),
+      ...(c.partOf !== undefined && { partOf: c.partOf }),
+      words: c.words ?? '',
+      ...measureNames(c, names),
+      over: overOf(c, names),
+    })),
+  };
+}
 
 /** The group of a cross-tab's column, or the condition of one that says it behind its measure. */
 function overOf({ title, where }: FigureColumn, names: Names): string {
@@ -79,13 +86,16 @@ export function* answerTally(held: Held, { tally: id }: ArgsOf<'answer'>): Steps
   const { answer, faults, refused } = yield* held.answer(id);
   const { tally } = held.item(id);
   const inner = kindOf(tally).innerColumns(held.table.columns);
+  const names = namesOf(held.table);
+  const tables: TableHead[] = [];
+  for (const table of answer?.tables ?? []) tables.push(yield* headOf(table, names));
   return {
-    sentence: answer?.words ?? kindOf(tally).plain(namesOf(held.table), held.listName),
+    sentence: answer?.words ?? kindOf(tally).plain(names, held.listName),
     refused,
     faults: [...faults],
     warnings: [...(answer?.warnings ?? [])],
     records: answer?.records ?? 0,
-    tables: (answer?.tables ?? []).map((table) => headOf(table, namesOf(held.table))),
+    tables,
     innerColumns:
       inner?.map(({ id: column, name, type, unit }) => ({ id: column, name, type, unit })) ?? null,
   };

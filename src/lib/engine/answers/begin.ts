@@ -57,7 +57,7 @@ export function* answerSketch(held: Held, { spec }: ArgsOf<'sketch'>): Steps<Rep
     sentence,
     refused,
     fact: kindOf(spec).fact(answer),
-    table: headOf(table, namesOf(held.table)),
+    table: yield* headOf(table, namesOf(held.table)),
     rows: Array.from({ length: Math.min(SKETCHED, table.length) }, (_, n) =>
       rowOf(table, n, held.doc.formats, null, none),
     ),

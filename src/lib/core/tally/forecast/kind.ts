@@ -62,21 +62,28 @@ function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {
         groupTable(spec, labels, value, forecasts),
       ]
     : [];
-  return {
-    tables: [
-      ahead(spec, standing, fitted, value),
-      ...byGroups,
-      methodTable(tried, method, value),
+  // Cold code, one behind the other: with a pause after each.
+  const tables: FigureTable[] = [];
+  for (const made of [
+    () => [ahead(spec, standing, fitted, value), ...byGroups],
+    () => [methodTable(tried, method, value)],
+    () => [
       errorTable(
         fitErrors(carried),
         { accuracy: tried.find((t) => t.method === method)?.accuracy ?? null, points: heldOut },
         value,
       ),
       parameterTable(method, fitted),
-      termTable(method, fitted, standing, value),
-      past(spec, standing, fitted, value, heldOut),
-      autocorrelationTable(fitted, standing),
-    ].map(tableOf),
+    ],
+    () => [termTable(method, fitted, standing, value)],
+    () => [past(spec, standing, fitted, value, heldOut)],
+    () => [autocorrelationTable(fitted, standing)],
+  ]) {
+    tables.push(...made());
+    yield undefined;
+  }
+  return {
+    tables: tables.map(tableOf),
     warnings: [
       ...set.warnings,
       warn(
