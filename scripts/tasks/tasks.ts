@@ -56,6 +56,8 @@ async function acts({ list }: Task, way: Way): Promise<string> {
   const hand = new Hand(page);
   try {
     await way(hand);
+    const [fault] = await page.all('[data-test=fault]');
+    if (fault) throw new Error(`The page says: ${await fault.getText()}`);
     return String(hand.acts);
   } catch (error) {
     process.stderr.write(`${String(error)}\n`);

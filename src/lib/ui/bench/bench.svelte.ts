@@ -73,7 +73,7 @@ export class BenchState {
     (token, args, lane) => this.#askOf(token, 'lines', args, lane),
     () => ({
       token: this.counts?.token ?? 0,
-      tally: this.item.id,
+      tally: this.#ledgerOf,
       total: this.ledger?.lines ?? 0,
     }),
     (error) => this.#fail(error),
@@ -86,6 +86,8 @@ export class BenchState {
     () => this.shown.view,
     (error) => this.#fail(error),
   );
+  /** The ledger that the figures on the page are of: another may be open already. */
+  #ledgerOf = '';
   #lent: Bench['lists'] = {};
   readonly #history = new History();
   #deaths = 0;
@@ -463,6 +465,7 @@ export class BenchState {
       return;
     }
     await this.lines.draw(token, tally, ledger.lines);
+    this.#ledgerOf = tally;
     this.#show(counts, ledger, '', work);
     const footing = await this.#askOf(token, 'footing', { tally });
     if (this.counts?.token === token) this.footing = footing;

@@ -29,6 +29,14 @@
   const apartIn = (item: TrayItem): number =>
     bench.known.filter(({ tally, stands }) => tally === item.id && stands !== 'agrees').length;
   const differing = $derived(bench.known.filter(({ stands }) => stands !== 'agrees').length);
+  /** In the tray all are of this list: what they differ by comes first, as there is room for little. */
+  function withoutList(name: string): string {
+    const { listName } = bench.facts;
+    if (!name.startsWith(`${listName} `)) return name;
+    const rest = name.slice(listName.length + 1);
+    return rest.charAt(0).toUpperCase() + rest.slice(1);
+  }
+
   function factOf(item: TrayItem): string {
     const fact = bench.small.get(item.id);
     const apart = apartIn(item);
@@ -160,7 +168,7 @@
             onkeydown={(e) => keyed(e, item)}
           >
             <Icon size={15} aria-hidden="true" />
-            <span>{name}</span>
+            <span>{withoutList(name)}</span>
             <small class:bad={bench.small.get(item.id)?.foots === false || apartIn(item) > 0}
               >{factOf(item)}</small
             >
