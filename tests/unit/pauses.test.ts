@@ -1,0 +1,107 @@
+import { describe, expect, it } from 'vitest';
+import type { Bench } from '$lib/core/bench/document';
+import { newBench } from '$lib/core/bench/newBench';
+import { newView } from '$lib/core/bench/trayEdits';
+import { compareText } from '$lib/core/table/collate';
+import { textColumn, type ScalarColumn } from '$lib/core/table/column';
+import { Tally } from '$lib/core/tally/specs';
+import { openEngine } from '$lib/engine/openEngine';
+import type { ArgsOf, Do, ReplyOf } from '$lib/engine/protocol';
+import { noRecipe } from '../support/smallList';
+
+/** A list in which every record has a text of its own: what is done for each text is much work. */
+const LENGTH = 60_000;
+const ticket = textColumn(
+  'Ticket',
+  Array.from({ length: LENGTH }, (_, k) => `T-${((k * 7919) % LENGTH).toString(36)}`),
+);
+const fares: ScalarColumn = {
+  id: 'fares',
+  name: 'Fares',
+  unit: '£',
+  type: 'number',
+  values: Float64Array.from({ length: LENGTH }, (_, k) => ((k * 7919) % 10_007) / 100),
+  unread: new Map(),
+  decimals: 2,
+  percent: false,
+  grain: 'day',
+};
+const table = { length: LENGTH, columns: [{ ...ticket, id: 'ticket' }, fares] };
+const DIALECT = { delimiter: 'comma', decimal: 'point' } as const;
+
+const specs = [
+  {
+    kind: 'ledger',
+    sort: [{ column: 'ticket', descending: false, blanks: 'last' }],
+    measures: [{ kind: 'sum', column: 'fares' }],
+  },
+  { kind: 'ledger', groups: [{ column: 'ticket' }], measures: [{ kind: 'sum', column: 'fares' }] },
+  { kind: 'ranking', groups: [{ column: 'ticket' }], by: { kind: 'sum', column: 'fares' } },
+].map((spec) => Tally.parse(spec));
+
+describe('the engine pauses', () => {
+  const start = newBench(table, 1);
+  const doc: Bench = {
+    ...start,
+    tray: specs.map((tally, k) => ({ id: `t${k}`, tally, view: newView(tally), note: '' })),
+    open: 't0',
+  };
+  const engine = openEngine({ name: 'Tickets', table, recipe: noRecipe, others: new Map() });
+
+  function driven<K extends Do>(kind: K, args: ArgsOf<K>): { reply: ReplyOf<K>; pauses: number } {
+    const steps = engine.answer(kind, args);
+    for (let pauses = 0; ; pauses++) {
+      const step = steps.next();
+      if (step.done) return { reply: step.value, pauses };
+    }
+  }
+  const { token } = driven('stand', { doc }).reply;
+
+  it('while texts are put in order, and not again once they are', () => {
+    expect(driven('facts', { token, column: 'ticket' }).pauses).toBeGreaterThan(60);
+    expect(driven('ledger', { token, tally: 't0' }).pauses).toBeGreaterThan(10);
+  });
+
+  it('while texts that look the same are looked for', () => {
+    const first = driven('values', { token, column: 'ticket', search: 't-1', limit: 5 });
+    expect(first.pauses).toBeGreaterThan(20);
+    // Equally common ones: the first of the list that hold it, put in order.
+    const holding = ticket.dictionary.filter((text) => text.startsWith('T-1')).slice(0, 5);
+    expect(first.reply.items.map(({ text }) => text)).toEqual(holding.toSorted(compareText));
+  });
+
+  it('while what is shown and the records behind it become text', () => {
+    const shown = driven('file', {
+      token,
+      tally: 't1',
+      what: 'shown',
+      full: false,
+      dialect: DIALECT,
+    });
+    expect(shown.pauses).toBeGreaterThan(40);
+    expect(shown.reply.rows).toBe(LENGTH + 1);
+    const lines = shown.reply.text.split('\r\n');
+    expect(lines).toHaveLength(LENGTH + 3);
+    expect(lines.slice(0, 2)).toEqual(['Ticket,Records,Fares (£)', 'T-0,1,0.00']);
+    const records = driven('file', {
+      token,
+      tally: 't0',
+      what: 'records',
+      full: true,
+      dialect: DIALECT,
+    });
+    expect(records.pauses).toBeGreaterThan(30);
+    expect(records.reply.text.split('\r\n').slice(0, 3)).toEqual([
+      'Ticket,Fares (£)',
+      'T-0,0',
+      `T-1,${fares.values[ticket.dictionary.indexOf('T-1')]}`,
+    ]);
+  });
+
+  it('while the rows of many groups are put in order for the eye', () => {
+    const view = { down: 99, turned: [], sort: { column: 'ticket', descending: true } };
+    driven('answer', { token, tally: 't2' });
+    const rows = driven('rows', { token, tally: 't2', table: 'main', from: 0, count: 3, view });
+    expect(rows.pauses).toBeGreaterThan(10);
+  });
+});
