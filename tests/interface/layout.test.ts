@@ -91,6 +91,16 @@ describe('nothing is cut, covered, wider than the window or out of reach of the 
     expect(await faultsInAll(), 'the report').toEqual([]);
   });
 
+  it('with a file of no record, which makes no list', async () => {
+    await choose(page, madeFile('none.csv', 'route,fares\n'));
+    await page.until('what is wrong', async () =>
+      (await page.run<string>('return document.body.innerText')).includes(
+        'The file holds a header and no records below it.',
+      ),
+    );
+    expect(await faultsInAll()).toEqual([]);
+  });
+
   it.each([
     ['one record', 'route,fares\nNessness,12.50\n'],
     ['one column', `route\n${'Nessness\nSkerry Bank\n'.repeat(20)}`],

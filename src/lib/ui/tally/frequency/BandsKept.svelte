@@ -57,9 +57,9 @@
     event.preventDefault();
     const called = name.trim();
     if (!called || bands.length === 0) return;
+    const follow = others.length > 0 && following;
     close();
     typed = null;
-    const follow = others.length > 0 && following;
     bench.change(`Keep the bands “${called}”`, (doc) =>
       keepBands(follow ? followBands(doc, called, bands, bench.names) : doc, called, bands),
     );
