@@ -42,7 +42,7 @@ export async function records(options: RecordsOptions): Promise<void> {
   const { base } = on;
   const kept = inOrder(base.order, base.counted);
   const notes = [`${name}: ${counted(kept.length, 'record')} counted`];
-  const taken = takingAll(base.table, kept);
+  const taken = finish(takingAll(base.table, kept));
   sayUnread(taken, form);
   write(await tableFile({ name, table: taken, notes }, form, dialect), options.out);
 }

@@ -1,3 +1,4 @@
+import { finish } from '$lib/core/steps/steps';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { setMeasures } from '$lib/core/bench/edits';
@@ -133,7 +134,7 @@ describe('columns from another list, in the making', () => {
             bring: [{ column: 'v', repeated: 'last' }],
             loose,
           });
-          const [{ values }] = joinColumns(table, other, join, (name) => name)
+          const [{ values }] = finish(joinColumns(table, other, join, (name) => name))
             .columns as ScalarColumn[];
           const form = (text: string | null): string | null =>
             text !== null && loose ? text.trim().toLowerCase() : text;

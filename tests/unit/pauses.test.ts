@@ -27,7 +27,7 @@ const fares: ScalarColumn = {
   grain: 'day',
 };
 const table = { length: LENGTH, columns: [{ ...ticket, id: 'ticket' }, fares] };
-const DIALECT = { delimiter: 'comma', decimal: 'point' } as const;
+const DIALECT = { delimiter: 'comma', decimal: 'point', encoding: 'utf-8' } as const;
 
 const specs = [
   {

@@ -206,7 +206,7 @@ describe('the report', () => {
 
   it('is made of nothing and of one record as well, by every kind, with long names', async () => {
     const long = 'Sailings of a name that goes on and on '.repeat(8).slice(0, 200);
-    const one: Table = { length: 1, columns: small.columns.map((c) => taking(c, [0])) };
+    const one: Table = { length: 1, columns: small.columns.map((c) => finish(taking(c, [0]))) };
     for (const table of [small, one]) {
       const facts = {
         records: small.length,

@@ -45,7 +45,7 @@ export function* prepareTable(
     checkReshape(spec, found, `reshape[${k}]`);
     faults.push(...found.found);
     if (found.found.length === 0)
-      table = attempt(`reshape[${k}]`, faults, () => reshape(table, spec)) ?? table;
+      table = (yield* attempt(`reshape[${k}]`, faults, reshape(table, spec))) ?? table;
     yield undefined;
   }
   const warnings: Warning[] = [];
@@ -56,9 +56,9 @@ export function* prepareTable(
   return { table, warnings, faults };
 }
 
-function attempt<T>(path: string, faults: Fault[], work: () => T): T | null {
+function* attempt<T>(path: string, faults: Fault[], work: Steps<T>): Steps<T | null> {
   try {
-    return work();
+    return yield* work;
   } catch (error) {
     if (!(error instanceof PrepareRefused)) throw error;
     faults.push({ path, message: error.message, remedy: '' });
@@ -121,7 +121,7 @@ function* perform(
     const other = checkJoin(spec.join, found, others, path);
     faults.push(...found.found);
     if (!other || found.found.length) return [];
-    const joined = attempt(path, faults, () => joinColumns(table, other, spec.join, idOf));
+    const joined = yield* attempt(path, faults, joinColumns(table, other, spec.join, idOf));
     if (!joined) return [];
     if (joined.unmatched > 0)
       warnings.push(
@@ -142,7 +142,7 @@ function* perform(
     name: computed.name,
     unit: computed.unit,
   };
-  if (computed.across) return [acrossColumn(table, computed.across, facts)];
+  if (computed.across) return [yield* acrossColumn(table, computed.across, facts)];
   return [yield* computeColumn(table, computed.expression ?? '', facts)];
 }
 

@@ -30,17 +30,17 @@ export function* makeList(list: AskedList, doc: Bench, make: Making): Steps<Made
   const stood = yield* stand(list, questionOf(doc));
   const [fault] = stood.firstFaults;
   if (fault) throw new MadeListRefused(`${fault.message} ${fault.remedy}`.trim());
-  return make.of === 'tally' ? yield* ofTally(stood, make) : ofRecords(stood, make);
+  return make.of === 'tally' ? yield* ofTally(stood, make) : yield* ofRecords(stood, make);
 }
 
-function ofRecords(stood: Stand, make: Extract<Making, { of: 'records' }>): MadeList {
+function* ofRecords(stood: Stand, make: Extract<Making, { of: 'records' }>): Steps<MadeList> {
   const { table, counted, order } = stood.base;
   const [fault] = make.records === 'counted' ? stood.faults : [];
   if (fault) throw new MadeListRefused(`${fault.message} ${fault.remedy}`.trim());
   const records = make.records === 'all' ? order : inOrder(order, counted);
   const asTheyAre = records.length === table.length && stood.base.sort.length === 0;
-  const taken = asTheyAre ? table : takingAll(table, records);
-  const made = make.reshape.reduce(reshape, taken);
+  let made = asTheyAre ? table : yield* takingAll(table, records);
+  for (const spec of make.reshape) made = yield* reshape(made, spec);
   return { table: listable(made, null), words: recordsWords(make, namesOf(table)) };
 }
 

@@ -4,7 +4,7 @@ import { looseForm } from '../arrange/groupCodes';
 import { columnFor } from '../expression/columnFor';
 import { fromMoments } from '../measure/fromMoments';
 import { momentsOf } from '../measure/moments';
-import { finish } from '../steps/steps';
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import { fullCell } from '../table/cell';
 import {
   isMissing,
@@ -16,6 +16,9 @@ import {
 import { counted } from '../table/format';
 import type { Table } from '../table/table';
 import { idOfBrought, type JoinSpec } from './specs';
+
+/** Keys that are made between two pauses. */
+const KEYS = STRIDE >> 4;
 
 /** What a join came to. */
 export interface Joined {
@@ -34,11 +37,11 @@ export interface KeyMatch {
 }
 
 /** Meets the keys of two lists. @throws UnknownColumn, ExpressionError */
-export function matchKeys(
+export function* matchKeys(
   table: Table,
   other: Table,
   { on, loose }: Pick<JoinSpec, 'on' | 'loose'>,
-): KeyMatch {
+): Steps<KeyMatch> {
   const here = on.map(({ column }) => columnFor(table, column));
   const there = on.map(({ column, with: ref }) => columnFor(other, ref ?? column));
   const places = new Map<string, number>();
@@ -46,42 +49,51 @@ export function matchKeys(
   const [only] = there;
   const known =
     there.length === 1 && isText(only) ? new Int32Array(only.dictionary.length).fill(-1) : null;
-  for (let i = 0; i < other.length; i++) {
-    // A text that was met before has its place already.
-    const code = known && isText(only) ? only.codes[i] : -1;
-    let at = known && code >= 0 ? known[code] : -1;
-    if (at < 0) {
-      const key = keyOf(there, i, loose);
-      if (key === null) continue;
-      at = places.get(key) ?? -1;
-      if (at < 0) places.set(key, (at = groups.push([]) - 1));
-      if (known && code >= 0) known[code] = at;
+  const group = (begin: number, end: number): void => {
+    for (let i = begin; i < end; i++) {
+      // A text that was met before has its place already.
+      const code = known && isText(only) ? only.codes[i] : -1;
+      let at = known && code >= 0 ? known[code] : -1;
+      if (at < 0) {
+        const key = keyOf(there, i, loose);
+        if (key === null) continue;
+        at = places.get(key) ?? -1;
+        if (at < 0) places.set(key, (at = groups.push([]) - 1));
+        if (known && code >= 0) known[code] = at;
+      }
+      groups[at].push(i);
     }
-    groups[at].push(i);
-  }
-  const placeOf = placing(here, loose, places);
+  };
+  yield* inStretches(other.length, group, KEYS);
+  const placeOf = yield* placing(here, loose, places);
   const groupOf = new Int32Array(table.length);
   let unmatched = 0;
-  for (let i = 0; i < table.length; i++) {
-    const at = placeOf(i);
-    groupOf[i] = at;
-    if (at < 0) unmatched++;
-  }
+  const place = (begin: number, end: number): void => {
+    for (let i = begin; i < end; i++) {
+      const at = placeOf(i);
+      groupOf[i] = at;
+      if (at < 0) unmatched++;
+    }
+  };
+  yield* inStretches(table.length, place, STRIDE);
   return { groups, groupOf, unmatched };
 }
 
 /** The place of a record's key; a column of texts is looked up once for each text. */
-function placing(
+function* placing(
   columns: readonly Column[],
   loose: boolean,
   places: ReadonlyMap<string, number>,
-): (record: number) => number {
+): Steps<(record: number) => number> {
   const [only] = columns;
   if (columns.length === 1 && isText(only)) {
-    const byCode = Int32Array.from(
-      only.dictionary,
-      (text) => places.get(formOf(only, text, loose)) ?? -1,
-    );
+    const { dictionary } = only;
+    const byCode = new Int32Array(dictionary.length);
+    const look = (begin: number, end: number): void => {
+      for (let code = begin; code < end; code++)
+        byCode[code] = places.get(formOf(only, dictionary[code], loose)) ?? -1;
+    };
+    yield* inStretches(dictionary.length, look, KEYS);
     return (i) => (only.codes[i] < 0 ? -1 : byCode[only.codes[i]]);
   }
   return (i) => {
@@ -99,14 +111,14 @@ const formOf = (column: Column, text: string, loose: boolean): string =>
  * @param match how the keys meet, where that is known already
  * @throws PrepareRefused, UnknownColumn
  */
-export function joinColumns(
+export function* joinColumns(
   table: Table,
   other: Table,
   spec: JoinSpec,
   idOf: (name: string) => string,
-  match: KeyMatch = matchKeys(table, other, spec),
-): Joined {
-  const { groups, groupOf, unmatched } = match;
+  match?: KeyMatch,
+): Steps<Joined> {
+  const { groups, groupOf, unmatched } = match ?? (yield* matchKeys(table, other, spec));
   const open = spec.bring.filter((b) => b.repeated === undefined);
   const repeated = groups.filter((list) => list.length > 1);
   if (repeated.length > 0 && open.length > 0) {
@@ -115,11 +127,12 @@ export function joinColumns(
       `In “${spec.list}” ${counted(repeated.length, 'key')} ${repeated.length === 1 ? 'stands' : 'stand'} more than once, the first in record ${repeated[0][1] + 1} (${there.map((c) => fullCell(c, repeated[0][0])).join(', ')}). Choose for “${open[0].column}” the first, the last or a measure (repeated).`,
     );
   }
-  const columns = spec.bring.map((bring) => {
+  const columns: Column[] = [];
+  for (const bring of spec.bring) {
     const source = columnFor(other, bring.column);
     const facts = { id: idOf(idOfBrought(bring)), name: bring.as ?? source.name };
-    return brought(source, groups, groupOf, bring.repeated ?? 'first', facts);
-  });
+    columns.push(yield* brought(source, groups, groupOf, bring.repeated ?? 'first', facts));
+  }
   return { columns, unmatched };
 }
 
@@ -134,32 +147,38 @@ function keyOf(columns: readonly Column[], record: number, loose: boolean): stri
   return key;
 }
 
-function brought(
+function* brought(
   source: Column,
   groups: readonly (readonly number[])[],
   groupOf: Int32Array,
   how: NonNullable<JoinSpec['bring'][number]['repeated']>,
   facts: { id: string; name: string },
-): Column {
+): Steps<Column> {
   if (how === 'first' || how === 'last') {
-    const pick = groups.map((list) => (how === 'first' ? list[0] : list[list.length - 1]));
+    const pick = new Int32Array(groups.length);
+    yield* inStretches(groups.length, (begin, end) => {
+      for (let g = begin; g < end; g++)
+        pick[g] = groups[g][how === 'first' ? 0 : groups[g].length - 1];
+    });
     return isText(source)
-      ? pickText(source, pick, groupOf, facts)
-      : pickScalar(source, pick, groupOf, facts);
+      ? yield* pickText(source, pick, groupOf, facts)
+      : yield* pickScalar(source, pick, groupOf, facts);
   }
   if (isText(source) && how !== 'values')
     throw new PrepareRefused(
       `“${source.name}” is text and has no ${how}. Take the first, the last or the count of values.`,
     );
-  const values = isText(source) ? finish(codesAsValues(source)) : source.values;
-  const figures = groups.map(
-    (list) => fromMoments(how, finish(momentsOf(values, Int32Array.from(list), false)), 0) ?? NaN,
-  );
+  const values = isText(source) ? yield* codesAsValues(source) : source.values;
+  const figures = new Float64Array(groups.length);
+  for (const [g, list] of groups.entries()) {
+    const moments = yield* momentsOf(values, Int32Array.from(list), false);
+    figures[g] = fromMoments(how, moments, 0) ?? NaN;
+  }
   return {
     ...facts,
     unit: how === 'values' ? '' : source.unit,
     type: how === 'values' || isText(source) ? 'number' : source.type,
-    values: pickedBy(groupOf, Float64Array.from(figures)),
+    values: yield* pickedBy(groupOf, figures),
     unread: new Map(),
     decimals: how === 'values' || isText(source) ? 0 : source.decimals + (how === 'mean' ? 1 : 0),
     percent: !isText(source) && source.percent,
@@ -168,42 +187,45 @@ function brought(
 }
 
 /** For each record the value of its group; none where it has no group. */
-function pickedBy(groupOf: Int32Array, values: Float64Array): Float64Array {
+function* pickedBy(groupOf: Int32Array, values: Float64Array): Steps<Float64Array> {
   const out = new Float64Array(groupOf.length);
-  for (let i = 0; i < out.length; i++) out[i] = groupOf[i] < 0 ? NaN : values[groupOf[i]];
+  yield* inStretches(out.length, (begin, end) => {
+    for (let i = begin; i < end; i++) out[i] = groupOf[i] < 0 ? NaN : values[groupOf[i]];
+  });
   return out;
 }
 
-const pickText = (
+function* pickText(
   source: TextColumn,
-  pick: readonly number[],
+  pick: Int32Array,
   groupOf: Int32Array,
   facts: { id: string; name: string },
-): TextColumn => ({
-  ...source,
-  ...facts,
-  codes: groupOf.map((g) => (g < 0 ? -1 : source.codes[pick[g]])),
-});
+): Steps<TextColumn> {
+  const codes = new Int32Array(groupOf.length);
+  yield* inStretches(codes.length, (begin, end) => {
+    for (let i = begin; i < end; i++) {
+      const g = groupOf[i];
+      codes[i] = g < 0 ? -1 : source.codes[pick[g]];
+    }
+  });
+  return { ...source, ...facts, codes };
+}
 
-function pickScalar(
+function* pickScalar(
   source: ScalarColumn,
-  pick: readonly number[],
+  pick: Int32Array,
   groupOf: Int32Array,
   facts: { id: string; name: string },
-): ScalarColumn {
+): Steps<ScalarColumn> {
   const unread = new Map<number, string>();
   if (source.unread.size > 0)
-    groupOf.forEach((g, i) => {
-      const text = g < 0 ? undefined : source.unread.get(pick[g]);
-      if (text !== undefined) unread.set(i, text);
+    yield* inStretches(groupOf.length, (begin, end) => {
+      for (let i = begin; i < end; i++) {
+        const text = groupOf[i] < 0 ? undefined : source.unread.get(pick[groupOf[i]]);
+        if (text !== undefined) unread.set(i, text);
+      }
     });
-  return {
-    ...source,
-    ...facts,
-    unread,
-    values: pickedBy(
-      groupOf,
-      Float64Array.from(pick, (i) => source.values[i]),
-    ),
-  };
+  const picked = new Float64Array(pick.length);
+  for (let g = 0; g < picked.length; g++) picked[g] = source.values[pick[g]];
+  return { ...source, ...facts, unread, values: yield* pickedBy(groupOf, picked) };
 }

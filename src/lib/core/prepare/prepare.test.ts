@@ -4,11 +4,20 @@ import { describe, expect, it } from 'vitest';
 import { fullCell } from '../table/cell';
 import { isMissing, scalarColumn, textColumn, type Column } from '../table/column';
 import type { Table } from '../table/table';
-import { joinColumns } from './join';
+import { finish } from '../steps/steps';
+import * as joining from './join';
 import { likeRun } from './likeRun';
 import { inOrder, preparations } from './order';
-import { stack, unstack } from './reshape';
-import { acrossColumn } from './rowMeasure';
+import * as reshaping from './reshape';
+import * as across from './rowMeasure';
+
+const joinColumns = (...given: Parameters<typeof joining.joinColumns>) =>
+  finish(joining.joinColumns(...given));
+const acrossColumn = (...given: Parameters<typeof across.acrossColumn>) =>
+  finish(across.acrossColumn(...given));
+const stack = (...given: Parameters<typeof reshaping.stack>) => finish(reshaping.stack(...given));
+const unstack = (...given: Parameters<typeof reshaping.unstack>) =>
+  finish(reshaping.unstack(...given));
 
 const cells = (column: Column): (string | null)[] =>
   Array.from(

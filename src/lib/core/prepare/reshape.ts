@@ -3,7 +3,7 @@ import { PrepareRefused } from '../errors';
 import { columnFor } from '../expression/columnFor';
 import { fromMoments } from '../measure/fromMoments';
 import { momentsOf } from '../measure/moments';
-import { finish } from '../steps/steps';
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import { fullCell } from '../table/cell';
 import { isMissing, isText, type Column, type ScalarColumn } from '../table/column';
 import type { Table } from '../table/table';
@@ -12,8 +12,11 @@ import type { ReshapeSpec } from './specs';
 type Stack = Extract<ReshapeSpec, { do: 'stack' }>;
 type Unstack = Extract<ReshapeSpec, { do: 'unstack' }>;
 
+/** Records whose cells are made texts of between two pauses. */
+const TEXTS = STRIDE >> 4;
+
 /** @throws PrepareRefused, UnknownColumn */
-export const reshape = (table: Table, spec: ReshapeSpec): Table =>
+export const reshape = (table: Table, spec: ReshapeSpec): Steps<Table> =>
   spec.do === 'stack' ? stack(table, spec) : unstack(table, spec);
 
 /**
@@ -21,7 +24,7 @@ export const reshape = (table: Table, spec: ReshapeSpec): Table =>
  * columns; the other columns are repeated beside it.
  * @throws PrepareRefused where the stacked columns are of different types
  */
-export function stack(table: Table, spec: Stack): Table {
+export function* stack(table: Table, spec: Stack): Steps<Table> {
   const stacked = spec.columns.map((ref) => columnFor(table, ref));
   const odd = stacked.find((c) => c.type !== stacked[0].type);
   if (odd)
@@ -32,19 +35,24 @@ export function stack(table: Table, spec: Stack): Table {
   const most = table.length * stacked.length;
   const [froms, whiches] = [new Int32Array(most), new Int32Array(most)];
   let length = 0;
-  for (let i = 0; i < table.length; i++)
-    for (let k = 0; k < stacked.length; k++) {
-      if (spec.dropBlanks && isMissing(stacked[k], i)) continue;
-      froms[length] = i;
-      whiches[length++] = k;
-    }
+  const place = (begin: number, end: number): void => {
+    for (let i = begin; i < end; i++)
+      for (let k = 0; k < stacked.length; k++) {
+        if (spec.dropBlanks && isMissing(stacked[k], i)) continue;
+        froms[length] = i;
+        whiches[length++] = k;
+      }
+  };
+  yield* inStretches(table.length, place, Math.max(1, Math.floor(STRIDE / stacked.length)));
   const [from, which] = [froms.subarray(0, length), whiches.subarray(0, length)];
   const names = stacked.map((c) => c.name);
   const taken = new Set(rest.map((c) => c.id));
+  const repeated = yield* takingEach(rest, from);
+  const values = yield* stackedValues(stacked, from, which);
   return {
     length,
     columns: [
-      ...rest.map((c) => taking(c, from)),
+      ...repeated,
       {
         id: freeId(spec.name, taken),
         name: spec.name,
@@ -53,7 +61,7 @@ export function stack(table: Table, spec: Stack): Table {
         codes: which.slice(),
         dictionary: names,
       },
-      { ...stackedValues(stacked, from, which), id: freeId(spec.value, taken), name: spec.value },
+      { ...values, id: freeId(spec.value, taken), name: spec.value },
     ],
   };
 }
@@ -67,53 +75,75 @@ export function freeId(name: string, taken: Set<string>): string {
 }
 
 /** A table of some records, in their order. */
-export const takingAll = (table: Table, records: Int32Array): Table => ({
-  length: records.length,
-  columns: table.columns.map((column) => taking(column, records)),
-});
+export function* takingAll(table: Table, records: Int32Array): Steps<Table> {
+  return { length: records.length, columns: yield* takingEach(table.columns, records) };
+}
+
+function* takingEach(columns: readonly Column[], from: ArrayLike<number>): Steps<Column[]> {
+  const out: Column[] = [];
+  for (const column of columns) out.push(yield* taking(column, from));
+  return out;
+}
 
 /** A column's cells at these records, in this order. */
-export function taking(column: Column, from: ArrayLike<number>): Column {
+export function* taking(column: Column, from: ArrayLike<number>): Steps<Column> {
+  const { length } = from;
   if (isText(column)) {
-    const codes = new Int32Array(from.length);
-    for (let k = 0; k < codes.length; k++) codes[k] = column.codes[from[k]];
+    const codes = new Int32Array(length);
+    yield* inStretches(length, (begin, end) => {
+      for (let k = begin; k < end; k++) codes[k] = column.codes[from[k]];
+    });
     return { ...column, codes };
   }
-  const values = new Float64Array(from.length);
-  for (let k = 0; k < values.length; k++) values[k] = column.values[from[k]];
+  const values = new Float64Array(length);
   const unread = new Map<number, string>();
-  if (column.unread.size > 0)
-    for (let k = 0; k < from.length; k++) {
-      const text = column.unread.get(from[k]);
+  const anyUnread = column.unread.size > 0;
+  yield* inStretches(length, (begin, end) => {
+    for (let k = begin; k < end; k++) {
+      values[k] = column.values[from[k]];
+      const text = anyUnread ? column.unread.get(from[k]) : undefined;
       if (text !== undefined) unread.set(k, text);
     }
+  });
   return { ...column, values, unread };
 }
 
-function stackedValues(stacked: readonly Column[], from: Int32Array, which: Int32Array): Column {
+function* stackedValues(
+  stacked: readonly Column[],
+  from: Int32Array,
+  which: Int32Array,
+): Steps<Column> {
   const [first] = stacked;
   if (isText(first)) {
     const known = new Map<string, number>();
-    const codes = from.map((i, k) => {
-      const column = stacked[which[k]];
-      if (isMissing(column, i)) return -1;
-      const text = fullCell(column, i);
-      const code = known.get(text) ?? known.size;
-      known.set(text, code);
-      return code;
-    });
+    const codes = new Int32Array(from.length);
+    const code = (begin: number, end: number): void => {
+      for (let k = begin; k < end; k++) {
+        const column = stacked[which[k]];
+        if (isMissing(column, from[k])) {
+          codes[k] = -1;
+          continue;
+        }
+        const text = fullCell(column, from[k]);
+        codes[k] = known.get(text) ?? known.size;
+        known.set(text, codes[k]);
+      }
+    };
+    yield* inStretches(from.length, code, TEXTS);
     return { ...first, codes, dictionary: [...known.keys()] };
   }
   const scalars = stacked.filter((c): c is ScalarColumn => !isText(c));
   const unread = new Map<number, string>();
   const values = new Float64Array(from.length);
   const anyUnread = scalars.some((c) => c.unread.size > 0);
-  for (let k = 0; k < values.length; k++) {
-    const { values: own, unread: texts } = scalars[which[k]];
-    values[k] = own[from[k]];
-    const text = anyUnread ? texts.get(from[k]) : undefined;
-    if (text !== undefined) unread.set(k, text);
-  }
+  yield* inStretches(values.length, (begin, end) => {
+    for (let k = begin; k < end; k++) {
+      const { values: own, unread: texts } = scalars[which[k]];
+      values[k] = own[from[k]];
+      const text = anyUnread ? texts.get(from[k]) : undefined;
+      if (text !== undefined) unread.set(k, text);
+    }
+  });
   return { ...first, values, unread, decimals: Math.max(...scalars.map((c) => c.decimals)) };
 }
 
@@ -124,7 +154,7 @@ const MOST_COLUMNS = 1000;
  * One record for each combination of the other columns, with a column for each distinct text.
  * @throws PrepareRefused where two values fall together and no choice was made, or columns are too many
  */
-export function unstack(table: Table, spec: Unstack): Table {
+export function* unstack(table: Table, spec: Unstack): Steps<Table> {
   const name = columnFor(table, spec.name);
   const value = columnFor(table, spec.value);
   const rest = table.columns.filter((c) => c !== name && c !== value);
@@ -132,7 +162,7 @@ export function unstack(table: Table, spec: Unstack): Table {
   const heads = new Map<string | null, number[][]>();
   const rows = new Map<string, number>();
   const firsts: number[] = [];
-  for (let i = 0; i < table.length; i++) {
+  const place = (i: number): void => {
     const key = rest.map((c) => (isMissing(c, i) ? '\u0000' : fullCell(c, i))).join('\u001f');
     let row = rows.get(key);
     if (row === undefined) rows.set(key, (row = firsts.push(i) - 1));
@@ -145,34 +175,38 @@ export function unstack(table: Table, spec: Unstack): Table {
       throw new PrepareRefused(
         `Records ${there[0] + 1} and ${i + 1} both have a value for “${head ?? 'blank'}”. Choose the first, the last or a measure of them (repeated).`,
       );
-  }
+  };
+  yield* inStretches(
+    table.length,
+    (begin, end) => {
+      for (let i = begin; i < end; i++) place(i);
+    },
+    TEXTS,
+  );
   if (rest.length + heads.size > MOST_COLUMNS)
     throw new PrepareRefused(
       `“${name.name}” has ${heads.size} distinct values; with them the list would have over ${MOST_COLUMNS} columns.`,
     );
   const taken = new Set(rest.map((c) => c.id));
-  return {
-    length: firsts.length,
-    columns: [
-      ...rest.map((c) => taking(c, firsts)),
-      ...[...heads].map(([head, cells]) => {
-        const title = head ?? (heads.has('blank') ? `${name.name} blank` : 'blank');
-        return {
-          ...unstacked(value, cells, firsts.length, spec.repeated ?? 'first'),
-          id: freeId(title, taken),
-          name: title,
-        };
-      }),
-    ],
-  };
+  const columns = yield* takingEach(rest, firsts);
+  for (const [head, cells] of heads) {
+    const title = head ?? (heads.has('blank') ? `${name.name} blank` : 'blank');
+    columns.push({
+      ...(yield* unstacked(value, cells, firsts.length, spec.repeated ?? 'first')),
+      id: freeId(title, taken),
+      name: title,
+    });
+    yield undefined;
+  }
+  return { length: firsts.length, columns };
 }
 
-function unstacked(
+function* unstacked(
   value: Column,
   cells: readonly number[][],
   length: number,
   how: NonNullable<Unstack['repeated']>,
-): Column {
+): Steps<Column> {
   const at = (row: number): number[] => cells[row] ?? [];
   if (how === 'first' || how === 'last') {
     const pick = new Int32Array(length);
@@ -191,17 +225,19 @@ function unstacked(
   }
   if (isText(value) && how !== 'values')
     throw new PrepareRefused(`“${value.name}” is text and has no ${how}.`);
-  const values = isText(value) ? finish(codesAsValues(value)) : value.values;
+  const values = isText(value) ? yield* codesAsValues(value) : value.values;
+  const figures = new Float64Array(length).fill(NaN);
+  for (let row = 0; row < length; row++)
+    if (at(row).length) {
+      const moments = yield* momentsOf(values, Int32Array.from(at(row)), false);
+      figures[row] = fromMoments(how, moments, 0) ?? NaN;
+    }
   return {
     id: '',
     name: '',
     unit: how === 'values' || isText(value) ? '' : value.unit,
     type: how === 'values' || isText(value) ? 'number' : value.type,
-    values: Float64Array.from({ length }, (_, row) =>
-      at(row).length
-        ? (fromMoments(how, finish(momentsOf(values, Int32Array.from(at(row)), false)), 0) ?? NaN)
-        : NaN,
-    ),
+    values: figures,
     unread: new Map(),
     decimals: isText(value) || how === 'values' ? 0 : value.decimals,
     percent: false,

@@ -1,6 +1,7 @@
 import { columnFor } from '../expression/columnFor';
 import { fromSlice } from '../measure/fromSlices';
 import type { MeasureKind } from '../measure/measure';
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import { isText, type Column, type ScalarColumn } from '../table/column';
 import type { Table } from '../table/table';
 import type { AcrossSpec } from './specs';
@@ -13,63 +14,73 @@ type RowKind = Extract<AcrossSpec['measure'], MeasureKind> | 'second' | 'lead';
  * of the columns holds the highest or lowest, and the second highest equals the highest: its lead
  * is 0. One value alone has no second and no lead.
  */
-export function acrossColumn(
+export function* acrossColumn(
   table: Table,
   spec: AcrossSpec,
   facts: { id: string; name: string; unit: string },
-): Column {
+): Steps<Column> {
   const columns = spec.columns
     .map((ref) => columnFor(table, ref))
     .filter((c): c is ScalarColumn => !isText(c));
   return spec.measure === 'highestColumn' || spec.measure === 'lowestColumn'
-    ? holder(table.length, columns, spec.measure === 'highestColumn' ? 1 : -1, facts)
-    : measured(table.length, columns, spec.measure, facts);
+    ? yield* holder(table.length, columns, spec.measure === 'highestColumn' ? 1 : -1, facts)
+    : yield* measured(table.length, columns, spec.measure, facts);
 }
 
-function holder(
+/** Records between two pauses: each costs as much as there are columns. */
+const recordsFor = (columns: readonly ScalarColumn[]): number =>
+  Math.max(1, Math.floor((STRIDE >> 2) / columns.length));
+
+function* holder(
   length: number,
   columns: readonly ScalarColumn[],
   sign: number,
   facts: { id: string; name: string; unit: string },
-): Column {
-  const codes = new Int32Array(length).fill(-1);
-  for (let i = 0; i < length; i++) {
-    let best = -Infinity;
-    columns.forEach(({ values }, k) => {
-      if (values[i] * sign > best) {
-        best = values[i] * sign;
-        codes[i] = k;
-      }
-    });
-  }
+): Steps<Column> {
   // Columns of one name are one text.
   const names = [...new Set(columns.map((c) => c.name))];
   const of = columns.map((c) => names.indexOf(c.name));
+  const codes = new Int32Array(length).fill(-1);
+  const hold = (begin: number, end: number): void => {
+    for (let i = begin; i < end; i++) {
+      let best = -Infinity;
+      for (let k = 0; k < columns.length; k++) {
+        const v = columns[k].values[i] * sign;
+        if (!(v > best)) continue;
+        best = v;
+        codes[i] = of[k];
+      }
+    }
+  };
+  yield* inStretches(length, hold, recordsFor(columns));
   return {
     ...facts,
     unit: '',
     type: 'text',
-    codes: codes.map((k) => (k < 0 ? -1 : of[k])),
+    codes,
     dictionary: names,
   };
 }
 
-function measured(
+function* measured(
   length: number,
   columns: readonly ScalarColumn[],
   kind: RowKind,
   facts: { id: string; name: string; unit: string },
-): Column {
+): Steps<Column> {
   const values = new Float64Array(length);
   const row = new Float64Array(columns.length);
-  for (let i = 0; i < length; i++) {
-    let n = 0;
-    for (const column of columns) {
-      const v = column.values[i];
-      if (v === v) row[n++] = v;
+  const measure = (begin: number, end: number): void => {
+    for (let i = begin; i < end; i++) {
+      let n = 0;
+      for (const column of columns) {
+        const v = column.values[i];
+        if (v === v) row[n++] = v;
+      }
+      values[i] = kind === 'blanks' ? columns.length - n : rowFigure(kind, row, n);
     }
-    values[i] = kind === 'blanks' ? columns.length - n : rowFigure(kind, row, n);
-  }
+  };
+  yield* inStretches(length, measure, recordsFor(columns));
   const counts = kind === 'values' || kind === 'blanks' || kind === 'distinct';
   const decimals = counts
     ? 0

@@ -5,7 +5,7 @@ import { joinColumns, matchKeys, type KeyMatch } from '../../core/prepare/join';
 import { keyGuesses } from '../../core/prepare/keyGuess';
 import { taking } from '../../core/prepare/reshape';
 import { idOfBrought, type JoinSpec } from '../../core/prepare/specs';
-import type { Steps } from '../../core/steps/steps';
+import { finish, inStretches, STRIDE, type Steps } from '../../core/steps/steps';
 import { fullCell, showCell } from '../../core/table/cell';
 import { isMissing } from '../../core/table/column';
 import { findColumn, type Table } from '../../core/table/table';
@@ -55,12 +55,12 @@ export function* answerMatch(held: Held, { spec, at }: ArgsOf<'match'>): Steps<M
     return { fault: fault ?? null, meets: null, shown: null };
   // Which columns are brought changes nothing of how the keys meet.
   const key = JSON.stringify([spec.list, spec.on, spec.loose, at]);
-  const match = held.matches.once(key, () => matchKeys(table, other, spec));
+  const match = yield* held.matches.onceInSteps(key, () => matchKeys(table, other, spec));
   yield undefined;
-  const meets = meetsOf(spec, table, other, match);
+  const meets = yield* meetsOf(spec, table, other, match);
   if (fault) return { fault, meets, shown: null };
   try {
-    return { fault: null, meets, shown: shownOf(held, spec, table, other, match) };
+    return { fault: null, meets, shown: yield* shownOf(held, spec, table, other, match) };
   } catch (error) {
     if (!(error instanceof PrepareRefused)) throw error;
     return {
@@ -71,25 +71,29 @@ export function* answerMatch(held: Held, { spec, at }: ArgsOf<'match'>): Steps<M
   }
 }
 
-function meetsOf(
+function* meetsOf(
   { on }: JoinSpec,
   table: Table,
   other: Table,
   { groups, groupOf, unmatched }: KeyMatch,
-): NonNullable<Match['meets']> {
+): Steps<NonNullable<Match['meets']>> {
   const here = on.map((o) => columnFor(table, o.column));
   const there = on.map((o) => columnFor(other, o.with ?? o.column));
   const used = new Uint8Array(groups.length);
   const missing = new Map<string, number>();
   let blank = 0;
-  groupOf.forEach((group, i) => {
-    if (group >= 0) used[group] = 1;
-    else if (here.some((c) => isMissing(c, i))) blank++;
-    else {
-      const key = here.map((c) => fullCell(c, i)).join(', ');
-      missing.set(key, (missing.get(key) ?? 0) + 1);
+  const meet = (begin: number, end: number): void => {
+    for (let i = begin; i < end; i++) {
+      const group = groupOf[i];
+      if (group >= 0) used[group] = 1;
+      else if (here.some((c) => isMissing(c, i))) blank++;
+      else {
+        const key = here.map((c) => fullCell(c, i)).join(', ');
+        missing.set(key, (missing.get(key) ?? 0) + 1);
+      }
     }
-  });
+  };
+  yield* inStretches(groupOf.length, meet, STRIDE >> 2);
   const never = groups.filter((_, k) => used[k] === 0);
   const keyThere = (record: number): string => there.map((c) => fullCell(c, record)).join(', ');
   const repeated = groups.filter((g) => g.length > 1);
@@ -111,18 +115,18 @@ function meetsOf(
   };
 }
 
-function shownOf(
+function* shownOf(
   held: Held,
   spec: JoinSpec,
   table: Table,
   other: Table,
   match: KeyMatch,
-): Match['shown'] {
+): Steps<Match['shown']> {
   const first = [...held.counted.subarray(0, SHOWN)];
   const keys = spec.on.flatMap((o) => findColumn(table.columns, o.column) ?? []);
-  const few = { length: first.length, columns: keys.map((c) => taking(c, first)) };
+  const few = { length: first.length, columns: keys.map((c) => finish(taking(c, first))) };
   const groupOf = Int32Array.from(first, (i) => match.groupOf[i]);
-  const { columns } = joinColumns(few, other, spec, (name) => name, { ...match, groupOf });
+  const { columns } = yield* joinColumns(few, other, spec, (name) => name, { ...match, groupOf });
   const all = [...few.columns, ...columns];
   return {
     heads: all.map(({ name, unit, type }) => ({ name, unit, right: type === 'number' })),

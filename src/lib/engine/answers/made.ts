@@ -8,7 +8,7 @@ import { acrossColumn } from '../../core/prepare/rowMeasure';
 import { inOrder, preparations } from '../../core/prepare/order';
 import { taking } from '../../core/prepare/reshape';
 import { idOfComputed, type ComputedSpec } from '../../core/prepare/specs';
-import { STRIDE, type Steps } from '../../core/steps/steps';
+import { finish, STRIDE, type Steps } from '../../core/steps/steps';
 import { showCell, showScalar } from '../../core/table/cell';
 import { isMissing, isText, isUnread, typeName, type Column } from '../../core/table/column';
 import { recordNumber } from '../../core/table/recordNumber';
@@ -40,7 +40,10 @@ export function* answerDraft(held: Held, { spec, at, whole }: ArgsOf<'draft'>): 
   const first = [...held.counted.subarray(0, SHOWN)];
   if (!whole) {
     // The first records are there before the whole list is gone through.
-    const few: Table = { length: first.length, columns: beside.map((c) => taking(c, first)) };
+    const few: Table = {
+      length: first.length,
+      columns: beside.map((c) => finish(taking(c, first))),
+    };
     const column = yield* made(few, spec);
     const rows = first.map((record, k) => rowOf(column, few.columns, k, record));
     return { fault: null, column: { ...about(column, beside), rows, all: null } };
@@ -58,7 +61,7 @@ export function* answerDraft(held: Held, { spec, at, whole }: ArgsOf<'draft'>): 
 function* made(table: Table, spec: ComputedSpec): Steps<Column> {
   const facts = { id: '\u0000draft', name: spec.name || 'New column', unit: spec.unit };
   return spec.across
-    ? acrossColumn(table, spec.across, facts)
+    ? yield* acrossColumn(table, spec.across, facts)
     : yield* computeColumn(table, spec.expression ?? '', facts);
 }
 

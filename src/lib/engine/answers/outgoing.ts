@@ -25,7 +25,7 @@ export function* answerCountedRecords(
   const { counted } = held.stand.base;
   const records = yield* putInOrder(order, counted);
   yield undefined;
-  const table = takingAll(held.table, records);
+  const table = yield* takingAll(held.table, records);
   yield undefined;
   return { records: records.length, arrow: encodeFile(table) };
 }

@@ -108,7 +108,7 @@ function asker(
   const places = new Int32Array(length).fill(-1);
   records.forEach((record, k) => (places[record] = k));
   const whole = records.length === length;
-  const table: Table = whole ? base.table : takingAll(base.table, records);
+  const table: Table = whole ? base.table : finish(takingAll(base.table, records));
   const selected = whole ? selection : selectedAt(records, selection);
   return (wheres) => ({
     records,
