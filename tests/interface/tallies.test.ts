@@ -160,7 +160,7 @@ describe('how values fall', () => {
     await beginTally(page, 'frequency');
     await (await page.find('sentence')).findElement(By.css('button[aria-label^="Bands"]')).click();
     await page.press('Punctuality');
-    await page.untilText('sentence', 'bands of a table');
+    await page.untilText('sentence', 'the bands “Punctuality”');
     await page.type(Key.ESCAPE);
     const other = await openId();
 
@@ -170,7 +170,7 @@ describe('how values fall', () => {
     await beginTally(page, 'frequency');
     await (await page.find('sentence')).findElement(By.css('button[aria-label^="Bands"]')).click();
     await page.press('Punctuality of Sailings 2023–26, Bench 1');
-    await page.untilText('sentence', 'bands of a table');
+    await page.untilText('sentence', 'the bands “Punctuality”');
     await page.until('those bands', async () =>
       (await seenTable(page)).some(([label]) => label === '10 to under 20'),
     );
@@ -199,6 +199,19 @@ describe('how values fall', () => {
     await page.until('the other edge', async () =>
       (await seenTable(page)).some(([label]) => label === '20 to 60'),
     );
+    // So is the bench of another list that took them, the next time it is opened.
+    await page.until('that it is saved', async () => (await page.text('save-state')) === 'saved');
+    const here = await page.driver.getWindowHandle();
+    await page.driver.switchTo().newWindow('tab');
+    await openTray(page, '/benches/3');
+    await page.untilText('bands-anew', 'kept anew in Sailings 2023–26, Bench 1. 1 tally has them');
+    await page.press('Take them');
+    await page.until('the edge there too', async () =>
+      (await seenTable(page)).some(([label]) => label === '20 to 60'),
+    );
+    expect(await page.all('[data-test=bands-anew]')).toHaveLength(0);
+    await page.driver.close();
+    await page.driver.switchTo().window(here);
     // One step takes both back, the next the edge.
     await page.click('undo');
     await openTally(page, other);

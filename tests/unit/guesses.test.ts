@@ -115,7 +115,7 @@ describe('first guesses', () => {
     const [first] = questionsOf(factsOf(sailings), wish ?? {}).filter(({ meant }) => meant);
     expect(first).toMatchObject({
       kind: 'frequency',
-      guess: { tally: { key: { bands: { by: 'table', bands } } } },
+      guess: { tally: { key: { bands: { by: 'table', name: 'Lateness', bands } } } },
     });
   });
 

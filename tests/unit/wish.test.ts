@@ -127,13 +127,9 @@ describe('a wish in words', () => {
   });
 
   it('bands by the name they are kept under, the longest that fits', () => {
-    const late = [{ from: 0, to: 5 }];
-    const storms = [{ from: 0, to: null }];
-    const kept = [
-      { name: 'Delays', bands: late },
-      { name: 'Delays (storms)', bands: storms },
-    ];
-    const of = (text: string): Wish | null => wishOf(text, columns, kept);
+    const late = { name: 'Delays', bands: [{ from: 0, to: 5 }] };
+    const storms = { name: 'Delays (storms)', bands: [{ from: 0, to: null }] };
+    const of = (text: string): Wish | null => wishOf(text, columns, [late, storms]);
     expect(of('fares taken in delays')).toEqual({ column: 'fares', table: late });
     expect(of('fares taken in the bands of “Delays”')).toEqual({ column: 'fares', table: late });
     expect(of('fares taken in Delays (storms) bands')).toEqual({ column: 'fares', table: storms });

@@ -53,6 +53,8 @@ export const Bands = z.discriminatedUnion('by', [
   /** A band may say for itself which of its edges are in it. */
   z.strictObject({
     by: z.literal('table'),
+    /** What they are kept under, where they were taken from those kept by name. */
+    name: z.string().min(1).max(120).optional(),
     bands: z.array(Band).min(1).max(MOST_BANDS),
     edgeIn,
   }),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Band } from '../arrange/bands';
+import { KeptBands } from '../arrange/bands';
 import { Measure, MEASURE_KINDS } from '../measure/measure';
 import { Condition } from '../scope/condition';
 import { CALENDAR_PERIODS } from '../table/period';
@@ -45,7 +45,7 @@ export const Wish = z.strictObject({
   /** Edges of bands, rising. */
   edges: z.array(z.number()).min(1).max(100).optional(),
   /** A band table that was named by the name it is kept under. */
-  table: z.array(Band).min(1).max(1000).optional(),
+  table: KeptBands.optional(),
   /** Means with ± their deviation. */
   withDeviation: z.boolean().optional(),
   /** The best one of each group. */

@@ -15,15 +15,15 @@ export function edgesIn(text: string): number[] {
 export function tableIn(
   text: string,
   kept: readonly KeptBands[],
-): { table: KeptBands['bands'] | null; rest: string } {
+): { table: KeptBands | null; rest: string } {
   const longestFirst = [...kept].sort((a, b) => b.name.length - a.name.length);
-  for (const { name, bands } of longestFirst) {
-    const called = name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  for (const table of longestFirst) {
+    const called = table.name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
     const said = new RegExp(
       `\\bin\\s+(?:the\\s+)?(?:bands\\s+(?:of\\s+)?)?["“]?${called}["”]?(?:\\s+bands)?(?![^\\s,;])`,
       'iu',
     );
-    if (said.test(text)) return { table: bands, rest: text.replace(said, ' ') };
+    if (said.test(text)) return { table, rest: text.replace(said, ' ') };
   }
   return { table: null, rest: text };
 }

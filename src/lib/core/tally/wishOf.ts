@@ -21,7 +21,7 @@ const SMALL = new Set(['and', 'the', 'for', 'each', 'per', 'with', 'all', 'other
  * @example wishOf('median delay by vessel', columns) // { measure: 'median', column: 'delay', by: ['vessel'] }
  * @example wishOf('rank vessel by fares within route, first 3', columns) // { column: 'fares', by: ['route', 'vessel'], within: 1, first: 3 }
  * @example wishOf('delay in bands 0, 1, 5, 10', columns) // { column: 'delay', edges: [0, 1, 5, 10] }
- * @example wishOf('keldhaven a in delays', columns, [{ name: 'Delays', bands }]) // { column: 'a', table: bands }
+ * @example wishOf('keldhaven a in delays', columns, [delays]) // { column: 'a', table: delays }
  * @example wishOf('best vessel of each route by fares', columns) // { column: 'fares', by: ['route', 'vessel'], best: true }
  */
 export function wishOf(

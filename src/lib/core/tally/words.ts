@@ -44,6 +44,7 @@ function bandsCut(bands: Bands): string {
     case 'edges':
       return `bands from ${edgesWords(bands.edges)}`;
     case 'table':
+      if (bands.name !== undefined) return `the bands “${bands.name}”`;
       return bands.bands.length === 1
         ? '1 band of a table'
         : `${bands.bands.length} bands of a table`;

@@ -29,6 +29,7 @@
   import Leaving from './Leaving.svelte';
   import { toKnownField } from '../behind/knownField';
   import WorkingStrip from './WorkingStrip.svelte';
+  import BandsAnew from './BandsAnew.svelte';
   import ReadAnew from './ReadAnew.svelte';
   import { UNREACHED } from '../shell/unreached';
   import { keepCopy, keepState } from './keeping';
@@ -266,6 +267,7 @@
             : bench.nameOf(bench.shown)}
       </h1>
       <ReadAnew {bench} />
+      <BandsAnew {bench} />
       <WorkingStrip {bench} />
       {#if bench.columns.length}
         {#if bench.choosing}

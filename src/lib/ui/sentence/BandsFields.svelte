@@ -163,15 +163,20 @@
   {#if kept.length}
     <p class="caps">Kept bands</p>
     {#each kept as { name, bands: table } (name)}
-      <button type="button" class="act" onclick={() => onchange({ by: 'table', bands: [...table] })}
-        >{name}</button
+      <button
+        type="button"
+        class="act"
+        onclick={() => onchange({ by: 'table', name, bands: [...table] })}>{name}</button
       >
     {/each}
   {/if}
   {#if elsewhere.length}
     <p class="caps">Kept in other benches</p>
     {#each elsewhere as { name, bands: table, list, bench }, k (k)}
-      <button type="button" class="act" onclick={() => onchange({ by: 'table', bands: [...table] })}
+      <button
+        type="button"
+        class="act"
+        onclick={() => onchange({ by: 'table', name, bands: [...table] })}
         >{name} <small>of {list}, {bench}</small></button
       >
     {/each}

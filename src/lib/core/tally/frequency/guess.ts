@@ -17,7 +17,7 @@ function bandsAsked(
   { edges, table }: Wish,
 ): Pick<FrequencySpec['key'], 'bands'> {
   if (column.type !== 'number') return {};
-  if (table) return { bands: { by: 'table', bands: table } };
+  if (table) return { bands: { by: 'table', ...table } };
   if (!edges) return {};
   const all = [...edges, column.least, column.most].sort((a, b) => a - b);
   const rising = [...new Set(all)];

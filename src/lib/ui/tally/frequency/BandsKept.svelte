@@ -1,6 +1,6 @@
 <script lang="ts">
   import { keepBands } from '../../../core/bench/bandEdits';
-  import { followBands, usersOfBands } from '../../../core/bench/bandUse';
+  import { followBands, leaveBands, usersOfBands } from '../../../core/bench/bandUse';
   import { counted } from '../../../core/table/format';
   import type { Band } from '../../../core/arrange/bands';
   import type { BenchState } from '../../bench/bench.svelte';
@@ -60,9 +60,11 @@
     const follow = others.length > 0 && following;
     close();
     typed = null;
-    bench.change(`Keep the bands “${called}”`, (doc) =>
-      keepBands(follow ? followBands(doc, called, bands, bench.names) : doc, called, bands),
-    );
+    bench.change(`Keep the bands “${called}”`, (doc) => {
+      const kept = { name: called, bands };
+      const changed = follow ? followBands(doc, called, bands, bench.names) : doc;
+      return leaveBands(keepBands(changed, called, bands), kept, bench.names);
+    });
   }
 </script>
 
