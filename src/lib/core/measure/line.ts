@@ -1,4 +1,5 @@
 import { finish, type Steps } from '../steps/steps';
+import { isFar, residualSums, roughMeans, sumsAbout, type LineInput } from './lineSums';
 
 /** A least-squares line y = intercept + slope · x, with what its intervals need. */
 export interface Line {
@@ -30,17 +31,6 @@ export interface Fit {
   readonly line: Line | null;
 }
 
-/** What lines are fitted to: two columns over a selection in leaves. */
-export interface LineInput {
-  /** NaN: missing. */
-  readonly x: Float64Array;
-  readonly y: Float64Array;
-  readonly records: Int32Array;
-  readonly leafOf: Int32Array;
-  readonly leaves: number;
-  readonly origin: boolean;
-}
-
 /**
  * Simple linear regression of y on x in each leaf, over the records that have both (Draper and Smith,
  * Applied Regression Analysis, 1.2; through the origin, 1.5). Sums about a shift near the means, or
@@ -53,13 +43,11 @@ export function* fitLines(input: LineInput): Steps<Fit[]> {
   const [nearX, nearY] = origin ? [0, 0] : roughMeans(input);
   let aboutX = new Float64Array(leaves).fill(nearX);
   let aboutY = new Float64Array(leaves).fill(nearY);
-  let sums = sumsAbout(input, aboutX, aboutY);
-  yield undefined;
+  let sums = yield* sumsAbout(input, aboutX, aboutY);
   if (!origin && isFar(sums, leaves)) {
     aboutX = aboutX.map((c, g) => c + mean(sums.x[g], sums.n[g]));
     aboutY = aboutY.map((c, g) => c + mean(sums.y[g], sums.n[g]));
-    sums = sumsAbout(input, aboutX, aboutY);
-    yield undefined;
+    sums = yield* sumsAbout(input, aboutX, aboutY);
   }
   const meanX = new Float64Array(leaves);
   const meanY = new Float64Array(leaves);
@@ -75,7 +63,7 @@ export function* fitLines(input: LineInput): Steps<Fit[]> {
     }
     slope[g] = n >= (origin ? 1 : 2) && sums.xx[g] > 0 ? sums.xy[g] / sums.xx[g] : NaN;
   }
-  const sse = residualSums(input, slope, meanX, meanY);
+  const sse = yield* residualSums(input, slope, meanX, meanY);
   return Array.from({ length: leaves }, (_, g): Fit => {
     const n = sums.n[g];
     if (slope[g] !== slope[g]) return { n, line: null };
@@ -103,137 +91,6 @@ export function* fitLines(input: LineInput): Steps<Fit[]> {
 }
 
 const mean = (sum: number, n: number): number => (n > 0 ? sum / n : 0);
-
-/** By leaf: how many, sums about the shift, of their squares and products, and the range of x. */
-type Sums = Record<'n' | 'x' | 'y' | 'xx' | 'yy' | 'xy' | 'least' | 'most', Float64Array>;
-
-/** Means of up to 64 records that have both, even over the selection; 0 without any. */
-function roughMeans({ x, y, records }: LineInput): [number, number] {
-  const stride = Math.max(1, Math.floor(records.length / 64));
-  let a = 0;
-  let b = 0;
-  let n = 0;
-  for (let k = 0; k < records.length; k += stride) {
-    const i = records[k];
-    if (x[i] !== x[i] || y[i] !== y[i]) continue;
-    a += x[i];
-    b += y[i];
-    n++;
-  }
-  return n > 0 ? [a / n, b / n] : [0, 0];
-}
-
-/** Whether some leaf lies so far from the shift that digits would be lost. */
-function isFar({ n, x, y, xx, yy }: Sums, leaves: number): boolean {
-  const far = (sum: number, squares: number, of: number): boolean => {
-    const taken = (sum * sum) / of;
-    return taken > 4 * (squares - taken);
-  };
-  for (let g = 0; g < leaves; g++)
-    if (n[g] > 1 && (far(x[g], xx[g], n[g]) || far(y[g], yy[g], n[g]))) return true;
-  return false;
-}
-
-/** One pass. A single leaf is summed in variables: memory would be waited for at each record. */
-function sumsAbout(input: LineInput, aboutX: Float64Array, aboutY: Float64Array): Sums {
-  const { x, y, records, leafOf, leaves } = input;
-  if (leaves === 1) return sumsOfOne(input, aboutX[0], aboutY[0]);
-  const out = emptySums(leaves);
-  for (let k = 0; k < records.length; k++) {
-    const i = records[k];
-    const a = x[i];
-    const b = y[i];
-    if (a !== a || b !== b) continue;
-    const g = leafOf[i];
-    const dx = a - aboutX[g];
-    const dy = b - aboutY[g];
-    out.n[g]++;
-    out.x[g] += dx;
-    out.y[g] += dy;
-    out.xx[g] += dx * dx;
-    out.yy[g] += dy * dy;
-    out.xy[g] += dx * dy;
-    if (a < out.least[g]) out.least[g] = a;
-    if (a > out.most[g]) out.most[g] = a;
-  }
-  return out;
-}
-
-const emptySums = (leaves: number): Sums => ({
-  n: new Float64Array(leaves),
-  x: new Float64Array(leaves),
-  y: new Float64Array(leaves),
-  xx: new Float64Array(leaves),
-  yy: new Float64Array(leaves),
-  xy: new Float64Array(leaves),
-  least: new Float64Array(leaves).fill(Infinity),
-  most: new Float64Array(leaves).fill(-Infinity),
-});
-
-function sumsOfOne({ x, y, records }: LineInput, aboutX: number, aboutY: number): Sums {
-  let n = 0;
-  let sx = 0;
-  let sy = 0;
-  let xx = 0;
-  let yy = 0;
-  let xy = 0;
-  let least = Infinity;
-  let most = -Infinity;
-  for (let k = 0; k < records.length; k++) {
-    const i = records[k];
-    const a = x[i];
-    const b = y[i];
-    if (a !== a || b !== b) continue;
-    const dx = a - aboutX;
-    const dy = b - aboutY;
-    n++;
-    sx += dx;
-    sy += dy;
-    xx += dx * dx;
-    yy += dy * dy;
-    xy += dx * dy;
-    if (a < least) least = a;
-    if (a > most) most = a;
-  }
-  const of = (v: number): Float64Array => Float64Array.of(v);
-  return {
-    n: of(n),
-    x: of(sx),
-    y: of(sy),
-    xx: of(xx),
-    yy: of(yy),
-    xy: of(xy),
-    least: of(least),
-    most: of(most),
-  };
-}
-
-/** Sums of the squares of what is left of each y, by leaf. */
-function residualSums(
-  { x, y, records, leafOf, leaves }: LineInput,
-  slope: Float64Array,
-  meanX: Float64Array,
-  meanY: Float64Array,
-): Float64Array {
-  if (leaves === 1) {
-    const [m, mx, my] = [slope[0], meanX[0], meanY[0]];
-    let sum = 0;
-    for (let k = 0; k < records.length; k++) {
-      const i = records[k];
-      const e = y[i] - my - m * (x[i] - mx);
-      if (e === e) sum += e * e;
-    }
-    return Float64Array.of(sum);
-  }
-  const sse = new Float64Array(leaves);
-  for (let k = 0; k < records.length; k++) {
-    const i = records[k];
-    const g = leafOf[i];
-    const e = y[i] - meanY[g] - slope[g] * (x[i] - meanX[g]);
-    if (e === e) sse[g] += e * e;
-  }
-  return sse;
-}
 
 /**
  * The line through points.
