@@ -31,10 +31,11 @@ export const questionTasks: readonly Task[] = [
       // Named after their column unless something else is typed.
       await hand.key(Key.ENTER);
       await hand.see('Keep the bands “Delay”', '[data-test=notice]');
+      await hand.see(/\bsaved\b/, '[data-test=save-state]');
       await hand.click('a[href="/"]');
       await hand.click('a[href="/benches/4"]');
       await ask(hand, 'pointer', 'keldhaven a in delay bands', 'How often Keldhaven A falls');
-      await hand.see('5 bands of a table', '[data-test=sentence]');
+      await hand.see('the bands “Delay”', '[data-test=sentence]');
     },
     async keys(hand) {
       await ask(hand, 'keys', BANDS, 'How often Delay falls in bands from 0');
@@ -47,11 +48,12 @@ export const questionTasks: readonly Task[] = [
       // Named after their column unless something else is typed.
       await hand.key(Key.ENTER);
       await hand.see('Keep the bands “Delay”', '[data-test=notice]');
+      await hand.see(/\bsaved\b/, '[data-test=save-state]');
       await find(hand, 'keys', 'go to kiosk', 'Go to the bench of Kiosk sales 2025');
       await hand.see('Kiosk sales 2025', '.trail');
       await hand.page.find('new-tally');
       await ask(hand, 'keys', 'keldhaven a in delay bands', 'How often Keldhaven A falls');
-      await hand.see('5 bands of a table', '[data-test=sentence]');
+      await hand.see('the bands “Delay”', '[data-test=sentence]');
     },
   },
   {
