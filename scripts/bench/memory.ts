@@ -5,6 +5,7 @@ import { newBench } from '$lib/core/bench/newBench';
 import { finish } from '$lib/core/steps/steps';
 import { tableBytes, type Table } from '$lib/core/table/table';
 import { openEngine } from '$lib/engine/openEngine';
+import { noRecipe } from '../../tests/support/smallList';
 import type { Meter, Result } from './meter';
 
 /** What an open list holds, and what asks leave behind. */
@@ -21,16 +22,7 @@ function memoryOfOpenList(table: Table, { atMost }: Meter): void {
   const engine = openEngine({
     name: 'Made',
     table,
-    recipe: {
-      format: 'delimited',
-      delimiter: ',',
-      quote: '"',
-      encoding: 'utf-8',
-      header: true,
-      skipLines: 0,
-      width: 12,
-      columns: [],
-    },
+    recipe: noRecipe,
     others: new Map(),
   });
   const doc = setGroups(

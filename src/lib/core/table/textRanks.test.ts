@@ -23,6 +23,27 @@ describe('the keys of texts', () => {
       }),
       { numRuns: 4000 },
     );
+    // The same letters in other cases: where the first of them differs counts.
+    fc.assert(
+      fc.property(
+        near,
+        fc.array(fc.boolean(), { minLength: 40, maxLength: 40 }),
+        (text, turned) => {
+          const [a, b] = [
+            text.toLowerCase(),
+            Array.from(text.toLowerCase(), (c, k) => (turned[k] ? c.toUpperCase() : c)).join(''),
+          ];
+          for (const [one, other] of [
+            [a, b],
+            [text, b],
+          ]) {
+            const [x, y] = [collationKey(one) ?? '?', collationKey(other) ?? '?'];
+            expect(x < y ? -1 : x > y ? 1 : 0).toBe(sign(collator.compare(one, other)));
+          }
+        },
+      ),
+      { numRuns: 2000 },
+    );
     fc.assert(
       fc.property(printable, printable, (a, b) => {
         const [x, y] = [collationKey(a), collationKey(b)];

@@ -2,6 +2,7 @@
   import { leaveBands, outdatedBands, takeBands } from '../../core/bench/bandUse';
   import { counted } from '../../core/table/format';
   import type { BenchState } from './bench.svelte';
+  import NewsStrip from './NewsStrip.svelte';
 
   /** Offers bands that were kept anew, here or in another bench, to the tallies that have them as they were. */
   let { bench }: { bench: BenchState } = $props();
@@ -17,7 +18,7 @@
 </script>
 
 {#each outdated as { kept, tallies } (kept.name)}
-  <div class="anew" role="status" data-test="bands-anew">
+  <NewsStrip test="bands-anew">
     <p>
       The bands <b>“{kept.name}”</b> were kept anew{whereOf(kept.name)}. {counted(
         tallies.length,
@@ -41,18 +42,10 @@
           leaveBands(doc, kept, bench.names),
         )}>Leave them as they were</button
     >
-  </div>
+  </NewsStrip>
 {/each}
 
 <style>
-  .anew {
-    display: flex;
-    gap: 12px;
-    align-items: baseline;
-    padding: 6px 20px;
-    background: var(--tide-wash);
-    border-bottom: 1px solid var(--rule);
-  }
   p {
     flex: 1;
     margin: 0;

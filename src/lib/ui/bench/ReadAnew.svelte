@@ -1,6 +1,7 @@
 <script lang="ts">
   import { broughtAs } from '../../core/prepare/specs';
   import type { BenchState } from './bench.svelte';
+  import NewsStrip from './NewsStrip.svelte';
 
   /** Says which other lists were read anew since the analyst last knew them, and what follows them. */
   let { bench }: { bench: BenchState } = $props();
@@ -14,7 +15,7 @@
 </script>
 
 {#if told.length}
-  <div class="anew" role="status" data-test="read-anew">
+  <NewsStrip test="read-anew">
     <ul>
       {#each told as { name, readAt, columns } (name)}
         <li>
@@ -25,18 +26,10 @@
       {/each}
     </ul>
     <button type="button" class="act" onclick={() => bench.takeNote()}>Good</button>
-  </div>
+  </NewsStrip>
 {/if}
 
 <style>
-  .anew {
-    display: flex;
-    gap: 12px;
-    align-items: baseline;
-    padding: 6px 20px;
-    background: var(--tide-wash);
-    border-bottom: 1px solid var(--rule);
-  }
   ul {
     flex: 1;
     list-style: none;
