@@ -97,7 +97,7 @@ async function standingOn(
   const named = setAside.records.length + setAside.kept.length + doc.corrections.length;
   if (against !== undefined) {
     const { table: before } = await readChecked(against, readAs({ missing, type, head: [] }));
-    const { doc: moved, lost } = moveBench(doc, before, table, doc.reading);
+    const { doc: moved, lost } = finish(moveBench(doc, before, table, doc.reading));
     if (lost)
       note(
         `${counted(lost, 'record')} that the bench sets aside, corrects or names ${lost === 1 ? 'is' : 'are'} not in this file.`,

@@ -10,6 +10,7 @@ import { carryRecords } from '$lib/core/read/carry';
 import { decide, differenceKey, matchRecipe } from '$lib/core/read/refresh';
 import { isText, scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
+import { finish } from '$lib/core/steps/steps';
 import { History } from '$lib/ui/bench/history';
 import { OpenBench, spec } from '../support/bench';
 import { readText } from '../support/demo';
@@ -187,20 +188,20 @@ describe('another reading', () => {
       'boarded,fares (£),route\n5,9,Outer\n30,3.50,Skerry\n10,1.50,Holm\n21,2.50,Ness\n',
     ).reading.table;
     const matched = { ...later, columns: later.columns.map((c) => ({ ...c })) };
-    expect([...carryRecords(table, matched, [1, 2, 3])]).toEqual(
+    expect([...finish(carryRecords(table, matched, [1, 2, 3]))]).toEqual(
       expect.arrayContaining([
         [1, 3],
         [3, 2],
       ]),
     );
-    expect(carryRecords(table, matched, [2]).size).toBe(0);
+    expect(finish(carryRecords(table, matched, [2])).size).toBe(0);
     const doc = edits.correctCell(edits.setAsideRecords(fresh(), [1, 2]), {
       record: 3,
       column: 'boarded',
       text: '31',
       was: '30',
     });
-    const moved = moveBench(doc, table, matched, 2);
+    const moved = finish(moveBench(doc, table, matched, 2));
     expect(moved).toMatchObject({
       lost: 1,
       doc: { reading: 2, ladder: { setAside: { records: [3] } }, corrections: [{ record: 2 }] },
@@ -209,7 +210,7 @@ describe('another reading', () => {
 
   it('takes doubled records one for one', () => {
     const twice = readText('a\nx\nx\ny\n').reading.table;
-    expect([...carryRecords(twice, twice, [1, 2]).values()].sort()).toEqual([1, 2]);
+    expect([...finish(carryRecords(twice, twice, [1, 2])).values()].sort()).toEqual([1, 2]);
   });
 
   it('leaves every difference of columns to a decision', () => {

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { setAsideRecords } from '$lib/core/bench/edits';
 import { moveBench } from '$lib/core/bench/move';
 import { newBench } from '$lib/core/bench/newBench';
+import { finish } from '$lib/core/steps/steps';
 import { notOwn } from '$lib/core/bench/ownCells';
 
 import { OpenBench } from '../support/bench';
@@ -35,7 +36,7 @@ describe('a bench of stacked records', () => {
     // Record 4 is B of the second day, record 5 A of the third.
     const doc = setAsideRecords(stackedBench(newBench(table, 1), stack(), true), [4, 5]);
     const later = readText('day,A,B\n2025-01-03,5,6\n2025-01-01,1,2\n').reading.table;
-    const moved = moveBench(doc, table, later, 2);
+    const moved = finish(moveBench(doc, table, later, 2));
     expect(moved.doc.ladder.setAside.records).toEqual([1]);
     expect(moved.lost).toBe(1);
   });

@@ -167,7 +167,7 @@ describe('groups', () => {
               expect(groupPath(tree, 2, tree.leafOf[i])).toEqual(row.map(String)),
             );
             expect(tree.levels[0].size).toBe(new Set(rows.map((r) => r[0])).size);
-            const { place, first, end } = layoutLeaves(tree);
+            const { place, first, end } = finish(layoutLeaves(tree));
             expect([...place].sort((a, b) => a - b)).toEqual(
               Array.from({ length: distinct }, (_, k) => k),
             );

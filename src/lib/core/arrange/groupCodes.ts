@@ -1,8 +1,10 @@
 import { z } from 'zod';
+import { sortedInParts } from '../sorting/sorted';
 import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import type { Condition, Test } from '../scope/condition';
 import { DAY_MS, isoDate } from '../table/calendar';
 import { fullScalar, showScalar } from '../table/cell';
+import { DistinctNumbers } from '../table/distinctNumbers';
 import { textRanks } from '../table/textRanks';
 import {
   COLUMN_TYPES,
@@ -265,10 +267,9 @@ function* scalarCodes(
 ): Steps<GroupCodes> {
   const { values } = column;
   const codes = new Int32Array(values.length);
-  const indexes: number[] = [];
-  const codeOf = codeTable(values, indexOf, indexes);
-  yield undefined;
-  // Of many values the codes stand in a map.
+  const met = new DistinctNumbers(values.length);
+  const codeOf = codeTable(yield* wholeRange(values), indexOf, met);
+  // Of many values the codes stand in a large table.
   yield* inStretches(
     values.length,
     (from, to) => {
@@ -279,9 +280,13 @@ function* scalarCodes(
     },
     STRIDE,
   );
-  const order = Int32Array.from(indexes.keys()).sort((a, b) => indexes[a] - indexes[b]);
+  // What the codes mean is all that is kept.
+  const indexes = met.values();
+  const inOrder = yield* sortedInParts(met.values());
   const ranks = new Int32Array(indexes.length);
-  order.forEach((code, rank) => (ranks[code] = rank));
+  yield* inStretches(indexes.length, (from, to) => {
+    for (let rank = from; rank < to; rank++) ranks[met.find(inOrder[rank])] = rank;
+  });
   return named(
     codes,
     indexes.length,
@@ -293,32 +298,36 @@ function* scalarCodes(
   );
 }
 
-/** Value → code, new codes in the order met. Whole values of a small range go through an array. */
-function codeTable(
-  values: Float64Array,
-  indexOf: ((value: number) => number) | null,
-  indexes: number[],
-): (value: number) => number {
-  const byIndex = new Map<number, number>();
-  const codeOfIndex = (v: number): number => {
-    const index = indexOf ? indexOf(v) : v + 0;
-    let code = byIndex.get(index);
-    if (code === undefined) {
-      byIndex.set(index, (code = indexes.length));
-      indexes.push(index);
-    }
-    return code;
-  };
+/** The lowest and highest of whole values; null where one is not whole, or there is none. */
+function* wholeRange(values: Float64Array): Steps<{ min: number; max: number } | null> {
   let min = Infinity;
   let max = -Infinity;
-  for (let i = 0; i < values.length; i++) {
-    const v = values[i];
-    if (v !== v) continue;
-    if (Math.floor(v) !== v) return codeOfIndex;
-    if (v < min) min = v;
-    if (v > max) max = v;
-  }
-  if (!(max - min < DIRECT) || max < min) return codeOfIndex;
+  let whole = true;
+  yield* inStretches(values.length, (from, to) => {
+    let low = min;
+    let high = max;
+    for (let i = from; i < to && whole; i++) {
+      const v = values[i];
+      if (v !== v) continue;
+      if (Math.floor(v) !== v) whole = false;
+      if (v < low) low = v;
+      if (v > high) high = v;
+    }
+    min = low;
+    max = high;
+  });
+  return whole && min <= max ? { min, max } : null;
+}
+
+/** Value → code, new codes in the order met. Whole values of a small range go through an array. */
+function codeTable(
+  range: { min: number; max: number } | null,
+  indexOf: ((value: number) => number) | null,
+  met: DistinctNumbers,
+): (value: number) => number {
+  const codeOfIndex = (v: number): number => met.placeOf(indexOf ? indexOf(v) : v);
+  if (!range || !(range.max - range.min < DIRECT)) return codeOfIndex;
+  const { min, max } = range;
   const direct = new Int32Array(max - min + 1).fill(-1);
   return (v) => {
     const at = v - min;

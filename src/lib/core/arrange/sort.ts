@@ -1,4 +1,4 @@
-import { columnFor } from '../expression/columnFor';
+import { columnInSteps } from '../expression/columnFor';
 import { isText, type Column } from '../table/column';
 import type { Table } from '../table/table';
 import { inStretches, partOf, STRIDE, type Steps } from '../steps/steps';
@@ -30,7 +30,7 @@ export function* sortRecords(
   if (keys.length === 0) return order;
   let spare = new Int32Array(table.length);
   for (let k = keys.length - 1; k >= 0; k--) {
-    const digits = yield* digitsOf(columnFor(table, keys[k].column), keys[k]);
+    const digits = yield* digitsOf(yield* columnInSteps(table, keys[k].column), keys[k]);
     const done = keys.length - 1 - k;
     yield done / keys.length;
     for (const [n, digit] of digits.entries()) {

@@ -1,4 +1,5 @@
 import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { DistinctNumbers } from '../table/distinctNumbers';
 import type { GroupCodes } from './groupCodes';
 import { orderRead } from '../table/recordOrder';
 
@@ -20,7 +21,7 @@ export interface GroupTree {
   readonly leaves: number;
 }
 
-/** Combinations of codes up to this many are numbered through an array, more through a map. */
+/** Combinations of codes up to this many are numbered through an array, more as pairs. */
 const DIRECT = 1 << 22;
 
 /** Builds the tree over all records of the list; selections only leave groups empty. */
@@ -31,8 +32,8 @@ export function* buildTree(length: number, keys: readonly GroupCodes[]): Steps<G
   const { leafOf, codes } =
     combinations <= DIRECT
       ? yield* numberDirectly(length, keys, combinations)
-      : yield* numberByMap(length, keys);
-  return { keys, levels: levelsOf(keys.length, codes), leafOf, leaves: codes[0].length };
+      : yield* numberByPairs(length, keys);
+  return { keys, levels: yield* levelsOf(keys, codes), leafOf, leaves: codes[0].length };
 }
 
 /** One key: its codes are the leaves, with one more for the blank where there is any. */
@@ -94,12 +95,14 @@ function* numberDirectly(
       }
     });
   }
-  const codes: number[][] = keys.map(() => []);
-  for (const place of met)
-    for (let k = keys.length - 1, rest = place; k >= 0; k--) {
-      codes[k].push((rest % (keys[k].size + 1)) - 1);
-      rest = Math.floor(rest / (keys[k].size + 1));
-    }
+  const codes = keys.map(() => new Array<number>(met.length));
+  yield* inStretches(met.length, (from, to) => {
+    for (let leaf = from; leaf < to; leaf++)
+      for (let k = keys.length - 1, rest = met[leaf]; k >= 0; k--) {
+        codes[k][leaf] = (rest % (keys[k].size + 1)) - 1;
+        rest = Math.floor(rest / (keys[k].size + 1));
+      }
+  });
   return { leafOf, codes };
 }
 
@@ -129,23 +132,22 @@ function numberPairs(
 }
 
 /** Key by key: pairs of the group so far and the next code are numbered as they are met. */
-function* numberByMap(length: number, keys: readonly GroupCodes[]): Steps<Leaves> {
+function* numberByPairs(length: number, keys: readonly GroupCodes[]): Steps<Leaves> {
   let leafOf = new Int32Array(length);
   let codes: number[][] = [];
   for (const key of keys) {
-    const number = new Map<number, number>();
+    const number = new DistinctNumbers(length);
     const [above, shorter] = [leafOf, codes];
     const longer: number[][] = [...shorter.map(() => []), []] as number[][];
     const next = new Int32Array(length);
-    // A map of many pairs takes its time.
+    // A table of many pairs takes its time.
     yield* inStretches(
       length,
       (from, to) => {
         for (let i = from; i < to; i++) {
-          const pair = above[i] * (key.size + 1) + key.codes[i] + 1;
-          let leaf = number.get(pair);
-          if (leaf === undefined) {
-            number.set(pair, (leaf = number.size));
+          const known = number.size;
+          const leaf = number.placeOf(above[i] * (key.size + 1) + key.codes[i] + 1);
+          if (leaf === known) {
             shorter.forEach((of, k) => longer[k].push(of[above[i]]));
             longer[longer.length - 1].push(key.codes[i]);
           }
@@ -161,25 +163,28 @@ function* numberByMap(length: number, keys: readonly GroupCodes[]): Steps<Leaves
 }
 
 /** The groups above the leaves, from the leaves' codes alone. */
-function levelsOf(depth: number, codes: readonly number[][]): TreeLevel[] {
+function* levelsOf(keys: readonly GroupCodes[], codes: readonly number[][]): Steps<TreeLevel[]> {
   const leaves = codes[0].length;
   const levels: TreeLevel[] = [];
   let above = new Int32Array(leaves);
-  for (let l = 0; l < depth; l++) {
+  for (const [l, key] of keys.entries()) {
+    // Every leaf is a group of the deepest level.
+    const deepest = l === keys.length - 1;
     const parent: number[] = [];
     const code: number[] = [];
     const groupOf = new Int32Array(leaves);
-    const number = new Map<string, number>();
-    for (let leaf = 0; leaf < leaves; leaf++) {
-      const pair = l === depth - 1 ? '' : `${above[leaf]}/${codes[l][leaf]}`;
-      let group = l === depth - 1 ? undefined : number.get(pair);
-      if (group === undefined) {
-        group = parent.push(above[leaf]) - 1;
-        code.push(codes[l][leaf]);
-        if (l < depth - 1) number.set(pair, group);
+    const number = new DistinctNumbers(deepest ? 0 : leaves);
+    const [own, outer] = [codes[l], above];
+    yield* inStretches(leaves, (from, to) => {
+      for (let leaf = from; leaf < to; leaf++) {
+        const group = deepest ? leaf : number.placeOf(outer[leaf] * (key.size + 1) + own[leaf] + 1);
+        if (group === parent.length) {
+          parent.push(outer[leaf]);
+          code.push(own[leaf]);
+        }
+        groupOf[leaf] = group;
       }
-      groupOf[leaf] = group;
-    }
+    });
     levels.push({
       size: parent.length,
       parent: Int32Array.from(parent),
@@ -200,28 +205,42 @@ export interface LeafLayout {
 }
 
 /** Orders the leaves depth first, so that one gathering of values by leaf serves every level. */
-export function layoutLeaves(tree: GroupTree): LeafLayout {
+export function* layoutLeaves(tree: GroupTree): Steps<LeafLayout> {
   const depth = tree.levels.length;
-  const place = new Int32Array(tree.leaves);
-  if (depth === 0) return { place, first: [], end: [] };
-  let ranks = orderRead(tree.levels[0].size);
-  for (let l = 1; l < depth; l++) {
-    const { parent, size } = tree.levels[l];
-    const above = ranks;
-    const order = orderRead(size).sort((a, b) => above[parent[a]] - above[parent[b]] || a - b);
-    ranks = new Int32Array(size);
-    order.forEach((group, rank) => (ranks[group] = rank));
-  }
-  place.set(ranks);
+  if (depth === 0) return { place: new Int32Array(tree.leaves), first: [], end: [] };
+  let place = orderRead(tree.levels[0].size);
+  for (let l = 1; l < depth; l++) place = yield* childrenPlaced(tree.levels[l], place);
   const first = tree.levels.map((level) => new Int32Array(level.size).fill(tree.leaves));
   const end = tree.levels.map((level) => new Int32Array(level.size));
-  for (let leaf = 0; leaf < tree.leaves; leaf++) {
-    for (let l = depth - 1, g = leaf; l >= 0; g = tree.levels[l].parent[g], l--) {
-      if (place[leaf] < first[l][g]) first[l][g] = place[leaf];
-      if (place[leaf] + 1 > end[l][g]) end[l][g] = place[leaf] + 1;
-    }
+  for (let l = depth - 1, groupOf = place.map((_, leaf) => leaf); l >= 0; l--) {
+    const [firsts, ends, { parent }] = [first[l], end[l], tree.levels[l]];
+    yield* inStretches(tree.leaves, (from, to) => {
+      for (let leaf = from; leaf < to; leaf++) {
+        const group = groupOf[leaf];
+        if (place[leaf] < firsts[group]) firsts[group] = place[leaf];
+        if (place[leaf] + 1 > ends[group]) ends[group] = place[leaf] + 1;
+        groupOf[leaf] = parent[group];
+      }
+    });
   }
   return { place, first, end };
+}
+
+/** The places of a level's groups: by those of their parents, and in their own order within one. */
+function* childrenPlaced(
+  { parent, size }: TreeLevel,
+  above: Int32Array,
+): Steps<Int32Array<ArrayBuffer>> {
+  const next = new Int32Array(above.length + 1);
+  yield* inStretches(size, (from, to) => {
+    for (let group = from; group < to; group++) next[above[parent[group]] + 1]++;
+  });
+  for (let p = 0; p < above.length; p++) next[p + 1] += next[p];
+  const place = new Int32Array(size);
+  yield* inStretches(size, (from, to) => {
+    for (let group = from; group < to; group++) place[group] = next[above[parent[group]]]++;
+  });
+  return place;
 }
 
 /** The values behind the labels from the first level down to a group. */

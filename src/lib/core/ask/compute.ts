@@ -1,4 +1,5 @@
 import { BadBandList, BadBands, BadCondition, TallyRefused, UnknownColumn } from '../errors';
+import { columnsInSteps } from '../expression/columnFor';
 import type { Steps } from '../steps/steps';
 import { type Table } from '../table/table';
 import type { Answer } from '../tally/answer';
@@ -75,6 +76,11 @@ export function* compute(stand: Stand, asked: Tally, path: string): Steps<Comput
   const none = { tally, faults, base, answer: null };
   if (!fits) return { ...none, refused: '' };
   try {
+    // Those that are expressions stand when the tally asks for them in the midst of its work.
+    yield* columnsInSteps(
+      base.table,
+      refs(tally).columns.map(({ to }) => to),
+    );
     return { ...none, answer: yield* computeTally(base, tally), refused: '' };
   } catch (error) {
     const refused =

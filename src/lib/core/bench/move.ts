@@ -1,5 +1,5 @@
 import { prepareTable } from '../ask/prepare';
-import { finish } from '../steps/steps';
+import type { Steps } from '../steps/steps';
 import { carryRecords } from '../read/carry';
 import { numbersIn, renumbered } from '../scope/byNumber';
 import type { Condition } from '../scope/condition';
@@ -19,7 +19,12 @@ export interface BroughtBench {
  * Corrections name records of the list; what is set aside, and conditions, name those it is stacked
  * to, where it is.
  */
-export function moveBench(doc: Bench, from: Table, to: Table, reading: number): BroughtBench {
+export function* moveBench(
+  doc: Bench,
+  from: Table,
+  to: Table,
+  reading: number,
+): Steps<BroughtBench> {
   const { setAside } = doc.ladder;
   const corrected = new Set(doc.corrections.map((c) => c.record));
   const counted = new Set([...setAside.records, ...setAside.kept]);
@@ -27,8 +32,10 @@ export function moveBench(doc: Bench, from: Table, to: Table, reading: number): 
     for (const number of numbersIn(condition)) counted.add(number);
     return condition;
   });
-  const ofList = carried(from, to, corrected);
-  const ofCounted = carried(reshaped(from, doc), reshaped(to, doc), counted);
+  const ofList = yield* carryRecords(from, to, [...corrected]);
+  const ofCounted = counted.size
+    ? yield* carryRecords(yield* reshaped(from, doc), yield* reshaped(to, doc), [...counted])
+    : new Map<number, number>();
   const follow = (numbers: readonly number[]): number[] =>
     numbers.flatMap((n) => ofCounted.get(n) ?? []).sort((a, b) => a - b);
   const moved = withConditions(doc, (condition) => renumbered(condition, follow));
@@ -53,14 +60,12 @@ export function moveBench(doc: Bench, from: Table, to: Table, reading: number): 
   };
 }
 
-const carried = (from: Table, to: Table, named: ReadonlySet<number>): Map<number, number> =>
-  named.size ? carryRecords(from, to, [...named]) : new Map<number, number>();
-
 /** The records that a bench counts. */
-const reshaped = (table: Table, { reshape }: Bench): Table =>
-  reshape.length
-    ? finish(prepareTable(table, { reshape, joins: [], computed: [] }, new Map())).table
-    : table;
+function* reshaped(table: Table, { reshape }: Bench): Steps<Table> {
+  if (reshape.length === 0) return table;
+  const prepared = yield* prepareTable(table, { reshape, joins: [], computed: [] }, new Map());
+  return prepared.table;
+}
 
 /** A bench with every condition of it put in another's place. */
 function withConditions(doc: Bench, change: (condition: Condition) => Condition): Bench {

@@ -1,10 +1,12 @@
 import { counted, showCount } from '../table/format';
-import { members, type Bitset } from '../table/bitset';
+import { bitsetOf, has, type Bitset } from '../table/bitset';
+import { DistinctNumbers } from '../table/distinctNumbers';
+import { selectedInSteps } from '../table/recordOrder';
 import type { ScalarColumn } from '../table/column';
 import { showScalar } from '../table/cell';
 import type { LadderResult } from '../scope/ladder';
 import { directTotal } from '../measure/compensated';
-import { finish } from '../steps/steps';
+import { inStretches, type Steps } from '../steps/steps';
 
 /** One thing that would explain a difference, with the records concerned. */
 export interface Explanation {
@@ -46,7 +48,7 @@ const NAMED = 5;
  * The difference from a known total and what would explain it (calculations, section 14).
  * Amounts are compared in the smallest unit the column shows.
  */
-export function checkKnownTotal(known: number, checked: CheckedFigure): KnownTotalCheck {
+export function* checkKnownTotal(known: number, checked: CheckedFigure): Steps<KnownTotalCheck> {
   const { column, figure, records } = checked;
   const unit = 10 ** -column.decimals;
   const difference = known - figure;
@@ -63,50 +65,51 @@ export function checkKnownTotal(known: number, checked: CheckedFigure): KnownTot
     void out.push({ words, records: which, ...(remedy && { remedy }) });
   const show = (v: number): string => showScalar(column, v);
 
-  removedSums(checked).forEach(({ words, total, records: which, remedy }) => {
+  for (const { words, total, records: which, remedy } of yield* removedSums(checked))
     if (same(total, difference))
       found(`${words} add up to exactly this difference.`, which, remedy);
-  });
   const { values } = column;
-  const holding = (wanted: number, from: Iterable<number>): number[] => {
+  function* holding(wanted: number, among: Int32Array): Steps<number[]> {
     const hits: number[] = [];
-    for (const i of from) if (same(values[i], wanted)) hits.push(i);
+    yield* inStretches(among.length, (from, to) => {
+      for (let k = from; k < to; k++) if (same(values[among[k]], wanted)) hits.push(among[k]);
+    });
     return hits;
-  };
-  const one = holding(-difference, records);
+  }
+  const one = yield* holding(-difference, records);
   if (one.length)
     found(
       `${nameRecords(one)} holds ${show(-difference)}: without ${one.length === 1 ? 'it' : 'one of them'} the totals agree.`,
       one,
       one.length === 1 ? { do: 'setAside' } : undefined,
     );
-  const missingOne = holding(difference, leftOut(checked));
+  const missingOne = yield* holding(difference, yield* leftOut(checked));
   if (missingOne.length)
     found(
       `${nameRecords(missingOne)} holds ${show(difference)} and is not counted here: with it the totals agree.`,
       missingOne,
     );
-  const turned = holding(-difference / 2, records);
+  const turned = yield* holding(-difference / 2, records);
   if (turned.length)
     found(
       `A sign may be turned: the difference is twice ${show(Math.abs(difference) / 2)}, which ${nameRecords(turned)} holds.`,
       turned,
     );
   for (const times of [9, 99]) {
-    const bigger = holding(difference / times, records);
+    const bigger = yield* holding(difference / times, records);
     if (bigger.length)
       found(
         `A decimal point may be moved: the difference is ${times} times ${show(difference / times)}, which ${nameRecords(bigger)} holds.`,
         bigger,
       );
-    const smaller = holding((-difference * (times + 1)) / times, records);
+    const smaller = yield* holding((-difference * (times + 1)) / times, records);
     if (smaller.length)
       found(
         `A decimal point may be moved: ${nameRecords(smaller)} holds ${show((-difference * (times + 1)) / times)}, ${times + 1} times what would agree.`,
         smaller,
       );
   }
-  const pair = one.length ? null : pairOf(values, records, -difference, unit);
+  const pair = one.length ? null : yield* pairOf(values, records, -difference, unit);
   if (pair)
     found(
       `Records ${pair[0] + 1} and ${pair[1] + 1} hold ${show(values[pair[0]])} and ${show(values[pair[1]])}: without both the totals agree.`,
@@ -120,7 +123,10 @@ export function checkKnownTotal(known: number, checked: CheckedFigure): KnownTot
     Math.abs(cents * unit - difference) < 1e-6 * unit + 1e-9 * Math.abs(difference)
   )
     found('The difference divides by 9: look for swapped digits, such as 41 for 14.', []);
-  const blanks = records.reduce((n, i) => n + (values[i] !== values[i] ? 1 : 0), 0);
+  let blanks = 0;
+  yield* inStretches(records.length, (from, to) => {
+    for (let k = from; k < to; k++) if (values[records[k]] !== values[records[k]]) blanks++;
+  });
   if (blanks)
     found(
       `${counted(blanks, 'record')} here ${blanks === 1 ? 'has' : 'have'} no value in ${column.name}: the known total may hold ${blanks === 1 ? 'it' : 'them'}.`,
@@ -153,53 +159,51 @@ interface Removed {
 }
 
 /** Sums of what the ladder took out of this group, and of records that look like totals. */
-function removedSums({
+function* removedSums({
   column,
   group,
   ladder,
   rungNames,
   records,
   totals,
-}: CheckedFigure): Removed[] {
+}: CheckedFigure): Steps<Removed[]> {
   const out: Removed[] = [];
-  const sum = (set: Bitset, words: (n: number) => string, sign: number, remedy?: Remedy): void => {
-    const which = members(set);
-    if (which.length)
-      out.push({
-        words: words(which.length),
-        total: sign * finish(directTotal(column.values, which)).total,
-        records: [...which.subarray(0, 200)],
-        ...(remedy && (remedy.do === 'switchOff' || which.length <= 200) && { remedy }),
-      });
-  };
+  function* sum(set: Bitset, words: (n: number) => string, remedy?: Remedy): Steps<void> {
+    const which = yield* selectedInSteps(set);
+    if (which.length === 0) return;
+    const { total } = yield* directTotal(column.values, which);
+    out.push({
+      words: words(which.length),
+      total,
+      records: [...which.subarray(0, 200)],
+      ...(remedy && (remedy.do === 'switchOff' || which.length <= 200) && { remedy }),
+    });
+  }
   let before = ladder.all;
-  ladder.rungs.forEach((rung, k) => {
-    sum(
+  for (const [k, rung] of ladder.rungs.entries()) {
+    yield* sum(
       intersect(group, difference(before, rung.selection)),
       (n) => `The ${counted(n, 'record')} taken out by “${rungNames[k]}”`,
-      1,
       { do: 'switchOff', rung: k },
     );
     before = rung.selection;
-  });
+  }
   if (ladder.rungs.filter((r) => r.on).length > 1)
-    sum(
+    yield* sum(
       intersect(group, difference(ladder.all, ladder.narrowed)),
       (n) => `All ${counted(n, 'record')} narrowed away`,
-      1,
     );
-  sum(
+  yield* sum(
     intersect(group, ladder.setAside),
     (n) => `The ${counted(n, 'record')} set aside by hand`,
-    1,
     { do: 'putBack' },
   );
-  const inFigure = new Set(records);
-  const embedded = totals.filter((i) => inFigure.has(i));
+  const inFigure = bitsetOf(column.values.length, records);
+  const embedded = totals.filter((i) => has(inFigure, i));
   if (embedded.length)
     out.push({
       words: `The ${counted(embedded.length, 'record')} that ${embedded.length === 1 ? 'looks like a total' : 'look like totals'} inside the list, counted with the rest,`,
-      total: -finish(directTotal(column.values, Int32Array.from(embedded))).total,
+      total: -(yield* directTotal(column.values, Int32Array.from(embedded))).total,
       records: embedded,
       remedy: { do: 'setAside' },
     });
@@ -210,25 +214,31 @@ const intersect = (a: Bitset, b: Bitset): Bitset => a.map((word, w) => word & b[
 const difference = (a: Bitset, b: Bitset): Bitset => a.map((word, w) => word & ~b[w]);
 
 /** Records of the group that the figure does not count. */
-function leftOut({ group, ladder }: CheckedFigure): Int32Array {
-  return members(difference(group, ladder.counted));
+function* leftOut({ group, ladder }: CheckedFigure): Steps<Int32Array> {
+  return yield* selectedInSteps(difference(group, ladder.counted));
 }
 
 /** Two records whose values add up to a sum, by one pass over the amounts met before. */
-function pairOf(
+function* pairOf(
   values: Float64Array,
   records: Int32Array,
   sum: number,
   unit: number,
-): [number, number] | null {
-  const met = new Map<number, number>();
+): Steps<[number, number] | null> {
+  const met = new DistinctNumbers(records.length);
+  /** By the place of its amount, the first record that holds it. */
+  const first: number[] = [];
   const wanted = Math.round(sum / unit);
-  for (const i of records) {
-    if (values[i] !== values[i] || values[i] === 0) continue;
-    const amount = Math.round(values[i] / unit);
-    const other = met.get(wanted - amount);
-    if (other !== undefined) return [other, i];
-    if (!met.has(amount)) met.set(amount, i);
-  }
-  return null;
+  let pair: [number, number] | null = null;
+  yield* inStretches(records.length, (from, to) => {
+    for (let k = from; k < to && !pair; k++) {
+      const i = records[k];
+      if (values[i] !== values[i] || values[i] === 0) continue;
+      const amount = Math.round(values[i] / unit);
+      const other = met.find(wanted - amount);
+      if (other >= 0) pair = [first[other], i];
+      else if (met.placeOf(amount) === first.length) first.push(i);
+    }
+  });
+  return pair;
 }

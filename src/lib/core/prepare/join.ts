@@ -1,7 +1,7 @@
 import { codesAsValues } from '../measure/valuesOf';
 import { PrepareRefused } from '../errors';
 import { looseForm } from '../arrange/groupCodes';
-import { columnFor } from '../expression/columnFor';
+import { columnFor, columnInSteps, columnsInSteps } from '../expression/columnFor';
 import { fromMoments } from '../measure/fromMoments';
 import { momentsOf } from '../measure/moments';
 import { inStretches, STRIDE, type Steps } from '../steps/steps';
@@ -42,8 +42,14 @@ export function* matchKeys(
   other: Table,
   { on, loose }: Pick<JoinSpec, 'on' | 'loose'>,
 ): Steps<KeyMatch> {
-  const here = on.map(({ column }) => columnFor(table, column));
-  const there = on.map(({ column, with: ref }) => columnFor(other, ref ?? column));
+  const here = yield* columnsInSteps(
+    table,
+    on.map(({ column }) => column),
+  );
+  const there = yield* columnsInSteps(
+    other,
+    on.map(({ column, with: ref }) => ref ?? column),
+  );
   const places = new Map<string, number>();
   const groups: number[][] = [];
   const [only] = there;
@@ -129,7 +135,7 @@ export function* joinColumns(
   }
   const columns: Column[] = [];
   for (const bring of spec.bring) {
-    const source = columnFor(other, bring.column);
+    const source = yield* columnInSteps(other, bring.column);
     const facts = { id: idOf(idOfBrought(bring)), name: bring.as ?? source.name };
     columns.push(yield* brought(source, groups, groupOf, bring.repeated ?? 'first', facts));
   }

@@ -1,6 +1,6 @@
 import { codesAsValues } from '../measure/valuesOf';
 import { PrepareRefused } from '../errors';
-import { columnFor } from '../expression/columnFor';
+import { columnsInSteps } from '../expression/columnFor';
 import { fromMoments } from '../measure/fromMoments';
 import { momentsOf } from '../measure/moments';
 import { inStretches, STRIDE, type Steps } from '../steps/steps';
@@ -25,7 +25,7 @@ export const reshape = (table: Table, spec: ReshapeSpec): Steps<Table> =>
  * @throws PrepareRefused where the stacked columns are of different types
  */
 export function* stack(table: Table, spec: Stack): Steps<Table> {
-  const stacked = spec.columns.map((ref) => columnFor(table, ref));
+  const stacked = yield* columnsInSteps(table, spec.columns);
   const odd = stacked.find((c) => c.type !== stacked[0].type);
   if (odd)
     throw new PrepareRefused(
@@ -155,8 +155,7 @@ const MOST_COLUMNS = 1000;
  * @throws PrepareRefused where two values fall together and no choice was made, or columns are too many
  */
 export function* unstack(table: Table, spec: Unstack): Steps<Table> {
-  const name = columnFor(table, spec.name);
-  const value = columnFor(table, spec.value);
+  const [name, value] = yield* columnsInSteps(table, [spec.name, spec.value]);
   const rest = table.columns.filter((c) => c !== name && c !== value);
   /** By their texts; null: where the name is blank, which is not the text “blank”. */
   const heads = new Map<string | null, number[][]>();

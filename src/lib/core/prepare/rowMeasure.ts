@@ -1,4 +1,4 @@
-import { columnFor } from '../expression/columnFor';
+import { columnsInSteps } from '../expression/columnFor';
 import { fromSlice } from '../measure/fromSlices';
 import type { MeasureKind } from '../measure/measure';
 import { inStretches, STRIDE, type Steps } from '../steps/steps';
@@ -19,9 +19,9 @@ export function* acrossColumn(
   spec: AcrossSpec,
   facts: { id: string; name: string; unit: string },
 ): Steps<Column> {
-  const columns = spec.columns
-    .map((ref) => columnFor(table, ref))
-    .filter((c): c is ScalarColumn => !isText(c));
+  const columns = (yield* columnsInSteps(table, spec.columns)).filter(
+    (c): c is ScalarColumn => !isText(c),
+  );
   return spec.measure === 'highestColumn' || spec.measure === 'lowestColumn'
     ? yield* holder(table.length, columns, spec.measure === 'highestColumn' ? 1 : -1, facts)
     : yield* measured(table.length, columns, spec.measure, facts);

@@ -1,3 +1,4 @@
+import { inStretches, type Steps } from '../steps/steps';
 import { isText, type Column } from '../table/column';
 import { fullCell } from '../table/cell';
 import { placesWithin, recordNumber } from '../table/recordNumber';
@@ -9,11 +10,11 @@ import type { Table } from '../table/table';
  * @param numbers of records in `from`
  * @returns numbers of records in `to`, by those in `from`; records without a match are left out
  */
-export function carryRecords(
+export function* carryRecords(
   from: Table,
   to: Table,
   numbers: readonly number[],
-): Map<number, number> {
+): Steps<Map<number, number>> {
   const pairs = from.columns.flatMap((a): [Column, Column][] => {
     const b = to.columns.find((c) => c.id === a.id);
     return b ? [[a, b]] : [];
@@ -27,16 +28,19 @@ export function carryRecords(
     const key = keyOf(pivot[0], i);
     waiting.set(key, [...(waiting.get(key) ?? []), i]);
   }
-  for (let j = 0; j < to.length && waiting.size > 0; j++) {
+  const find = (j: number): void => {
     const key = keyOf(pivot[1], j);
     const candidates = waiting.get(key);
-    if (!candidates) continue;
+    if (!candidates) return;
     const at = candidates.findIndex((i) => pairs.every(([a, b]) => keyOf(a, i) === keyOf(b, j)));
-    if (at < 0) continue;
+    if (at < 0) return;
     out.set(recordNumber(candidates[at]), recordNumber(j));
     candidates.splice(at, 1);
     if (candidates.length === 0) waiting.delete(key);
-  }
+  };
+  yield* inStretches(to.length, (begin, end) => {
+    for (let j = begin; j < end && waiting.size > 0; j++) find(j);
+  });
   return out;
 }
 

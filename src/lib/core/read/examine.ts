@@ -1,4 +1,5 @@
 import { counted, showCount } from '../table/format';
+import { finish } from '../steps/steps';
 import { isText, typeName } from '../table/column';
 import type { DelimitedReading } from './delimited';
 import { isUndecided } from './dates';
@@ -17,7 +18,7 @@ export interface Examination {
 
 /** Looks through a reading for everything that could make a figure wrong in silence. */
 export function examine(recipe: Recipe, reading: DelimitedReading): Examination {
-  const totals = findTotals(reading.table);
+  const totals = finish(findTotals(reading.table));
   const doubts = [
     ...recipe.columns.flatMap((column, c) => [
       ...columnDoubts(recipe, c, reading),

@@ -1,3 +1,4 @@
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import { isText, type Column, type ScalarColumn } from '../table/column';
 import type { Table } from '../table/table';
 
@@ -17,39 +18,39 @@ const MOST = 5000;
  * "total", or every number of the record is the sum of the run above it. One pass; the run starts
  * anew after each total found, and a second run over whole blocks finds the total of the totals.
  */
-export function findTotals(table: Table): TotalLike[] {
-  const found = labelled(table);
+export function* findTotals(table: Table): Steps<TotalLike[]> {
+  const found = yield* labelled(table);
   const known = new Set(found.map((t) => t.record));
-  for (const total of summed(table, known)) {
-    if (!known.has(total.record)) found.push(total);
-    if (found.length >= MOST) break;
-  }
+  found.push(...(yield* summed(table, known, Math.max(1, MOST - found.length))));
   return found.sort((a, b) => a.record - b.record);
 }
 
-function labelled(table: Table): TotalLike[] {
+function* labelled(table: Table): Steps<TotalLike[]> {
   const found = new Map<number, TotalLike>();
   for (const column of table.columns) {
     if (!isText(column)) continue;
+    const { codes, dictionary } = column;
     const hits = new Set<number>();
-    column.dictionary.forEach((text, code) => {
-      if (text.length < 80 && LABEL.test(text)) hits.add(code);
-    });
+    yield* inStretches(
+      dictionary.length,
+      (from, to) => {
+        for (let code = from; code < to; code++)
+          if (dictionary[code].length < 80 && LABEL.test(dictionary[code])) hits.add(code);
+      },
+      STRIDE >> 4,
+    );
     // A word that stands in most records names the column's subject, not a total.
     if (hits.size === 0) continue;
     const records: number[] = [];
-    for (let i = 0; i < table.length; i++) if (hits.has(column.codes[i])) records.push(i);
+    yield* inStretches(table.length, (from, to) => {
+      for (let i = from; i < to; i++) if (hits.has(codes[i])) records.push(i);
+    });
     if (records.length > table.length / 2) continue;
     for (const record of records)
-      if (!found.has(record))
-        found.set(record, {
-          record,
-          why: {
-            kind: 'label',
-            column: column.name,
-            text: column.dictionary[column.codes[record]],
-          },
-        });
+      if (!found.has(record)) {
+        const text = dictionary[codes[record]];
+        found.set(record, { record, why: { kind: 'label', column: column.name, text } });
+      }
   }
   return [...found.values()];
 }
@@ -58,27 +59,32 @@ function labelled(table: Table): TotalLike[] {
 const addable = (columns: readonly Column[]): ScalarColumn[] =>
   columns.filter((c): c is ScalarColumn => c.type === 'number');
 
-function* summed(table: Table, known: ReadonlySet<number>): Generator<TotalLike> {
+/** Records that are the sum of the run above them. @param most how many are looked for */
+function* summed(table: Table, known: ReadonlySet<number>, most: number): Steps<TotalLike[]> {
+  const found: TotalLike[] = [];
   const columns = addable(table.columns);
   // One column alone agrees with a run by chance too often.
-  if (columns.length < 2) return;
+  if (columns.length < 2) return found;
   const run = new Float64Array(columns.length);
   const all = new Float64Array(columns.length);
   let runStart = 0;
   let allStart = 0;
-  for (let i = 0; i < table.length; i++) {
+  const look = (i: number): void => {
     const isRun = i - runStart >= 2 && matches(columns, i, run);
     const isAll = i - allStart >= 3 && runStart > allStart && matches(columns, i, all);
     if (known.has(i) || isRun || isAll) {
       if (!known.has(i))
-        yield { record: i, why: { kind: 'sum', from: isAll ? allStart : runStart, to: i - 1 } };
+        found.push({
+          record: i,
+          why: { kind: 'sum', from: isAll ? allStart : runStart, to: i - 1 },
+        });
       run.fill(0);
       runStart = i + 1;
       if (isAll) {
         all.fill(0);
         allStart = i + 1;
       }
-      continue;
+      return;
     }
     for (let c = 0; c < columns.length; c++) {
       const v = columns[c].values[i];
@@ -87,7 +93,15 @@ function* summed(table: Table, known: ReadonlySet<number>): Generator<TotalLike>
         all[c] += v;
       }
     }
-  }
+  };
+  yield* inStretches(
+    table.length,
+    (from, to) => {
+      for (let i = from; i < to && found.length < most; i++) look(i);
+    },
+    STRIDE >> 2,
+  );
+  return found;
 }
 
 /** At least two numbers, not all zero, each the sum within rounding of its column's decimals. */

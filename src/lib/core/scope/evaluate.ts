@@ -15,7 +15,7 @@ import { isText, type Column, type ScalarColumn, type TextColumn } from '../tabl
 import { placesWithin } from '../table/recordNumber';
 import { type Table } from '../table/table';
 import { isRelative, type ByExpression, type Condition, type Leaf, type Test } from './condition';
-import { columnFor } from '../expression/columnFor';
+import { columnInSteps } from '../expression/columnFor';
 import { conditionOutcome } from '../expression/evaluate';
 import { knownIn } from './known';
 import { dayTest, fixedInterval, relativeInterval, type Interval } from './interval';
@@ -82,7 +82,7 @@ function* evaluateLeaf(
   above: Bitset,
   cache?: OutcomeCache,
 ): Steps<Outcome> {
-  const column = columnFor(table, leaf.column);
+  const column = yield* columnInSteps(table, leaf.column);
   const key = isRelative(leaf.test) ? null : `${leaf.column}\n${JSON.stringify(leaf.test)}`;
   let outcome = key === null ? undefined : cache?.get(key);
   if (!outcome) {

@@ -1,4 +1,4 @@
-import type { Steps } from '../steps/steps';
+import { inStretches, type Steps } from '../steps/steps';
 import {
   add,
   and,
@@ -13,10 +13,11 @@ import {
 } from '../table/bitset';
 import { isText, type ScalarColumn } from '../table/column';
 import { fullCell } from '../table/cell';
+import { DistinctNumbers } from '../table/distinctNumbers';
 import { placesWithin } from '../table/recordNumber';
 import type { Table } from '../table/table';
 import { columnsAsked, type Ladder, type Rung, type SetAside } from './condition';
-import { columnFor } from '../expression/columnFor';
+import { columnFor, columnInSteps } from '../expression/columnFor';
 import { evaluate, type OutcomeCache } from './evaluate';
 
 /** What one rung kept and removed. */
@@ -57,7 +58,7 @@ export function* applyLadder(
     rungs.push(result);
     selection = result.selection;
   }
-  const setAside = and(selection, setAsideBits(table, ladder.setAside));
+  const setAside = and(selection, yield* setAsideBits(table, ladder.setAside));
   return { all, rungs, narrowed: selection, setAside, counted: without(selection, setAside) };
 }
 
@@ -106,34 +107,45 @@ function unreadOf(table: Table, rung: Rung): Bitset | null {
 }
 
 /** Records set aside by number or by value, less those put back. Numbers past the end are ignored. */
-export function setAsideBits(table: Table, setAside: SetAside): Bitset {
+export function* setAsideBits(table: Table, setAside: SetAside): Steps<Bitset> {
   let bits = emptyBitset(table.length);
   for (const i of placesWithin(setAside.records, table.length)) add(bits, i);
-  for (const { column, value } of setAside.values) bits = or(bits, holding(table, column, value));
+  for (const { column, value } of setAside.values)
+    bits = or(bits, yield* holding(table, column, value));
   for (const i of placesWithin(setAside.kept, table.length)) remove(bits, i);
   return bits;
 }
 
 /** Records whose cell, written in full, is this text; null: blank. */
-export function holding(table: Table, ref: string, value: string | null): Bitset {
-  const column = columnFor(table, ref);
+export function* holding(table: Table, ref: string, value: string | null): Steps<Bitset> {
+  const column = yield* columnInSteps(table, ref);
   const bits = emptyBitset(table.length);
   if (isText(column)) {
+    const { codes } = column;
     const code = value === null ? -1 : column.dictionary.indexOf(value);
-    if (value === null || code >= 0) column.codes.forEach((c, i) => c === code && add(bits, i));
+    if (value !== null && code < 0) return bits;
+    yield* inStretches(codes.length, (from, to) => {
+      for (let i = from; i < to; i++) if (codes[i] === code) add(bits, i);
+    });
     return bits;
   }
-  const known = new Map<number, boolean>();
-  column.values.forEach((v, i) => {
-    const unread = column.unread.get(i);
-    let same: boolean | undefined;
-    if (unread !== undefined) same = unread === value;
-    else if (v !== v) same = value === null;
-    else {
-      same = known.get(v);
-      if (same === undefined) known.set(v, (same = fullCell(column, i) === value));
+  const { values, unread } = column;
+  // Each value is written once.
+  const met = new DistinctNumbers(values.length);
+  const isSame: boolean[] = [];
+  const written = (v: number, i: number): boolean =>
+    (isSame[met.placeOf(v)] ??= fullCell(column, i) === value);
+  yield* inStretches(values.length, (from, to) => {
+    for (let i = from; i < to; i++) {
+      const v = values[i];
+      const same =
+        v === v
+          ? written(v, i)
+          : unread.size > 0 && unread.has(i)
+            ? unread.get(i) === value
+            : value === null;
+      if (same) add(bits, i);
     }
-    if (same) add(bits, i);
   });
   return bits;
 }

@@ -1,3 +1,4 @@
+import type { Steps } from '../steps/steps';
 import type { Figure, FigureColumn, FigureRow, FigureTable, ScopeName } from './result';
 import type { MovedBy } from './comparison/movedBy';
 import type { Warning } from './warnings';
@@ -39,7 +40,7 @@ export interface TallyAnswer {
   /** The order in which its records are listed; that of the list unless given. */
   readonly order?: Int32Array;
   /** Of what moved between two readings: the records of both that moved the figure of a row. */
-  readonly movedBy?: (row: number) => MovedBy;
+  readonly movedBy?: (row: number) => Steps<MovedBy>;
 }
 
 /** The same with what it was asked. */

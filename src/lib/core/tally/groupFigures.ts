@@ -6,6 +6,7 @@ import type { Leafed } from '../measure/leafed';
 import type { Steps } from '../steps/steps';
 import type { Table } from '../table/table';
 import { computeResting, type Resting } from './resting';
+import type { OrderFigures } from './sortedGroups';
 
 /** Measures over the groups of every level, and over the whole selection. */
 export interface GroupFigures {
@@ -17,6 +18,10 @@ export interface GroupFigures {
   /** What the figures rest on; grouping 0 is the whole, 1 the first level. */
   readonly resting: Resting;
 }
+
+/** What the groups of each level are put in order by. */
+export const orderFigures = ({ records, levels }: GroupFigures): OrderFigures[] =>
+  records.map((of, l) => ({ records: of, measures: levels[l] }));
 
 /** What computing needs besides the measures. */
 export interface Grouped {

@@ -1,8 +1,9 @@
 import type { GroupOrder } from '../arrange/groupKey';
 import { groupKeys, groupPath, type GroupTree } from '../arrange/tree';
+import type { Steps } from '../steps/steps';
 import { groupWhere } from './keys';
 import type { Figure, FigureRow } from './result';
-import { walkGroups, type OrderFigures } from './sortedGroups';
+import { orderGroups, walkGroups, type OrderFigures } from './sortedGroups';
 
 /**
  * The groups of a tree that have records, as rows: the whole first, then depth first each group
@@ -12,23 +13,32 @@ export class GroupWalk {
   readonly #levels: number[] = [-1];
   readonly #groups: number[] = [0];
   readonly #parents: number[] = [-1];
-  /** Row of each group, by level. */
-  readonly #rows: Map<number, number>[];
+  /** Row of each group, by level; 0 where it has none. */
+  readonly #rows: readonly Int32Array[];
+  readonly #counts: number[];
 
-  constructor(
-    readonly tree: GroupTree,
+  private constructor(readonly tree: GroupTree) {
+    this.#rows = tree.levels.map(({ size }) => new Int32Array(size));
+    this.#counts = tree.levels.map(() => 0);
+  }
+
+  /** @param figures what the groups of each level are put in order by */
+  static *of(
+    tree: GroupTree,
     orders: readonly GroupOrder[],
     figures: readonly OrderFigures[],
-  ) {
-    this.#rows = tree.levels.map(() => new Map());
+  ): Steps<GroupWalk> {
+    const walk = new GroupWalk(tree);
     const open: number[] = [];
-    walkGroups(tree, orders, figures, (level, group) => {
-      open[level] = this.#levels.length;
-      this.#rows[level].set(group, this.#levels.length);
-      this.#levels.push(level);
-      this.#groups.push(group);
-      this.#parents.push(level === 0 ? 0 : open[level - 1]);
+    yield* walkGroups(yield* orderGroups(tree, orders, figures), (level, group) => {
+      const row = walk.#levels.push(level) - 1;
+      open[level] = row;
+      walk.#rows[level][group] = row;
+      walk.#counts[level]++;
+      walk.#groups.push(group);
+      walk.#parents.push(level === 0 ? 0 : open[level - 1]);
     });
+    return walk;
   }
 
   get length(): number {
@@ -47,7 +57,7 @@ export class GroupWalk {
 
   /** Rows at each level, the whole left out. */
   counts(): number[] {
-    return this.#rows.map((rows) => rows.size);
+    return [...this.#counts];
   }
 
   /** The row of the group with these keys, one for each level down to its own; -1 where there is none. */
@@ -55,11 +65,15 @@ export class GroupWalk {
     const { tree } = this;
     const level = keys.length - 1;
     if (level < 0) return 0;
-    for (const [group, row] of this.#rows[level] ?? []) {
-      if (tree.keys[level].key(tree.levels[level].code[group]) !== keys[level]) continue;
-      if (this.keys(row).every((key, k) => key === keys[k])) return row;
-    }
-    return -1;
+    const { code } = tree.levels[level];
+    // In the order of groups, not of rows: few have the key, and one of them the whole path.
+    const found = this.#rows[level].find(
+      (row, group) =>
+        row > 0 &&
+        tree.keys[level].key(code[group]) === keys[level] &&
+        this.keys(row).every((key, k) => key === keys[k]),
+    );
+    return found ?? -1;
   }
 
   /** The keys of a row, from the first level down to its own; none for the whole. */

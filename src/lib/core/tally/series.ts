@@ -118,7 +118,7 @@ export function* computeSeries(base: Base, selection: Bitset, spec: SeriesSpec):
       undated: figures[side * 2 + 1][1][group],
     };
   };
-  const walk = new GroupWalk(
+  const walk = yield* GroupWalk.of(
     tree,
     by.map((key) => key.order),
     figures.slice(4).map(([values, records]) => ({ records, measures: [values] })),

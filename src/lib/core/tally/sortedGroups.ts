@@ -1,5 +1,7 @@
 import type { GroupOrder } from '../arrange/groupKey';
 import type { GroupTree } from '../arrange/tree';
+import { mergedSort } from '../sorting/mergedSort';
+import { inStretches, pausing, type Steps } from '../steps/steps';
 
 /** Figures by which the groups of a level are put in order. */
 export interface OrderFigures {
@@ -53,32 +55,68 @@ function byFigure(
   };
 }
 
+/** The groups of each level in the order shown, parent by parent. */
+export interface ShownGroups {
+  /** Groups in order, those of one parent side by side. */
+  readonly order: readonly Int32Array[];
+  /** Where each parent's children begin in `order`; one more entry than parents. */
+  readonly start: readonly Int32Array[];
+}
+
 /**
- * The groups of every level that have records, depth first: `visit(level, group)` comes before its
- * children and `leave` behind them.
+ * Puts the groups of every level in order; those without records are left out.
+ * @param isThere which groups have records, unless the figures say so
  */
-export function walkGroups(
+export function* orderGroups(
   tree: GroupTree,
   orders: readonly GroupOrder[],
   figures: readonly OrderFigures[],
-  visit: (level: number, group: number) => void,
-  leave: (level: number, group: number) => void = () => undefined,
-): void {
-  const children: number[][][] = tree.levels.map((level, l) => {
-    const parents = l === 0 ? 1 : tree.levels[l - 1].size;
-    const out: number[][] = Array.from({ length: parents }, () => []);
+  isThere: (level: number, group: number) => boolean = (l, g) => figures[l].records[g] > 0,
+): Steps<ShownGroups> {
+  const order: Int32Array[] = [];
+  const start: Int32Array[] = [];
+  for (const [l, { parent, size }] of tree.levels.entries()) {
+    const shown: number[] = [];
+    yield* inStretches(size, (from, to) => {
+      for (let g = from; g < to; g++) if (isThere(l, g)) shown.push(g);
+    });
     const compare = groupComparator(tree, l, orders[l], figures[l]);
-    for (let g = 0; g < level.size; g++)
-      if (figures[l].records[g] > 0) out[level.parent[g]].push(g);
-    for (const list of out) if (list.length > 1) list.sort(compare);
-    return out;
-  });
-  const walk = (level: number, parent: number): void => {
-    for (const group of children[level]?.[parent] ?? []) {
-      visit(level, group);
-      walk(level + 1, group);
-      leave(level, group);
+    const sorted = yield* mergedSort(shown, (a, b) => parent[a] - parent[b] || compare(a, b));
+    const begins = new Int32Array((l === 0 ? 1 : tree.levels[l - 1].size) + 1);
+    for (const g of sorted) begins[parent[g] + 1]++;
+    for (let p = 1; p < begins.length; p++) begins[p] += begins[p - 1];
+    order.push(Int32Array.from(sorted));
+    start.push(begins);
+  }
+  return { order, start };
+}
+
+/** Groups between two pauses of a walk. */
+const WALKED = 4096;
+
+/** Depth first: `visit(level, group)` comes for a group before it comes for its children. */
+export function* walkGroups(
+  { order, start }: ShownGroups,
+  visit: (level: number, group: number) => void,
+): Steps<void> {
+  if (order.length === 0) return;
+  const due = pausing(WALKED);
+  // By level, the next of the open group's children and the one behind its last.
+  const next = [0];
+  const end = [order[0].length];
+  for (let visited = 0; next.length > 0;) {
+    const level = next.length - 1;
+    if (next[level] === end[level]) {
+      next.pop();
+      end.pop();
+      continue;
     }
-  };
-  walk(0, 0);
+    const group = order[level][next[level]++];
+    visit(level, group);
+    if (level + 1 < order.length) {
+      next.push(start[level + 1][group]);
+      end.push(start[level + 1][group + 1]);
+    }
+    if (due(++visited)) yield undefined;
+  }
 }

@@ -132,14 +132,14 @@ export function* answerCheck(
     return { difference: '', explanations: [] };
   const { stand, doc, table } = held;
   const names = namesOf(table);
-  const { difference, explanations } = checkKnownTotal(known, {
+  const { difference, explanations } = yield* checkKnownTotal(known, {
     column: of,
     figure,
     records,
     group: yield* recordsWithin(stand.base, stand.base.all, wheres),
     ladder: stand.ladder,
     rungNames: stand.given.rungs.map((rung) => describeCondition(rung.condition, names)),
-    totals: findTotals(table).map((t) => t.record),
+    totals: (yield* findTotals(table)).map((t) => t.record),
   });
   return {
     difference: showScalar(of, difference, doc.formats[of.id]),

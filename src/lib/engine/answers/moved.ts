@@ -21,7 +21,7 @@ export function* answerMoved(
   const { list, doc } = held;
   const table = list.others.get(older);
   if (!table) throw new EngineError('noPlace', `There is no reading “${older}” at hand.`);
-  const before = moveBench(doc, list.table, table, doc.reading);
+  const before = yield* moveBench(doc, list.table, table, doc.reading);
   const on = yield* stand({ ...list, table }, questionOf(before.doc));
   const tallies: MovedTally[] = [];
   for (const { id, name, tally } of doc.tray) {

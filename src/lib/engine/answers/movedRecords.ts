@@ -30,8 +30,7 @@ export function* answerMovedRecords(
   if (!answer) throw new EngineError('noPlace', refused || 'This tally has no figures.');
   if (!answer.movedBy) throw new NoSuchFigure('This tally compares no readings.');
   const { n } = findFigure(answer, place);
-  const moved = answer.movedBy(n);
-  yield undefined;
+  const moved = yield* answer.movedBy(n);
   const records = recordsMoved(moved);
   yield undefined;
   const { newer, older, match, measure } = moved;

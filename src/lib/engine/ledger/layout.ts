@@ -21,7 +21,9 @@ import {
 } from '../../core/tally/figureText';
 import { computeLedger, type ComputedLedger } from '../../core/tally/ledger/compute';
 import { LedgerLines } from '../../core/tally/ledger/lines';
-import { layoutRows, orderGroups, type Rows, type ShownGroups } from '../../core/tally/ledger/rows';
+import { orderFigures } from '../../core/tally/groupFigures';
+import { layoutRows, type Rows } from '../../core/tally/ledger/rows';
+import { orderGroups, type ShownGroups } from '../../core/tally/sortedGroups';
 import type { LedgerSpec } from '../../core/tally/ledger/spec';
 import type { FigureColumn } from '../../core/tally/result';
 import { plainFormat } from '../../core/table/format';
@@ -73,11 +75,11 @@ export function* ledgerOf(held: HeldBench, item: LedgerItem): Steps<LedgerLayout
     layoutRows(tree, order, inView, seen),
   );
   yield undefined;
-  const shown = orderGroups(
+  const shown = yield* orderGroups(
     tree,
     spec.groups.map((g) => g.order),
-    rows,
-    ledger.own,
+    orderFigures(ledger.own),
+    (l, g) => rows.end[l][g] > rows.first[l][g],
   );
   const { view } = item;
   const lines = new LedgerLines(tree, rows, shown, {

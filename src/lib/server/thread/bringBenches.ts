@@ -1,3 +1,4 @@
+import { finish } from '$lib/core/steps/steps';
 import { moveBench } from '$lib/core/bench/move';
 import type { Table } from '$lib/core/table/table';
 import { benchesOf, saveWithin } from '../storage/benches';
@@ -31,7 +32,7 @@ export async function bringBenches(
     if (bench.doc.reading === reading) continue;
     const from = tables.get(bench.doc.reading) ?? (await loadTable(tx, bench.doc.reading)).table;
     tables.set(bench.doc.reading, from);
-    const moved = moveBench(bench.doc, from, to, reading);
+    const moved = finish(moveBench(bench.doc, from, to, reading));
     lost += moved.lost;
     await saveWithin(tx, bench.id, bench.revision, moved.doc);
   }

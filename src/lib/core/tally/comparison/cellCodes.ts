@@ -1,5 +1,7 @@
 import { fullCell } from '../../table/cell';
+import { inStretches, STRIDE, type Steps } from '../../steps/steps';
 import { isText, type Column, type ScalarColumn } from '../../table/column';
+import { DistinctNumbers } from '../../table/distinctNumbers';
 
 /** Columns of two readings whose cells are the same where their values are. */
 const alike = (a: ScalarColumn, b: ScalarColumn): boolean =>
@@ -38,29 +40,32 @@ export interface Codes {
 }
 
 /** By the cells of one column. */
-export function codesOfCells(older: Column, newer: Column, lengths: Lengths): Codes {
+export function* codesOfCells(older: Column, newer: Column, lengths: Lengths): Steps<Codes> {
   if (isText(older) || isText(newer) || !alike(older, newer)) {
     const known = new Map<string, number>();
-    const each = (column: Column, length: number): Int32Array =>
-      isText(column)
-        ? codesOfTexts(column, known)
-        : numbered(length, known, (i) => fullCell(column, i));
-    return {
-      older: each(older, lengths.older),
-      newer: each(newer, lengths.newer),
-      get size() {
-        return known.size;
-      },
+    const codeOf = (text: string): number => {
+      let code = known.get(text);
+      if (code === undefined) known.set(text, (code = known.size));
+      return code;
     };
+    const each = (column: Column, length: number): Steps<Int32Array> =>
+      isText(column)
+        ? codesOfTexts(column, codeOf)
+        : numbered(length, (i) => codeOf(fullCell(column, i)));
+    const [then, now] = [yield* each(older, lengths.older), yield* each(newer, lengths.newer)];
+    return { older: then, newer: now, size: known.size };
   }
-  // What is no value is told apart by its text, blank by none.
-  const known = new Map<number | string, number>();
-  const each = ({ values, unread }: ScalarColumn): Int32Array =>
-    numbered(values.length, known, (i) => {
+  // What is no value is told apart by its text, blank by none; values have the codes behind them.
+  const texts = [...new Set(['', ...older.unread.values(), ...newer.unread.values()])];
+  const codeOf = new Map(texts.map((text, code) => [text, code]));
+  const met = new DistinctNumbers(lengths.older + lengths.newer);
+  const each = ({ values, unread }: ScalarColumn): Steps<Int32Array> =>
+    numbered(values.length, (i) => {
       const v = values[i];
-      return v === v ? v : (unread.get(i) ?? '');
+      return v === v ? texts.length + met.placeOf(v) : (codeOf.get(unread.get(i) ?? '') ?? 0);
     });
-  return { older: each(older), newer: each(newer), size: known.size };
+  const [then, now] = [yield* each(older), yield* each(newer)];
+  return { older: then, newer: now, size: texts.length + met.size };
 }
 
 interface Lengths {
@@ -68,35 +73,32 @@ interface Lengths {
   readonly newer: number;
 }
 
-function numbered<K>(length: number, known: Map<K, number>, keyAt: (i: number) => K): Int32Array {
+function* numbered(length: number, codeAt: (i: number) => number): Steps<Int32Array> {
   const out = new Int32Array(length);
-  for (let i = 0; i < length; i++) {
-    const key = keyAt(i);
-    let code = known.get(key);
-    if (code === undefined) known.set(key, (code = known.size));
-    out[i] = code;
-  }
+  yield* inStretches(
+    length,
+    (from, to) => {
+      for (let i = from; i < to; i++) out[i] = codeAt(i);
+    },
+    STRIDE,
+  );
   return out;
 }
 
-function codesOfTexts(
+function* codesOfTexts(
   { codes, dictionary }: Extract<Column, { type: 'text' }>,
-  known: Map<string, number>,
-): Int32Array {
-  const place = (text: string): number => {
-    let code = known.get(text);
-    if (code === undefined) known.set(text, (code = known.size));
-    return code;
-  };
-  const blank = place('');
-  const places = Int32Array.from(dictionary, place);
-  return codes.map((code) => (code < 0 ? blank : places[code]));
+  codeOf: (text: string) => number,
+): Steps<Int32Array> {
+  const blank = codeOf('');
+  const places = yield* numbered(dictionary.length, (k) => codeOf(dictionary[k]));
+  return yield* numbered(codes.length, (i) => (codes[i] < 0 ? blank : places[codes[i]]));
 }
 
 /** By two codes together. */
-export function codesTogether(a: Codes, b: Codes): Codes {
-  const known = new Map<number, number>();
-  const each = (first: Int32Array, second: Int32Array): Int32Array =>
-    numbered(first.length, known, (i) => first[i] * b.size + second[i]);
-  return { older: each(a.older, b.older), newer: each(a.newer, b.newer), size: known.size };
+export function* codesTogether(a: Codes, b: Codes): Steps<Codes> {
+  const met = new DistinctNumbers(a.older.length + a.newer.length);
+  const each = (first: Int32Array, second: Int32Array): Steps<Int32Array> =>
+    numbered(first.length, (i) => met.placeOf(first[i] * b.size + second[i]));
+  const [older, newer] = [yield* each(a.older, b.older), yield* each(a.newer, b.newer)];
+  return { older, newer, size: met.size };
 }

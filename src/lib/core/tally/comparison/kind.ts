@@ -59,7 +59,7 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
   const now = yield* partOf(simpleKind(spec.tally).compute(base), 0, 0.5);
   const then = yield* partOf(simpleKind(spec.tally).compute(before), 0.5, 1);
   yield undefined;
-  const { movers, trace } = tracer(base, before, spec, matched);
+  const { movers, trace } = yield* tracer(base, before, spec, matched);
   let explained = 0;
   let unexplained = '';
   const moved = now.tables.flatMap((table) => {
@@ -68,8 +68,7 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
   });
   const rows: FigureRow[] = [];
   for (const [k, figure] of moved.entries()) {
-    const traced = k < MOST_TRACED ? trace(figure) : null;
-    yield undefined;
+    const traced = k < MOST_TRACED ? yield* trace(figure) : null;
     const left = traced?.amounts?.left;
     if (left === 0) explained++;
     else if (left !== undefined) unexplained ||= `${figure.where}, ${figure.title}`;
@@ -135,13 +134,15 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
         : []),
       ...now.warnings,
     ],
-    movedBy: (row) => ({
-      ...moved[row],
-      newer: base.table,
-      older: before.table,
-      match: spec.match,
-      movers: movers(moved[row]),
-    }),
+    *movedBy(row) {
+      return {
+        ...moved[row],
+        newer: base.table,
+        older: before.table,
+        match: spec.match,
+        movers: yield* movers(moved[row]),
+      };
+    },
   };
 }
 

@@ -1,7 +1,7 @@
-import { columnFor } from '../../expression/columnFor';
+import { columnInSteps } from '../../expression/columnFor';
 import type { Steps } from '../../steps/steps';
 import { inStretches } from '../../steps/steps';
-import { findColumn, type Table } from '../../table/table';
+import { columnOf, findColumn, type Table } from '../../table/table';
 import { codesOfCells, codesTogether, sameCells, type Codes } from './cellCodes';
 
 /** How the records of two readings correspond; record numbers from 0. */
@@ -31,7 +31,7 @@ export function* matchRecords(
   const shared = after.columns.filter((c) => findColumn(before.columns, c.id) !== null);
   const codes = yield* keyCodes(before, after, keys.length ? keys : shared.map((c) => c.id));
   const { older, newer } = yield* paired(codes);
-  const pairs = shared.map((c) => sameCells(columnFor(before, c.id), c));
+  const pairs = shared.map((c) => sameCells(columnOf(before, c.id), c));
   const [added, changedAfter, changedBefore]: number[][] = [[], [], []];
   let same = 0;
   yield* inStretches(after.length, (from, to) => {
@@ -50,7 +50,9 @@ export function* matchRecords(
     }
   });
   const gone: number[] = [];
-  for (let i = 0; i < before.length; i++) if (newer[i] < 0) gone.push(i);
+  yield* inStretches(before.length, (from, to) => {
+    for (let i = from; i < to; i++) if (newer[i] < 0) gone.push(i);
+  });
   return {
     added: Int32Array.from(added),
     gone: Int32Array.from(gone),
@@ -66,10 +68,9 @@ function* keyCodes(before: Table, after: Table, keys: readonly string[]): Steps<
   const lengths = { older: before.length, newer: after.length };
   let all: Codes | null = null;
   for (const ref of keys) {
-    const codes = codesOfCells(columnFor(before, ref), columnFor(after, ref), lengths);
-    yield undefined;
-    all = all ? codesTogether(all, codes) : codes;
-    yield undefined;
+    const [then, now] = [yield* columnInSteps(before, ref), yield* columnInSteps(after, ref)];
+    const codes = yield* codesOfCells(then, now, lengths);
+    all = all ? yield* codesTogether(all, codes) : codes;
   }
   // Without any column there is one key for all.
   return (
@@ -88,11 +89,14 @@ function* paired({ older: keys, newer: newerKeys, size }: Codes): Steps<{
 }> {
   const first = new Int32Array(size).fill(-1);
   const next = new Int32Array(keys.length);
-  for (let i = keys.length - 1; i >= 0; i--) {
-    next[i] = first[keys[i]];
-    first[keys[i]] = i;
-  }
-  yield undefined;
+  // From the last one up, so that a key leads to its first record.
+  yield* inStretches(keys.length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const i = keys.length - 1 - k;
+      next[i] = first[keys[i]];
+      first[keys[i]] = i;
+    }
+  });
   const older = new Int32Array(newerKeys.length).fill(-1);
   const newer = new Int32Array(keys.length).fill(-1);
   yield* inStretches(newerKeys.length, (from, to) => {

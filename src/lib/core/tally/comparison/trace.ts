@@ -1,6 +1,6 @@
 import { isLocal, type Condition } from '../../scope/condition';
 import { takingAll } from '../../prepare/reshape';
-import { finish } from '../../steps/steps';
+import { inStretches, type Steps } from '../../steps/steps';
 import { add, emptyBitset, has, type Bitset } from '../../table/bitset';
 import type { Table } from '../../table/table';
 import { selectionOf, type Base } from '../base';
@@ -29,8 +29,8 @@ export interface Traced {
 /** What traces figures to the records that moved them. */
 export interface Tracer {
   /** Records of either figure that are not the same in both. */
-  movers(moved: MovedRecords): Mover[];
-  trace(moved: MovedRecords): Traced;
+  movers(moved: MovedRecords): Steps<Mover[]>;
+  trace(moved: MovedRecords): Steps<Traced>;
 }
 
 /**
@@ -38,7 +38,12 @@ export interface Tracer {
  * record that is the same in both readings, and counts in both or in neither, moves no figure whose
  * conditions ask each record by itself: only the others are looked at.
  */
-export function tracer(base: Base, before: Base, spec: ComparisonSpec, matched: Matched): Tracer {
+export function* tracer(
+  base: Base,
+  before: Base,
+  spec: ComparisonSpec,
+  matched: Matched,
+): Steps<Tracer> {
   const { scope } = spec.tally;
   const [selected, selectedThen] = [selectionOf(base, scope), selectionOf(before, scope)];
   const [changedNow, changedThen] = [
@@ -46,29 +51,34 @@ export function tracer(base: Base, before: Base, spec: ComparisonSpec, matched: 
     flagsOf(before.table.length, matched.changed.before),
   ];
   const { older, newer } = matched;
-  const movers = once(() => ({
-    now: asker(base, selected, (i) => {
+  const mayHaveMoved: Sides = {
+    now: yield* asker(base, selected, (i) => {
       const old = older[i];
       return old < 0 || changedNow[i] === 1 || has(selected, i) !== has(selectedThen, old);
     }),
-    then: asker(before, selectedThen, (i) => {
+    then: yield* asker(before, selectedThen, (i) => {
       const next = newer[i];
       return next < 0 || changedThen[i] === 1 || has(selectedThen, i) !== has(selected, next);
     }),
-  }));
-  const all = once(() => ({
-    now: asker(base, selected, () => true),
-    then: asker(before, selectedThen, () => true),
-  }));
-  const moversFor = (moved: MovedRecords): Mover[] => {
-    const wheres = [moved.rowWhere, moved.columnWhere];
-    const { now, then } = wheres.every((where) => !where || isLocal(where)) ? movers() : all();
-    return moversOf(now(wheres), then(wheres), matched, changedNow);
   };
+  // Made where a condition looks beyond its own record.
+  let all: Sides | null = null;
+  function* sidesFor(wheres: Wheres): Steps<Sides> {
+    if (wheres.every((where) => !where || isLocal(where))) return mayHaveMoved;
+    return (all ??= {
+      now: yield* asker(base, selected, () => true),
+      then: yield* asker(before, selectedThen, () => true),
+    });
+  }
+  function* movers({ rowWhere, columnWhere }: MovedRecords): Steps<Mover[]> {
+    const wheres = [rowWhere, columnWhere];
+    const { now, then } = yield* sidesFor(wheres);
+    return moversOf(yield* now(wheres), yield* then(wheres), matched, changedNow);
+  }
   return {
-    movers: moversFor,
-    trace(moved) {
-      const found = moversFor(moved);
+    movers,
+    *trace(moved) {
+      const found = yield* movers(moved);
       const counts = { came: 0, went: 0, changed: 0 };
       for (const mover of found) counts[howOf(mover)]++;
       return {
@@ -88,33 +98,30 @@ const flagsOf = (length: number, records: Int32Array): Uint8Array => {
   return flags;
 };
 
-function once<T>(make: () => T): () => T {
-  let made: { readonly it: T } | null = null;
-  return () => (made ??= { it: make() }).it;
-}
-
 type Wheres = readonly (Condition | undefined)[];
 
 /** Asks of some records which of them are in a figure. */
-function asker(
-  base: Base,
-  selection: Bitset,
-  isOne: (record: number) => boolean,
-): (wheres: Wheres) => Side {
+type Asker = (wheres: Wheres) => Steps<Side>;
+
+interface Sides {
+  readonly now: Asker;
+  readonly then: Asker;
+}
+
+function* asker(base: Base, selection: Bitset, isOne: (record: number) => boolean): Steps<Asker> {
   const { length } = base.table;
   const found: number[] = [];
-  for (let i = 0; i < length; i++) if (isOne(i)) found.push(i);
-  const records = Int32Array.from(found);
   const places = new Int32Array(length).fill(-1);
-  records.forEach((record, k) => (places[record] = k));
-  const whole = records.length === length;
-  const table: Table = whole ? base.table : finish(takingAll(base.table, records));
-  const selected = whole ? selection : selectedAt(records, selection);
-  return (wheres) => ({
-    records,
-    places,
-    within: finish(recordsWithin({ table }, selected, wheres)),
+  yield* inStretches(length, (from, to) => {
+    for (let i = from; i < to; i++) if (isOne(i)) places[i] = found.push(i) - 1;
   });
+  const records = Int32Array.from(found);
+  const whole = records.length === length;
+  const table: Table = whole ? base.table : yield* takingAll(base.table, records);
+  const selected = whole ? selection : selectedAt(records, selection);
+  return function* (wheres) {
+    return { records, places, within: yield* recordsWithin({ table }, selected, wheres) };
+  };
 }
 
 function selectedAt(records: Int32Array, selection: Bitset): Bitset {

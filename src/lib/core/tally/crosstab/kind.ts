@@ -3,30 +3,20 @@ import type { Condition } from '../../scope/condition';
 import type { GroupKey } from '../../arrange/groupKey';
 import { MEASURES } from '../../measure/measure';
 import type { Steps } from '../../steps/steps';
-import { counted } from '../../table/format';
 import { namesOf } from '../../table/table';
-import { tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
-import { figureFrom, measureColumns, shownColumn, RECORDS_COLUMN, labelColumns } from '../figure';
+import { measureColumns, RECORDS_COLUMN, labelColumns } from '../figure';
 import { checkKey, checkOrder, codesOfAll, groupWhere } from '../keys';
-import { GroupWalk } from '../groupWalk';
 import { type Names, type TallyAnswer, type TallyKind } from '../kind';
-import {
-  marked,
-  type Figure,
-  type FigureColumn,
-  type FigureRow,
-  type Mark,
-  shareOf,
-} from '../result';
-import { restsMark, shareRestsMark } from '../resting';
-import { walkGroups } from '../sortedGroups';
+import type { Figure, FigureColumn } from '../result';
+import { orderGroups, walkGroups } from '../sortedGroups';
 import { visitAll, visitMeasures, withOrderMoved } from '../visit';
 import { measurePhrase } from '../words';
 import { computeCross, type CrossFigures } from './figures';
 import { crosstabFact } from './fact';
 import { crosstabSentence } from './sentence';
 import type { CrosstabSpec } from './spec';
+import { crossTable, sharesOf, type Across } from './table';
 
 export const crosstabKind: TallyKind<CrosstabSpec> = {
   check(spec, faults, path) {
@@ -56,13 +46,6 @@ export const crosstabKind: TallyKind<CrosstabSpec> = {
   fact: crosstabFact,
 };
 
-/** What stands under one group across: its place among the levels, and its first column. */
-interface Across {
-  readonly level: number;
-  readonly group: number;
-  readonly first: number;
-}
-
 function* computeCrosstab(base: Base, spec: CrosstabSpec): Steps<TallyAnswer> {
   const { table } = base;
   const selection = selectionOf(base, spec.scope);
@@ -80,10 +63,9 @@ function* computeCrosstab(base: Base, spec: CrosstabSpec): Steps<TallyAnswer> {
   const names = namesOf(table);
   const labels = labelColumns(spec.down, cross.down.keys, table);
   const own = yield* ownColumns(spec, base, records, names);
-  const { columns, groups } = acrossColumns(spec, cross, labels, own);
-  const rows = crossRows(spec, base, cross, columns, labels.length, groups);
+  const sides = yield* acrossColumns(spec, cross, labels, own);
   return {
-    tables: [tableOf({ name: 'main', caption: 'Cross-tab', labels: labels.length, columns, rows })],
+    tables: [yield* crossTable(spec, base, cross, sides, labels.length)],
     warnings: [...down, ...across].flatMap((c) => c.warnings),
   };
 }
@@ -110,16 +92,13 @@ function* ownColumns(
   return spec.count ? [RECORDS_COLUMN, ...measures] : measures;
 }
 
-const sharesOf = (spec: CrosstabSpec, measure: number): CrosstabSpec['shares'] =>
-  MEASURES[spec.measures[measure].kind].adds ? spec.shares : [];
-
 /** All columns: those of each group across depth first, and last those of the whole. */
-function acrossColumns(
+function* acrossColumns(
   spec: CrosstabSpec,
   cross: CrossFigures,
   labels: readonly FigureColumn[],
   own: readonly FigureColumn[],
-): { columns: FigureColumn[]; groups: Across[] } {
+): Steps<{ columns: FigureColumn[]; groups: Across[] }> {
   const { across } = cross;
   const depth = across.levels.length;
   const order: {
@@ -132,26 +111,26 @@ function acrossColumns(
   }[] = [];
   const open: number[] = [];
   const path: string[] = [];
-  walkGroups(
+  const shown = yield* orderGroups(
     across,
     spec.across.map((key) => key.order),
     across.levels.map((_, l) => ({
       records: cross.records[0][l + 1],
       measures: cross.figures[0][l + 1],
     })),
-    (level, group) => {
-      path[level] = across.keys[level].label(across.levels[level].code[group]);
-      open[level] = order.length;
-      order.push({
-        level: level + 1,
-        group,
-        parent: level === 0 ? -1 : open[level - 1],
-        title: path.slice(0, level + 1).join(' › ') + (level < depth - 1 ? ' total' : ''),
-        where: groupWhere(across, level, group),
-        keys: groupKeys(across, level, group),
-      });
-    },
   );
+  yield* walkGroups(shown, (level, group) => {
+    path[level] = across.keys[level].label(across.levels[level].code[group]);
+    open[level] = order.length;
+    order.push({
+      level: level + 1,
+      group,
+      parent: level === 0 ? -1 : open[level - 1],
+      title: path.slice(0, level + 1).join(' › ') + (level < depth - 1 ? ' total' : ''),
+      where: groupWhere(across, level, group),
+      keys: groupKeys(across, level, group),
+    });
+  });
   order.push({ level: 0, group: 0, parent: -1, title: 'All' });
   const whole = order.length - 1;
   const at = (k: number): number => labels.length + k * own.length;
@@ -168,67 +147,4 @@ function acrossColumns(
     });
   });
   return { columns, groups: order.map(({ level, group }, k) => ({ level, group, first: at(k) })) };
-}
-
-function crossRows(
-  spec: CrosstabSpec,
-  base: Base,
-  cross: CrossFigures,
-  columns: readonly FigureColumn[],
-  labels: number,
-  groups: readonly Across[],
-): FigureRow[] {
-  const { down } = cross;
-  const shown = spec.measures.map((m) => shownColumn(m, base.table));
-  const value = (i: number, g: number, { level, group }: Across, k: number): number =>
-    cross.figures[i][level][k][g * cross.widths[level] + group];
-  const whole: Across = groups[groups.length - 1];
-  const cellsOf = (i: number, g: number): { cells: Figure[]; marks: Mark[] } => {
-    const cells: Figure[] = [];
-    const marks: Mark[] = [];
-    for (const across of groups) {
-      const n = cross.records[i][across.level][g * cross.widths[across.level] + across.group];
-      if (spec.count) cells.push(n);
-      spec.measures.forEach((m, k) => {
-        const v = value(i, g, across, k);
-        if (n > 0 && n < spec.few && MEASURES[m.kind].figure !== 'count')
-          marks.push({ column: labels + cells.length, kind: 'few', words: counted(n, 'record') });
-        const rests = cross.resting.at(
-          i * cross.widths.length + across.level,
-          k,
-          g * cross.widths[across.level] + across.group,
-        );
-        marks.push(
-          ...restsMark(base.table, columns[labels + cells.length], labels + cells.length, rests),
-        );
-        cells.push(figureFrom(m, shown[k], v));
-        const of = columns[labels + cells.length - 1];
-        for (const share of sharesOf(spec, k)) {
-          const divisor =
-            share === 'row'
-              ? value(i, g, whole, k)
-              : share === 'column'
-                ? value(0, 0, across, k)
-                : value(0, 0, whole, k);
-          const at = labels + cells.length;
-          marks.push(...shareRestsMark(base.table, of, columns[at], at, rests, divisor));
-          cells.push(shareOf(v, divisor));
-        }
-      });
-    }
-    return { cells, marks };
-  };
-  const walk = new GroupWalk(
-    down,
-    spec.down.map((key) => key.order),
-    down.levels.map((_, l) => ({
-      records: cross.records[l + 1][0],
-      measures: cross.figures[l + 1][0],
-    })),
-  );
-  return Array.from({ length: walk.length }, (_, n) => {
-    const { level, group } = walk.at(n);
-    const { cells, marks } = cellsOf(level + 1, group);
-    return { ...walk.row(n, cells), ...marked(marks) };
-  });
 }

@@ -79,7 +79,7 @@ export function* computeLedger(
     tree,
     treeKey,
     own: figures,
-    figures: withRunning(
+    figures: yield* withRunning(
       figures,
       measures,
       tree,

@@ -12,6 +12,7 @@ import {
   RECORDS_COLUMN,
   shownColumn,
 } from '../figure';
+import { orderFigures } from '../groupFigures';
 import { GroupWalk } from '../groupWalk';
 import { checkKey, checkOrder } from '../keys';
 import type { TallyAnswer, TallyKind } from '../kind';
@@ -66,10 +67,10 @@ export function* ledgerTables(base: Base, ledger: ComputedLedger): Steps<TallyAn
 function* groupTable({ table }: Base, ledger: ComputedLedger): Steps<AnswerTable> {
   const { spec, tree, figures, own, records } = ledger;
   const { measures } = spec;
-  const walk = new GroupWalk(
+  const walk = yield* GroupWalk.of(
     tree,
     spec.groups.map((g) => g.order),
-    tree.levels.map((_, l) => ({ records: own.records[l], measures: own.levels[l] })),
+    orderFigures(own),
   );
   const shown = measures.map((m) => shownColumn(m, table));
   const labels = labelColumns(spec.groups, tree.keys, table);

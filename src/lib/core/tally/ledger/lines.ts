@@ -1,6 +1,7 @@
 import { groupKeys, type GroupTree } from '../../arrange/tree';
 import type { Figure } from '../result';
-import type { Rows, ShownGroups } from './rows';
+import type { ShownGroups } from '../sortedGroups';
+import type { Rows } from './rows';
 
 /** One line of the ledger as it stands on the page. */
 export type LedgerLine =

@@ -2,31 +2,29 @@ import type { GroupOrder } from '../../arrange/groupKey';
 import type { GroupTree } from '../../arrange/tree';
 import { CompensatedSum } from '../../measure/compensated';
 import type { Measure } from '../../measure/measure';
-import type { GroupFigures } from '../groupFigures';
-import { walkGroups } from '../sortedGroups';
+import type { Steps } from '../../steps/steps';
+import { orderFigures, type GroupFigures } from '../groupFigures';
+import { orderGroups, walkGroups } from '../sortedGroups';
 
 /**
  * Running totals over the groups: each group's figure becomes the sum of its own and of all before it
  * at its level, in the order shown. A group without a value leaves the total as it stands. The whole
  * has the whole sum. Where none is asked for, the figures are given back as they are.
  */
-export function withRunning(
+export function* withRunning(
   figures: GroupFigures,
   measures: readonly Measure[],
   tree: GroupTree,
   orders: readonly GroupOrder[],
-): GroupFigures {
+): Steps<GroupFigures> {
   const running = measures.flatMap(({ kind }, k) => (kind === 'running' ? [k] : []));
   if (running.length === 0 || tree.levels.length === 0) return figures;
   const levels = figures.levels.map((of) =>
     of.map((values, k) => (running.includes(k) ? values.slice() : values)),
   );
   const sums = levels.map(() => new Map(running.map((k) => [k, new CompensatedSum()])));
-  const order = tree.levels.map((_, l) => ({
-    records: figures.records[l],
-    measures: figures.levels[l],
-  }));
-  walkGroups(tree, orders, order, (level, group) => {
+  const shown = yield* orderGroups(tree, orders, orderFigures(figures));
+  yield* walkGroups(shown, (level, group) => {
     for (const [k, sum] of sums[level]) {
       const own = figures.levels[level][k][group];
       if (own === own) sum.add(own);

@@ -84,7 +84,7 @@ export function* linesOfColumns(
           ...fit,
         });
     });
-  const inOrder = new GroupWalk(
+  const inOrder = yield* GroupWalk.of(
     tree,
     spec.by.map((key) => key.order),
     tree.levels.map((level, l) => ({

@@ -147,7 +147,7 @@ export function* computePeriods(base: Base, spec: PeriodsSpec): Steps<ComputedPe
       },
     };
   };
-  const walk = new GroupWalk(
+  const walk = yield* GroupWalk.of(
     dated.tree,
     spec.by.map((key) => key.order),
     dated.tree.levels.map((_, l) => {

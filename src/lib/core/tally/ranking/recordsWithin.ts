@@ -15,7 +15,7 @@ import { cellFigure, labelColumns } from '../figure';
 import { groupWhere, treeOf } from '../keys';
 import type { TallyAnswer } from '../kind';
 import { figureOf, shareOf, type FigureRow } from '../result';
-import { walkGroups } from '../sortedGroups';
+import { orderGroups, walkGroups } from '../sortedGroups';
 import { allOf } from '../whereCondition';
 import { placesOf, withinTop } from './places';
 import { beyond, columnsOf, notes, withinBottom } from './records';
@@ -50,7 +50,7 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
   const sorted = yield* partOf(sorting, 0.1, 0.9);
   const orders = yield* dealt(tree, sorted.order, column.values, selection);
   const present = orders.reduce((n, order) => n + order.length, 0);
-  const groups = rankedIn(tree, spec, column, orders);
+  const groups = yield* rankedIn(tree, spec, column, orders);
   const length = groups.reduce((n, g) => n + rowsOf(g), 0);
   const shown = spec.show.map((ref) => columnFor(table, ref));
   const depth = tree.levels.length;
@@ -176,12 +176,12 @@ function* dealt(
   return Array.from({ length: leaves }, (_, leaf) => order.subarray(start[leaf], start[leaf + 1]));
 }
 
-function rankedIn(
+function* rankedIn(
   tree: GroupTree,
   spec: RankingSpec,
   { values }: ScalarColumn,
   orders: readonly Int32Array[],
-): Ranked[] {
+): Steps<Ranked[]> {
   const deepest = tree.levels.length - 1;
   const counts = tree.levels.map((level) => new Float64Array(level.size));
   orders.forEach((order, leaf) => {
@@ -191,14 +191,14 @@ function rankedIn(
     }
   });
   const leaves: number[] = [];
-  walkGroups(
+  const shown = yield* orderGroups(
     tree,
     spec.groups.map((key) => key.order),
     counts.map((records) => ({ records, measures: [] })),
-    (level, group) => {
-      if (level === deepest) leaves.push(group);
-    },
   );
+  yield* walkGroups(shown, (level, group) => {
+    if (level === deepest) leaves.push(group);
+  });
   const out: Ranked[] = [];
   let row = 0;
   for (const leaf of leaves) {
