@@ -39,6 +39,15 @@ const specs = [
   { kind: 'ranking', groups: [{ column: 'ticket' }], by: { kind: 'sum', column: 'fares' } },
 ].map((spec) => Tally.parse(spec));
 
+/** The same list as it was read before: each record with a fare of its own, some of them others now. */
+const older = {
+  length: LENGTH,
+  columns: [
+    table.columns[0],
+    { ...fares, values: fares.values.map((fare, k) => (k % 100 === 0 ? fare + 1 : fare)) },
+  ],
+};
+
 describe('the engine pauses', () => {
   const start = newBench(table, 1);
   const doc: Bench = {
@@ -103,5 +112,82 @@ describe('the engine pauses', () => {
     driven('answer', { token, tally: 't2' });
     const rows = driven('rows', { token, tally: 't2', table: 'main', from: 0, count: 3, view });
     expect(rows.pauses).toBeGreaterThan(10);
+  });
+
+  it('while records and what tallies come to are made ready for a file', () => {
+    expect(driven('countedRecords', { token, tally: 't0' }).pauses).toBeGreaterThan(12);
+    // A part for each stretch of rows, and the rows themselves.
+    expect(driven('asked', { token, tallies: ['t1', 't2'] }).pauses).toBeGreaterThan(250);
+  });
+
+  it('while what would explain a difference is looked for', () => {
+    const place = { tally: 't0', table: 'main', row: [], column: 'm1' };
+    driven('behind', { place, token });
+    // Twice the fare of a record too little: its sign may be turned.
+    const total = fares.values.reduce((sum, fare) => sum + fare, 0);
+    const { reply, pauses } = driven('check', { place, token, known: total - 2 * 99.99 });
+    expect(reply.explanations.map(({ words }) => words).join()).toContain('A sign may be turned');
+    // The totals inside the list, four looks for single records, one for a pair, one for blanks.
+    expect(pauses).toBeGreaterThan(30);
+  });
+
+  it('while records are set aside by what they hold, in texts and in numbers', () => {
+    const before = driven('stand', { doc }).pauses;
+    const values = [
+      { column: 'ticket', value: 'T-1' },
+      { column: 'fares', value: '0.01' },
+    ];
+    const setAside = { ...doc.ladder.setAside, values };
+    const { reply, pauses } = driven('stand', {
+      doc: { ...doc, ladder: { ...doc.ladder, setAside } },
+    });
+    const held = fares.values.filter((fare, k) => fare === 0.01 || ticket.codes[k] === 1);
+    expect(reply.setAside.records).toBe(held.length);
+    expect(pauses).toBeGreaterThanOrEqual(before + 8);
+  });
+
+  it('while expressions that a tally or a sort names are computed', () => {
+    const measure = (column: string) => ({ kind: 'sum', column });
+    const tallied = (column: string) =>
+      driven('stand', {
+        doc: {
+          ...doc,
+          tray: [
+            {
+              ...doc.tray[0],
+              tally: Tally.parse({ kind: 'ledger', measures: [measure(column)] }),
+            },
+          ],
+        },
+      }).reply.token;
+    const plain = driven('answer', { token: tallied('fares'), tally: 't0' });
+    const computed = driven('answer', { token: tallied('expression: fares * 2 + 1'), tally: 't0' });
+    expect(computed.pauses).toBeGreaterThan(plain.pauses);
+    // Those that were computed stay at hand.
+    const again = driven('answer', { token: tallied('expression: fares * 2 + 1'), tally: 't0' });
+    expect(again.pauses).toBeLessThan(computed.pauses);
+  });
+
+  it('while two readings are matched and what moved a figure is traced', () => {
+    const others = new Map([['before', older]]);
+    const own = openEngine({ name: 'Tickets', table, recipe: noRecipe, others });
+    const tally = Tally.parse({
+      kind: 'comparison',
+      with: 'before',
+      match: ['ticket'],
+      tally: { kind: 'ledger', measures: [{ kind: 'sum', column: 'fares' }] },
+    });
+    const stood = own.now('stand', {
+      doc: { ...doc, tray: [{ ...doc.tray[0], tally, view: newView(tally) }] },
+    });
+    const steps = own.answer('answer', { token: stood.token, tally: 't0' });
+    let pauses = 0;
+    for (let step = steps.next(); !step.done; step = steps.next()) pauses++;
+    expect(pauses).toBeGreaterThan(60);
+    const view = { down: 99, turned: [] };
+    const place = { token: stood.token, tally: 't0', table: 'main', from: 0, count: 1, view };
+    const [{ figures }] = own.now('rows', place).rows;
+    // One pound less in every hundredth record.
+    expect(figures[4]).toBeCloseTo(-600, 6);
   });
 });

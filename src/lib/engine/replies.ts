@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { Bytes } from '../core/table/bytes';
-import { AskResult } from '../core/ask/result';
 import { FigureRecord } from '../core/bench/figureRecord';
 import { Fault } from '../core/tally/fault';
 import { Footing } from '../core/tally/footing';
@@ -56,8 +55,10 @@ export const Replies = {
   copy: z.object({ text: z.string(), html: z.string(), rows: z.int(), guarded: z.int() }),
   moved: Moved,
   movedRecords: MovedRecords,
-  asked: AskResult,
-  countedRecords: z.object({ records: z.int(), arrow: Bytes }),
+  /** See `fromParts`. */
+  asked: z.object({ parts: z.array(Bytes) }),
+  /** Arrow streams, one behind the other. */
+  countedRecords: z.object({ records: z.int(), parts: z.array(Bytes) }),
   file: z.object({ text: z.string(), rows: z.int(), guarded: z.int() }),
   facts: ColumnFacts,
   values: z.object({

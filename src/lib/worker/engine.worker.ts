@@ -4,6 +4,7 @@ import type { ListSource } from '../core/ask/question';
 import { Recipe } from '../core/read/recipe';
 import type { Steps } from '../core/steps/steps';
 import { TableAssembler } from '../core/table/arrowRead';
+import { partsHandedOver } from '../core/table/bytes';
 import type { Table } from '../core/table/table';
 import { Engine } from '../engine/engine';
 import { SHOWN } from '../engine/handlers/shown';
@@ -18,7 +19,8 @@ import { pause } from './pause';
 // The page's policy forbids code from text; Zod must not try.
 z.config({ jitless: true });
 
-const send = (message: FromEngine): void => postMessage(message);
+const send = (message: FromEngine, handedOver: Transferable[] = []): void =>
+  postMessage(message, { transfer: handedOver });
 
 const scheduler = new Scheduler(
   [
@@ -153,7 +155,7 @@ addEventListener('message', (event: MessageEvent<unknown>) => {
   }
   const { id, lane, ask, args } = message;
   answer(ask, args, lane).then(
-    (value) => send({ kind: 'answer', id, ok: true, value }),
+    (value) => send({ kind: 'answer', id, ok: true, value }, partsHandedOver(value)),
     (error: unknown) => {
       const text = error instanceof Error ? error.message : String(error);
       send({ kind: 'refusal', id, ok: false, code: codeOf(error), message: text });

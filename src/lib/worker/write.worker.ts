@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { arrowTable } from '../core/read/unfold/arrowFile';
+import { fromParts } from '../core/ask/resultParts';
+import { tableOfChunks } from '../core/table/arrowRead';
 import { encoded } from '../core/write/dialect';
 import { resultFile } from '../core/write/resultFile';
 import { tableFile } from '../core/write/tableFile';
@@ -14,10 +15,10 @@ const told = (share: number): void => send({ kind: 'told', share });
 
 async function write(message: ToWriter): Promise<Uint8Array> {
   if (message.kind === 'result')
-    return resultFile(message.result, message.form, message.dialect, told);
+    return resultFile(fromParts(message.parts), message.form, message.dialect, told);
   if (message.kind === 'text') return encoded(message.text, message.encoding);
-  const { name, notes, arrow, form, dialect } = message;
-  return tableFile({ name, notes, table: arrowTable(arrow, Infinity) }, form, dialect, told);
+  const { name, notes, records, parts, form, dialect } = message;
+  return tableFile({ name, notes, table: tableOfChunks(parts, records) }, form, dialect, told);
 }
 
 addEventListener('message', (event: MessageEvent<unknown>) => {

@@ -1,3 +1,4 @@
+import { partsHandedOver } from '../core/table/bytes';
 import { FromWriter, type ToWriter } from './writeMessages';
 
 /**
@@ -23,6 +24,6 @@ export function written(
       reject(new Error('Writing was interrupted. Nothing was saved; try again.')),
     );
     signal?.addEventListener('abort', () => reject(new Error('Writing was stopped.')));
-    worker.postMessage(message);
+    worker.postMessage(message, partsHandedOver(message));
   }).finally(() => worker.terminate());
 }

@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { Bytes } from '../core/table/bytes';
-import { AskResult } from '../core/ask/result';
 import { Dialect, OUT_ENCODINGS } from '../core/write/dialect';
 import { OUT_FORMS } from '../core/write/forms';
 import { RECORD_FORMS } from '../core/write/tableFile';
@@ -9,7 +8,8 @@ import { RECORD_FORMS } from '../core/write/tableFile';
 export const ToWriter = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('result'),
-    result: AskResult,
+    /** An answer: see `fromParts`. */
+    parts: z.array(Bytes),
     form: z.enum(OUT_FORMS),
     dialect: Dialect,
   }),
@@ -19,8 +19,9 @@ export const ToWriter = z.discriminatedUnion('kind', [
     kind: z.literal('records'),
     name: z.string(),
     notes: z.array(z.string()),
-    /** An Arrow file of them. */
-    arrow: Bytes,
+    records: z.int(),
+    /** Arrow streams of them, one behind the other. */
+    parts: z.array(Bytes),
     form: z.enum(RECORD_FORMS),
     dialect: Dialect,
   }),

@@ -5,11 +5,10 @@ import type { Steps } from '../steps/steps';
 import { count } from '../table/bitset';
 import { counted } from '../table/format';
 import { namesOf } from '../table/table';
-import { freeze, type Answer } from '../tally/answer';
+import { freezeAll, type Answer } from '../tally/answer';
 import type { Base } from '../tally/base';
 import type { Fault } from '../tally/fault';
 import { foot } from '../tally/foot';
-import type { FigureTable } from '../tally/result';
 import { warn } from '../tally/warnings';
 import type { AlsoAsk, Ask } from './ask';
 import { compute, fit } from './compute';
@@ -100,13 +99,14 @@ function* answerOn(
         `This makes ${counted(long.length, 'row')}. Ask for the top or bottom of them.`,
       );
     answers.push({ answer, base });
+    const tables = yield* freezeAll(answer.tables, lean(leaveOut));
     tallies.push({
       ...(tally.title !== undefined && { title: tally.title }),
       kind: answer.kind,
       words: answer.words,
       scope: answer.scope,
       records: answer.records,
-      tables: answer.tables.map((t) => lean(freeze(t), leaveOut)),
+      tables,
       warnings: [...answer.warnings],
       footing: yield* foot(base, answer),
     });
@@ -126,16 +126,15 @@ const namesRecords = ({ ladder, corrections }: Ask): boolean =>
   ladder.setAside.kept.length > 0 ||
   ladder.rungs.some(({ condition }) => numbersIn(condition).length > 0);
 
-/** A table without what was not wanted. */
-function lean(table: FigureTable, leaveOut: Ask['leaveOut']): FigureTable {
-  if (leaveOut.length === 0) return table;
-  const without = <T extends object>(part: T): T => {
+/** A row or a column without what was not wanted. */
+const lean =
+  (leaveOut: Ask['leaveOut']) =>
+  <T extends object>(part: T): T => {
+    if (leaveOut.length === 0) return part;
     const out: T & { where?: unknown; marks?: unknown } = { ...part };
     for (const key of leaveOut) delete out[key];
     return out;
   };
-  return { ...table, columns: table.columns.map(without), rows: table.rows.map(without) };
-}
 
 function refuse(faults: readonly Fault[]): void {
   if (faults.length) throw new BadAsk(faults);

@@ -2,7 +2,7 @@ import { TallyRefused } from '../errors';
 import type { Steps } from '../steps/steps';
 import { counted } from '../table/format';
 import type { Table } from '../table/table';
-import { freeze, tableOf } from '../tally/answer';
+import { freezeAll, tableOf } from '../tally/answer';
 import { wholeBase, type Base } from '../tally/base';
 import { Faults, type Fault } from '../tally/fault';
 import { computeTally } from '../tally/kinds';
@@ -94,7 +94,7 @@ function* linked(
   if (found.found.length) return null;
   try {
     const answer = yield* computeTally(base, tally);
-    return { ...answer, tables: answer.tables.map(freeze), warnings: [...answer.warnings] };
+    return { ...answer, tables: yield* freezeAll(answer.tables), warnings: [...answer.warnings] };
   } catch (error) {
     if (!(error instanceof TallyRefused)) throw error;
     faults.push({ path: `${path}.tally`, message: error.message, remedy: '' });

@@ -41,6 +41,13 @@ export class TableAssembler {
   }
 }
 
+/** The table of all its chunks. @throws BadArrow */
+export function tableOfChunks(chunks: Iterable<Uint8Array>, records: number): Table {
+  const assembler = new TableAssembler(records);
+  for (const chunk of chunks) assembler.push(chunk);
+  return assembler.finish();
+}
+
 /** Records of a chunk. @throws BadArrow where the bytes are none */
 export const recordsIn = (bytes: Uint8Array): number => readArrow(bytes).numRows;
 

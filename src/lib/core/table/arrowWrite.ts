@@ -38,9 +38,12 @@ export const chunkCount = (table: Table): number =>
 /** Chunk `n` of a table as an Arrow IPC stream. Text is dictionary-encoded within the chunk. */
 export function encodeChunk(table: Table, n: number): Uint8Array {
   const from = n * CHUNK_RECORDS;
-  const to = Math.min(table.length, from + CHUNK_RECORDS);
-  return tableToIPC(arrowOf(table, from, to), 'stream');
+  return encodeRecords(table, from, Math.min(table.length, from + CHUNK_RECORDS));
 }
+
+/** Records of a table from a place up to another as an Arrow IPC stream, as a chunk is. */
+export const encodeRecords = (table: Table, from: number, to: number): Uint8Array =>
+  tableToIPC(arrowOf(table, from, to), 'stream');
 
 /** A whole table as an Arrow IPC file, which other programs read with its types. */
 export const encodeFile = (table: Table): Uint8Array =>

@@ -1,4 +1,4 @@
-import type { Steps } from '../steps/steps';
+import { inStretches, type Steps } from '../steps/steps';
 import type { Figure, FigureColumn, FigureRow, FigureTable, ScopeName } from './result';
 import type { MovedBy } from './comparison/movedBy';
 import type { Warning } from './warnings';
@@ -130,12 +130,41 @@ export function plannedTable(
   };
 }
 
-/** A table as plain data, every row made. */
-export const freeze = (table: AnswerTable): FigureTable => ({
-  name: table.name,
-  caption: table.caption,
-  labels: table.labels,
-  ...(table.whole && { whole: true }),
-  columns: [...table.columns],
-  rows: Array.from({ length: table.length }, (_, n) => table.row(n)),
-});
+/** Tables as plain data, one after the other. */
+export function* freezeAll(
+  tables: readonly AnswerTable[],
+  lean?: <T extends object>(part: T) => T,
+): Steps<FigureTable[]> {
+  const frozen: FigureTable[] = [];
+  for (const table of tables) frozen.push(yield* freeze(table, lean));
+  return frozen;
+}
+
+/** Rows made between two pauses, before their cells are looked at. */
+const ROWS_MADE = 1024;
+
+/**
+ * A table as plain data, every row made, with pauses.
+ * @param lean what is kept of a row or a column; all of it unless given
+ */
+function* freeze(
+  table: AnswerTable,
+  lean: <T extends object>(part: T) => T = (part) => part,
+): Steps<FigureTable> {
+  const rows: FigureRow[] = [];
+  yield* inStretches(
+    table.length,
+    (from, to) => {
+      for (let n = from; n < to; n++) rows.push(lean(table.row(n)));
+    },
+    ROWS_MADE,
+  );
+  return {
+    name: table.name,
+    caption: table.caption,
+    labels: table.labels,
+    ...(table.whole && { whole: true }),
+    columns: table.columns.map(lean),
+    rows,
+  };
+}

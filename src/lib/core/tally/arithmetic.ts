@@ -2,7 +2,7 @@ import { MEASURES, type Measure } from '../measure/measure';
 import { momentsOf, type Moments } from '../measure/moments';
 import { mode } from '../measure/fromSlices';
 import { sortedValues } from '../sorting/sorted';
-import type { Steps } from '../steps/steps';
+import { inStretches, type Steps } from '../steps/steps';
 import { valuesOf } from '../measure/valuesOf';
 import { isNumeric, isText, isUnread, type Column } from '../table/column';
 import { counted, showCount } from '../table/format';
@@ -22,21 +22,29 @@ export interface Resting {
 }
 
 /** How many of the records have no value in a column: blank, and unread. */
-export function skipped(column: Column, records: Int32Array): { blanks: number; unread: number } {
+export function* skipped(
+  column: Column,
+  records: Int32Array,
+): Steps<{ blanks: number; unread: number }> {
   let missing = 0;
   let unread = 0;
+  const { length } = records;
   if (isText(column)) {
-    for (let k = 0; k < records.length; k++) if (column.codes[records[k]] < 0) missing++;
-  } else {
-    const { values } = column;
-    for (let k = 0; k < records.length; k++) {
-      const v = values[records[k]];
-      if (v !== v) {
-        missing++;
-        if (isUnread(column, records[k])) unread++;
-      }
-    }
+    const { codes } = column;
+    yield* inStretches(length, (from, to) => {
+      for (let k = from; k < to; k++) if (codes[records[k]] < 0) missing++;
+    });
+    return { blanks: missing, unread };
   }
+  const { values } = column;
+  yield* inStretches(length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const v = values[records[k]];
+      if (v === v) continue;
+      missing++;
+      if (isUnread(column, records[k])) unread++;
+    }
+  });
   return { blanks: missing - unread, unread };
 }
 

@@ -104,8 +104,7 @@ export function* behind(
       isSum: false,
     };
   const of = measure.column === undefined ? null : columnFor(base.table, measure.column);
-  const { blanks, unread } = of ? skipped(of, records) : { blanks: 0, unread: 0 };
-  yield undefined;
+  const { blanks, unread } = of ? yield* skipped(of, records) : { blanks: 0, unread: 0 };
   const values = records.length - blanks - unread;
   const arithmetic = yield* arithmeticWords({
     measure,

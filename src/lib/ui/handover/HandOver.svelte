@@ -91,19 +91,19 @@
 
   const saveTallies = (tallies: string[], name: string): Promise<void> =>
     doing('Writing the file', async (writing) => {
-      const result = await bench.askNow('asked', { tallies });
-      await saveWritten({ kind: 'result', result, form, dialect }, name, writing);
+      const { parts } = await bench.askNow('asked', { tallies });
+      await saveWritten({ kind: 'result', parts, form, dialect }, name, writing);
       return `Saved ${tallies.length === 1 ? 'the tally' : `${tallies.length} tallies`} as ${fileName(name)}, with full values.`;
     });
 
   const saveTyped = (): Promise<void> =>
     doing('Writing the file', async (writing) => {
       if (!ofRecords) throw new Error(`${FORMS[form].name} is no form for records.`);
-      const { records, arrow } = await bench.askNow('countedRecords', { tally: bench.shown.id });
+      const { records, parts } = await bench.askNow('countedRecords', { tally: bench.shown.id });
       const { listName: name, readAt } = bench.facts;
       const notes = [`${name}, read ${readAt}: ${counted(records, 'record')} counted`];
       await saveWritten(
-        { kind: 'records', name, notes, arrow, form: ofRecords, dialect },
+        { kind: 'records', name, notes, records, parts, form: ofRecords, dialect },
         'records',
         writing,
       );

@@ -1,4 +1,5 @@
-import { arrowTable } from '$lib/core/read/unfold/arrowFile';
+import { fromParts } from '$lib/core/ask/resultParts';
+import { tableOfChunks } from '$lib/core/table/arrowRead';
 import { counted } from '$lib/core/table/format';
 import { resultFile } from '$lib/core/write/resultFile';
 import { tableFile } from '$lib/core/write/tableFile';
@@ -16,13 +17,17 @@ export async function file({
   const { token } = engine.now('stand', { doc });
   if (what.of === 'report') {
     const tallies = doc.tray.filter(({ apart }) => !apart).map(({ id }) => id);
-    return resultFile(engine.now('asked', { token, tallies }), what.form, what.dialect);
+    return resultFile(
+      fromParts(engine.now('asked', { token, tallies }).parts),
+      what.form,
+      what.dialect,
+    );
   }
   const tally = doc.open;
-  const { records, arrow } = engine.now('countedRecords', { token, tally });
+  const { records, parts } = engine.now('countedRecords', { token, tally });
   const notes = [`${counted(records, 'record')} counted`];
   return tableFile(
-    { name: 'Records', notes, table: arrowTable(arrow, Infinity) },
+    { name: 'Records', notes, table: tableOfChunks(parts, records) },
     what.form,
     what.dialect,
   );
