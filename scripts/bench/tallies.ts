@@ -2,9 +2,8 @@ import { sortRecords } from '$lib/core/arrange/sort';
 import { answerAsk } from '$lib/core/ask/answer';
 import { readAsk } from '$lib/core/ask/badAsk';
 import { computeColumn } from '$lib/core/expression/evaluate';
-import { bestOf, tryMethods } from '$lib/core/forecast/holdOut';
+import { bestOf, fitMethod, tryMethods } from '$lib/core/forecast/holdOut';
 import { METHODS } from '$lib/core/forecast/method';
-import { BY_KEY } from '$lib/core/forecast/methods';
 import { finish } from '$lib/core/steps/steps';
 import type { ScalarColumn, TextColumn } from '$lib/core/table/column';
 import { columnOf, tableBytes, type Table } from '$lib/core/table/table';
@@ -96,8 +95,8 @@ export function benchTallies(table: Table, { time, ratio, atMost, within }: Mete
   within(
     'a forecast with the choice of the best of all methods on 120 points',
     time(() => {
-      const best = bestOf(tryMethods(series, METHODS, {}, 12)) ?? 'naive';
-      return BY_KEY[best](series, {});
+      const best = bestOf(finish(tryMethods(series, METHODS, {}, 12))) ?? 'naive';
+      return finish(fitMethod(best, series, {}));
     }),
     150,
   );

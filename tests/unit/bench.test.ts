@@ -85,12 +85,12 @@ describe('changes of a bench', () => {
     doc = edits.moveColumn(doc, order, 'fares', 'route');
     const { view } = doc.tray[0];
     expect(view.columns.map((c) => c.column)).toEqual(['fares', 'route', 'boarded']);
-    expect(layoutColumns(table, spec(doc), view).slots.map((s) => s.column)).toEqual([
+    expect(finish(layoutColumns(table, spec(doc), view)).slots.map((s) => s.column)).toEqual([
       'fares',
       'boarded',
     ]);
     doc = edits.changeColumn(doc, ['fares', 'route', 'boarded'], 'boarded', { hidden: true });
-    const hidden = layoutColumns(table, spec(doc), doc.tray[0].view);
+    const hidden = finish(layoutColumns(table, spec(doc), doc.tray[0].view));
     expect(hidden.slots.map((s) => s.column)).toEqual(['fares']);
     // Its sum is computed all the same: hiding changes what is seen, not what is counted.
     const engine = new OpenBench(table, recipe, 'T');
@@ -104,7 +104,7 @@ describe('changes of a bench', () => {
     doc = edits.setMeasures(doc, [{ kind: 'distinct', column: 'route' }]);
     const { view } = doc.tray[0];
     expect(
-      layoutColumns(table, spec(doc), view).slots.find((s) => s.column === 'route'),
+      finish(layoutColumns(table, spec(doc), view)).slots.find((s) => s.column === 'route'),
     ).toMatchObject({
       cells: false,
       measure: 0,

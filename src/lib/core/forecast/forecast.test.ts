@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { accuracy, bestOf, holdOutLength, naiveScale, tryMethods } from './holdOut';
+import { finish } from '../steps/steps';
 import { fitLine } from '../measure/line';
 import { isFitted, METHODS, type Fitted, type MethodKey, type Parameters } from './method';
 import { BY_KEY } from './methods';
@@ -12,7 +13,7 @@ function fit(
   season = 1,
   parameters: Parameters = {},
 ): Fitted {
-  const result = BY_KEY[method]({ y: Float64Array.from(y), season }, parameters);
+  const result = finish(BY_KEY[method]({ y: Float64Array.from(y), season }, parameters));
   if (!isFitted(result)) throw new Error(result.why);
   return result;
 }
@@ -169,7 +170,7 @@ describe('plain methods', () => {
 
   it('what a series does not allow is said', () => {
     const why = (method: MethodKey, y: number[], season = 1): string => {
-      const r = BY_KEY[method]({ y: Float64Array.from(y), season }, {});
+      const r = finish(BY_KEY[method]({ y: Float64Array.from(y), season }, {}));
       return isFitted(r) ? '' : r.why;
     };
     expect(why('exponential', [1, 0, 2])).toMatch(/over 0/);
@@ -214,7 +215,7 @@ describe('properties', () => {
         fc.array(fc.integer({ min: 1, max: 100 }), { minLength: 8, maxLength: 30 }),
         fc.constantFrom(...METHODS),
         (y, method) => {
-          const result = BY_KEY[method]({ y: Float64Array.from(y), season: 3 }, {});
+          const result = finish(BY_KEY[method]({ y: Float64Array.from(y), season: 3 }, {}));
           if (!isFitted(result)) return;
           for (const h of [1, 5]) {
             const f = result.forecast(h);
@@ -237,6 +238,39 @@ describe('properties', () => {
     const [low, high] = fit('seasonalMultiplicative', y, 3).interval(4, 0.95);
     expect(low).toBeLessThan(fit('seasonalMultiplicative', y, 3).forecast(4));
     expect(high).toBeGreaterThan(fit('seasonalMultiplicative', y, 3).forecast(4));
+  });
+
+  it('simulated bounds of a period do not hang on how far was looked before', () => {
+    const y = Array.from({ length: 36 }, (_, t) => (20 + t) * [1, 1.4, 0.6][t % 3] + (t % 5));
+    const near = fit('seasonalMultiplicative', y, 3);
+    const far = fit('seasonalMultiplicative', y, 3);
+    const last = far.interval(60, 0.8);
+    const horizons = [1, 2, 3, 24, 25, 60];
+    expect(horizons.map((h) => near.interval(h, 0.8))).toEqual(
+      horizons.map((h) => far.interval(h, 0.8)),
+    );
+    expect(near.interval(60, 0.8)).toEqual(last);
+    // One step ahead the errors are normal: the bounds are the forecast times 1 ± z times their spread.
+    const { fitted } = near;
+    const errors = y.flatMap((v, t) => (t < 3 ? [] : [(v - fitted[t]) / fitted[t]]));
+    const sd = Math.sqrt(errors.reduce((sum, e) => sum + e * e, 0) / (errors.length - 3));
+    const [low, high] = near.interval(1, 0.8);
+    expect(low / near.forecast(1)).toBeCloseTo(1 - 1.2816 * sd, 2);
+    expect(high / near.forecast(1)).toBeCloseTo(1 + 1.2816 * sd, 2);
+    // No further than what is simulated.
+    expect(near.interval(601, 0.8)).toEqual([NaN, NaN]);
+  });
+
+  it('the search for parameters pauses, the more often the longer the series', () => {
+    const pauses = (length: number): number => {
+      const y = Float64Array.from({ length }, (_, t) => 50 + 9 * Math.sin(t / 2) + (t % 7));
+      const steps = BY_KEY.seasonalAdditive({ y, season: 12 }, {});
+      let n = 0;
+      while (!steps.next().done) n++;
+      return n;
+    };
+    expect(pauses(3650)).toBeGreaterThan(8);
+    expect(pauses(3650)).toBeGreaterThan(2 * pauses(365));
   });
 });
 
@@ -261,15 +295,15 @@ describe('the choice of a method', () => {
       season: 1,
     };
     expect(['line', 'drift', 'trend', 'damped']).toContain(
-      bestOf(tryMethods(lineSeries, METHODS, {}, 6)),
+      bestOf(finish(tryMethods(lineSeries, METHODS, {}, 6))),
     );
     const seasonal = {
       y: Float64Array.from({ length: 48 }, (_, t) => 100 + t + [0, 30, -20, 5][t % 4]),
       season: 4,
     };
-    const tried = tryMethods(seasonal, METHODS, {}, 4);
+    const tried = finish(tryMethods(seasonal, METHODS, {}, 4));
     expect(['seasonalLine', 'seasonalAdditive', 'seasonalMultiplicative']).toContain(bestOf(tried));
-    const short = tryMethods({ y: Float64Array.of(1, 2, 3), season: 4 }, METHODS, {}, 1);
+    const short = finish(tryMethods({ y: Float64Array.of(1, 2, 3), season: 4 }, METHODS, {}, 1));
     expect(short.find((t) => t.method === 'seasonalLine')?.why).toMatch(/Two whole seasons/);
   });
 });

@@ -3,10 +3,12 @@ import {
   METHODS,
   type Fitted,
   type MethodKey,
+  type NotAllowed,
   type Parameters,
   type Series,
 } from './method';
 import { BY_KEY } from './methods';
+import type { Steps } from '../steps/steps';
 
 /** Errors of a method on points it was not fitted to (Hyndman and Koehler 2006). */
 export interface Accuracy {
@@ -64,25 +66,32 @@ export interface Tried {
 }
 
 /** Fits each method to all but the last points and measures it on those. */
-export function tryMethods(
+export function* tryMethods(
   series: Series,
   methods: readonly MethodKey[],
   parameters: Parameters,
   holdOut: number,
-): Tried[] {
+): Steps<Tried[]> {
   const train: Series = { ...series, y: series.y.subarray(0, series.y.length - holdOut) };
   const actual = series.y.subarray(train.y.length);
   const scale = naiveScale(train);
-  return methods.map((method): Tried => {
+  const tried: Tried[] = [];
+  for (const method of methods) {
+    tried.push({ method, ...(yield* tryOne(method)) });
+    yield undefined;
+  }
+  return tried;
+
+  function* tryOne(method: MethodKey): Steps<Omit<Tried, 'method'>> {
     if (train.y.length < 2 || holdOut < 1)
-      return { method, accuracy: null, why: 'Too few points to hold any out.' };
-    const fitted = BY_KEY[method](train, parameters);
-    if (!isFitted(fitted)) return { method, accuracy: null, why: fitted.why };
+      return { accuracy: null, why: 'Too few points to hold any out.' };
+    const fitted = yield* fitMethod(method, train, parameters);
+    if (!isFitted(fitted)) return { accuracy: null, why: fitted.why };
     const forecast = Array.from(actual, (_, k) => fitted.forecast(k + 1));
     if (!forecast.every(Number.isFinite))
-      return { method, accuracy: null, why: 'It leads beyond all numbers.' };
-    return { method, accuracy: accuracy(actual, forecast, scale), why: '' };
-  });
+      return { accuracy: null, why: 'It leads beyond all numbers.' };
+    return { accuracy: accuracy(actual, forecast, scale), why: '' };
+  }
 }
 
 /** The method with the least mean absolute error on the held-out points; the simpler one of equals. */
@@ -98,8 +107,9 @@ export function bestOf(tried: readonly Tried[]): MethodKey | null {
   return best?.method ?? null;
 }
 
+/** A method fitted to a series, or why it does not allow it. */
 export const fitMethod = (
   method: MethodKey,
   series: Series,
   parameters: Parameters,
-): Fitted | { why: string } => BY_KEY[method](series, parameters);
+): Steps<Fitted | NotAllowed> => BY_KEY[method](series, parameters);

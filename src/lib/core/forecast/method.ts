@@ -1,3 +1,5 @@
+import type { Steps } from '../steps/steps';
+
 /** Methods of forecasting an equally spaced series (calculations, section 13). */
 export const METHODS = [
   'mean',
@@ -96,7 +98,11 @@ export interface NotAllowed {
   readonly why: string;
 }
 
-export type Method = (series: Series, parameters: Parameters) => Fitted | NotAllowed;
+/** Fits itself to a series, with pauses where parameters are searched for. */
+export type Method = (series: Series, parameters: Parameters) => Steps<Fitted | NotAllowed>;
+
+/** A method that is fitted at once. */
+export type PlainMethod = (series: Series, parameters: Parameters) => Fitted | NotAllowed;
 
 export const isFitted = (result: Fitted | NotAllowed): result is Fitted => 'forecast' in result;
 

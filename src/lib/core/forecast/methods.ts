@@ -1,4 +1,4 @@
-import type { Method, MethodKey } from './method';
+import type { Method, MethodKey, PlainMethod } from './method';
 import {
   compound,
   drift,
@@ -11,19 +11,24 @@ import {
 } from './plain';
 import { damped, seasonalAdditive, seasonalMultiplicative, smoothing, trend } from './smoothing';
 
+const atOnce = (method: PlainMethod): Method =>
+  function* (series, parameters) {
+    return method(series, parameters);
+  };
+
 /** Every method by its key. */
 export const BY_KEY: Record<MethodKey, Method> = {
-  mean,
-  naive,
-  drift,
-  line,
-  exponential,
-  compound,
-  seasonalNaive,
+  mean: atOnce(mean),
+  naive: atOnce(naive),
+  drift: atOnce(drift),
+  line: atOnce(line),
+  exponential: atOnce(exponential),
+  compound: atOnce(compound),
+  seasonalNaive: atOnce(seasonalNaive),
   smoothing,
   trend,
   damped,
   seasonalAdditive,
   seasonalMultiplicative,
-  seasonalLine,
+  seasonalLine: atOnce(seasonalLine),
 };

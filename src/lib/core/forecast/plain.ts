@@ -1,5 +1,5 @@
 import { fitLine, lineAt, predictionSd } from '../measure/line';
-import { errorVariance, type Fitted, type Method } from './method';
+import { errorVariance, type Fitted, type PlainMethod } from './method';
 import { normalQuantile, studentQuantile } from './quantiles';
 
 /**
@@ -18,7 +18,7 @@ export const normalBounds =
     return [forecast(h) - reach, forecast(h) + reach];
   };
 
-export const line: Method = ({ y }) => {
+export const line: PlainMethod = ({ y }) => {
   const n = y.length;
   const fit = fitLine(steps(n), y);
   if (!fit) return { why: 'A line needs at least 2 points.' };
@@ -41,7 +41,7 @@ export const line: Method = ({ y }) => {
 const positive = (y: Float64Array): boolean => y.every((v) => v > 0);
 
 /** The line on ln y, and its intervals, turned back by exp. */
-export const exponential: Method = (series, parameters) => {
+export const exponential: PlainMethod = (series, parameters) => {
   if (!positive(series.y)) return { why: 'An exponential trend needs every value over 0.' };
   const logs = line({ ...series, y: series.y.map(Math.log) }, parameters);
   if (!('forecast' in logs)) return logs;
@@ -61,7 +61,7 @@ export const exponential: Method = (series, parameters) => {
 };
 
 /** From the last value at the rate that leads from the first to the last; variance as for drift, on ln y. */
-export const compound: Method = (series, parameters) => {
+export const compound: PlainMethod = (series, parameters) => {
   const { y } = series;
   const n = y.length;
   if (n < 2) return { why: 'Growth needs at least 2 points.' };
@@ -86,7 +86,7 @@ export const compound: Method = (series, parameters) => {
 };
 
 /** Each value from the mean of the k before it (of all, unless k is given). */
-export const mean: Method = ({ y }, { k: given }) => {
+export const mean: PlainMethod = ({ y }, { k: given }) => {
   const n = y.length;
   if (n === 0) return { why: 'There is no value.' };
   const k = Math.min(given ?? n, n);
@@ -122,7 +122,7 @@ export const mean: Method = ({ y }, { k: given }) => {
   };
 };
 
-export const naive: Method = ({ y }) => {
+export const naive: PlainMethod = ({ y }) => {
   const n = y.length;
   if (n === 0) return { why: 'There is no value.' };
   const fitted = y.map((_, t) => (t === 0 ? NaN : y[t - 1]));
@@ -137,7 +137,7 @@ export const naive: Method = ({ y }) => {
   };
 };
 
-export const drift: Method = ({ y }) => {
+export const drift: PlainMethod = ({ y }) => {
   const n = y.length;
   if (n < 2) return { why: 'Drift needs at least 2 points.' };
   const slope = (y[n - 1] - y[0]) / (n - 1);
@@ -156,7 +156,7 @@ export const drift: Method = ({ y }) => {
   };
 };
 
-export const seasonalNaive: Method = ({ y, season: m }) => {
+export const seasonalNaive: PlainMethod = ({ y, season: m }) => {
   const n = y.length;
   if (m < 2) return { why: 'The periods have no season.' };
   if (n < m) return { why: `A whole season of ${m} points is needed.` };
@@ -183,7 +183,7 @@ const average = (values: readonly number[]): number =>
  * A line and an index for each season, together by least squares: the residuals of y and of t from
  * their seasons' means give the slope (Frisch and Waugh 1933).
  */
-export const seasonalLine: Method = ({ y, season: m }) => {
+export const seasonalLine: PlainMethod = ({ y, season: m }) => {
   const n = y.length;
   if (m < 2) return { why: 'The periods have no season.' };
   if (n < 2 * m) return { why: `Two whole seasons of ${m} points are needed.` };

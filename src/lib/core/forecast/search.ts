@@ -1,18 +1,32 @@
+import { pausing, type Steps } from '../steps/steps';
+
+/** Points of a series that the cost is worked out over between two pauses. */
+const WORK = 1 << 17;
+
 /**
  * The least value of a function within bounds, by the simplex of Nelder and Mead (1965) with the
  * usual coefficients, from a few starts; points outside are drawn to the bound.
+ * @param work how much one look at the cost is, in points of a series
  */
-export function least(
+export function* least(
   cost: (x: readonly number[]) => number,
   bounds: readonly (readonly [number, number])[],
-): number[] {
+  work: number,
+): Steps<number[]> {
   if (bounds.length === 0) return [];
+  const due = pausing(WORK);
+  let done = 0;
+  const worked = (x: readonly number[]): number => {
+    done += work;
+    return cost(x);
+  };
   let best: { x: number[]; f: number } = { x: bounds.map(([a, b]) => (a + b) / 2), f: Infinity };
   for (const share of [0.15, 0.5, 0.85]) {
-    const found = simplex(
-      cost,
+    const found = yield* simplex(
+      worked,
       bounds,
       bounds.map(([a, b], k) => a + (b - a) * (k % 2 ? 1 - share : share)),
+      () => due(done),
     );
     if (found.f < best.f) best = found;
   }
@@ -21,11 +35,12 @@ export function least(
 
 const MOST_STEPS = 160;
 
-function simplex(
+function* simplex(
   cost: (x: readonly number[]) => number,
   bounds: readonly (readonly [number, number])[],
   start: number[],
-): { x: number[]; f: number } {
+  isDue: () => boolean,
+): Steps<{ x: number[]; f: number }> {
   const clamp = (x: number[]): number[] =>
     x.map((v, k) => Math.min(bounds[k][1], Math.max(bounds[k][0], v)));
   const point = (x: number[]): { x: number[]; f: number } => {
@@ -40,6 +55,7 @@ function simplex(
     ),
   ];
   for (let step = 0; step < MOST_STEPS; step++) {
+    if (isDue()) yield undefined;
     corners.sort((p, q) => p.f - q.f);
     const worst = corners[corners.length - 1];
     if (worst.f - corners[0].f <= 1e-12 * Math.abs(corners[0].f)) {

@@ -7,6 +7,7 @@ import {
   type Series,
   type Term,
 } from './method';
+import type { Steps } from '../steps/steps';
 import { normalBounds } from './plain';
 import { normalQuantile } from './quantiles';
 import { least } from './search';
@@ -129,7 +130,7 @@ function average(y: Float64Array, from: number, to: number): number {
 }
 
 /** Parameters as given, the rest found by least squared one-step error. */
-function settle(kind: Kind, series: Series, given: Parameters): Full {
+function* settle(kind: Kind, series: Series, given: Parameters): Steps<Full> {
   const full = (x: readonly number[], open: readonly Weight[]): Full => {
     const seasonBy = given.seasonBy ?? 'levelBefore';
     const out: Full = { alpha: 0, beta: 0, gamma: 0, phi: 1, seasonBy };
@@ -139,19 +140,19 @@ function settle(kind: Kind, series: Series, given: Parameters): Full {
   const open = NAMES[kind].filter((name) => given[name] === undefined);
   const fitted = new Float64Array(series.y.length);
   const seasons = new Float64Array(series.season);
-  const x = least(
+  const x = yield* least(
     (values) => run(kind, series, full(values, open), fitted, seasons).sse,
     open.map((name) => BOUNDS[name]),
+    series.y.length,
   );
   return full(x, open);
 }
 
-const smooth =
-  (kind: Kind, allowed: (series: Series) => string | null): Method =>
-  (series, given) => {
+const smooth = (kind: Kind, allowed: (series: Series) => string | null): Method =>
+  function* (series, given) {
     const why = allowed(series);
     if (why !== null) return { why };
-    const full = settle(kind, series, given);
+    const full = yield* settle(kind, series, given);
     const ran = run(kind, series, full);
     const state: EndState = { ...ran, seasons: comingSeasons(ran.seasons, series) };
     const parameters: Parameters = {
@@ -233,11 +234,11 @@ const FURTHEST = 600;
 
 /**
  * Bounds of the multiplicative model by simulation: relative one-step errors are normal with the
- * spread they showed; the seed is fixed, so that the same series gives the same bounds.
+ * spread they showed; the seed is fixed, so that the same series gives the same bounds. All paths go on
+ * by one period at a time, as far as was asked for: the bounds of a period do not hang on how many follow.
  */
 function simulated({ y, season: m }: Series, state: EndState, full: Full): Fitted['interval'] {
   const { alpha, beta, gamma } = full;
-  let horizons: Float64Array[] | null = null;
   let sum = 0;
   let n = 0;
   for (let t = m; t < y.length; t++) {
@@ -248,28 +249,32 @@ function simulated({ y, season: m }: Series, state: EndState, full: Full): Fitte
     }
   }
   const sd = n > 3 ? Math.sqrt(sum / (n - 3)) : NaN;
-  const simulate = (length: number): Float64Array[] => {
-    const random = generator(20_250_712);
-    const out = Array.from({ length }, () => new Float64Array(PATHS));
+  const random = generator(20_250_712);
+  const levels = new Float64Array(PATHS).fill(state.level);
+  const trends = new Float64Array(PATHS).fill(state.trend);
+  /** By place in the season of the first period ahead, and path. */
+  const seasons = state.seasons.map((season) => new Float64Array(PATHS).fill(season));
+  /** By horizon, the values of all paths in rising order. */
+  const horizons: Float64Array[] = [];
+  const goOn = (): void => {
+    const season = seasons[horizons.length % m];
+    const values = new Float64Array(PATHS);
     for (let path = 0; path < PATHS; path++) {
-      let { level, trend } = state;
-      const seasons = [...state.seasons];
-      for (let h = 0; h < length; h++) {
-        const s = seasons[h % m];
-        const value = (level + trend) * s * (1 + sd * normalQuantile(random()));
-        out[h][path] = value;
-        const before = level;
-        level = alpha * (value / s) + (1 - alpha) * (level + trend);
-        seasons[h % m] =
-          gamma * (value / seasonBase(full, before + trend, level)) + (1 - gamma) * s;
-        trend = beta * (level - before) + (1 - beta) * trend;
-      }
+      const s = season[path];
+      const before = levels[path];
+      const trend = trends[path];
+      const value = (before + trend) * s * (1 + sd * normalQuantile(random()));
+      const level = alpha * (value / s) + (1 - alpha) * (before + trend);
+      season[path] = gamma * (value / seasonBase(full, before + trend, level)) + (1 - gamma) * s;
+      trends[path] = beta * (level - before) + (1 - beta) * trend;
+      levels[path] = level;
+      values[path] = value;
     }
-    return out.map((values) => values.sort());
+    horizons.push(values.sort());
   };
   return (h, level) => {
     if (!(sd >= 0) || h > FURTHEST) return [NaN, NaN];
-    if (!horizons || horizons.length < h) horizons = simulate(Math.min(FURTHEST, Math.max(h, 24)));
+    while (horizons.length < h) goOn();
     const values = horizons[h - 1];
     const at = (p: number): number =>
       values[Math.min(PATHS - 1, Math.max(0, Math.round(p * PATHS - 0.5)))];

@@ -19,6 +19,8 @@ export interface AnswerTable {
   readonly length: number;
   /** No row is a part of another; rows are made one by one, so they are not looked at in passing. */
   readonly flat?: boolean;
+  /** The deepest level of its rows, where that is known before they are made. */
+  readonly deepest?: number;
   /** Figures that are no measures open too, to the records of their row. */
   readonly opens?: boolean;
   /** What a row of each level under the whole is, in one word: `year`, `quarter`. Groups unless given. */

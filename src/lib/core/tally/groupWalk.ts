@@ -45,6 +45,11 @@ export class GroupWalk {
     return this.#levels.length;
   }
 
+  /** The deepest level that its rows have, as `row` counts it: 0 where there is the whole alone. */
+  get deepest(): number {
+    return this.#counts.findLastIndex((count) => count > 0) + 1;
+  }
+
   /** Level from 0 and group of a row; level -1 is the whole. */
   at(row: number): { level: number; group: number } {
     return { level: this.#levels[row], group: this.#groups[row] };

@@ -69,12 +69,14 @@ export function* computeTally(base: Base, tally: Tally): Steps<Answer> {
   const kind = kindOf(tally);
   const records = yield* recordsInSteps(selectionOf(base, tally.scope));
   const answer = yield* kind.compute(base);
+  const alike = yield* alikeWarnings(base.table, keysOfTally(tally));
+  yield undefined;
   return {
     kind: tally.kind,
     words: kind.plain(namesOf(base.table), base.listName) + orderNote(base, tally),
     scope: tally.scope,
     records: records.length,
     ...answer,
-    warnings: [...answer.warnings, ...alikeWarnings(base.table, keysOfTally(tally))],
+    warnings: [...answer.warnings, ...alike],
   };
 }

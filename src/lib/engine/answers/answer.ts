@@ -13,7 +13,7 @@ import type { ArgsOf, ReplyOf } from '../protocol';
 import type { Answered, TableHead } from '../replies/tables';
 
 /** Rows made between two pauses. */
-const ROWS = 4096;
+const ROWS = 512;
 
 const isRight = ({ type }: FigureColumn): boolean =>
   type === 'number' || type === 'count' || type === 'share' || type === 'rank';
@@ -21,7 +21,8 @@ const isRight = ({ type }: FigureColumn): boolean =>
 /** Levels of a table whose rows are parts of one another; 0 where nothing folds. */
 function* levelsOf(table: AnswerTable): Steps<number> {
   if (table.flat) return 0;
-  let deepest = 0;
+  let deepest = table.deepest ?? 0;
+  if (table.deepest !== undefined) return deepest > 1 ? deepest : 0;
   const due = pausing(ROWS);
   for (let n = 0; n < table.length; n++) {
     if (due(n)) yield undefined;

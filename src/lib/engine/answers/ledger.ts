@@ -25,6 +25,12 @@ export function* answerLedger(held: Held, { tally }: ArgsOf<'ledger'>): Steps<Le
   const names = namesOf(table);
   const { naming, slots } = l.columns;
   const { spec } = l;
+  const loose: LedgerPage['loose'] = [];
+  for (const [k, key] of spec.groups.entries()) {
+    const merges = key.loose ? 0 : yield* labelsAlike(table, key);
+    if (merges > 0) loose.push({ key: k, merges });
+  }
+  yield undefined;
   return {
     sentence: plainSentence(ledgerSentence(spec, names, listName)),
     levels: ['Grand total', ...spec.groups.map((g) => groupWords(g, names)), 'Records'],
@@ -55,10 +61,7 @@ export function* answerLedger(held: Held, { tally }: ArgsOf<'ledger'>): Steps<Le
       records: foot.records,
       cells: footCells(l, foot),
     })),
-    loose: spec.groups.flatMap((key, k) => {
-      const merges = key.loose ? 0 : labelsAlike(table, key);
-      return merges > 0 ? [{ key: k, merges }] : [];
-    }),
+    loose,
     faults: [...l.faults],
   };
 }

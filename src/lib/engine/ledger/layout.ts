@@ -102,7 +102,7 @@ export function* ledgerOf(held: HeldBench, item: LedgerItem): Steps<LedgerLayout
     rows,
     shown,
     lines,
-    columns: layoutColumns(
+    columns: yield* layoutColumns(
       table,
       spec,
       view,

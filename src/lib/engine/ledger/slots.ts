@@ -1,5 +1,6 @@
 import type { View } from '../../core/bench/document';
 import type { Measure } from '../../core/measure/measure';
+import type { Steps } from '../../core/steps/steps';
 import type { Table } from '../../core/table/table';
 import type { LedgerSpec } from '../../core/tally/ledger/spec';
 
@@ -47,36 +48,36 @@ export function isHidden(
  * @param totals each measure's grand total as shown; its width counts
  * @param records whether record lines show; where none do, columns without a measure give their room away
  */
-export function layoutColumns(
+export function* layoutColumns(
   table: Table,
   spec: Pick<LedgerSpec, 'groups' | 'measures'>,
   view: View,
   totals: readonly string[] = [],
   records = true,
-): LedgerColumns {
+): Steps<LedgerColumns> {
   const shown = columnOrder(table, view).filter((id) => !isHidden(id, spec, view));
   const measuresOf = (id: string): number[] =>
     spec.measures.flatMap((m: Measure, k) => (m.column === id ? [k] : []));
   const naming = shown.find((id) => measuresOf(id).length === 0) ?? null;
   const slots: Slot[] = [];
-  shown
-    .filter((id) => id !== naming)
-    .forEach((id, at) => {
-      const column = table.columns.find((c) => c.id === id);
-      const [first = -1, ...rest] = measuresOf(id);
-      const given = view.columns.find((c) => c.column === id)?.width;
-      const width = given ?? usualWidth(column, spec.measures[first], true, totals[first] ?? '');
-      const fixed = at < view.fixed;
-      slots.push({ column: id, measure: first, cells: true, width, fixed });
-      for (const measure of rest)
-        slots.push({
-          column: id,
-          measure,
-          cells: spec.measures[measure].kind === 'running',
-          width: given ?? usualWidth(column, spec.measures[measure], false, totals[measure] ?? ''),
-          fixed,
-        });
-    });
+  for (const [at, id] of shown.filter((id) => id !== naming).entries()) {
+    const column = table.columns.find((c) => c.id === id);
+    const [first = -1, ...rest] = measuresOf(id);
+    const given = view.columns.find((c) => c.column === id)?.width;
+    const width = given ?? usualWidth(column, spec.measures[first], true, totals[first] ?? '');
+    const fixed = at < view.fixed;
+    slots.push({ column: id, measure: first, cells: true, width, fixed });
+    for (const measure of rest)
+      slots.push({
+        column: id,
+        measure,
+        cells: spec.measures[measure].kind === 'running',
+        width: given ?? usualWidth(column, spec.measures[measure], false, totals[measure] ?? ''),
+        fixed,
+      });
+    // Cells were looked at for its width.
+    yield undefined;
+  }
   const shownIds = new Set(shown);
   spec.measures.forEach((m, measure) => {
     // A column hidden by choice takes its measures along; one that the groups repeat leaves them.

@@ -14,8 +14,17 @@ const INDENT = 20;
 const MARK = 26;
 const SAMPLED = 200;
 
-/** Characters of the longest of a few cells, even over the list; long text is cut at 26. */
+/** What was found of columns, for as long as they are there: a ledger is laid out at every change. */
+const longestCells = new WeakMap<Column, number>();
+
 function longestCell(column: Column): number {
+  let longest = longestCells.get(column);
+  if (longest === undefined) longestCells.set(column, (longest = longestOf(column)));
+  return longest;
+}
+
+/** Characters of the longest of a few cells, even over the list; long text is cut at 26. */
+function longestOf(column: Column): number {
   let longest = 4;
   if (isText(column))
     for (const text of column.dictionary.slice(0, SAMPLED))

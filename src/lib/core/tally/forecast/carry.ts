@@ -39,18 +39,14 @@ export function* carry(series: Series, spec: ForecastSpec): Steps<Carried> {
   const { points } = standing;
   const n = points.y.length;
   const heldOut = spec.holdOut ?? holdOutLength(points);
-  const tried: Tried[] = [];
-  // A method at a time: the search for its parameters is what takes long.
-  for (const method of spec.method === 'best' ? METHODS : [spec.method]) {
-    tried.push(...tryMethods(points, [method], spec.parameters, heldOut));
-    yield undefined;
-  }
+  const methods = spec.method === 'best' ? METHODS : [spec.method];
+  const tried = yield* tryMethods(points, methods, spec.parameters, heldOut);
   const method = spec.method === 'best' ? bestOf(tried) : spec.method;
   if (method === null)
     throw new TallyRefused(
       `No method can be fitted: the series has ${counted(n, 'point')}. Take a shorter period or more data.`,
     );
-  const fitted = fitMethod(method, points, spec.parameters);
+  const fitted = yield* fitMethod(method, points, spec.parameters);
   if (!isFitted(fitted))
     throw new TallyRefused(`The ${METHOD_WORDS[method]} cannot be fitted: ${fitted.why}`);
   yield undefined;

@@ -155,6 +155,9 @@ export function* computePeriods(base: Base, spec: PeriodsSpec): Steps<ComputedPe
       return { records: all[count], measures: all };
     }),
   );
+  yield undefined;
+  const whole = seriesOf(0, 0);
+  yield undefined;
   return {
     calendar,
     levels: stretches.map((stretch) => ({
@@ -162,7 +165,7 @@ export function* computePeriods(base: Base, spec: PeriodsSpec): Steps<ComputedPe
       ...coverage(column, stretch.period, calendar, stretch.first, stretch.length),
     })),
     likes,
-    whole: seriesOf(0, 0),
+    whole,
     walk,
     series(row) {
       const { level, group } = walk.at(row);

@@ -113,6 +113,7 @@ function* periodTables(
     );
   };
   add({ name: 'main', caption: 'Periods' }, periods, wholeRows);
+  yield undefined;
   tables[0] = { ...tables[0], levels: levels.map(({ period }) => PERIOD_WORDS[period]) };
   if (spec.by.length) {
     const groups = labelColumns(spec.by, walk.tree.keys, table);
@@ -122,6 +123,7 @@ function* periodTables(
       groupedRows,
     );
   }
+  yield undefined;
   return {
     tables,
     warnings: [
