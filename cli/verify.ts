@@ -34,7 +34,7 @@ export async function verify(file: string, options: VerifyOptions): Promise<void
   for (const [name, source] of Object.entries(ask.lists))
     if (!others.has(name) && source.tally === undefined && source.frozen === undefined)
       throw new Misused(`The figure looks at the list “${name}”. Give it: --list "${name}=FILE".`);
-  const same = tablePrint(table) === list.print;
+  const same = finish(tablePrint(table)) === list.print;
   const found = again();
   const told = [
     same

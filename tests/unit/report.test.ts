@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Bench } from '$lib/core/bench/document';
@@ -11,7 +12,7 @@ import { addTally, keepApart, moveTally } from '$lib/core/bench/trayEdits';
 import { agrees, readKnown } from '$lib/core/check/known';
 import { taking } from '$lib/core/prepare/reshape';
 import { finish } from '$lib/core/steps/steps';
-import { scalarColumn } from '$lib/core/table/column';
+import { scalarColumn, textColumn } from '$lib/core/table/column';
 import { tablePrint } from '$lib/core/table/print';
 import type { Table } from '$lib/core/table/table';
 import { behind } from '$lib/core/tally/behind';
@@ -25,6 +26,7 @@ import { bandsOf, FootNotes, piecesOf, type Piece, type TablePiece } from '$lib/
 import { OpenBench } from '../support/bench';
 import { small } from '../support/smallList';
 
+const printOf = (table: Table): string => finish(tablePrint(table));
 const open = (): OpenBench => new OpenBench(small, recipeOfMade(small), 'Depots');
 const grouped = (): Bench =>
   addTally(
@@ -385,7 +387,7 @@ describe('the record of a figure', () => {
     );
     expect(record).toMatchObject({ figure: 22, shown: '22', records: 2, place: NORTH });
     expect(record.ask.tallies).toHaveLength(1);
-    expect(record.list).toMatchObject({ records: 6, print: tablePrint(small) });
+    expect(record.list).toMatchObject({ records: 6, print: printOf(small) });
     const [{ answer, base }] = finish(
       answerAsk({ name: 'x', table: small, others: new Map() }, record.ask),
     ).answers;
@@ -401,13 +403,45 @@ describe('the record of a figure', () => {
       codes: region.codes.map((code) => (code < 0 ? -1 : region.dictionary.length - 1 - code)),
       dictionary: [...region.dictionary].reverse(),
     };
-    expect(tablePrint({ ...small, columns: [recoded, ...rest] })).toBe(tablePrint(small));
+    expect(printOf({ ...small, columns: [recoded, ...rest] })).toBe(printOf(small));
     const changed = { ...recoded, codes: recoded.codes.slice().fill(0, 0, 1) };
-    expect(tablePrint({ ...small, columns: [changed, ...rest] })).not.toBe(tablePrint(small));
+    expect(printOf({ ...small, columns: [changed, ...rest] })).not.toBe(printOf(small));
     const zero: Table = { length: 2, columns: [scalarColumn('x', 'number', [0, null])] };
     const minus: Table = { length: 2, columns: [scalarColumn('x', 'number', [-0, null])] };
     const one: Table = { length: 2, columns: [scalarColumn('x', 'number', [0, 0])] };
-    expect(tablePrint(minus)).toBe(tablePrint(zero));
-    expect(tablePrint(one)).not.toBe(tablePrint(zero));
+    expect(printOf(minus)).toBe(printOf(zero));
+    expect(printOf(one)).not.toBe(printOf(zero));
+  });
+
+  it('a print is the hash of the whole at once, as records of figures that were kept have it', () => {
+    const length = 50_000;
+    const texts = Array.from({ length }, (_, k) =>
+      k % 11 === 0 ? null : `Quay “${(k * 7919) % 30_011}”\n`,
+    );
+    const numbers = Array.from({ length }, (_, k) => (k % 13 === 0 ? null : k / 8 - 100));
+    const unread = new Map([[26, 'n/a']]);
+    const table: Table = {
+      length,
+      columns: [
+        textColumn('Quay', texts),
+        scalarColumn('Fares', 'number', numbers, { unit: '£', unread }),
+      ],
+    };
+    const hash = createHash('sha256');
+    const line = (value: unknown): void => void hash.update(`${JSON.stringify(value)}\n`);
+    line(length);
+    line(['Quay', 'Quay', 'text', '']);
+    const met = [...new Set(texts)].filter((text) => text !== null);
+    const codes = new Map(met.map((text, code) => [text, code]));
+    const coded = Int32Array.from(texts, (text) => (text === null ? -1 : (codes.get(text) ?? -2)));
+    hash.update(new Uint8Array(coded.buffer));
+    line(met);
+    line(['Fares', 'Fares', 'number', '£']);
+    hash.update(new Uint8Array(Float64Array.from(numbers, (v) => v ?? NaN).buffer));
+    line([...unread]);
+    expect(printOf(table)).toBe(hash.digest('hex'));
+    expect(printOf({ length: 0, columns: [textColumn('Quay', [])] })).toBe(
+      createHash('sha256').update('0\n["Quay","Quay","text",""]\n[]\n').digest('hex'),
+    );
   });
 });

@@ -8,6 +8,7 @@ import type { Recipe } from '../core/read/recipe';
 import { StepCache } from '../core/steps/cache';
 import type { Steps } from '../core/steps/steps';
 import type { KeyMatch } from '../core/prepare/join';
+import type { Bitset } from '../core/table/bitset';
 import type { Table } from '../core/table/table';
 import { recordsOf, type Base } from '../core/tally/base';
 import type { Answer } from '../core/tally/answer';
@@ -41,7 +42,7 @@ export class Held implements HeldBench {
   readonly orders = new StepCache<Int32Array>(6);
   /** How keys meet those of other lists, for joins in the making. */
   readonly matches = new StepCache<KeyMatch>(2);
-  readonly wholes = new StepCache<ReadonlySet<number>>(6);
+  readonly wholes = new StepCache<Bitset>(6);
 
   constructor(
     readonly token: number,

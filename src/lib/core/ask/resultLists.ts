@@ -64,7 +64,7 @@ export function* withResultLists(
       });
       continue;
     }
-    others.set(name, resultTable(tableOf(table)).list);
+    others.set(name, (yield* resultTable(tableOf(table))).list);
     const groups = counted(table.rows.filter((r) => r.kind === 'group').length, 'record');
     warnings.push(
       source.frozen

@@ -52,7 +52,7 @@ function* ofTally(stood: Stand, make: Extract<Making, { of: 'tally' }>): Steps<M
   if (!answer || !table)
     throw new MadeListRefused(refused || `The result has no table “${make.table}”.`);
   return {
-    table: listable(resultTable(table).list, table),
+    table: listable((yield* resultTable(table)).list, table),
     words: kindOf(make.tally).plain(namesOf(stood.base.table), stood.base.listName),
   };
 }

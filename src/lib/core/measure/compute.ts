@@ -84,6 +84,7 @@ const ratio = (a: number, b: number): number => (b === 0 ? NaN : a / b);
 class Computation {
   readonly #total: Grouping;
   readonly #moments = new Map<string, Moments>();
+  readonly #merged = new Map<Moments, Map<Grouping, Moments>>();
   #counts: Float64Array | null = null;
   /** The values of the column met last, by leaf, and by grouping as far as any was asked for. */
   #values: { column: Column; byLeaf: Slices; byGroup: Map<Grouping, Slices> } | null = null;
@@ -102,10 +103,9 @@ class Computation {
     const { kind } = measure;
     if (kind.startsWith('records') || measure.column === undefined) {
       const counts = yield* this.#leafCounts();
-      const records = (grouping: Grouping): Float64Array => addUp(counts, grouping);
       return kind === 'recordsOfTotal' || kind === 'recordsOfParent'
-        ? this.#share(records, kind === 'recordsOfParent')
-        : records;
+        ? this.#share((grouping) => addUp(counts, grouping), kind === 'recordsOfParent')
+        : (grouping) => addUp(counts, grouping);
     }
     const column = columnFor(this.input.table, measure.column);
     switch (kind) {
@@ -134,7 +134,7 @@ class Computation {
       case 'shareOfTotal':
       case 'shareOfParent': {
         const moments = yield* this.#momentsOf(column, 'sums');
-        return this.#share((grouping) => sumsOf(moments, grouping), kind === 'shareOfParent');
+        return this.#share((grouping) => this.#sumsOf(moments, grouping), kind === 'shareOfParent');
       }
       case 'distinct':
         if (isText(column) && fitsMarks(this.input.leaves, column)) {
@@ -144,12 +144,10 @@ class Computation {
     }
     if (fromMoments(kind, new Moments(1), 0) !== null) {
       const moments = yield* this.#momentsOf(column, this.#neededOf(column, kind));
-      return (grouping) => {
-        const merged = mergeInto(moments, grouping);
-        return Float64Array.from(
-          { length: grouping.size },
-          (_, g) => fromMoments(kind, merged, g) ?? NaN,
-        );
+      const merged = (grouping: Grouping): Steps<Moments> => this.#mergedInto(moments, grouping);
+      return function* (grouping) {
+        const groups = yield* merged(grouping);
+        return yield* eachGroup(grouping, (g) => fromMoments(kind, groups, g) ?? NaN);
       };
     }
     return yield* this.#bySlices(measure, column);
@@ -160,7 +158,17 @@ class Computation {
     if (ref === undefined || (kind !== 'sum' && kind !== 'mean')) return null;
     const column = columnFor(this.input.table, ref);
     if (!isNumeric(column)) return null;
-    return mergeInto(yield* this.#momentsOf(column, this.#neededOf(column, kind)), grouping);
+    const moments = yield* this.#momentsOf(column, this.#neededOf(column, kind));
+    return yield* this.#mergedInto(moments, grouping);
+  }
+
+  /** The moments of leaves put together by group; once for all measures that ask for them. */
+  *#mergedInto(moments: Moments, grouping: Grouping): Steps<Moments> {
+    let byGrouping = this.#merged.get(moments);
+    if (!byGrouping) this.#merged.set(moments, (byGrouping = new Map()));
+    let merged = byGrouping.get(grouping);
+    if (!merged) byGrouping.set(grouping, (merged = yield* mergeInto(moments, grouping)));
+    return merged;
   }
 
   /** The most that any of the measures asks of a column, so that one pass serves them all. */
@@ -194,23 +202,34 @@ class Computation {
   }
 
   /** A group's part of the whole, or of the group above it; of itself where there is none above. */
-  #share(of: (grouping: Grouping) => Float64Array, parent: boolean): FiguresOf {
-    return (grouping) => {
-      const parts = of(grouping);
+  #share(of: (grouping: Grouping) => Steps<Float64Array>, parent: boolean): FiguresOf {
+    const { groupings } = this;
+    const total = this.#total;
+    return function* (grouping) {
+      const parts = yield* of(grouping);
       if (!parent || !grouping.parent) {
-        const [whole] = of(this.#total);
-        return parts.map((part) => ratio(part, whole));
+        const [whole] = yield* of(total);
+        return yield* eachGroup(grouping, (g) => ratio(parts[g], whole));
       }
-      const wholes = of(this.groupings[grouping.parent.place]);
+      const wholes = yield* of(groupings[grouping.parent.place]);
       const above = grouping.parent.of;
-      return parts.map((part, g) => ratio(part, wholes[above[g]]));
+      return yield* eachGroup(grouping, (g) => ratio(parts[g], wholes[above[g]]));
     };
+  }
+
+  *#sumsOf(moments: Moments, grouping: Grouping): Steps<Float64Array> {
+    const merged = yield* this.#mergedInto(moments, grouping);
+    return yield* eachGroup(grouping, (g) => merged.sum(g));
   }
 
   *#missing(column: Column, kind: 'blanks' | 'unread'): Steps<FiguresOf> {
     const unread = new Float64Array(this.input.leaves);
+    const { records, leafOf } = this.input;
     if (!isText(column) && column.unread.size > 0)
-      for (const i of this.input.records) if (column.unread.has(i)) unread[this.input.leafOf[i]]++;
+      yield* inStretches(records.length, (from, to) => {
+        for (let k = from; k < to; k++)
+          if (column.unread.has(records[k])) unread[leafOf[records[k]]]++;
+      });
     if (kind === 'unread') return (grouping) => addUp(unread, grouping);
     const moments = yield* this.#momentsOf(column, 'sums');
     const counts = yield* this.#leafCounts();
@@ -267,14 +286,19 @@ class Computation {
   }
 }
 
-const sumsOf = (moments: Moments, grouping: Grouping): Float64Array => {
-  const merged = mergeInto(moments, grouping);
-  return Float64Array.from({ length: grouping.size }, (_, g) => merged.sum(g));
-};
+/** A figure for each group of a grouping. */
+function* eachGroup({ size }: Grouping, figureOf: (group: number) => number): Steps<Float64Array> {
+  const figures = new Float64Array(size);
+  yield* inStretches(size, (from, to) => {
+    for (let g = from; g < to; g++) figures[g] = figureOf(g);
+  });
+  return figures;
+}
 
-function mergeInto(moments: Moments, grouping: Grouping): Moments {
-  const out = new Moments(grouping.size);
-  for (let leaf = 0; leaf < moments.size; leaf++)
-    if (grouping.of[leaf] >= 0) out.merge(grouping.of[leaf], moments, leaf);
+function* mergeInto(moments: Moments, { size, of }: Grouping): Steps<Moments> {
+  const out = new Moments(size);
+  yield* inStretches(moments.size, (from, to) => {
+    for (let leaf = from; leaf < to; leaf++) if (of[leaf] >= 0) out.merge(of[leaf], moments, leaf);
+  });
   return out;
 }

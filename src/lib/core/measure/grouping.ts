@@ -1,3 +1,6 @@
+import { inStretches, type Steps } from '../steps/steps';
+import { orderRead } from '../table/recordOrder';
+
 /**
  * Groups of records are computed from leaves: each record belongs to one leaf, and a grouping says
  * which group each leaf belongs to. Levels of a ledger, margins of a cross-tab and grand totals are
@@ -14,7 +17,7 @@ export interface Grouping {
 /** Each leaf a group of its own. */
 export const leafGrouping = (leaves: number): Grouping => ({
   size: leaves,
-  of: Int32Array.from({ length: leaves }, (_, leaf) => leaf),
+  of: orderRead(leaves),
 });
 
 /** All leaves in one group. */
@@ -24,8 +27,10 @@ export const totalGrouping = (leaves: number): Grouping => ({
 });
 
 /** What leaves hold, added up by group. */
-export function addUp(perLeaf: ArrayLike<number>, { size, of }: Grouping): Float64Array {
+export function* addUp(perLeaf: ArrayLike<number>, { size, of }: Grouping): Steps<Float64Array> {
   const out = new Float64Array(size);
-  for (let leaf = 0; leaf < of.length; leaf++) if (of[leaf] >= 0) out[of[leaf]] += perLeaf[leaf];
+  yield* inStretches(of.length, (from, to) => {
+    for (let leaf = from; leaf < to; leaf++) if (of[leaf] >= 0) out[of[leaf]] += perLeaf[leaf];
+  });
   return out;
 }

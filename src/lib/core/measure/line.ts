@@ -1,4 +1,4 @@
-import { finish, type Steps } from '../steps/steps';
+import { finish, inStretches, STRIDE, type Steps } from '../steps/steps';
 import { isFar, residualSums, roughMeans, sumsAbout, type LineInput } from './lineSums';
 
 /** A least-squares line y = intercept + slope · x, with what its intervals need. */
@@ -52,19 +52,21 @@ export function* fitLines(input: LineInput): Steps<Fit[]> {
   const meanX = new Float64Array(leaves);
   const meanY = new Float64Array(leaves);
   const slope = new Float64Array(leaves);
-  for (let g = 0; g < leaves; g++) {
-    const n = sums.n[g];
-    if (!origin && n > 0) {
-      sums.xx[g] -= sums.x[g] ** 2 / n;
-      sums.yy[g] -= sums.y[g] ** 2 / n;
-      sums.xy[g] -= (sums.x[g] * sums.y[g]) / n;
-      meanX[g] = aboutX[g] + sums.x[g] / n;
-      meanY[g] = aboutY[g] + sums.y[g] / n;
+  yield* inStretches(leaves, (from, to) => {
+    for (let g = from; g < to; g++) {
+      const n = sums.n[g];
+      if (!origin && n > 0) {
+        sums.xx[g] -= sums.x[g] ** 2 / n;
+        sums.yy[g] -= sums.y[g] ** 2 / n;
+        sums.xy[g] -= (sums.x[g] * sums.y[g]) / n;
+        meanX[g] = aboutX[g] + sums.x[g] / n;
+        meanY[g] = aboutY[g] + sums.y[g] / n;
+      }
+      slope[g] = n >= (origin ? 1 : 2) && sums.xx[g] > 0 ? sums.xy[g] / sums.xx[g] : NaN;
     }
-    slope[g] = n >= (origin ? 1 : 2) && sums.xx[g] > 0 ? sums.xy[g] / sums.xx[g] : NaN;
-  }
+  });
   const sse = yield* residualSums(input, slope, meanX, meanY);
-  return Array.from({ length: leaves }, (_, g): Fit => {
+  const fitOf = (g: number): Fit => {
     const n = sums.n[g];
     if (slope[g] !== slope[g]) return { n, line: null };
     const xx = sums.xx[g];
@@ -87,7 +89,16 @@ export function* fitLines(input: LineInput): Steps<Fit[]> {
       origin,
     };
     return { n, line };
-  });
+  };
+  const fits: Fit[] = [];
+  yield* inStretches(
+    leaves,
+    (from, to) => {
+      for (let g = from; g < to; g++) fits.push(fitOf(g));
+    },
+    STRIDE >> 4,
+  );
+  return fits;
 }
 
 const mean = (sum: number, n: number): number => (n > 0 ? sum / n : 0);

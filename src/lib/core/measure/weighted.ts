@@ -31,11 +31,13 @@ export function* weightedMeans(input: Leafed, column: Column, weights: Column): 
       add(sums[1], leafOf[i], w[i]);
     }
   });
-  return (grouping) => {
-    const [top, bottom] = sums.map(({ high, low }) => {
-      const [h, l] = [addUp(high, grouping), addUp(low, grouping)];
-      return h.map((v, g) => v + l[g]);
-    });
+  return function* (grouping) {
+    const added: Float64Array[] = [];
+    for (const { high, low } of sums) {
+      const l = yield* addUp(low, grouping);
+      added.push((yield* addUp(high, grouping)).map((v, g) => v + l[g]));
+    }
+    const [top, bottom] = added;
     return top.map((v, g) => (bottom[g] === 0 ? NaN : v / bottom[g]));
   };
 }

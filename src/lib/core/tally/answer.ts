@@ -19,6 +19,8 @@ export interface AnswerTable {
   readonly length: number;
   /** No row is a part of another; rows are made one by one, so they are not looked at in passing. */
   readonly flat?: boolean;
+  /** How many of its rows are groups, where that is known before they are made. */
+  readonly groups?: number;
   /** The deepest level of its rows, where that is known before they are made. */
   readonly deepest?: number;
   /** Figures that are no measures open too, to the records of their row. */
@@ -142,8 +144,28 @@ export function* freezeAll(
   return frozen;
 }
 
-/** Rows made between two pauses, before their cells are looked at. */
+/** Rows made between two pauses: each is an object of its own. */
 const ROWS_MADE = 1024;
+
+/** The rows of some items, one or several each, made one item after the other with pauses. */
+export function* madeRows<T>(
+  items: readonly T[],
+  make: (item: T, at: number) => FigureRow | readonly FigureRow[],
+): Steps<FigureRow[]> {
+  const rows: FigureRow[] = [];
+  yield* inStretches(
+    items.length,
+    (from, to) => {
+      for (let k = from; k < to; k++) {
+        const made = make(items[k], k);
+        if ('cells' in made) rows.push(made);
+        else rows.push(...made);
+      }
+    },
+    ROWS_MADE,
+  );
+  return rows;
+}
 
 /**
  * A table as plain data, every row made, with pauses.

@@ -35,7 +35,7 @@ export function* daysOf(table: Table, ref: string, records: Int32Array): Steps<D
   const { min, max } =
     records.length === table.length
       ? yield* rangeInSteps(column)
-      : rangeAmong(column.values, records);
+      : yield* rangeAmong(column.values, records);
   if (min > max)
     throw new TallyRefused(
       `No counted record has a date in “${column.name}”, so there is no period.`,

@@ -22,18 +22,45 @@ export function* flatOrder(
   if (!sort || at < 0) return order;
   let groups = table.length;
   while (groups > 0 && table.row(groups - 1).kind !== 'group') groups--;
-  const figures: Figure[] = [];
+  const column = yield* columnAt(table, at, groups);
+  const key = { descending: sort.descending, blanks: 'last' } as const;
+  const sorted = yield* sortByColumn(column, key, order.slice(0, groups));
+  order.set(sorted.order);
+  return order;
+}
+
+/** A column of the first rows as one of a list: of numbers, unless one of its figures is text. */
+function* columnAt(table: AnswerTable, at: number, groups: number): Steps<Column> {
+  const values = new Float64Array(groups).fill(NaN);
+  const texts = new Map<number, string>();
   yield* inStretches(
     groups,
     (from, to) => {
-      for (let n = from; n < to; n++) figures.push(figureAt(table, n, at));
+      for (let n = from; n < to; n++) {
+        const figure = figureAt(table, n, at);
+        if (typeof figure === 'number') values[n] = figure;
+        else if (figure !== null) texts.set(n, String(figure));
+      }
     },
     ROWS,
   );
-  const key = { descending: sort.descending, blanks: 'last' } as const;
-  const sorted = yield* sortByColumn(columnOf(figures), key, order.slice(0, groups));
-  order.set(sorted.order);
-  return order;
+  if (texts.size === 0) return { ...scalarColumn('', 'number', []), values };
+  const known = new Map<string, number>();
+  const codes = new Int32Array(groups).fill(-1);
+  yield* inStretches(
+    groups,
+    (from, to) => {
+      for (let n = from; n < to; n++) {
+        const text = texts.get(n) ?? (Number.isNaN(values[n]) ? null : String(values[n]));
+        if (text === null) continue;
+        const code = known.get(text) ?? known.size;
+        known.set(text, code);
+        codes[n] = code;
+      }
+    },
+    ROWS,
+  );
+  return { ...textColumn('', []), codes, dictionary: [...known.keys()] };
 }
 
 function figureAt(table: AnswerTable, n: number, at: number): Figure {
@@ -41,14 +68,4 @@ function figureAt(table: AnswerTable, n: number, at: number): Figure {
   if (known === known) return known;
   const row = table.row(n);
   return (at < table.labels ? keysOfRow(row, table.labels)[at] : row.cells[at]) ?? null;
-}
-
-function columnOf(figures: readonly Figure[]): Column {
-  const numbers = figures.map((figure) => (typeof figure === 'number' ? figure : null));
-  return figures.every((figure, n) => figure === null || numbers[n] !== null)
-    ? scalarColumn('', 'number', numbers)
-    : textColumn(
-        '',
-        figures.map((figure) => (figure === null ? null : String(figure))),
-      );
 }

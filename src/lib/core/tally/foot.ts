@@ -44,7 +44,7 @@ export function* foot(base: Base, answer: Answer): Steps<Footing> {
   };
   for (const table of answer.tables) {
     so.compared += yield* footDown(table, told);
-    so.compared += footAcross(table, told);
+    so.compared += yield* footAcross(table, told);
     so.compared += yield* footWhole(base, answer, table, told);
   }
   const notAdding = answer.tables.flatMap((t) =>
@@ -55,7 +55,7 @@ export function* foot(base: Base, answer: Answer): Steps<Footing> {
     foots: so.failure === null,
     ...so,
     notAdding: [...new Set(notAdding)],
-    words: words(main, so),
+    words: yield* words(main, so),
   };
 }
 
@@ -66,14 +66,14 @@ const whereOf = (table: AnswerTable, row: number): string =>
     .filter((label) => label !== null)
     .join(' › ') || 'the whole';
 
-function words(main: AnswerTable | undefined, { compared, failure }: Comparing): string {
+function* words(main: AnswerTable | undefined, { compared, failure }: Comparing): Steps<string> {
   if (failure) {
     const { where, title, difference } = failure;
     const by = figureText({ key: '', title, unit: '', type: 'number' }, Math.abs(difference));
     return `Does not foot: the parts of ${title} in ${where} come to ${by} ${difference > 0 ? 'more' : 'less'} than it.`;
   }
   if (compared === 0 || !main) return 'Nothing here adds up, so nothing was compared.';
-  const groups = groupsByLevel(main);
+  const groups = yield* groupsByLevel(main);
   const across = main.columns.some((c) => c.partOf !== undefined);
   if (groups.length === 0)
     return compared === 1
@@ -87,45 +87,53 @@ function words(main: AnswerTable | undefined, { compared, failure }: Comparing):
 }
 
 /** How many rows stand at each level under the whole; none where no row is a part of another. */
-function groupsByLevel(table: AnswerTable): number[] {
+function* groupsByLevel(table: AnswerTable): Steps<number[]> {
   if (table.flat) return [];
   const depth = new Int32Array(table.length);
   const out: number[] = [];
-  for (let n = 0; n < table.length; n++) {
-    const whole = table.partOf(n);
-    if (whole < 0) continue;
-    depth[n] = depth[whole] + 1;
-    out[depth[n] - 1] = (out[depth[n] - 1] ?? 0) + 1;
-  }
+  yield* inStretches(table.length, (from, to) => {
+    for (let n = from; n < to; n++) {
+      const whole = table.partOf(n);
+      if (whole < 0) continue;
+      depth[n] = depth[whole] + 1;
+      out[depth[n] - 1] = (out[depth[n] - 1] ?? 0) + 1;
+    }
+  });
   return out;
 }
 
 const present = (v: number): number => (v === v ? v : 0);
 
+/** Numbers looked at between two pauses: each may be computed from a row of its own. */
+const NUMBERS = STRIDE >> 4;
+
 function* footDown(table: AnswerTable, told: Told): Steps<number> {
-  if (table.flat) return 0;
+  if (table.flat || !table.columns.some((c) => c.adds)) return 0;
   const whole = new Int32Array(table.length);
-  const has = new Uint8Array(table.length);
   let any = false;
-  for (let n = 0; n < table.length; n++) {
-    whole[n] = table.columns.some((c) => c.adds) ? table.partOf(n) : -1;
-    if (whole[n] >= 0) {
-      has[whole[n]] = 1;
-      any = true;
+  yield* inStretches(table.length, (from, to) => {
+    for (let n = from; n < to; n++) {
+      whole[n] = table.partOf(n);
+      if (whole[n] >= 0) any = true;
     }
-  }
+  });
   if (!any) return 0;
   let compared = 0;
   for (const [c, { adds }] of table.columns.entries()) {
     if (!adds) continue;
     const sums = new Map<number, CompensatedSum>();
-    for (let n = 0; n < table.length; n++) {
-      if (whole[n] < 0) continue;
-      let sum = sums.get(whole[n]);
-      if (!sum) sums.set(whole[n], (sum = new CompensatedSum()));
-      sum.add(present(table.number(n, c)));
-      if (n % 8192 === 0) yield undefined;
-    }
+    yield* inStretches(
+      table.length,
+      (from, to) => {
+        for (let n = from; n < to; n++) {
+          if (whole[n] < 0) continue;
+          let sum = sums.get(whole[n]);
+          if (!sum) sums.set(whole[n], (sum = new CompensatedSum()));
+          sum.add(present(table.number(n, c)));
+        }
+      },
+      NUMBERS,
+    );
     for (const [n, sum] of sums) {
       compared++;
       const difference = sum.value - present(table.number(n, c));
@@ -136,7 +144,7 @@ function* footDown(table: AnswerTable, told: Told): Steps<number> {
   return compared;
 }
 
-function footAcross(table: AnswerTable, told: Told): number {
+function* footAcross(table: AnswerTable, told: Told): Steps<number> {
   const parts = new Map<number, number[]>();
   table.columns.forEach(({ partOf, adds }, c) => {
     if (partOf === undefined || !adds) return;
@@ -145,14 +153,21 @@ function footAcross(table: AnswerTable, told: Told): number {
     else parts.set(partOf, [c]);
   });
   let compared = 0;
-  for (const [whole, columns] of parts)
-    for (let n = 0; n < table.length; n++) {
-      compared++;
-      const sum = sumOf(columns.map((c) => present(table.number(n, c))));
-      const difference = sum - present(table.number(n, whole));
-      if (Math.abs(difference) > (table.columns[whole].adds?.bound ?? 0))
-        told(table, n, whole, difference);
-    }
+  for (const [whole, columns] of parts) {
+    const bound = table.columns[whole].adds?.bound ?? 0;
+    yield* inStretches(
+      table.length,
+      (from, to) => {
+        for (let n = from; n < to; n++) {
+          const sum = sumOf(columns.map((c) => present(table.number(n, c))));
+          const difference = sum - present(table.number(n, whole));
+          if (Math.abs(difference) > bound) told(table, n, whole, difference);
+        }
+      },
+      Math.max(1, Math.floor(NUMBERS / columns.length)),
+    );
+    compared += table.length;
+  }
   return compared;
 }
 
@@ -214,7 +229,9 @@ function* directly(
   if (kind === 'values') return { total: values, bound: 0 };
   let unread = 0;
   if (!isText(column) && column.unread.size > 0)
-    for (const i of records) if (column.unread.has(i)) unread++;
+    yield* inStretches(records.length, (from, to) => {
+      for (let k = from; k < to; k++) if (column.unread.has(records[k])) unread++;
+    });
   return { total: kind === 'unread' ? unread : records.length - values - unread, bound: 0 };
 }
 

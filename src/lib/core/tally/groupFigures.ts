@@ -4,6 +4,7 @@ import type { Measure } from '../measure/measure';
 import { countLeaves } from '../measure/compute';
 import type { Leafed } from '../measure/leafed';
 import type { Steps } from '../steps/steps';
+import { orderRead } from '../table/recordOrder';
 import type { Table } from '../table/table';
 import { computeResting, type Resting } from './resting';
 import type { OrderFigures } from './sortedGroups';
@@ -54,7 +55,7 @@ export function* computeGroups(
 export function levelGroupings(tree: GroupTree): Grouping[] {
   const depth = tree.levels.length;
   const out: Grouping[] = new Array(depth + 1);
-  let of = Int32Array.from({ length: tree.leaves }, (_, leaf) => leaf);
+  let of = orderRead(tree.leaves);
   for (let l = depth - 1; l >= 0; l--) {
     const { size, parent } = tree.levels[l];
     out[l + 1] = { size, of, parent: { place: l, of: parent } };

@@ -50,6 +50,11 @@ export class GroupWalk {
     return this.#counts.findLastIndex((count) => count > 0) + 1;
   }
 
+  /** How many of its rows are groups, and not totals of others. */
+  get groups(): number {
+    return this.#counts.at(-1) ?? 0;
+  }
+
   /** Level from 0 and group of a row; level -1 is the whole. */
   at(row: number): { level: number; group: number } {
     return { level: this.#levels[row], group: this.#groups[row] };

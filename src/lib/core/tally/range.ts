@@ -39,13 +39,19 @@ function widened(before: Range, values: Float64Array, from: number, to: number):
 }
 
 /** The same among some records. */
-export function rangeAmong(values: Float64Array, records: Int32Array): Range {
+export function* rangeAmong(values: Float64Array, records: Int32Array): Steps<Range> {
   let min = Infinity;
   let max = -Infinity;
-  for (let k = 0; k < records.length; k++) {
-    const v = values[records[k]];
-    if (v < min) min = v;
-    if (v > max) max = v;
-  }
+  yield* inStretches(records.length, (from, to) => {
+    let low = min;
+    let high = max;
+    for (let k = from; k < to; k++) {
+      const v = values[records[k]];
+      if (v < low) low = v;
+      if (v > high) high = v;
+    }
+    min = low;
+    max = high;
+  });
   return { min, max };
 }

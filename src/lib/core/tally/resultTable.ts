@@ -1,4 +1,5 @@
 import { scalarColumn, textColumn, type Column, type ScalarType } from '../table/column';
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import type { Table } from '../table/table';
 import { keysOfRow, type AnswerTable } from './answer';
 import { readIsoFigure } from './readFigure';
@@ -23,22 +24,30 @@ type Facts = NonNullable<Parameters<typeof scalarColumn>[3]>;
  * They are named by their titles and found by their keys.
  * @returns the list, and which row of the result each record is
  */
-export function resultTable(table: AnswerTable): { list: Table; rows: number[] } {
+export function* resultTable(table: AnswerTable): Steps<{ list: Table; rows: number[] }> {
   const rows: number[] = [];
   const cells: Figure[][] = table.columns.map(() => []);
-  for (let n = 0; n < table.length; n++) {
+  const take = (n: number): void => {
     const row = table.row(n);
-    if (row.kind !== 'group') continue;
+    if (row.kind !== 'group') return;
     rows.push(n);
     const keys = keysOfRow(row, table.labels);
     table.columns.forEach((_, c) =>
       cells[c].push(c < table.labels ? (keys[c] ?? null) : row.cells[c]),
     );
-  }
-  const columns = table.columns.map((column, c): Column => {
+  };
+  yield* inStretches(
+    table.length,
+    (from, to) => {
+      for (let n = from; n < to; n++) take(n);
+    },
+    STRIDE >> 6,
+  );
+  const columns: Column[] = [];
+  for (const [c, column] of table.columns.entries()) {
     const { keyType } = column;
     const type = keyType ? keyType.type : column.type;
-    return listColumn(column, SCALARS[type], cells[c], {
+    const made = listColumn(column, SCALARS[type], cells[c], {
       id: column.key,
       unit: keyType?.unit ?? column.unit,
       decimals: keyType?.decimals ?? column.decimals ?? (column.type === 'number' ? 2 : 0),
@@ -46,7 +55,9 @@ export function resultTable(table: AnswerTable): { list: Table; rows: number[] }
       grain: keyType?.grain ?? column.grain ?? 'day',
       calendar: keyType?.calendar ?? column.calendar,
     });
-  });
+    columns.push(made);
+    yield undefined;
+  }
   return { list: { length: rows.length, columns }, rows };
 }
 

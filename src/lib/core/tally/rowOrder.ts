@@ -65,7 +65,10 @@ export function* rowsInView(table: AnswerTable, view: RowView): Steps<Int32Array
       }
   }
   yield* place(-1);
-  return Int32Array.from(out.concat(closing));
+  const rows = new Int32Array(out.length + closing.length);
+  rows.set(out);
+  rows.set(closing, out.length);
+  return rows;
 }
 
 export const isGrandTotal = (table: AnswerTable, n: number): boolean => {

@@ -55,6 +55,18 @@ function byFigure(
   };
 }
 
+/** The leaves of one key that have records, in the order of their labels. */
+export function* leavesInOrder(
+  { keys: [key], levels: [level] }: GroupTree,
+  counts: ArrayLike<number>,
+): Steps<number[]> {
+  const there: number[] = [];
+  yield* inStretches(counts.length, (from, to) => {
+    for (let leaf = from; leaf < to; leaf++) if (counts[leaf] > 0) there.push(leaf);
+  });
+  return yield* mergedSort(there, (a, b) => key.rank(level.code[a]) - key.rank(level.code[b]));
+}
+
 /** The groups of each level in the order shown, parent by parent. */
 export interface ShownGroups {
   /** Groups in order, those of one parent side by side. */

@@ -1,5 +1,6 @@
 import { talliesOf, type AskResult } from '../ask/result';
 import { WriteRefused } from '../errors';
+import { finish } from '../steps/steps';
 import { tableOf } from '../tally/answer';
 import { resultTable } from '../tally/resultTable';
 import { encoded, USUAL_DIALECT, type Dialect } from './dialect';
@@ -47,7 +48,7 @@ export async function resultFile(
         throw new WriteRefused(
           `${FORMS[form].name} holds one table, and ${tables.length} tallies were asked for. Ask for one at a time, or take a workbook.`,
         );
-      const { list } = resultTable(tableOf(only));
+      const { list } = finish(resultTable(tableOf(only)));
       return tableFile({ name: result.list.name, table: list, notes: [] }, form);
     }
   }

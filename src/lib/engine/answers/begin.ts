@@ -1,4 +1,5 @@
 import type { Steps } from '../../core/steps/steps';
+import { emptyBitset } from '../../core/table/bitset';
 import { namesOf } from '../../core/table/table';
 import { questionsOf } from '../../core/tally/guesses';
 import { kindOf } from '../../core/tally/kinds';
@@ -52,7 +53,7 @@ export function* answerSketch(held: Held, { spec }: ArgsOf<'sketch'>): Steps<Rep
   const sentence = kindOf(spec).plain(namesOf(held.table), held.listName);
   const [table] = answer?.tables ?? [];
   if (!answer || !table) return { sentence, refused, fact: '', table: null, rows: [] };
-  const none: ReadonlySet<number> = new Set();
+  const none = emptyBitset(table.length);
   return {
     sentence,
     refused,

@@ -112,10 +112,9 @@ function* spreadOf(sorted: Float64Array): Steps<{ distinct: number; mode: number
 function* unreadAmong(column: Column, records: Int32Array): Steps<number> {
   let n = 0;
   if (!isText(column) && column.unread.size > 0)
-    for (let k = 0; k < records.length; k++) {
-      if (column.unread.has(records[k])) n++;
-      if (k % STRIDE === 0) yield undefined;
-    }
+    yield* inStretches(records.length, (from, to) => {
+      for (let k = from; k < to; k++) if (column.unread.has(records[k])) n++;
+    });
   return n;
 }
 

@@ -18,7 +18,7 @@ export function* answerFigureRecord(
   const { figure, column, where, records } = yield* opened(held, place);
   const { name, table, recipe } = held.list;
   let print = prints.get(table);
-  if (!print) prints.set(table, (print = tablePrint(table)));
+  if (!print) prints.set(table, (print = yield* tablePrint(table)));
   const { tally, scope, ...at } = place;
   const item = held.item(tally);
   return {

@@ -8,7 +8,7 @@ import { acrossColumn } from '../../core/prepare/rowMeasure';
 import { inOrder, preparations } from '../../core/prepare/order';
 import { taking } from '../../core/prepare/reshape';
 import { idOfComputed, type ComputedSpec } from '../../core/prepare/specs';
-import { finish, STRIDE, type Steps } from '../../core/steps/steps';
+import { finish, inStretches, type Steps } from '../../core/steps/steps';
 import { showCell, showScalar } from '../../core/table/cell';
 import { isMissing, isText, isUnread, typeName, type Column } from '../../core/table/column';
 import { recordNumber } from '../../core/table/recordNumber';
@@ -167,20 +167,21 @@ function* cameOut(column: Column, beside: readonly Column[], length: number): St
   let lowest = -1;
   let highest = -1;
   const numbers = isText(column) ? null : column.values;
-  for (let i = 0; i < length; i++) {
+  const look = (i: number): void => {
     if (isMissing(column, i)) {
       if (beside.some((c) => isUnread(c, i))) unread++;
       else if (beside.some((c) => isMissing(c, i))) blank++;
       else none++;
-    } else {
-      values++;
-      if (numbers) {
-        if (lowest < 0 || numbers[i] < numbers[lowest]) lowest = i;
-        if (highest < 0 || numbers[i] > numbers[highest]) highest = i;
-      }
+      return;
     }
-    if (i % STRIDE === 0) yield undefined;
-  }
+    values++;
+    if (!numbers) return;
+    if (lowest < 0 || numbers[i] < numbers[lowest]) lowest = i;
+    if (highest < 0 || numbers[i] > numbers[highest]) highest = i;
+  };
+  yield* inStretches(length, (from, to) => {
+    for (let i = from; i < to; i++) look(i);
+  });
   const show = (i: number): string =>
     i < 0 || isText(column) ? '' : showScalar(column, column.values[i]);
   return {

@@ -1,11 +1,12 @@
 import { columnFor } from '../../core/expression/columnFor';
-import { STRIDE, type Steps } from '../../core/steps/steps';
+import { inStretches, type Steps } from '../../core/steps/steps';
 import { groupPath, type GroupTree } from '../../core/arrange/tree';
 import { studentQuantile } from '../../core/forecast/quantiles';
 import { fitLines, lineAt, predictionSd, type Line } from '../../core/measure/line';
 import { isText, type ScalarColumn } from '../../core/table/column';
 import { selectionOf, type Base } from '../../core/tally/base';
 import { treeOf } from '../../core/tally/keys';
+import { rangeAmong } from '../../core/tally/range';
 import type { Shaped } from '../../core/tally/kind';
 import type { Tally } from '../../core/tally/specs';
 import type { Shape } from '../replies/shape';
@@ -26,7 +27,7 @@ export function* pointsOf(
   const x = columnFor(base.table, along ?? '');
   if (isText(x)) return { kind: 'none' };
   const { tree } = yield* treeOf(base, keys, selectionOf(base, tally.scope));
-  const there = records.filter((i) => x.values[i] === x.values[i] && y.values[i] === y.values[i]);
+  const there = yield* withBoth(x.values, y.values, records);
   const about = {
     kind: 'points' as const,
     x: { name: x.name, unit: x.unit },
@@ -51,38 +52,52 @@ export function* pointsOf(
       cell: [0, 0],
     };
   }
-  let x0 = Infinity;
-  let x1 = -Infinity;
-  let y0 = Infinity;
-  let y1 = -Infinity;
-  for (const i of there) {
-    x0 = Math.min(x0, x.values[i]);
-    x1 = Math.max(x1, x.values[i]);
-    y0 = Math.min(y0, y.values[i]);
-    y1 = Math.max(y1, y.values[i]);
-  }
-  yield undefined;
-  const cell: [number, number] = [(x1 - x0) / CELLS_ALONG || 1, (y1 - y0) / CELLS_UP || 1];
+  return { ...about, points: [], groups: [], ...(yield* inCells(x.values, y.values, there)) };
+}
+
+/** The records that have a value in both. */
+function* withBoth(x: Float64Array, y: Float64Array, records: Int32Array): Steps<Int32Array> {
+  const there = new Int32Array(records.length);
+  let n = 0;
+  yield* inStretches(records.length, (from, to) => {
+    let at = n;
+    for (let k = from; k < to; k++) {
+      const i = records[k];
+      if (x[i] === x[i] && y[i] === y[i]) there[at++] = i;
+    }
+    n = at;
+  });
+  return there.subarray(0, n);
+}
+
+/** So many points in each cell of a grid over all of them; empty cells are left out. */
+function* inCells(
+  x: Float64Array,
+  y: Float64Array,
+  there: Int32Array,
+): Steps<Pick<Extract<Shape, { kind: 'points' }>, 'cells' | 'cell'>> {
+  const along = yield* rangeAmong(x, there);
+  const up = yield* rangeAmong(y, there);
+  const wide = (along.max - along.min) / CELLS_ALONG || 1;
+  const high = (up.max - up.min) / CELLS_UP || 1;
   const counts = new Int32Array(CELLS_ALONG * CELLS_UP);
-  for (let k = 0; k < there.length; k++) {
-    const i = there[k];
-    const a = Math.min(CELLS_ALONG - 1, Math.floor((x.values[i] - x0) / cell[0]));
-    const b = Math.min(CELLS_UP - 1, Math.floor((y.values[i] - y0) / cell[1]));
-    counts[b * CELLS_ALONG + a]++;
-    if (k % (8 * STRIDE) === 0) yield undefined;
-  }
+  yield* inStretches(there.length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const i = there[k];
+      const a = Math.min(CELLS_ALONG - 1, Math.floor((x[i] - along.min) / wide));
+      const b = Math.min(CELLS_UP - 1, Math.floor((y[i] - up.min) / high));
+      counts[b * CELLS_ALONG + a]++;
+    }
+  });
   return {
-    ...about,
-    points: [],
-    groups: [],
     cells: Array.from(counts.keys())
       .filter((c) => counts[c] > 0)
       .map((c): [number, number, number] => [
-        x0 + (c % CELLS_ALONG) * cell[0],
-        y0 + Math.floor(c / CELLS_ALONG) * cell[1],
+        along.min + (c % CELLS_ALONG) * wide,
+        up.min + Math.floor(c / CELLS_ALONG) * high,
         counts[c],
       ]),
-    cell,
+    cell: [wide, high],
   };
 }
 

@@ -1,5 +1,6 @@
 import { EngineError } from '../../core/errors';
-import type { Steps } from '../../core/steps/steps';
+import { inStretches, type Steps } from '../../core/steps/steps';
+import { add, emptyBitset, has, type Bitset } from '../../core/table/bitset';
 import { keysOfRow, type AnswerTable } from '../../core/tally/answer';
 import { figureText, type Formats } from '../../core/tally/figureText';
 import { isOpen, rowsInView, type RowView } from '../../core/tally/rowOrder';
@@ -13,11 +14,11 @@ export function rowOf(
   n: number,
   formats: Formats,
   view: RowView | null,
-  whole: ReadonlySet<number>,
+  whole: Bitset,
 ): Row {
   const row = table.row(n);
   const keys = [...keysOfRow(row, table.labels)];
-  const folds = view !== null && row.level > 0 && whole.has(n);
+  const folds = view !== null && row.level > 0 && has(whole, n);
   return {
     place: n,
     kind: row.kind,
@@ -32,11 +33,17 @@ export function rowOf(
   };
 }
 
-/** Places of the rows that others are a part of. */
-export function wholesOf(table: AnswerTable): ReadonlySet<number> {
-  const whole = new Set<number>();
-  if (!table.flat) for (let n = 0; n < table.length; n++) whole.add(table.partOf(n));
-  return whole;
+/** The rows that others are a part of. */
+export function* wholesOf(table: AnswerTable): Steps<Bitset> {
+  const wholes = emptyBitset(table.length);
+  if (!table.flat)
+    yield* inStretches(table.length, (from, to) => {
+      for (let n = from; n < to; n++) {
+        const whole = table.partOf(n);
+        if (whole >= 0) add(wholes, whole);
+      }
+    });
+  return wholes;
 }
 
 /** Rows made between two pauses. */
@@ -51,7 +58,7 @@ export function* answerRows(
   const key = JSON.stringify([tally, name, view]);
   const order = yield* held.orders.onceInSteps(key, () => rowsInView(table, view));
   yield undefined;
-  const whole = held.wholes.once(`${tally} ${name}`, () => wholesOf(table));
+  const whole = yield* held.wholes.onceInSteps(`${tally} ${name}`, () => wholesOf(table));
   const rows: Row[] = [];
   for (const n of order.subarray(from, from + count)) {
     rows.push(rowOf(table, n, held.doc.formats, view, whole));

@@ -1,10 +1,13 @@
-import { STRIDE, type Steps } from '../../core/steps/steps';
+import { pausing, type Steps } from '../../core/steps/steps';
 import { keysOfRow, type Answer } from '../../core/tally/answer';
 import type { Figure } from '../../core/tally/result';
 import type { Shape } from '../replies/shape';
 
 /** More lines than this cannot be told apart. */
 const MOST_LINES = 10;
+
+/** Rows made between two pauses. */
+const ROWS = 512;
 
 interface Line {
   readonly name: string;
@@ -22,8 +25,9 @@ export function* seriesOf(answer: Answer, column: string): Steps<Shape> {
   const groups = labels.flatMap((c, k) => (/^g\d+$/.test(c.key) ? [k] : []));
   const steps = new Map<Figure, string>();
   const lines = new Map<string, Line>();
+  const due = pausing(ROWS);
   for (let n = 0; n < table.length; n++) {
-    if (n % STRIDE === STRIDE - 1) yield n / table.length;
+    if (due(n)) yield n / table.length;
     const row = table.row(n);
     if (row.kind !== 'group') continue;
     const keys = keysOfRow(row, table.labels);

@@ -9,6 +9,7 @@ import type { Answer } from '../../core/tally/answer';
 import type { Shaped } from '../../core/tally/kind';
 import { codesOf } from '../../core/tally/keys';
 import { kindOf } from '../../core/tally/kinds';
+import { leavesInOrder } from '../../core/tally/sortedGroups';
 import type { Held } from '../held';
 import { pointsOf } from './points';
 import { seriesOf } from './series';
@@ -104,13 +105,12 @@ function* curves(
   const tree = yield* buildTree(base.table.length, coded ? [coded.codes] : []);
   const slices = yield* gather(column.values, tree.leafOf, tree.leaves, records);
   yield undefined;
-  const leaves = Array.from({ length: tree.leaves }, (_, leaf) => leaf)
-    .filter((leaf) => slices.start[leaf + 1] > slices.start[leaf])
-    .sort((a, b) =>
-      coded
-        ? coded.codes.rank(tree.levels[0].code[a]) - coded.codes.rank(tree.levels[0].code[b])
-        : 0,
-    );
+  const { start } = slices;
+  const counts = Int32Array.from(
+    { length: tree.leaves },
+    (_, leaf) => start[leaf + 1] - start[leaf],
+  );
+  const leaves = coded ? yield* leavesInOrder(tree, counts) : counts[0] > 0 ? [0] : [];
   const out = [];
   for (const leaf of leaves.slice(0, MOST_CURVES)) {
     const values = yield* sortedInParts(

@@ -3,7 +3,7 @@ import { buildTree, type GroupTree } from '../../arrange/tree';
 import type { Grouping } from '../../measure/grouping';
 import type { Measure } from '../../measure/measure';
 import type { Leafed } from '../../measure/leafed';
-import type { Steps } from '../../steps/steps';
+import { inStretches, type Steps } from '../../steps/steps';
 import type { Table } from '../../table/table';
 import { refuseTooMany } from '../keys';
 import { levelGroupings } from '../groupFigures';
@@ -43,13 +43,19 @@ export function* computeCross(
   yield undefined;
   const input: Leafed = { table, records, ordered, leafOf: cells.leafOf, leaves: cells.leaves };
   const sides = [levelGroupings(down), levelGroupings(across)];
+  yield undefined;
   const [downLeaf, acrossLeaf] = leafSides(cells);
-  const groupings: Grouping[] = sides[0].flatMap((d) =>
-    sides[1].map((a) => ({
-      size: d.size * a.size,
-      of: downLeaf.map((leaf, cell) => d.of[leaf] * a.size + a.of[acrossLeaf[cell]]),
-    })),
-  );
+  yield undefined;
+  const groupings: Grouping[] = [];
+  for (const d of sides[0])
+    for (const a of sides[1]) {
+      const of = new Int32Array(downLeaf.length);
+      yield* inStretches(of.length, (from, to) => {
+        for (let cell = from; cell < to; cell++)
+          of[cell] = d.of[downLeaf[cell]] * a.size + a.of[acrossLeaf[cell]];
+      });
+      groupings.push({ size: d.size * a.size, of });
+    }
   // Counted with the measures, so that the records are gone through once.
   const { figures: flat, resting } = yield* computeResting(input, groupings, [
     ...measures,

@@ -100,6 +100,7 @@ export function* crossTable(
     labels,
     columns,
     length: walk.length,
+    groups: walk.groups,
     deepest: walk.deepest,
     row(n) {
       const { level, group } = walk.at(n);

@@ -4,9 +4,10 @@ import { columnFor } from '../../expression/columnFor';
 import { leafGrouping, totalGrouping } from '../../measure/grouping';
 import { MEASURES } from '../../measure/measure';
 import { countLeaves } from '../../measure/compute';
-import type { Steps } from '../../steps/steps';
+import { mergedSort } from '../../sorting/mergedSort';
+import { inStretches, type Steps } from '../../steps/steps';
 import { counted } from '../../table/format';
-import { tableOf } from '../answer';
+import { madeRows, tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
 import { figureFrom, labelColumn, measureColumns, shownColumn } from '../figure';
 import { checkKey, checkOrder, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
@@ -69,9 +70,15 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
   const noBand = bands ? bands.length : -1;
   const isOutside = (leaf: number): boolean => level.code[leaf] < 0 || level.code[leaf] === noBand;
   const compare = groupComparator(tree, 0, spec.key.order, { records: counts, measures: figures });
-  const leaves = Array.from(counts.keys())
-    .filter((leaf) => counts[leaf] > 0 || (bands !== null && !isOutside(leaf)))
-    .sort((a, b) => Number(isOutside(a)) - Number(isOutside(b)) || compare(a, b));
+  const there: number[] = [];
+  yield* inStretches(counts.length, (from, to) => {
+    for (let leaf = from; leaf < to; leaf++)
+      if (counts[leaf] > 0 || (bands !== null && !isOutside(leaf))) there.push(leaf);
+  });
+  const leaves = yield* mergedSort(
+    there,
+    (a, b) => Number(isOutside(a)) - Number(isOutside(b)) || compare(a, b),
+  );
   const blank = leaves
     .filter((leaf) => level.code[leaf] < 0)
     .reduce((n, leaf) => n + counts[leaf], 0);
@@ -138,29 +145,27 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
       ),
     ]);
   let cumulative = 0;
-  const rows: FigureRow[] = [
-    {
-      kind: 'total',
-      level: 0,
-      keys: [],
-      cells: [
-        'All records',
-        ...edgesOf(bands, -1),
-        records.length,
-        share(valued),
-        null,
-        null,
-        ...cells((k) => totals[k][0]),
-      ],
-      ...marked(marksOf(records.length, 1, 0)),
-    },
-  ];
-  for (const leaf of leaves) {
+  const total: FigureRow = {
+    kind: 'total',
+    level: 0,
+    keys: [],
+    cells: [
+      'All records',
+      ...edgesOf(bands, -1),
+      records.length,
+      share(valued),
+      null,
+      null,
+      ...cells((k) => totals[k][0]),
+    ],
+    ...marked(marksOf(records.length, 1, 0)),
+  };
+  const parts = yield* madeRows(leaves, (leaf): FigureRow => {
     const code = level.code[leaf];
     const outside = isOutside(leaf);
     const n = counts[leaf];
     if (!outside) cumulative += n;
-    rows.push({
+    return {
       kind: outside ? 'outside' : 'group',
       level: 1,
       keys: [codes.key(code)],
@@ -176,8 +181,9 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
       where: codes.where(code),
       partOf: 0,
       ...marked(marksOf(n, 0, leaf)),
-    });
-  }
+    };
+  });
+  const rows = [total, ...parts];
   return {
     tables: [tableOf({ name: 'main', caption: 'Frequency', labels: 1, columns, rows })],
     warnings: [...warnings, ...noteBands(spec, bands, leaves, counts, noBand, level.code)],

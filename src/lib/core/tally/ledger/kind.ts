@@ -100,6 +100,7 @@ function* groupTable({ table }: Base, ledger: ComputedLedger): Steps<AnswerTable
     labels: labels.length,
     columns,
     length: walk.length,
+    groups: walk.groups,
     deepest: walk.deepest,
     row: (n) => ({
       ...walk.row(n, [count(n), ...measures.map((m, k) => figureFrom(m, shown[k], value(n, k)))]),

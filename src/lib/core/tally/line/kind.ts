@@ -90,7 +90,7 @@ function* lineOfColumns(base: Base, spec: LineSpec, x: string, y: string): Steps
   const selection = selectionOf(base, spec.scope);
   const labels = yield* keyColumns(base, spec.by, selection);
   const axes: Axes = { x: axisOf(along, 'x'), y: axisOf(up, 'y') };
-  return answerOf(
+  return yield* answerOf(
     spec,
     labels,
     axes,
@@ -119,7 +119,7 @@ function* lineOfSeries(base: Base, spec: LineSpec, asked: SeriesSpec): Steps<Tal
       where: periodCondition(asked.column, first + at, period, calendar),
     }),
   };
-  return answerOf(
+  return yield* answerOf(
     spec,
     labels,
     axes,
@@ -179,18 +179,18 @@ const pointTable = (
   }),
 });
 
-function answerOf(
+function* answerOf(
   spec: LineSpec,
   labels: readonly FigureColumn[],
   axes: Axes,
   found: FittedLines,
   more: readonly FigureTable[],
   what: 'record' | 'period',
-): TallyAnswer {
+): Steps<TallyAnswer> {
   return {
     tables: [
-      lineTable(labels, axes, found),
-      ...(spec.at.length ? [predictionTable(spec, labels, axes, found)] : []),
+      yield* lineTable(labels, axes, found),
+      ...(spec.at.length ? [yield* predictionTable(spec, labels, axes, found)] : []),
       ...more,
     ].map(tableOf),
     warnings: [...found.warnings, ...notes(spec, axes, found, what)],

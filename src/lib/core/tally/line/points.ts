@@ -3,7 +3,7 @@ import { groupKeys, groupPath } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
 import { fitLines, lineAt, type Fit } from '../../measure/line';
 import type { Condition } from '../../scope/condition';
-import type { Steps } from '../../steps/steps';
+import { inStretches, STRIDE, type Steps } from '../../steps/steps';
 import { isNumeric, type ScalarColumn } from '../../table/column';
 import type { Table } from '../../table/table';
 import { recordsOf, selectionOf, type Base } from '../base';
@@ -71,19 +71,26 @@ export function* linesOfColumns(
     : null;
   yield undefined;
   const counts = new Float64Array(tree.leaves);
-  for (const i of records) counts[tree.leafOf[i]]++;
+  yield* inStretches(records.length, (from, to) => {
+    for (let k = from; k < to; k++) counts[tree.leafOf[records[k]]]++;
+  });
   const byLeaf = new Map<number, LinePoints>();
   const deepest = tree.levels.length - 1;
   if (grouped)
-    grouped.forEach((fit, leaf) => {
-      if (counts[leaf] > 0)
-        byLeaf.set(leaf, {
-          path: groupPath(tree, deepest, leaf),
-          keys: groupKeys(tree, deepest, leaf),
-          where: groupWhere(tree, deepest, leaf),
-          ...fit,
-        });
-    });
+    yield* inStretches(
+      grouped.length,
+      (from, to) => {
+        for (let leaf = from; leaf < to; leaf++)
+          if (counts[leaf] > 0)
+            byLeaf.set(leaf, {
+              path: groupPath(tree, deepest, leaf),
+              keys: groupKeys(tree, deepest, leaf),
+              where: groupWhere(tree, deepest, leaf),
+              ...grouped[leaf],
+            });
+      },
+      STRIDE >> 6,
+    );
   const inOrder = yield* GroupWalk.of(
     tree,
     spec.by.map((key) => key.order),
@@ -100,21 +107,18 @@ export function* linesOfColumns(
   }
   let without = 0;
   const far: FarPoint[] = [];
-  for (let k = 0; k < records.length; k++) {
-    const i = records[k];
+  const look = (i: number): void => {
     if (x.values[i] !== x.values[i] || y.values[i] !== y.values[i]) {
       without++;
-      continue;
+      return;
     }
-    const point = farPoint(
-      spec,
-      grouped ? byLeaf.get(tree.leafOf[i]) : whole,
-      i,
-      x.values[i],
-      y.values[i],
-    );
+    const of = grouped ? byLeaf.get(tree.leafOf[i]) : whole;
+    const point = farPoint(spec, of, i, x.values[i], y.values[i]);
     if (point) far.push(point);
-  }
+  };
+  yield* inStretches(records.length, (from, to) => {
+    for (let k = from; k < to; k++) look(records[k]);
+  });
   return { whole, groups, without, far: furthestFirst(far), warnings };
 }
 

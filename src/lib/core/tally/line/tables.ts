@@ -1,3 +1,5 @@
+import type { Steps } from '../../steps/steps';
+import { madeRows } from '../answer';
 import { studentQuantile } from '../../forecast/quantiles';
 import { lineAt, predictionSd } from '../../measure/line';
 import { showNumber } from '../../table/format';
@@ -113,41 +115,42 @@ const lineMarks = ({ line }: LinePoints): Pick<FigureRow, 'marks'> =>
   );
 
 /** The line of the whole, and of each group. */
-export const lineTable = (
+export function* lineTable(
   labels: readonly FigureColumn[],
   axes: Axes,
   { whole, groups }: FittedLines,
-): FigureTable => ({
-  name: 'main',
-  caption: 'The line',
-  labels: labels.length,
-  columns: [...labels, ...lineColumns(axes)],
-  rows: [
-    {
-      kind: labels.length ? 'total' : 'group',
-      level: 0,
-      keys: [],
-      cells: [...labels.map((_, k) => (k === 0 ? 'All' : null)), ...lineCells(whole)],
-      ...lineMarks(whole),
-    },
-    ...groups.map((group): FigureRow => ({
-      kind: 'group',
-      level: 1,
-      keys: [...group.keys],
-      cells: [...group.path, ...lineCells(group)],
-      ...(group.where && { where: group.where }),
-      ...lineMarks(group),
-    })),
-  ],
-});
+): Steps<FigureTable> {
+  const all: FigureRow = {
+    kind: labels.length ? 'total' : 'group',
+    level: 0,
+    keys: [],
+    cells: [...labels.map((_, k) => (k === 0 ? 'All' : null)), ...lineCells(whole)],
+    ...lineMarks(whole),
+  };
+  const parts = yield* madeRows(groups, (group) => ({
+    kind: 'group',
+    level: 1,
+    keys: [...group.keys],
+    cells: [...group.path, ...lineCells(group)],
+    ...(group.where && { where: group.where }),
+    ...lineMarks(group),
+  }));
+  return {
+    name: 'main',
+    caption: 'The line',
+    labels: labels.length,
+    columns: [...labels, ...lineColumns(axes)],
+    rows: [all, ...parts],
+  };
+}
 
 /** y predicted at the values of x that were asked for. */
-export function predictionTable(
+export function* predictionTable(
   spec: LineSpec,
   labels: readonly FigureColumn[],
   { x, y }: Axes,
   { whole, groups }: FittedLines,
-): FigureTable {
+): Steps<FigureTable> {
   const plain = {
     unit: y.unit,
     type: 'number' as const,
@@ -211,6 +214,6 @@ export function predictionTable(
         words: `${percent} of new values lie between the bounds, if the line holds (Student t).`,
       },
     ],
-    rows: [whole, ...groups].flatMap((points) => spec.at.map((at) => rowOf(points, at))),
+    rows: yield* madeRows([whole, ...groups], (points) => spec.at.map((at) => rowOf(points, at))),
   };
 }

@@ -67,7 +67,7 @@ function foreseen(columns: readonly Column[], spec: NestedSpec): readonly Column
     const base = wholeBase({ length: 0, columns: empty });
     const { tables } = finish(innerKind(spec.inner).compute(base));
     const table = tables.find((t) => t.name === spec.table);
-    return table ? resultTable(table).list.columns : null;
+    return table ? finish(resultTable(table)).list.columns : null;
   } catch {
     return null;
   }
@@ -83,7 +83,7 @@ function* computeNested(base: Base, spec: NestedSpec): Steps<TallyAnswer> {
     throw new TallyRefused(
       `The inner tally has no table “${spec.table}”; it has ${inner.tables.map((t) => `“${t.name}”`).join(', ')}.`,
     );
-  const { list, rows } = resultTable(table);
+  const { list, rows } = yield* resultTable(table);
   const outerBase: Base = { ...wholeBase(list, 'the group results'), others: base.others };
   const faults = new Faults(list.columns);
   simpleKind(spec.outer).check(faults, 'outer');

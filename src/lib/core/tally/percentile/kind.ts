@@ -16,16 +16,17 @@ import {
 } from '../../measure/quantileDefinitions';
 import { gather } from '../../measure/slices';
 import { sortedInParts } from '../../sorting/sorted';
-import type { Steps } from '../../steps/steps';
+import { pausing, type Steps } from '../../steps/steps';
 import { fullScalar } from '../../table/cell';
 import { isText, type ScalarColumn } from '../../table/column';
 import { counted } from '../../table/format';
-import { tableOf } from '../answer';
+import { madeRows, tableOf, type AnswerTable } from '../answer';
 import { recordsOf, selectionOf, type Base } from '../base';
 import { labelColumn } from '../figure';
 import { checkKey, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
 import { type TallyAnswer, type TallyKind } from '../kind';
 import { figureOf, type Figure, type FigureColumn, type FigureRow } from '../result';
+import { leavesInOrder } from '../sortedGroups';
 import { visitNeeded, visitOptional } from '../visit';
 import { percentileFact } from './fact';
 import { percentileSentence } from './sentence';
@@ -55,6 +56,9 @@ export const percentileKind: TallyKind<PercentileSpec> = {
   shape: ({ column, key, ranksOf }) => ({ of: column, as: 'order', key, reach: ranksOf }),
 };
 
+/** Groups whose values are sorted between two pauses, unless one of them takes long by itself. */
+const GROUPS = 1024;
+
 /** One group's values in rising order. */
 interface Ordered {
   readonly label: string | null;
@@ -82,9 +86,8 @@ function* computePercentiles(base: Base, spec: PercentileSpec): Steps<TallyAnswe
     leaves: tree.leaves,
   });
   const groups: Ordered[] = [];
-  const leaves = Array.from(counts.keys()).filter((leaf) => !coded || counts[leaf] > 0);
-  const rank = (leaf: number): number => coded?.codes.rank(tree.levels[0].code[leaf]) ?? 0;
-  leaves.sort((a, b) => rank(a) - rank(b));
+  const leaves = coded ? yield* leavesInOrder(tree, counts) : [...counts.keys()];
+  const due = pausing(GROUPS);
   for (const [k, leaf] of leaves.entries()) {
     const values = yield* sortedInParts(
       slices.values.slice(slices.start[leaf], slices.start[leaf + 1]),
@@ -96,14 +99,14 @@ function* computePercentiles(base: Base, spec: PercentileSpec): Steps<TallyAnswe
       values,
       ...(coded && { where: coded.codes.where(code) }),
     });
-    yield (k + 1) / leaves.length;
+    if (due(k)) yield (k + 1) / leaves.length;
   }
   const labels = spec.key && coded ? [labelColumn('group', spec.key, coded.codes, table)] : [];
   const few = groups.filter((g) => g.values.length > 0 && g.values.length < spec.few).length;
   return {
     tables: [
-      ...(spec.percentiles.length ? [percentileTable(labels, spec, column, groups)] : []),
-      ...(spec.ranksOf.length ? [rankTable(labels, spec, column, groups)] : []),
+      ...(spec.percentiles.length ? [yield* percentileTable(labels, spec, column, groups)] : []),
+      ...(spec.ranksOf.length ? [yield* rankTable(labels, spec, column, groups)] : []),
     ],
     warnings: [
       ...(coded?.warnings ?? []),
@@ -119,15 +122,15 @@ function* computePercentiles(base: Base, spec: PercentileSpec): Steps<TallyAnswe
   };
 }
 
-function percentileTable(
+function* percentileTable(
   labels: readonly FigureColumn[],
   spec: PercentileSpec,
   column: ScalarColumn,
   groups: readonly Ordered[],
-) {
+): Steps<AnswerTable> {
   const definition = spec.definition as Definition;
   const write = (v: number): Figure => writeValue(column, v);
-  const rows = groups.flatMap(({ label, key, values, where }) =>
+  const rows = yield* madeRows(groups, ({ label, key, values, where }) =>
     spec.percentiles.map((percent): FigureRow => {
       const n = values.length;
       const p = percent / 100;
@@ -204,13 +207,13 @@ function percentileTable(
   });
 }
 
-function rankTable(
+function* rankTable(
   labels: readonly FigureColumn[],
   spec: PercentileSpec,
   column: ScalarColumn,
   groups: readonly Ordered[],
-) {
-  const rows = groups.flatMap(({ label, key, values, where }) =>
+): Steps<AnswerTable> {
+  const rows = yield* madeRows(groups, ({ label, key, values, where }) =>
     spec.ranksOf.map((v): FigureRow => {
       const [under, atOrUnder] = [lowerBound(values, v), upperBound(values, v)];
       return {

@@ -100,7 +100,7 @@ export function* changes(
     const level = tree.levels.length - 1;
     const values = figures.levels[level][0];
     const map = new Map<number, number>();
-    const ofParents = ranked(tree, level, values, figures, parentOf, spec);
+    const ofParents = yield* ranked(tree, level, values, figures, parentOf, spec);
     for (const { order } of ofParents.values()) {
       const at = placesOf(values, order, spec.ties);
       order.forEach((g, k) => map.set(g, at[k]));

@@ -1,5 +1,6 @@
 import type { GroupTree } from '../../arrange/tree';
-import type { Steps } from '../../steps/steps';
+import { mergedSort } from '../../sorting/mergedSort';
+import { inStretches, type Steps } from '../../steps/steps';
 import type { Bitset } from '../../table/bitset';
 import { orderedFor, recordsOf, type Base } from '../base';
 import { computeGroups, type GroupFigures } from '../groupFigures';
@@ -34,28 +35,34 @@ export interface Ranked {
 }
 
 /** Groups of each parent from the first place to the last; ties in label order. */
-export function ranked(
+export function* ranked(
   tree: GroupTree,
   level: number,
   values: Float64Array,
   figures: GroupFigures,
   parentOf: (group: number) => number,
   spec: RankingSpec,
-): Map<number, Ranked> {
+): Steps<Map<number, Ranked>> {
   const out = new Map<number, Ranked>();
   const { code, size } = tree.levels[level];
-  for (let g = 0; g < size; g++) {
-    if (figures.records[level][g] === 0) continue;
-    const parent = parentOf(g);
-    let entry = out.get(parent);
-    if (!entry) out.set(parent, (entry = { order: [], none: [] }));
-    if (values[g] === values[g]) entry.order.push(g);
-    else entry.none.push(g);
-  }
+  const records = figures.records[level];
+  yield* inStretches(size, (from, to) => {
+    for (let g = from; g < to; g++) {
+      if (records[g] === 0) continue;
+      const parent = parentOf(g);
+      let entry = out.get(parent);
+      if (!entry) out.set(parent, (entry = { order: [], none: [] }));
+      if (values[g] === values[g]) entry.order.push(g);
+      else entry.none.push(g);
+    }
+  });
   const sign = spec.from === 'highest' ? -1 : 1;
   const rank = (g: number): number => tree.keys[level].rank(code[g]);
-  for (const { order } of out.values())
-    order.sort((a, b) => sign * (values[a] - values[b]) || rank(a) - rank(b));
+  for (const [parent, { order, none }] of out) {
+    const compare = (a: number, b: number): number =>
+      sign * (values[a] - values[b]) || rank(a) - rank(b);
+    out.set(parent, { order: yield* mergedSort(order, compare), none });
+  }
   const labelRank = (parent: number): number =>
     spec.within === 0
       ? 0

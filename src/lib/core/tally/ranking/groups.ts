@@ -2,7 +2,7 @@ import { groupKeys, groupPath } from '../../arrange/tree';
 import { MEASURES } from '../../measure/measure';
 import type { Steps } from '../../steps/steps';
 import { counted } from '../../table/format';
-import { tableOf } from '../answer';
+import { madeRows, tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base } from '../base';
 import { figureFrom, labelColumns, measureColumns, RECORDS_COLUMN, shownColumn } from '../figure';
 import { groupWhere, treeOf } from '../keys';
@@ -28,7 +28,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
   const figures = yield* figuresIn(base, tree, spec, selection);
   const values = figures.levels[deepest][0];
   const parentOf = parents(tree, spec.within);
-  const byParent = ranked(tree, deepest, values, figures, parentOf, spec);
+  const byParent = yield* ranked(tree, deepest, values, figures, parentOf, spec);
   const change = spec.change ? yield* changes(base, tree, spec, selection, parentOf) : null;
   const shown = shownColumn(spec.by, table);
   const shares = MEASURES[spec.by.kind].adds;
@@ -84,10 +84,10 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
     kept = Math.max(kept, to - from);
     const whole = order.reduce((s, g) => s + values[g], 0);
     let cumulative = 0;
-    order.forEach((g, k) => {
+    const add = (g: number, k: number): FigureRow | [] => {
       cumulative += values[g];
-      if (k < from || k >= to) return;
-      rows.push({
+      if (k < from) return [];
+      return {
         kind: 'group',
         level: 0,
         cells: [
@@ -101,8 +101,9 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
         keys: [places[k], ...groupKeys(tree, deepest, g)],
         where: groupWhere(tree, deepest, g),
         ...marked(marksOf(g, order, whole)),
-      });
-    });
+      };
+    };
+    for (const row of yield* madeRows(order.slice(0, to), add)) rows.push(row);
     const left = [...order.slice(0, from), ...order.slice(to)];
     if (left.length)
       rows.push(

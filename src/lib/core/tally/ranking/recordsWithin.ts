@@ -3,7 +3,7 @@ import { groupKeys, groupPath, type GroupTree } from '../../arrange/tree';
 import { TallyRefused } from '../../errors';
 import { columnFor } from '../../expression/columnFor';
 import { CompensatedSum } from '../../measure/compensated';
-import { STRIDE, partOf, type Steps } from '../../steps/steps';
+import { inStretches, partOf, type Steps } from '../../steps/steps';
 import { count, has, type Bitset } from '../../table/bitset';
 import { fullCell } from '../../table/cell';
 import { isMissing, isText, type ScalarColumn } from '../../table/column';
@@ -160,19 +160,21 @@ function* dealt(
 ): Steps<Int32Array[]> {
   const all = count(selection) === values.length;
   const start = new Int32Array(leaves + 1);
-  for (let i = 0; i < values.length; i++)
-    if (values[i] === values[i] && (all || has(selection, i))) start[leafOf[i] + 1]++;
+  yield* inStretches(values.length, (from, to) => {
+    for (let i = from; i < to; i++)
+      if (values[i] === values[i] && (all || has(selection, i))) start[leafOf[i] + 1]++;
+  });
   for (let leaf = 0; leaf < leaves; leaf++) start[leaf + 1] += start[leaf];
-  yield undefined;
   const order = new Int32Array(start[leaves]);
   const next = start.slice();
-  for (let k = 0; k < sorted.length; k++) {
-    const i = sorted[k];
-    if (k % (4 * STRIDE) === 0) yield undefined;
-    // Records without a value come last.
-    if (values[i] !== values[i]) break;
-    if (all || has(selection, i)) order[next[leafOf[i]]++] = i;
-  }
+  yield* inStretches(sorted.length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const i = sorted[k];
+      // Records without a value come last.
+      if (values[i] !== values[i]) return;
+      if (all || has(selection, i)) order[next[leafOf[i]]++] = i;
+    }
+  });
   return Array.from({ length: leaves }, (_, leaf) => order.subarray(start[leaf], start[leaf + 1]));
 }
 

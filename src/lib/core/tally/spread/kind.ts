@@ -5,13 +5,14 @@ import { type Measure, MEASURES, measureWords, suits } from '../../measure/measu
 import { countLeaves } from '../../measure/compute';
 import { partOf, type Steps } from '../../steps/steps';
 import { counted } from '../../table/format';
-import { tableOf } from '../answer';
+import { madeRows, tableOf } from '../answer';
 import { recordsOf, selectionOf, type Base, orderedFor } from '../base';
 import { figureFrom, labelColumn, measureColumn, shownColumn, RECORDS_COLUMN } from '../figure';
 import { checkKey, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
 import { type TallyAnswer, type TallyKind } from '../kind';
 import { computeResting, restsMark } from '../resting';
 import { marked, type FigureColumn, type FigureRow, type Mark } from '../result';
+import { leavesInOrder } from '../sortedGroups';
 import { visitAll, visitOptional } from '../visit';
 import { spreadFact } from './fact';
 import { spreadSentence } from './sentence';
@@ -45,14 +46,7 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
   yield undefined;
   const input = { table, records, ordered, leafOf: tree.leafOf, leaves: tree.leaves };
   const counts = yield* countLeaves(input);
-  const groups = coded
-    ? Array.from(counts.keys())
-        .filter((leaf) => counts[leaf] > 0)
-        .sort(
-          (a, b) =>
-            coded.codes.rank(tree.levels[0].code[a]) - coded.codes.rank(tree.levels[0].code[b]),
-        )
-    : [];
+  const groups = coded ? yield* leavesInOrder(tree, counts) : [];
   const rows: FigureRow[] = [];
   for (const [k, ref] of spec.columns.entries()) {
     const column = columnFor(table, ref);
@@ -67,11 +61,16 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
       k / spec.columns.length,
       (k + 1) / spec.columns.length,
     );
+    const shownIn = fitting.map((m) => shownColumn(m, table));
+    const figureColumns = fitting.map((measure) => ({
+      ...measureColumn(measure, table, ''),
+      measure,
+    }));
     const restMarks = (grouping: number, group: number): Mark[] =>
       fitting.flatMap((measure, f) =>
         restsMark(
           table,
-          { ...measureColumn(measure, table, ''), measure },
+          figureColumns[f],
           (coded ? 3 : 2) + asked.indexOf(measure),
           resting.at(grouping, f, group),
         ),
@@ -86,7 +85,7 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
     ): FigureRow => {
       const marks: Mark[] = restMarks(figures === whole ? 0 : 1, at);
       if (n > 0 && n < spec.few) marks.unshift({ kind: 'few', words: counted(n, 'record') });
-      const values = fitting.map((m, f) => figureFrom(m, shownColumn(m, table), figures[f][at]));
+      const values = fitting.map((m, f) => figureFrom(m, shownIn[f], figures[f][at]));
       return {
         kind,
         level,
@@ -103,17 +102,17 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
       ...row(coded ? 'total' : 'group', 0, coded ? 'All' : null, records.length, whole, 0),
       keys: [column.name],
     });
-    for (const leaf of groups) {
+    const ofGroups = yield* madeRows(groups, (leaf) => {
       const code = tree.levels[0].code[leaf];
-      rows.push({
+      return {
         ...row('group', 1, coded?.codes.label(code) ?? null, counts[leaf], byLeaf, leaf),
         ...(coded && {
           keys: [column.name, coded.codes.key(code)],
           where: coded.codes.where(code),
         }),
-      });
-    }
-    yield undefined;
+      };
+    });
+    for (const made of ofGroups) rows.push(made);
   }
   const columns: FigureColumn[] = [
     { key: 'column', title: 'Column', unit: '', type: 'text' },
