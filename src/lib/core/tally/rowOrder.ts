@@ -16,8 +16,9 @@ export interface RowView {
   readonly turned: readonly string[];
 }
 
-/** Rows looked at between two pauses. */
-const ROWS = STRIDE >> 4;
+/** Cells of the rows that are made between two pauses. */
+const CELLS = STRIDE >> 1;
+const FEWEST_ROWS = 32;
 
 const LAST = { group: 0, total: 0, others: 1, outside: 2 } as const;
 
@@ -27,6 +28,7 @@ const LAST = { group: 0, total: 0, others: 1, outside: 2 } as const;
  */
 export function* rowsInView(table: AnswerTable, view: RowView): Steps<Int32Array> {
   if (table.flat) return yield* flatOrder(table, view.sort);
+  const rowsAtOnce = Math.max(FEWEST_ROWS, Math.floor(CELLS / table.columns.length));
   const parts = new Map<number, number[]>();
   yield* inStretches(table.length, (from, to) => {
     for (let n = from; n < to; n++) {
@@ -47,8 +49,8 @@ export function* rowsInView(table: AnswerTable, view: RowView): Steps<Int32Array
     const deal = (from: number, to: number): void => {
       for (let k = from; k < to; k++) ofKind[LAST[table.row(members[k]).kind]].push(members[k]);
     };
-    yield* inStretches(members.length, deal, ROWS);
-    const due = pausing(ROWS);
+    yield* inStretches(members.length, deal, rowsAtOnce);
+    const due = pausing(rowsAtOnce);
     let placed = 0;
     for (const alike of ofKind)
       for (const n of compare ? yield* mergedSort(alike, compare) : alike) {

@@ -2,7 +2,7 @@ import { columnFor } from '../../core/expression/columnFor';
 import { inStretches, type Steps } from '../../core/steps/steps';
 import { groupPath, type GroupTree } from '../../core/arrange/tree';
 import { studentQuantile } from '../../core/forecast/quantiles';
-import { fitLines, lineAt, predictionSd, type Line } from '../../core/measure/line';
+import { fitLines, lineAt, predictionSd, type Fit, type Line } from '../../core/measure/line';
 import { isText, type ScalarColumn } from '../../core/table/column';
 import { selectionOf, type Base } from '../../core/tally/base';
 import { treeOf } from '../../core/tally/keys';
@@ -37,17 +37,21 @@ export function* pointsOf(
   };
   if (there.length <= MOST_POINTS) {
     const depth = tree.levels.length - 1;
+    const met = new Map<number, number>();
+    const groupOf = (leaf: number): number => {
+      const group = met.get(leaf) ?? met.size;
+      met.set(leaf, group);
+      return group;
+    };
     return {
       ...about,
       points: Array.from(there, (i): [number, number, number, number] => [
         x.values[i],
         y.values[i],
         i,
-        keys.length ? tree.leafOf[i] : -1,
+        keys.length ? groupOf(tree.leafOf[i]) : -1,
       ]),
-      groups: keys.length
-        ? Array.from({ length: tree.leaves }, (_, leaf) => groupPath(tree, depth, leaf).join(' › '))
-        : [],
+      groups: [...met.keys()].map((leaf) => groupPath(tree, depth, leaf).join(' › ')),
       cells: [],
       cell: [0, 0],
     };
@@ -101,7 +105,10 @@ function* inCells(
   };
 }
 
-type Drawn = Pick<Extract<Shape, { kind: 'points' }>, 'lines' | 'band'>;
+type Drawn = Pick<Extract<Shape, { kind: 'points' }>, 'lines' | 'band' | 'others'>;
+
+/** More lines of groups than this cannot be told apart: those of the most points are drawn. */
+const MOST_LINES = 12;
 
 const BAND_STEPS = 32;
 
@@ -113,7 +120,7 @@ function* linesOf(
   tally: Tally,
   tree: GroupTree,
 ): Steps<Drawn> {
-  if (tally.kind !== 'line') return { lines: [], band: [] };
+  if (tally.kind !== 'line') return { lines: [], band: [], others: 0 };
   const common = { x: x.values, y: y.values, records, origin: tally.origin };
   const all = yield* fitLines({ ...common, leafOf: new Int32Array(x.values.length), leaves: 1 });
   yield undefined;
@@ -131,15 +138,37 @@ function* linesOf(
           },
         ]
       : [];
+  const { shown, others } = yield* ofMostPoints(grouped);
   return {
     lines: [
       ...drawn(whole, grouped.length ? 'All' : ''),
-      ...grouped.flatMap(({ line }, leaf) =>
-        drawn(line, groupPath(tree, tree.levels.length - 1, leaf).join(' › ')),
+      ...shown.flatMap((leaf) =>
+        drawn(grouped[leaf].line, groupPath(tree, tree.levels.length - 1, leaf).join(' › ')),
       ),
     ],
+    others,
     band: whole && whole.residualSd === whole.residualSd ? bandOf(whole, tally.percent) : [],
   };
+}
+
+/** The leaves whose lines are drawn, in their order, and how many others have one. */
+function* ofMostPoints(fits: readonly Fit[]): Steps<{ shown: number[]; others: number }> {
+  const shown: number[] = [];
+  let lines = 0;
+  const look = (leaf: number): void => {
+    if (!fits[leaf].line) return;
+    lines++;
+    const fewest = shown.at(-1);
+    if (shown.length === MOST_LINES && fewest !== undefined && fits[fewest].n >= fits[leaf].n)
+      return;
+    shown.push(leaf);
+    shown.sort((a, b) => fits[b].n - fits[a].n || a - b);
+    shown.length = Math.min(shown.length, MOST_LINES);
+  };
+  yield* inStretches(fits.length, (from, to) => {
+    for (let leaf = from; leaf < to; leaf++) look(leaf);
+  });
+  return { shown: shown.sort((a, b) => a - b), others: lines - shown.length };
 }
 
 function bandOf(line: Line, percent: number): Drawn['band'] {

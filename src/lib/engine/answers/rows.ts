@@ -49,7 +49,11 @@ export function* wholesOf(table: AnswerTable): Steps<Bitset> {
 /** Rows made between two pauses. */
 const AT_ONCE = 100;
 
-/** A stretch of a tally's rows as they are looked at. @throws EngineError */
+/** What one answer may weigh, in characters of JSON; but a pageful of rows comes whatever it weighs. */
+const MOST_WEIGHT = 180_000;
+const PAGEFUL = 60;
+
+/** A stretch of a tally's rows as they are looked at; of heavy ones fewer than were asked for. @throws EngineError */
 export function* answerRows(
   held: Held,
   { tally, table: name, from, count, view }: ArgsOf<'rows'>,
@@ -60,8 +64,12 @@ export function* answerRows(
   yield undefined;
   const whole = yield* held.wholes.onceInSteps(`${tally} ${name}`, () => wholesOf(table));
   const rows: Row[] = [];
+  let weight = 0;
   for (const n of order.subarray(from, from + count)) {
-    rows.push(rowOf(table, n, held.doc.formats, view, whole));
+    const row = rowOf(table, n, held.doc.formats, view, whole);
+    weight += JSON.stringify(row).length;
+    if (weight > MOST_WEIGHT && rows.length >= PAGEFUL) break;
+    rows.push(row);
     if (rows.length % AT_ONCE === 0) yield undefined;
   }
   return { length: order.length, rows };

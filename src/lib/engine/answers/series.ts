@@ -9,9 +9,15 @@ const MOST_LINES = 10;
 /** Rows made between two pauses. */
 const ROWS = 512;
 
+/** More figures than this weigh too much: of very many steps fewer lines are drawn. */
+const MOST_FIGURES = 12_000;
+const FEWEST_LINES = 3;
+
 interface Line {
   readonly name: string;
-  readonly at: Map<Figure, { value: number; keys: readonly Figure[] }>;
+  /** The keys of its first row. */
+  readonly keys: readonly Figure[];
+  readonly at: Map<Figure, number>;
   size: number;
 }
 
@@ -34,13 +40,15 @@ export function* seriesOf(answer: Answer, column: string): Steps<Shape> {
     const name = groups.map((k) => String(row.cells[k] ?? '')).join(' › ');
     const value = table.number(n, at);
     let line = lines.get(name);
-    if (!line) lines.set(name, (line = { name, at: new Map(), size: 0 }));
+    if (!line) lines.set(name, (line = { name, keys, at: new Map(), size: 0 }));
     steps.set(keys[period], String(row.cells[period]));
-    line.at.set(keys[period], { value, keys });
+    line.at.set(keys[period], value);
     if (value === value) line.size += Math.abs(value);
   }
   const inTime = [...steps].sort(([a], [b]) => String(a).localeCompare(String(b)));
-  const shown = new Set([...lines.values()].sort((a, b) => b.size - a.size).slice(0, MOST_LINES));
+  const most = Math.floor(MOST_FIGURES / Math.max(1, inTime.length));
+  const drawn = Math.min(MOST_LINES, Math.max(FEWEST_LINES, most));
+  const shown = new Set([...lines.values()].sort((a, b) => b.size - a.size).slice(0, drawn));
   const { title, unit, type } = table.columns[at];
   return {
     kind: 'series',
@@ -50,11 +58,13 @@ export function* seriesOf(answer: Answer, column: string): Steps<Shape> {
       .map((line) => ({
         name: line.name,
         values: inTime.map(([key]) => {
-          const value = line.at.get(key)?.value ?? NaN;
+          const value = line.at.get(key) ?? NaN;
           return value === value ? value : null;
         }),
-        keys: inTime.map(([key]) => [...(line.at.get(key)?.keys ?? [])]),
+        keys: [...line.keys],
       })),
+    stepKeys: inTime.map(([key]) => key),
+    stepAt: period,
     title,
     unit,
     share: type === 'share',

@@ -44,6 +44,8 @@ export const Shape = z.discriminatedUnion('kind', [
     cells: z.array(z.tuple([z.number(), z.number(), z.int()])),
     cell: z.tuple([z.number(), z.number()]),
     count: z.int(),
+    /** Groups that have a line which is not drawn: those of fewer points. */
+    others: z.int(),
     /** Lines from end to end, the whole first; the bounds of a prediction around the whole. */
     lines: z.array(
       z.object({
@@ -62,10 +64,13 @@ export const Shape = z.discriminatedUnion('kind', [
       z.object({
         name: z.string(),
         values: z.array(z.number().nullable()),
-        /** The keys of each figure’s row. */
-        keys: z.array(z.array(Figure)),
+        /** The keys of its rows, whatever stands for the step. */
+        keys: z.array(Figure),
       }),
     ),
+    /** The key of each step, and its place among the keys of a row. */
+    stepKeys: z.array(Figure),
+    stepAt: z.int(),
     title: z.string(),
     unit: z.string(),
     share: z.boolean(),

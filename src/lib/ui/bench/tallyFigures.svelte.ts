@@ -100,7 +100,9 @@ export class TallyFigures {
     const last = Math.min(have.length, first + count);
     if (first >= have.from && last <= have.from + have.rows.length) return;
     try {
-      const from = Math.max(0, first - FIRST_ROWS / 2);
+      // As many above as below what is in view, of the rows that come at once.
+      const spare = Math.max(0, have.rows.length - count);
+      const from = Math.max(0, first - (spare >> 1));
       const rows = await this.#rows(page.token, page.id, table, from);
       this.#put(page, new Map(this.page?.tables).set(table, rows));
     } catch (error) {

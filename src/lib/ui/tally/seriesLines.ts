@@ -8,6 +8,6 @@ export const seriesLines = (shape: Extract<Shape, { kind: 'series' }>, column: s
     figures: values.map((value, k) => ({
       value: value ?? NaN,
       words: `${name}, ${shape.steps[k]}: ${value === null ? 'none' : value.toLocaleString('en')}${shape.unit ? ` ${shape.unit}` : ''}`,
-      place: { table: 'groups', row: keys[k], column },
+      place: { table: 'groups', row: keys.with(shape.stepAt, shape.stepKeys[k]), column },
     })),
   }));

@@ -5,7 +5,14 @@ import type { AnswerTable } from '../answer';
 import type { Base } from '../base';
 import { figureFrom, shownColumn } from '../figure';
 import { GroupWalk } from '../groupWalk';
-import { marked, shareOf, type Figure, type FigureColumn, type Mark } from '../result';
+import {
+  marked,
+  shareOf,
+  type Figure,
+  type FigureColumn,
+  type FigureRow,
+  type Mark,
+} from '../result';
 import { restsMark, shareRestsMark } from '../resting';
 import type { CrossFigures } from './figures';
 import type { CrosstabSpec } from './spec';
@@ -94,6 +101,8 @@ export function* crossTable(
       ...restsMark(base.table, columns[at], at, rests),
     ];
   };
+  // Kept once they are made: each is as wide as the table.
+  const made: (FigureRow | undefined)[] = new Array(walk.length);
   return {
     name: 'main',
     caption: 'Cross-tab',
@@ -103,6 +112,8 @@ export function* crossTable(
     groups: walk.groups,
     deepest: walk.deepest,
     row(n) {
+      const known = made[n];
+      if (known) return known;
       const { level, group } = walk.at(n);
       const cells: Figure[] = [];
       const marks: Mark[] = [];
@@ -111,7 +122,7 @@ export function* crossTable(
           marks.push(...marksAt(level + 1, group, across, part, labels + cells.length));
           cells.push(cellAt(level + 1, group, across, part));
         }
-      return { ...walk.row(n, cells), ...marked(marks) };
+      return (made[n] = { ...walk.row(n, cells), ...marked(marks) });
     },
     number(n, column) {
       if (column < labels) return NaN;

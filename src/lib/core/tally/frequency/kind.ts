@@ -185,7 +185,12 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
   });
   const rows = [total, ...parts];
   return {
-    tables: [tableOf({ name: 'main', caption: 'Frequency', labels: 1, columns, rows })],
+    tables: [
+      {
+        ...tableOf({ name: 'main', caption: 'Frequency', labels: 1, columns, rows }),
+        groups: leaves.filter((leaf) => !isOutside(leaf)).length,
+      },
+    ],
     warnings: [...warnings, ...noteBands(spec, bands, leaves, counts, noBand, level.code)],
   };
 }

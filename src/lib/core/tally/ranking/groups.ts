@@ -73,6 +73,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
   };
   const rows: FigureRow[] = [];
   const warnings: Warning[] = ofKeys;
+  let groups = 0;
   let unranked = 0;
   let kept = 0;
   for (const [parent, { order, none }] of byParent) {
@@ -103,7 +104,9 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
         ...marked(marksOf(g, order, whole)),
       };
     };
-    for (const row of yield* madeRows(order.slice(0, to), add)) rows.push(row);
+    const placed = yield* madeRows(order.slice(0, to), add);
+    groups += placed.length;
+    for (const row of placed) rows.push(row);
     const left = [...order.slice(0, from), ...order.slice(to)];
     if (left.length)
       rows.push(
@@ -130,14 +133,17 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
     warnings.push(warn('tie-at-edge', `A tie at the edge is kept: ${kept} instead of ${asked}.`));
   return {
     tables: [
-      tableOf({
-        name: 'main',
-        caption: 'Ranking',
-        labels: 1 + spec.groups.length,
-        whole: true,
-        columns,
-        rows,
-      }),
+      {
+        ...tableOf({
+          name: 'main',
+          caption: 'Ranking',
+          labels: 1 + spec.groups.length,
+          whole: true,
+          columns,
+          rows,
+        }),
+        groups,
+      },
     ],
     warnings,
   };

@@ -133,7 +133,12 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
     })),
   ];
   return {
-    tables: [tableOf({ name: 'main', caption: 'Spread', labels: spec.key ? 2 : 1, columns, rows })],
+    tables: [
+      {
+        ...tableOf({ name: 'main', caption: 'Spread', labels: spec.key ? 2 : 1, columns, rows }),
+        groups: rows.length - (coded ? spec.columns.length : 0),
+      },
+    ],
     warnings: coded?.warnings ?? [],
   };
 }

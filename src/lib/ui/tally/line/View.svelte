@@ -37,6 +37,9 @@
     {onopen}
     {onrecord}
   />
+  {#if source.shape.others}<p class="soft">
+      The lines of {source.shape.others.toLocaleString('en')} more groups are in the table.
+    </p>{/if}
 {:else if points}
   <Lines
     {width}
@@ -60,6 +63,9 @@
 {/if}
 
 <style>
+  .soft {
+    color: var(--ink-soft);
+  }
   .small {
     margin: 0;
     font-size: 20px;
