@@ -105,14 +105,7 @@ async function sectionOf(ask: Asker, token: number, item: TrayItem): Promise<Rep
   const { showDown, turned } = item.view;
   for (const head of answered.tables) {
     const view = { down: showDown, turned };
-    const { rows, length } = await ask('rows', {
-      ...at,
-      table: head.name,
-      from: 0,
-      count: MOST_ROWS,
-      view,
-    });
-    tables.push({ head, rows, length });
+    tables.push({ head, ...(await firstRows(ask, { ...at, table: head.name, view })) });
   }
   const footing = await ask('footing', at);
   return {
@@ -125,6 +118,21 @@ async function sectionOf(ask: Asker, token: number, item: TrayItem): Promise<Rep
     footing: footing.compared > 0 ? footing.words : '',
     foots: footing.foots,
   };
+}
+
+/** The rows that a report shows of a table, and how many it has: heavy ones come in several answers. */
+async function firstRows(
+  ask: Asker,
+  of: Omit<ArgsOf<'rows'>, 'from' | 'count'>,
+): Promise<Pick<ReportTable, 'rows' | 'length'>> {
+  const rows: Row[] = [];
+  for (;;) {
+    const from = rows.length;
+    const came = await ask('rows', { ...of, from, count: MOST_ROWS - from });
+    rows.push(...came.rows);
+    const enough = Math.min(MOST_ROWS, came.length);
+    if (rows.length >= enough || came.rows.length === 0) return { rows, length: came.length };
+  }
 }
 
 /**

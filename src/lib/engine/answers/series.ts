@@ -29,7 +29,7 @@ export function* seriesOf(answer: Answer, column: string): Steps<Shape> {
   const labels = table.columns.slice(0, table.labels);
   const period = labels.findIndex((c) => c.key === 'period');
   const groups = labels.flatMap((c, k) => (/^g\d+$/.test(c.key) ? [k] : []));
-  const steps = new Map<Figure, string>();
+  const steps = new Map<Figure, { label: string; keys: readonly Figure[] }>();
   const lines = new Map<string, Line>();
   const due = pausing(ROWS);
   for (let n = 0; n < table.length; n++) {
@@ -41,7 +41,8 @@ export function* seriesOf(answer: Answer, column: string): Steps<Shape> {
     const value = table.number(n, at);
     let line = lines.get(name);
     if (!line) lines.set(name, (line = { name, keys, at: new Map(), size: 0 }));
-    steps.set(keys[period], String(row.cells[period]));
+    if (!steps.has(keys[period]))
+      steps.set(keys[period], { label: String(row.cells[period]), keys });
     line.at.set(keys[period], value);
     if (value === value) line.size += Math.abs(value);
   }
@@ -52,7 +53,7 @@ export function* seriesOf(answer: Answer, column: string): Steps<Shape> {
   const { title, unit, type } = table.columns[at];
   return {
     kind: 'series',
-    steps: inTime.map(([, label]) => label),
+    steps: inTime.map(([, { label }]) => label),
     lines: [...lines.values()]
       .filter((line) => shown.has(line))
       .map((line) => ({
@@ -63,8 +64,8 @@ export function* seriesOf(answer: Answer, column: string): Steps<Shape> {
         }),
         keys: [...line.keys],
       })),
-    stepKeys: inTime.map(([key]) => key),
-    stepAt: period,
+    stepKeys: inTime.map(([, step]) => [...step.keys]),
+    groupsAt: groups,
     title,
     unit,
     share: type === 'share',

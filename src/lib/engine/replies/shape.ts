@@ -64,13 +64,13 @@ export const Shape = z.discriminatedUnion('kind', [
       z.object({
         name: z.string(),
         values: z.array(z.number().nullable()),
-        /** The keys of its rows, whatever stands for the step. */
+        /** The keys of its first row. */
         keys: z.array(Figure),
       }),
     ),
-    /** The key of each step, and its place among the keys of a row. */
-    stepKeys: z.array(Figure),
-    stepAt: z.int(),
+    /** The keys of a row at each step; those of groups, whose places are told, are the line's own. */
+    stepKeys: z.array(z.array(Figure)),
+    groupsAt: z.array(z.int()),
     title: z.string(),
     unit: z.string(),
     share: z.boolean(),

@@ -2,12 +2,19 @@ import type { Shape } from '../../engine/protocol';
 import type { Series } from '../chart/figures';
 
 /** The lines of groups as a chart draws them: each figure opens its row of the table by groups. */
-export const seriesLines = (shape: Extract<Shape, { kind: 'series' }>, column: string): Series[] =>
-  shape.lines.map(({ name, values, keys }) => ({
+export const seriesLines = (
+  { lines, steps, stepKeys, groupsAt, unit }: Extract<Shape, { kind: 'series' }>,
+  column: string,
+): Series[] =>
+  lines.map(({ name, values, keys }) => ({
     name,
     figures: values.map((value, k) => ({
       value: value ?? NaN,
-      words: `${name}, ${shape.steps[k]}: ${value === null ? 'none' : value.toLocaleString('en')}${shape.unit ? ` ${shape.unit}` : ''}`,
-      place: { table: 'groups', row: keys.with(shape.stepAt, shape.stepKeys[k]), column },
+      words: `${name}, ${steps[k]}: ${value === null ? 'none' : value.toLocaleString('en')}${unit ? ` ${unit}` : ''}`,
+      place: {
+        table: 'groups',
+        row: stepKeys[k].map((key, at) => (groupsAt.includes(at) ? keys[at] : key)),
+        column,
+      },
     })),
   }));

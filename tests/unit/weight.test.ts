@@ -1,0 +1,112 @@
+import { describe, expect, it } from 'vitest';
+import { recipeOfMade } from '$lib/core/bench/madeList';
+import { newBench } from '$lib/core/bench/newBench';
+import { addTally } from '$lib/core/bench/trayEdits';
+import { scalarColumn, textColumn } from '$lib/core/table/column';
+import type { Table } from '$lib/core/table/table';
+import { Tally } from '$lib/core/tally/specs';
+import { gatherReport, MOST_ROWS } from '$lib/engine/report';
+import { OpenBench } from '../support/bench';
+
+/** Customers with names as long as some are, two records each. */
+const GROUPS = 3000;
+const LENGTH = 2 * GROUPS;
+const nameOf = (k: number): string =>
+  `Keld Sound Harbour Provisions and Chandlery, Account ${String(k).padStart(5, '0')}, Skerry Bank`;
+const table: Table = {
+  length: LENGTH,
+  columns: [
+    textColumn(
+      'Customer',
+      Array.from({ length: LENGTH }, (_, i) => nameOf(i % GROUPS)),
+    ),
+    scalarColumn(
+      'Fares',
+      'number',
+      Array.from({ length: LENGTH }, (_, i) => i),
+      { unit: '£' },
+    ),
+    scalarColumn(
+      'Boarded',
+      'number',
+      Array.from({ length: LENGTH }, (_, i) => (i * 7) % 100),
+    ),
+    scalarColumn(
+      'Day',
+      'date',
+      Array.from({ length: LENGTH }, (_, i) => 19_000 + (i % 400)),
+    ),
+  ],
+};
+const view = { down: 99, turned: [] };
+
+function opened(spec: unknown): OpenBench {
+  const bench = new OpenBench(table, recipeOfMade(table), 'Accounts');
+  bench.show(addTally(newBench(table, 1), Tally.parse(spec)));
+  return bench;
+}
+const idOf = (spec: unknown): string => addTally(newBench(table, 1), Tally.parse(spec)).open;
+const kilobytes = (reply: unknown): number => JSON.stringify(reply).length / 1000;
+
+const SUM = { kind: 'sum', column: 'Fares' };
+const FREQUENCY = { kind: 'frequency', key: { column: 'Customer' }, measures: [SUM] };
+
+describe('answers to the page stay light', () => {
+  it.each<[string, object]>([
+    ['frequencies of long names', FREQUENCY],
+    ['spread', { kind: 'spread', columns: ['Fares'], key: { column: 'Customer' } }],
+    ['places', { kind: 'ranking', groups: [{ column: 'Customer' }], by: SUM }],
+    ['lines of groups', { kind: 'line', x: 'Boarded', y: 'Fares', by: [{ column: 'Customer' }] }],
+    [
+      'periods of groups',
+      {
+        kind: 'periods',
+        column: 'Day',
+        levels: ['day'],
+        measures: [SUM],
+        by: [{ column: 'Boarded' }],
+      },
+    ],
+  ])('%s', (_, spec) => {
+    const bench = opened(spec);
+    const at = { tally: idOf(spec) };
+    const { tables } = bench.ask('answer', at);
+    for (const { name } of tables)
+      expect(
+        kilobytes(bench.ask('rows', { ...at, table: name, from: 0, count: 2000, view })),
+      ).toBeLessThan(200);
+    expect(kilobytes(bench.ask('shape', at))).toBeLessThan(200);
+  });
+
+  it('heavy rows come in several answers, none twice and none left out', () => {
+    const bench = opened(FREQUENCY);
+    const at = { tally: idOf(FREQUENCY), table: 'main', count: 2000, view };
+    const places: number[] = [];
+    let answers = 0;
+    for (let length = 1; places.length < length; answers++) {
+      const came = bench.ask('rows', { ...at, from: places.length });
+      length = came.length;
+      expect(came.rows.length).toBeGreaterThanOrEqual(Math.min(60, length - places.length));
+      places.push(...came.rows.map(({ place }) => place));
+    }
+    expect(answers).toBeGreaterThan(3);
+    expect(places.toSorted((a, b) => a - b)).toEqual(
+      Array.from({ length: GROUPS + 1 }, (_, place) => place),
+    );
+  });
+
+  it('a report has all the rows that it is meant to show, however many answers they take', async () => {
+    const doc = addTally(newBench(table, 1), Tally.parse(FREQUENCY));
+    const bench = new OpenBench(table, recipeOfMade(table), 'Accounts');
+    const counts = bench.show(doc);
+    const report = await gatherReport(
+      (kind, args) => Promise.resolve(bench.engine.now(kind, args)),
+      counts,
+      doc,
+      { list: 'Accounts', read: '', made: '' },
+    );
+    const [main] = report.sections[report.sections.length - 1].tables;
+    expect([main.rows.length, main.length]).toEqual([MOST_ROWS, GROUPS + 1]);
+    expect(new Set(main.rows.map(({ place }) => place)).size).toBe(MOST_ROWS);
+  });
+});
