@@ -4,12 +4,15 @@ import { wholeBase } from '$lib/core/tally/base';
 import { computeTally, kindOf } from '$lib/core/tally/kinds';
 import { signed } from '$lib/core/tally/signed';
 import { Tally } from '$lib/core/tally/specs';
+import { scalarColumn, textColumn } from '$lib/core/table/column';
+import type { Table } from '$lib/core/table/table';
 import { small } from '../support/smallList';
 
-/** The small fact of a tally over the small list. */
-function factOf(spec: unknown): string {
+/** The small fact of a tally over the small list. @param before an older reading of it */
+function factOf(spec: unknown, before: Table = small): string {
   const tally = Tally.parse(spec);
-  return kindOf(tally).fact(finish(computeTally(wholeBase(small, 'Sums'), tally)));
+  const base = { ...wholeBase(small, 'Sums'), others: new Map([['before', before]]) };
+  return kindOf(tally).fact(finish(computeTally(base, tally)));
 }
 
 const SUM = { kind: 'sum', column: 'Sum' };
@@ -88,6 +91,88 @@ describe('what a tally came to, in a few letters', () => {
     ],
   ])('%s: %s', (_, want, spec) => {
     expect(factOf(spec)).toBe(want);
+  });
+
+  const contributions = (between: object) => ({
+    kind: 'contributions',
+    measure: SUM,
+    by: [{ column: 'Depot' }],
+    between,
+  });
+
+  it('the change that groups gave parts of, none where it came from nothing', () => {
+    // North has 27, South 16.
+    const regions = { of: 'groups', key: { column: 'Region' }, from: 'South', to: 'North' };
+    expect(factOf(contributions(regions))).toBe('+68.8 %');
+    expect(factOf(contributions({ ...regions, from: 'North', to: 'South' }))).toBe('−40.7 %');
+    const changed = (sums: (number | null)[]): Table => ({
+      ...small,
+      columns: small.columns.map((c) => (c.id === 'Sum' ? scalarColumn('Sum', 'number', sums) : c)),
+    });
+    const readings = contributions({ of: 'readings', with: 'before' });
+    expect(factOf(readings, changed([0, 0, 0, 0, 0, 0]))).toBe('');
+    expect(factOf(readings, changed([10, 5, 12, 7, 9, 45]))).toBe('−50.0 %');
+  });
+
+  it('how many figures moved, whatever they are of', () => {
+    const compared = (measure: object, more: object = {}) => ({
+      kind: 'comparison',
+      with: 'before',
+      match: ['Depot', 'Day'],
+      tally: { kind: 'ledger', groups: [{ column: 'Region' }], measures: [measure] },
+      ...more,
+    });
+    const newer: Table = {
+      ...small,
+      columns: small.columns.map((c) =>
+        c.id === 'Depot'
+          ? textColumn('Depot', ['A', 'A', 'B', 'C', 'D', 'E'])
+          : c.id === 'Sum'
+            ? scalarColumn('Sum', 'number', [10, 5, 12, 7, 9, 4])
+            : c,
+      ),
+    };
+    // The group without a region and the whole.
+    expect(factOf(compared(SUM), newer)).toBe('2 moved');
+    expect(factOf(compared(SUM))).toBe('nothing moved');
+    // Unmoved figures are listed where that is asked for, and are not counted; nor are texts.
+    expect(factOf(compared(SUM, { unmoved: true }), newer)).toBe('2 moved');
+    const first = { kind: 'first', column: 'Depot' };
+    expect(factOf(compared(first, { unmoved: true }))).toBe('nothing moved');
+    expect(factOf(compared(first, { unmoved: true }), newer)).toBe('1 moved');
+  });
+
+  it('how close points lie to their line, and nothing without one', () => {
+    const line = (y: string) => ({ kind: 'line', x: 'Sum', y: `expression: ${y}` });
+    expect(factOf(line('Sum * 3 - 1'))).toBe('r² 1.00');
+    const x = [10, 5, 12, 7, 9, 1];
+    const y = x.map((v) => (v > 8 ? v : v * v));
+    const mean = (of: number[]): number => of.reduce((sum, v) => sum + v, 0) / of.length;
+    const about = (p: number[], q: number[]): number =>
+      mean(p.map((v, k) => (v - mean(p)) * (q[k] - mean(q))));
+    const r2 = about(x, y) ** 2 / (about(x, x) * about(y, y));
+    expect(factOf(line('CASE WHEN Sum > 8 THEN Sum ELSE Sum * Sum END'))).toBe(
+      `r² ${r2.toFixed(2)}`,
+    );
+    expect(factOf(line('Sum * 0'))).toBe('');
+  });
+
+  it('how far a forecast’s bounds reach, or how far it goes without any', () => {
+    const forecast = {
+      kind: 'forecast',
+      series: { column: 'Day', period: 'month', measure: SUM },
+      method: 'mean',
+      horizon: 3,
+      gaps: 'zero',
+      incompleteLast: 'keep',
+    };
+    // Months from December to May: 7, 10, 5, 0, 12 and 10; mean 44/6, errors from it.
+    const sums = [7, 10, 5, 0, 12, 10];
+    const mean = sums.reduce((a, b) => a + b) / 6;
+    const sd = Math.sqrt(sums.reduce((s, v) => s + (v - mean) ** 2, 0) / 5) * Math.sqrt(1 + 1 / 6);
+    const share = Math.round((100 * 1.281552 * sd) / mean);
+    expect(factOf(forecast)).toBe(`±${share} %`);
+    expect(factOf({ ...forecast, levels: [] })).toBe('3 ahead');
   });
 
   it('shares say which way they go', () => {

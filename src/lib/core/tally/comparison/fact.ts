@@ -3,8 +3,13 @@ import type { TallyAnswer } from '../answer';
 
 /** `3 moved` */
 export function comparisonFact({ tables: [main] }: TallyAnswer): string {
-  const at = main.columns.findIndex((c) => c.key === 'difference');
+  const at = (key: string): number => main.columns.findIndex((c) => c.key === key);
+  const [before, after] = [at('before'), at('after')];
   let moved = 0;
-  for (let n = 0; n < main.length; n++) if (main.number(n, at) !== 0) moved++;
+  for (let n = 0; n < main.length; n++) {
+    // Texts move as well, and have no difference.
+    const { cells } = main.row(n);
+    if (cells[before] !== cells[after]) moved++;
+  }
   return moved ? `${showCount(moved)} moved` : 'nothing moved';
 }
