@@ -10,7 +10,7 @@ import { behind as behindFigure, type FigureBehind } from '$lib/core/tally/behin
 import type { Figure, FigurePlace, TallyResult } from '$lib/core/tally/result';
 
 /** An ask with its figures still open to questions. */
-export function standing(
+export function answeredOn(
   table: Table,
   ask: Record<string, unknown>,
   others: Record<string, Table> = {},
@@ -29,7 +29,7 @@ export const answered = (
   table: Table,
   ask: Record<string, unknown>,
   others: Record<string, Table> = {},
-): AskResult => standing(table, ask, others).result;
+): AskResult => answeredOn(table, ask, others).result;
 
 /** The first table of the first tally as objects by title, totals and others left in. */
 export function rows(

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { finish } from '$lib/core/steps/steps';
 import type { Answer, AnswerTable } from '$lib/core/tally/answer';
 import { foot } from '$lib/core/tally/foot';
-import { standing } from '../support/ask';
+import { answeredOn } from '../support/ask';
 import { ledger, small } from '../support/smallList';
 
 const sum = [{ kind: 'sum', column: 'Sum' }];
@@ -46,7 +46,7 @@ const spoilt = (answer: Answer, row: number, key: string, by: number): Answer =>
 
 describe('a table that does not foot says where', () => {
   it.each(kinds)('%s', (_, tally, key) => {
-    const { answers } = standing(small, { tallies: [tally] });
+    const { answers } = answeredOn(small, { tallies: [tally] });
     const [{ answer, base }] = answers;
     const right = finish(foot(base, answer));
     expect(right).toMatchObject({ foots: true, failure: null });
@@ -60,7 +60,7 @@ describe('a table that does not foot says where', () => {
   });
 
   it('compares counts too, and a mean by computing it anew', () => {
-    const { answers } = standing(small, {
+    const { answers } = answeredOn(small, {
       tallies: [ledger({ measures: [{ kind: 'mean', column: 'Sum' }] })],
     });
     const [{ answer, base }] = answers;
@@ -80,7 +80,7 @@ describe('a table that does not foot says where', () => {
   });
 
   it('says nothing of footing where nothing was compared', () => {
-    const { answers } = standing(small, { tallies: [{ kind: 'percentile', column: 'Sum' }] });
+    const { answers } = answeredOn(small, { tallies: [{ kind: 'percentile', column: 'Sum' }] });
     const [{ answer, base }] = answers;
     expect(finish(foot(base, answer))).toMatchObject({
       compared: 0,

@@ -17,7 +17,7 @@ const line = (n: number): Line => ({
 });
 
 /** Lines of figures that can become newer, with requests that are answered when the test says so. */
-function standing(total: number) {
+function answeredOn(total: number) {
   const now = { token: 1, tally: 'ledger', total };
   const asked: { token: number; from: number; count: number; answer: () => Promise<void> }[] = [];
   const faults: unknown[] = [];
@@ -45,7 +45,7 @@ function standing(total: number) {
 
 describe('lines of the open ledger around those in view', () => {
   it('are asked for with some on each side, and not again while they are at hand', async () => {
-    const { lines, asked } = standing(1000);
+    const { lines, asked } = answeredOn(1000);
     const looked = lines.look(100, 20);
     expect(asked.map(({ from, count }) => [from, count])).toEqual([[86, 48]]);
     await asked[0].answer();
@@ -58,7 +58,7 @@ describe('lines of the open ledger around those in view', () => {
   });
 
   it('are asked for once at a time: scrolling on only moves where the next request looks', async () => {
-    const { lines, asked } = standing(1000);
+    const { lines, asked } = answeredOn(1000);
     const looked = lines.look(100, 20);
     void lines.look(300, 20);
     void lines.look(500, 20);
@@ -72,7 +72,7 @@ describe('lines of the open ledger around those in view', () => {
   });
 
   it('of older figures never stand beside newer ones', async () => {
-    const { lines, asked, now } = standing(1000);
+    const { lines, asked, now } = answeredOn(1000);
     const looked = lines.look(100, 20);
     now.token = 2;
     await asked[0].answer();
@@ -84,7 +84,7 @@ describe('lines of the open ledger around those in view', () => {
   });
 
   it('end where the ledger ends, however far down one looked before', async () => {
-    const { lines, asked, now } = standing(1000);
+    const { lines, asked, now } = answeredOn(1000);
     const looked = lines.look(900, 20);
     await asked[0].answer();
     await looked;

@@ -96,7 +96,7 @@ const cells = ({ columns, length }: Table): string[][] => [
   columns.map((c) => c.name),
   ...Array.from({ length }, (_, i) => columns.map((c) => fullCell(c, i))),
 ];
-async function standing(listId: number): Promise<{ table: Table; reading: number }> {
+async function answeredOn(listId: number): Promise<{ table: Table; reading: number }> {
   const reading = (await findList(db, listId))?.current_reading ?? 0;
   return { table: (await loadTable(db, reading)).table, reading };
 }
@@ -129,7 +129,7 @@ describe('a list made of another', () => {
   it('holds the stacked records, with what they are said of', async () => {
     const { bench } = await kiosks();
     const made = await makeOf(app(), 'Kiosk sales', { bench, make: STACK, frozen: null });
-    expect(cells((await standing(made?.listId ?? 0)).table)).toEqual([
+    expect(cells((await answeredOn(made?.listId ?? 0)).table)).toEqual([
       ['day', 'Kiosk', 'Sales'],
       ['2025-01-01', 'North', '1'],
       ['2025-01-01', 'South', '2'],
@@ -147,12 +147,12 @@ describe('a list made of another', () => {
     const frozen = await makeOf(app(), 'Frozen', { bench, make: STACK, frozen: '2026-11-26' });
     await refresh(listId);
     for (const made of [linked, frozen]) await freshen(app(), made?.listId ?? 0);
-    const now = await standing(linked?.listId ?? 0);
+    const now = await answeredOn(linked?.listId ?? 0);
     expect(now.table.length).toBe(6);
     expect(now.reading).not.toBe(linked?.reading);
     // Its benches came along to the new reading.
     expect((await findBench(db, linked?.bench ?? 0))?.doc.reading).toBe(now.reading);
-    expect((await standing(frozen?.listId ?? 0)).table.length).toBe(3);
+    expect((await answeredOn(frozen?.listId ?? 0)).table.length).toBe(3);
   });
 
   it('where nothing changed, or what changed makes no difference, keeps its reading', async () => {
@@ -160,7 +160,7 @@ describe('a list made of another', () => {
     const made = await makeOf(app(), 'Linked', { bench, make: STACK, frozen: null });
     const listId = made?.listId ?? 0;
     await freshen(app(), listId);
-    expect((await standing(listId)).reading).toBe(made?.reading);
+    expect((await answeredOn(listId)).reading).toBe(made?.reading);
     // All records are taken: a step of What counts makes no difference to them.
     await change(bench, (doc) =>
       addRung(doc, {
@@ -171,7 +171,7 @@ describe('a list made of another', () => {
       }),
     );
     await freshen(app(), listId);
-    expect((await standing(listId)).reading).toBe(made?.reading);
+    expect((await answeredOn(listId)).reading).toBe(made?.reading);
   });
 
   it('follows What counts where the counted records were taken', async () => {
@@ -181,7 +181,7 @@ describe('a list made of another', () => {
     const listId = made?.listId ?? 0;
     const count = async (): Promise<number> => {
       await freshen(app(), listId);
-      return (await standing(listId)).table.length;
+      return (await answeredOn(listId)).table.length;
     };
     expect(await count()).toBe(3);
     await change(bench, (doc) =>
@@ -207,7 +207,7 @@ describe('a list made of another', () => {
     });
     const now = async (): Promise<string[][]> => {
       await freshen(app(), sales?.listId ?? 0);
-      return cells((await standing(sales?.listId ?? 0)).table);
+      return cells((await answeredOn(sales?.listId ?? 0)).table);
     };
     expect(await now()).toEqual([
       ['Kiosk', 'Records', 'sum of Sales'],
@@ -235,7 +235,7 @@ describe('a list made of another', () => {
     expect((await findOrigin(db, listId))?.fault).toMatch(
       /^It follows itself: “Linked” follows “Kiosks”, Bench 1, which looks at “Linked”\./,
     );
-    expect((await standing(listId)).reading).toBe(made?.reading);
+    expect((await answeredOn(listId)).reading).toBe(made?.reading);
     await change(bench, (doc) => ({ ...doc, lists: {} }));
     await freshen(app(), listId);
     expect((await findOrigin(db, listId))?.fault).toBeNull();
@@ -256,7 +256,7 @@ describe('a list made of another', () => {
     expect((await findOrigin(db, listId))?.fault).toBe(
       'The bench that it follows is gone. It stays as it was.',
     );
-    expect((await standing(listId)).table.length).toBe(3);
+    expect((await answeredOn(listId)).table.length).toBe(3);
     expect(await makeOf(app(), 'None', { bench, make: STACK, frozen: null })).toBeNull();
     expect((await shelf(db)).find(({ id }) => id === source)?.feeds).toEqual([]);
   });
@@ -272,10 +272,10 @@ describe('a list made of another', () => {
     };
     await freshen(failing, listId);
     expect((await findOrigin(db, listId))?.fault).toBe('The disk is gone. It stays as it was.');
-    expect((await standing(listId)).table.length).toBe(3);
+    expect((await answeredOn(listId)).table.length).toBe(3);
     await freshen(app(), listId);
     expect((await findOrigin(db, listId))?.fault).toBeNull();
-    expect((await standing(listId)).table.length).toBe(6);
+    expect((await answeredOn(listId)).table.length).toBe(6);
   });
 });
 

@@ -23,21 +23,21 @@ const dated = (values: readonly number[]): Table => ({
     ),
   ],
 });
-const standing = (...texts: string[]): string =>
+const placeOf = (...texts: string[]): string =>
   standsFor(scalarColumn('day', 'date', days(...texts)), USUAL_CALENDAR);
 
 describe('what a date stands for', () => {
   it('is the longest period whose first or last day all of them are', () => {
-    expect(standing('2025-01-01', '2025-02-01', '2025-03-01')).toBe('month');
-    expect(standing('2025-01-31', '2025-02-28', '2024-02-29')).toBe('month');
-    expect(standing('2025-01-01', '2025-04-01')).toBe('quarter');
-    expect(standing('2025-06-30', '2025-12-31')).toBe('half');
-    expect(standing('2023-01-01', '2025-01-01')).toBe('year');
-    expect(standing('2025-01-06', '2025-01-13', '2025-01-27')).toBe('week');
-    expect(standing('2025-01-01', '2025-02-02')).toBe('day');
+    expect(placeOf('2025-01-01', '2025-02-01', '2025-03-01')).toBe('month');
+    expect(placeOf('2025-01-31', '2025-02-28', '2024-02-29')).toBe('month');
+    expect(placeOf('2025-01-01', '2025-04-01')).toBe('quarter');
+    expect(placeOf('2025-06-30', '2025-12-31')).toBe('half');
+    expect(placeOf('2023-01-01', '2025-01-01')).toBe('year');
+    expect(placeOf('2025-01-06', '2025-01-13', '2025-01-27')).toBe('week');
+    expect(placeOf('2025-01-01', '2025-02-02')).toBe('day');
     // One date stands at many edges, and tells of none.
-    expect(standing('2025-01-01', '2025-01-01')).toBe('day');
-    expect(standing('2025-01-01', '2025-01-31')).toBe('day');
+    expect(placeOf('2025-01-01', '2025-01-01')).toBe('day');
+    expect(placeOf('2025-01-01', '2025-01-31')).toBe('day');
   });
 
   it('is asked of the calendar that years start by', () => {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { answered, behind, standing } from '../support/ask';
+import { answered, behind, answeredOn } from '../support/ask';
 
 const RUNNING = { kind: 'running', column: 'n' };
 const SUM = { kind: 'sum', column: 'n' };
@@ -88,7 +88,7 @@ describe('a running total under groups', () => {
   });
 
   it('opens to the records of the groups up to it', () => {
-    const { base, result } = standing(SAILINGS, {
+    const { base, result } = answeredOn(SAILINGS, {
       tallies: [{ kind: 'ledger', groups: [{ column: 'route' }], measures: [RUNNING] }],
     });
     const found = behind(base, result.tallies[0], { table: 'main', row: ['Ness'], column: 'm1' });

@@ -9,7 +9,7 @@ import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { resultsAsDelimited } from '$lib/core/write/resultDelimited';
 import { finish } from '$lib/core/steps/steps';
-import { answered, behind, standing } from '../../support/ask';
+import { answered, behind, answeredOn } from '../../support/ask';
 import { readText } from '../../support/demo';
 
 /** With blanks, the word “blank”, and equal values. */
@@ -64,7 +64,7 @@ describe('an answer put back', () => {
   it.each(KINDS.map((tally): [string, object] => [JSON.stringify(tally), tally]))(
     'each row of %s narrows, as a rung, to the very records it stands on',
     (_, tally) => {
-      const { base, result } = standing(list, { tallies: [tally] });
+      const { base, result } = answeredOn(list, { tallies: [tally] });
       const [answer] = result.tallies;
       const { columns, rows, labels } = answer.tables[0];
       const column = columns.findIndex((c, k) => k >= labels && !c.where && !c.reach);

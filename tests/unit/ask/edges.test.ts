@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import { dayNumber } from '$lib/core/table/calendar';
 import type { Table } from '$lib/core/table/table';
-import { answered, behind, groups, rows, standing } from '../../support/ask';
+import { answered, behind, groups, rows, answeredOn } from '../../support/ask';
 import { small, ledger } from '../../support/smallList';
 
 describe('edges', () => {
@@ -171,7 +171,7 @@ describe('edges', () => {
       length: 5,
       columns: [textColumn('K "x", y', odd), scalarColumn('v', 'number', [1, 2, 3, 4, 5])],
     };
-    const { base, result } = standing(list, {
+    const { base, result } = answeredOn(list, {
       computed: [{ name: 'w', expression: '"K ""x"", y" || \'!\'' }],
       tallies: [
         {

@@ -3,7 +3,7 @@ import { TallyResult } from '$lib/core/tally/result';
 import { AskResult } from '$lib/core/ask/result';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { answered, behind, faultsOf, groups, rows, standing } from '../../support/ask';
+import { answered, behind, faultsOf, groups, rows, answeredOn } from '../../support/ask';
 import { small, ledger } from '../../support/smallList';
 
 describe('an ask that fits', () => {
@@ -330,7 +330,7 @@ describe('an ask that fits', () => {
   });
 
   it('nested: of each region the highest of the sums by depot, and which', () => {
-    const { base, result } = standing(small, {
+    const { base, result } = answeredOn(small, {
       tallies: [
         {
           kind: 'nested',
@@ -375,7 +375,7 @@ describe('an ask that fits', () => {
             : c,
       ),
     };
-    const { base, result } = standing(
+    const { base, result } = answeredOn(
       small,
       {
         lists: { before: {} },

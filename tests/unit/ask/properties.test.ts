@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { AskResult } from '$lib/core/ask/result';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { answered, behind, standing } from '../../support/ask';
+import { answered, behind, answeredOn } from '../../support/ask';
 import { day } from '../../support/smallList';
 
 describe('properties of every table', () => {
@@ -131,7 +131,7 @@ describe('properties of every table', () => {
   it('every group stands on as many records as it counts', () => {
     fc.assert(
       fc.property(records, (all) => {
-        const { base, result } = standing(tableOf(all), { tallies });
+        const { base, result } = answeredOn(tableOf(all), { tallies });
         for (const t of result.tallies) {
           const [main] = t.tables;
           const column = main.columns.findIndex((c) => c.measure?.kind === 'records' && !c.where);

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { key, near, sailed, sql, table } from '../../support/againstSql';
-import { behind, standing } from '../../support/ask';
+import { behind, answeredOn } from '../../support/ask';
 
 describe('behind a figure', () => {
   it('gives the very records, the skipped ones, and words', () => {
-    const { base, result } = standing(table, {
+    const { base, result } = answeredOn(table, {
       ladder: { rungs: [{ condition: sailed }], setAside: { records: [4, 6] } },
       tallies: [
         {
@@ -30,7 +30,7 @@ describe('behind a figure', () => {
   });
 
   it('every figure of every kind stands on as many records as its count says', () => {
-    const { base, result } = standing(table, {
+    const { base, result } = answeredOn(table, {
       tallies: [
         { kind: 'ledger', groups: [key('Route'), key('Vessel')], measures: [] },
         { kind: 'frequency', key: { column: 'Delay', bands: { by: 'number', count: 7 } } },

@@ -4,7 +4,7 @@ import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import type { FigureTable, TallyResult } from '$lib/core/tally/result';
 import { key, near, sql, table } from '../../support/againstSql';
-import { answered, behind, groups, rows, standing } from '../../support/ask';
+import { answered, behind, groups, rows, answeredOn } from '../../support/ask';
 import { day } from '../../support/smallList';
 
 const BOARDED = { kind: 'sum', column: 'Boarded' };
@@ -59,7 +59,7 @@ describe('series by groups', () => {
 
   it('the whole is what it is without groups, and a figure opens to its own records', () => {
     const spec = asked({ levels: ['month'] });
-    const { base, result } = standing(table, { tallies: [spec, { ...spec, by: [] }] });
+    const { base, result } = answeredOn(table, { tallies: [spec, { ...spec, by: [] }] });
     expect(tableOf(result.tallies[0], 'main')).toEqual(tableOf(result.tallies[1], 'main'));
     const place = {
       table: 'groups',

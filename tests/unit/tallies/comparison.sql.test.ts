@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { ScalarColumn } from '$lib/core/table/column';
 import { columnOf, type Table } from '$lib/core/table/table';
 import { db, key, near, sql, table } from '../../support/againstSql';
-import { behind, rows, standing } from '../../support/ask';
+import { behind, rows, answeredOn } from '../../support/ask';
 
 describe('comparison of two readings', () => {
   it('what moved by route, and through which records, as SQL finds it', () => {
@@ -18,7 +18,7 @@ describe('comparison of two readings', () => {
       ...table,
       columns: table.columns.map((c) => (c.id === fares.id ? { ...fares, values: before } : c)),
     };
-    const { base, result } = standing(
+    const { base, result } = answeredOn(
       table,
       {
         lists: { before: {} },

@@ -6,7 +6,7 @@ import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { tableOf } from '$lib/core/tally/answer';
 import { near, sql, table } from '../../support/againstSql';
-import { answered, behind, faultsOf, groups, rows, standing } from '../../support/ask';
+import { answered, behind, faultsOf, groups, rows, answeredOn } from '../../support/ask';
 
 const asked = (more: object = {}) => ({
   kind: 'contributions',
@@ -39,7 +39,7 @@ describe('what moved it', () => {
   });
 
   it('a part opens to the records of both years, each side to its own', () => {
-    const { base, result } = standing(table, { tallies: [asked()] });
+    const { base, result } = answeredOn(table, { tallies: [asked()] });
     const of = (column: string) =>
       behind(base, result.tallies[0], { table: 0, row: ['Gannet'], column }).records.length;
     const [n] = sql(`select sum(sailed_on like '2024%') a, sum(sailed_on like '2025%') b
@@ -117,7 +117,7 @@ describe('what moved it', () => {
             ],
           };
           const spec = { ...ofMeans, measure: { kind, column: 'V' }, ...(top && { top }) };
-          const { base, result } = standing(of, { tallies: [spec] });
+          const { base, result } = answeredOn(of, { tallies: [spec] });
           const [whole, ...parts] = rows(result);
           const change = whole['Gave'];
           if (change === null) return;

@@ -5,7 +5,7 @@ import { finish } from '$lib/core/steps/steps';
 import { scalarColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { key, near, sql, table } from '../../support/againstSql';
-import { answered, behind, faultsOf, groups, rows, standing } from '../../support/ask';
+import { answered, behind, faultsOf, groups, rows, answeredOn } from '../../support/ask';
 
 const xy = (x: readonly number[], y: readonly number[]): Table => ({
   length: x.length,
@@ -135,7 +135,7 @@ describe('the line of a list', () => {
   });
 
   it('names the records far off, and opens each', () => {
-    const { base, result } = standing(table, { tallies: [asked] });
+    const { base, result } = answeredOn(table, { tallies: [asked] });
     const [first] = groups(result, 'far');
     const [far] = sql('select n from s order by fares desc limit 1');
     expect(first['Record']).toBe(Number(far.n) + 1);
@@ -164,7 +164,7 @@ describe('the line of a list', () => {
       period: 'year',
       measure: { kind: 'sum', column: 'Boarded' },
     };
-    const { base, result } = standing(table, { tallies: [{ kind: 'line', series }] });
+    const { base, result } = answeredOn(table, { tallies: [{ kind: 'line', series }] });
     const years = sql(
       'select substr(sailed_on, 1, 4) y, sum(boarded) b from s group by 1 order by 1',
     );

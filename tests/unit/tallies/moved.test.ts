@@ -4,7 +4,7 @@ import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { recordKeys } from '$lib/core/tally/recordKeys';
 import { readDemo } from '../../support/demo';
-import { rows, standing } from '../../support/ask';
+import { rows, answeredOn } from '../../support/ask';
 
 interface Entry {
   readonly key: number;
@@ -91,7 +91,7 @@ describe('what moved, and through which records', () => {
       { key: 4, group: 'b', amount: 7 },
       { key: 9, group: 'b', amount: 100 },
     ]);
-    const { result } = standing(after, compared(), { before });
+    const { result } = answeredOn(after, compared(), { before });
     const found = rows(result).filter((row) => row['Figure'] === 'sum of Amount');
     const of = (where: string): unknown => {
       const row = found.find((r) => r['Where'] === where);
@@ -133,7 +133,7 @@ describe('what moved, and through which records', () => {
           ? { rungs: [{ id: 'r', condition: { kind: 'leaf', column: 'Amount', test } }] }
           : {};
         const of = (column: string): unknown =>
-          rows(standing(listOf(now), by(column, ladder), others).result);
+          rows(answeredOn(listOf(now), by(column, ladder), others).result);
         let plain: unknown;
         try {
           plain = of('Group');
@@ -162,7 +162,7 @@ describe('what moved, and through which records', () => {
     fc.assert(
       fc.property(both, ladders, ([old, now], ladder) => {
         fc.pre(old.length > 0 && now.length > 0);
-        const { result } = standing(listOf(now), compared(ladder), { before: listOf(old) });
+        const { result } = answeredOn(listOf(now), compared(ladder), { before: listOf(old) });
         for (const row of rows(result)) {
           if (row['Figure'] !== 'sum of Amount' && row['Figure'] !== 'Records') continue;
           const parts = ['coming', 'going', 'changing'].map((what) => Number(row[`By ${what}`]));
@@ -186,7 +186,7 @@ describe('what moved, and through which records', () => {
       { key: 1, group: 'a', amount: 10 },
     ]);
     const asked = compared({ setAside: { records: [2] } });
-    expect(rows(standing(list, asked, { before }).result)).toEqual([]);
+    expect(rows(answeredOn(list, asked, { before }).result)).toEqual([]);
   });
 });
 

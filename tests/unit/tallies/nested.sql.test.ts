@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { key, near, sql, table } from '../../support/againstSql';
-import { answered, behind, groups, rows, standing } from '../../support/ask';
+import { answered, behind, groups, rows, answeredOn } from '../../support/ask';
 
 const FARES = { kind: 'sum', column: 'Fares taken' };
 const ledger = (groups_: object[], measures: object[]) => ({
@@ -53,7 +53,7 @@ describe('tallies of group results', () => {
   });
 
   it('a figure of the outermost opens to the records themselves', () => {
-    const { base, result } = standing(table, { tallies: [deep] });
+    const { base, result } = answeredOn(table, { tallies: [deep] });
     const { records } = behind(base, result.tallies[0], {
       table: 0,
       row: ['Nessness'],

@@ -4,7 +4,7 @@ import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import type { Mark, TallyResult } from '$lib/core/tally/result';
 import { near, sql, table } from '../../support/againstSql';
-import { answered, behind, standing } from '../../support/ask';
+import { answered, behind, answeredOn } from '../../support/ask';
 
 const marksOf = (tally: TallyResult, kind: Mark['kind'] = 'rests'): [number, Mark][] =>
   tally.tables[0].rows.flatMap((row, k) =>
@@ -121,7 +121,7 @@ describe('what a figure rests on', () => {
   });
 
   it('behind a figure it is told whether it is much or not', () => {
-    const { base, result } = standing(table, {
+    const { base, result } = answeredOn(table, {
       tallies: [{ kind: 'ledger', groups: [{ column: 'Vessel' }], measures: [FARES] }],
     });
     const told = behind(base, result.tallies[0], { table: 0, row: ['Ironholm'], column: 'm1' });
@@ -157,7 +157,7 @@ describe('what a figure rests on', () => {
               ),
             ],
           };
-          const { base, result } = standing(of, {
+          const { base, result } = answeredOn(of, {
             tallies: [
               { kind: 'ledger', groups: [{ column: 'G' }], measures: [{ kind, column: 'V' }] },
             ],

@@ -38,22 +38,22 @@ export const isOfResult = (source: ListSource): boolean =>
  * Results as lists of their own (calculations, section 11): linked ones are computed from the list as
  * it was read, frozen ones are taken as they were, with a note of when and from what. Those that do
  * not fit are told and are not there.
- * @param standing what the list came to: only those that follow its counted records are computed, of it
+ * @param followed what the list came to: only those that follow its counted records are computed, of it
  */
 export function* withResultLists(
   list: Lists,
   question: Pick<Question, 'lists'>,
-  standing: Base | null = null,
+  followed: Base | null = null,
 ): Steps<ResultLists> {
   const others = new Map(list.others);
   const warnings: Warning[] = [];
   const faults: Fault[] = [];
   for (const [name, source] of Object.entries(question.lists)) {
-    if (followsCounted(source) !== (standing !== null)) continue;
+    if (followsCounted(source) !== (followed !== null)) continue;
     const path = `lists.${name}`;
     const result =
       source.frozen?.result ??
-      (yield* linked(standing ?? wholeBase(list.table, list.name), source, path, faults));
+      (yield* linked(followed ?? wholeBase(list.table, list.name), source, path, faults));
     if (!result) continue;
     const table = result.tables.find((t) => t.name === source.table);
     if (!table) {
@@ -74,7 +74,7 @@ export function* withResultLists(
           )
         : warn(
             'linked-list',
-            `“${name}” holds ${groups} that follow ${list.name} as ${standing ? 'it is counted' : 'it was read'}: ${result.words}`,
+            `“${name}” holds ${groups} that follow ${list.name} as ${followed ? 'it is counted' : 'it was read'}: ${result.words}`,
           ),
     );
   }

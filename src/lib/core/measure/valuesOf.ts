@@ -15,13 +15,13 @@ export interface ValueView {
  */
 export function* codesAsValues(
   { codes }: TextColumn,
-  standing: Int32Array | null = null,
+  ranks: Int32Array | null = null,
 ): Steps<Float64Array> {
   const values = new Float64Array(codes.length);
   yield* inStretches(codes.length, (from, to) => {
     for (let i = from; i < to; i++) {
       const code = codes[i];
-      values[i] = code < 0 ? NaN : standing === null ? code : standing[code];
+      values[i] = code < 0 ? NaN : ranks === null ? code : ranks[code];
     }
   });
   return values;

@@ -6,15 +6,17 @@ import { answerFigureRecord } from '../answers/figureRecord';
 import { answerCopy, answerFile } from '../answers/handOver';
 import { answerMatch, answerOther } from '../answers/join';
 import { answerCited } from '../answers/known';
+import { answerLabels } from '../answers/ledger';
 import { answerLocate, answerLocateRecord, answerRecordsOn } from '../answers/locate';
 import { answerDraft, answerUses } from '../answers/made';
 import { answerMoved } from '../answers/moved';
 import { answerMovedRecords } from '../answers/movedRecords';
 import { answerAsked, answerCountedRecords } from '../answers/outgoing';
+import { answerShape } from '../answers/shape';
 import { answerTry } from '../answers/try';
 import { onHeld, type Handlers } from './handler';
 
-/** What is asked for by an act: to look behind, hand over, try, prepare. */
+/** What is asked for by an act, to look behind, hand over, try, prepare; and what draws a chart. */
 export const LATER = {
   questions: onHeld<'questions'>(answerQuestions),
   sketch: onHeld<'sketch'>(answerSketch),
@@ -33,6 +35,8 @@ export const LATER = {
   asked: onHeld<'asked'>(answerAsked),
   countedRecords: onHeld<'countedRecords'>(answerCountedRecords),
   facts: onHeld<'facts'>(answerFacts),
+  labels: onHeld<'labels'>(answerLabels),
+  shape: onHeld<'shape'>(answerShape),
   try: onHeld<'try'>(answerTry),
   recordCells: onHeld<'recordCells'>(answerRecordCells),
   draft: onHeld<'draft'>(answerDraft),

@@ -1,10 +1,9 @@
 import { answerFact, answerFooting, answerTally } from '../answers/answer';
 import { answerValues } from '../answers/column';
 import { answerKnown } from '../answers/known';
-import { answerHeads, answerLabels, answerLedger } from '../answers/ledger';
+import { answerHeads, answerLedger } from '../answers/ledger';
 import { answerLines } from '../answers/lines';
 import { answerRows } from '../answers/rows';
-import { answerShape } from '../answers/shape';
 import { onHeld, type Handlers } from './handler';
 
 /** What a page asks for in order to show a bench. */
@@ -13,10 +12,8 @@ export const SHOWN = {
   ledger: onHeld<'ledger'>(answerLedger),
   lines: onHeld<'lines'>(answerLines),
   heads: onHeld<'heads'>(answerHeads),
-  labels: onHeld<'labels'>(answerLabels),
   answer: onHeld<'answer'>(answerTally),
   rows: onHeld<'rows'>(answerRows),
-  shape: onHeld<'shape'>(answerShape),
   fact: onHeld<'fact'>(answerFact),
   footing: onHeld<'footing'>(answerFooting),
   known: onHeld<'known'>(answerKnown),

@@ -48,9 +48,9 @@ export async function freshBench(app: Held, id: number): Promise<Bench | undefin
 
 async function follow(app: Held, listId: number, path: readonly number[]): Promise<void> {
   const { db } = app;
-  const standing = await findOrigin(db, listId);
-  if (!standing || standing.origin.frozen !== null) return;
-  const { origin, madeOf, fault } = standing;
+  const found = await findOrigin(db, listId);
+  if (!found || found.origin.frozen !== null) return;
+  const { origin, madeOf, fault } = found;
   if (path.includes(listId)) return;
   const bench = await findBench(db, origin.bench);
   if (!bench) {
@@ -108,9 +108,9 @@ async function circleFrom({ db }: Held, listId: number): Promise<string | null> 
   const seen = new Set<number>();
   const nameOf = async (id: number): Promise<string> => `“${(await findList(db, id))?.name ?? ''}”`;
   const walk = async (at: number, way: readonly string[]): Promise<readonly string[] | null> => {
-    const standing = await findOrigin(db, at);
-    if (!standing || standing.origin.frozen !== null) return null;
-    const bench = await findBench(db, standing.origin.bench);
+    const made = await findOrigin(db, at);
+    if (!made || made.origin.frozen !== null) return null;
+    const bench = await findBench(db, made.origin.bench);
     if (!bench) return null;
     for (const source of sourcesOf(bench)) {
       const looks = source === bench.listId ? '' : `, which looks at ${await nameOf(source)}`;

@@ -28,15 +28,15 @@ export async function findOrigin(db: Database, listId: number): Promise<MadeStan
 
 /** Where a list comes from, as pages say it; null where it was read from a file. */
 export async function originOf(db: Database, listId: number): Promise<ListOrigin | null> {
-  const standing = await findOrigin(db, listId);
-  if (!standing) return null;
+  const found = await findOrigin(db, listId);
+  if (!found) return null;
   const bench = await db
     .selectFrom('benches')
     .innerJoin('lists', 'lists.id', 'benches.list_id')
     .select(['benches.id', 'benches.name', 'lists.name as list'])
-    .where('benches.id', '=', standing.origin.bench)
+    .where('benches.id', '=', found.origin.bench)
     .executeTakeFirst();
-  return { frozen: standing.origin.frozen, fault: standing.fault, bench: bench ?? null };
+  return { frozen: found.origin.frozen, fault: found.fault, bench: bench ?? null };
 }
 
 /** Notes where a new list comes from, inside a transaction that is already open. */

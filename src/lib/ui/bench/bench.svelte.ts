@@ -286,15 +286,15 @@ export class BenchState {
   }
 
   /** What counts by the bench as it is now: newer than what is shown where that was stopped. */
-  async standing(): Promise<Counts> {
+  async countsNow(): Promise<Counts> {
     if (this.counts && !this.working.stopped && !this.working.busy) return this.counts;
     const doc = $state.snapshot(this.#asked()) as Bench;
-    return this.engine.ask('stand', { doc }, { lane: 'standing' });
+    return this.engine.ask('stand', { doc }, { lane: 'counts now' });
   }
 
   /** Asks of the bench as it is now, whatever is shown. */
   async askNow<K extends Do>(kind: K, args: Omit<ArgsOf<K>, 'token'>): Promise<ReplyOf<K>> {
-    const { token } = await this.standing();
+    const { token } = await this.countsNow();
     return this.#askOf(token, kind, args);
   }
 

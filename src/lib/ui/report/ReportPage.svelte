@@ -66,7 +66,7 @@
         const loaded = await Promise.all(
           [...kinds].map(async (kind) => [kind, (await VIEWS[kind].load()).default] as const),
         );
-        const counts = await bench.standing();
+        const counts = await bench.countsNow();
         const { token } = counts;
         const report = await bench.errand.run('Making the report', (signal, told) =>
           gatherReport(

@@ -139,7 +139,7 @@ export function contributionRows(
           gave: change,
         }),
       ],
-      ...standing(sides, columns, null),
+      ...recordsOfRow(sides, columns, null),
       ...marked(marks(found.before, found.after)),
     },
     ...shown.map((group): FigureRow => ({
@@ -148,7 +148,7 @@ export function contributionRows(
       partOf: 0,
       keys: [...group.keys],
       cells: [...group.path, ...cells(group.before, group.after, group)],
-      ...standing(sides, columns, group.where),
+      ...recordsOfRow(sides, columns, group.where),
       ...marked(marks(group.before, group.after)),
     })),
   ];
@@ -169,7 +169,7 @@ export function contributionRows(
           gave: summed(rest, (g) => g.gave),
         }),
       ],
-      ...standing(sides, columns, noneOf(shown.map((g) => g.where))),
+      ...recordsOfRow(sides, columns, noneOf(shown.map((g) => g.where))),
     });
   return rows;
 }
@@ -195,7 +195,7 @@ function merged(
 }
 
 /** The records of a row: of both sides, and of each side under its own figures. */
-function standing(
+function recordsOfRow(
   { before, after }: Sides,
   columns: readonly FigureColumn[],
   group: Condition | null,

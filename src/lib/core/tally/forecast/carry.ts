@@ -24,7 +24,7 @@ import type { ForecastSpec } from './spec';
 
 /** A series carried on by a method. */
 export interface Carried {
-  readonly standing: ForecastPoints;
+  readonly observed: ForecastPoints;
   readonly method: MethodKey;
   readonly fitted: Fitted;
   readonly tried: readonly Tried[];
@@ -35,8 +35,8 @@ export interface Carried {
 
 /** Chooses the method, fits it and carries the series on. @throws TallyRefused */
 export function* carry(series: Series, spec: ForecastSpec): Steps<Carried> {
-  const standing = pointsOf(series, spec);
-  const { points } = standing;
+  const observed = pointsOf(series, spec);
+  const { points } = observed;
   const n = points.y.length;
   const heldOut = spec.holdOut ?? holdOutLength(points);
   const methods = spec.method === 'best' ? METHODS : [spec.method];
@@ -51,7 +51,7 @@ export function* carry(series: Series, spec: ForecastSpec): Steps<Carried> {
     throw new TallyRefused(`The ${METHOD_WORDS[method]} cannot be fitted: ${fitted.why}`);
   yield undefined;
   return {
-    standing,
+    observed,
     method,
     fitted,
     tried,
@@ -61,7 +61,7 @@ export function* carry(series: Series, spec: ForecastSpec): Steps<Carried> {
 }
 
 /** Errors of the fit itself, one step ahead, over the points that it gives a figure for. */
-export function fitErrors({ standing: { points }, fitted }: Carried): {
+export function fitErrors({ observed: { points }, fitted }: Carried): {
   accuracy: Accuracy;
   points: number;
 } {

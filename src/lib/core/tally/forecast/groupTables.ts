@@ -32,7 +32,7 @@ export const groupTable = (
   ],
   rows: forecasts.flatMap(({ group, carried }) =>
     carried
-      ? aheadRows(spec, carried.standing, carried.fitted).map((row): FigureRow => ({
+      ? aheadRows(spec, carried.observed, carried.fitted).map((row): FigureRow => ({
           ...row,
           cells: [...group.path, ...row.cells],
           keys: [...group.keys, ...(row.keys ?? [])],
@@ -64,7 +64,7 @@ export const chosenTable = (
     cells: [
       ...group.path,
       carried ? METHOD_WORDS[carried.method] : null,
-      carried?.standing.points.y.length ?? null,
+      carried?.observed.points.y.length ?? null,
       ...errorCells(carried?.tried.find((t) => t.method === carried.method)?.accuracy),
       why || null,
     ],
@@ -76,12 +76,12 @@ export const chosenTable = (
 export function sumTable(
   spec: ForecastSpec,
   value: FigureColumn,
-  { standing, fitted }: { standing: Carried['standing']; fitted: Fitted },
+  { observed, fitted }: { observed: Carried['observed']; fitted: Fitted },
   forecasts: readonly GroupForecast[],
 ): FigureTable {
-  const { first, period, calendar } = standing.series;
+  const { first, period, calendar } = observed.series;
   const plain = plainOf(value);
-  const from = first + standing.points.y.length;
+  const from = first + observed.points.y.length;
   return {
     name: 'sums',
     caption: 'The sum of the groups’ forecasts beside the forecast of the sum',

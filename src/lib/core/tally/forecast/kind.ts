@@ -47,8 +47,8 @@ function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {
   const selection = selectionOf(base, spec.scope);
   const set = yield* partOf(computeSeries(base, selection, spec.series), 0, 0.1);
   const carried = yield* carry(set.whole, spec);
-  const { standing, fitted, method, tried, heldOut } = carried;
-  const n = standing.points.y.length;
+  const { observed, fitted, method, tried, heldOut } = carried;
+  const n = observed.points.y.length;
   const { first, period, calendar } = set.whole;
   const label = (k: number): string => periodLabel(first + k, period, calendar);
   const value = measureColumn(spec.series.measure, base.table, 'value');
@@ -65,7 +65,7 @@ function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {
   // Cold code, one behind the other: with a pause after each.
   const tables: FigureTable[] = [];
   for (const made of [
-    () => [ahead(spec, standing, fitted, value), ...byGroups],
+    () => [ahead(spec, observed, fitted, value), ...byGroups],
     () => [methodTable(tried, method, value)],
     () => [
       errorTable(
@@ -75,9 +75,9 @@ function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {
       ),
       parameterTable(method, fitted),
     ],
-    () => [termTable(method, fitted, standing, value)],
-    () => [past(spec, standing, fitted, value, heldOut)],
-    () => [autocorrelationTable(fitted, standing)],
+    () => [termTable(method, fitted, observed, value)],
+    () => [past(spec, observed, fitted, value, heldOut)],
+    () => [autocorrelationTable(fitted, observed)],
   ]) {
     tables.push(...made());
     yield undefined;
@@ -98,7 +98,7 @@ function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {
             ),
           ]
         : []),
-      ...doubts(standing, fitted, spec, label),
+      ...doubts(observed, fitted, spec, label),
       ...missingGroups(forecasts),
       ...(adds && forecasts.length ? [sumNote(spec, carried, forecasts)] : []),
     ],
@@ -139,8 +139,8 @@ function sumNote(
   whole: Carried,
   forecasts: readonly GroupForecast[],
 ): ReturnType<typeof warn> {
-  const { first } = whole.standing.series;
-  const from = first + whole.standing.points.y.length;
+  const { first } = whole.observed.series;
+  const from = first + whole.observed.points.y.length;
   let ofGroups = 0;
   let ofSum = 0;
   for (let h = 0; h < spec.horizon; h++) {

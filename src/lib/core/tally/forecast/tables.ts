@@ -21,17 +21,17 @@ const keysAt = ({ first, period, calendar }: Series, k: number) =>
 /** The periods to come: the forecast and the bounds of each level. */
 export function ahead(
   spec: ForecastSpec,
-  standing: ForecastPoints,
+  observed: ForecastPoints,
   fitted: Fitted,
   value: FigureColumn,
 ): FigureTable {
-  const { series } = standing;
+  const { series } = observed;
   return {
     name: 'main',
     caption: 'Forecast',
     labels: 3,
     columns: [...periodColumns(series.period, series.calendar), ...aheadColumns(spec, value)],
-    rows: aheadRows(spec, standing, fitted),
+    rows: aheadRows(spec, observed, fitted),
   };
 }
 
