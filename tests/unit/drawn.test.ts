@@ -145,13 +145,22 @@ describe('points of two columns', () => {
     expect(shape.count).toBe(4500);
     expect(shape.cells.reduce((sum, [, , count]) => sum + count, 0)).toBe(4500);
     expect(shape.cell).toEqual([71 / 72, 4 / 44]);
-    // The lowest cell holds what lies in it, counted by the plain rule.
+    // By the plain rule; the highest values lie in the last cells, not beyond them.
     const [x, y] = table.columns;
     if (x.type === 'text' || y.type === 'text') throw new Error('text');
-    const inFirst = Array.from({ length: n }, (_, i) => i).filter(
-      (i) => x.values[i] < 71 / 72 && y.values[i] < 4 / 44,
-    ).length;
-    expect(shape.cells[0]).toEqual([0, 0, inFirst]);
+    const expected = new Map<string, number>();
+    for (let i = 0; i < n; i++) {
+      if (Number.isNaN(y.values[i])) continue;
+      const along = Math.min(71, Math.floor((x.values[i] * 72) / 71));
+      const up = Math.min(43, Math.floor((y.values[i] * 44) / 4));
+      const cell = `${along} ${up}`;
+      expected.set(cell, (expected.get(cell) ?? 0) + 1);
+    }
+    const found = shape.cells.map(([left, low, count]): [string, number] => [
+      `${Math.round(left / shape.cell[0])} ${Math.round(low / shape.cell[1])}`,
+      count,
+    ]);
+    expect(new Map(found)).toEqual(expected);
   });
 
   it('are none where one of the columns has no value', () => {

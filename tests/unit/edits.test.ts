@@ -201,12 +201,15 @@ describe('undo and redo', () => {
     history.record('edge', docs[2], docs[3], 'edge 1');
     expect(history.undo()).toEqual({ label: 'edge', doc: docs[2] });
     expect(history.undo()).toEqual({ label: 'edge', doc: docs[0] });
-    // A step of a drag leaves no way on either.
+    // A step of a drag leaves no way on either, though it is one with the step before.
     history.redo();
-    history.redo();
+    history.record('edge', docs[1], docs[2], 'edge 3');
+    history.record('other', docs[2], docs[3]);
     history.undo();
-    history.record('edge', docs[2], docs[4], 'edge 2');
+    expect(history.canRedo).toBe('other');
+    history.record('edge', docs[2], docs[4], 'edge 3');
     expect(history.canRedo).toBeNull();
+    expect(history.undo()?.doc).toBe(docs[1]);
   });
 
   it('keep the last three hundred steps', () => {

@@ -216,6 +216,9 @@ describe('doubts', () => {
     );
     expect(examine(recipe, reading).totals.map((t) => t.record)).toEqual([2, 5]);
     expect(kinds('item,q1,q2\ncrew,10,20\nTotal,11,27\n')).toContain('totals');
+    // A word that stands in most records is what the column is about.
+    const about = 'item,q1,q2\nTotal crew,10,20\nTotal fuel,5,7\nharbour,3,4\n';
+    expect(kinds(about)).not.toContain('totals');
   });
 
   it('see unread cells, blank words, spaces, NULs and empty lines', () => {

@@ -176,4 +176,43 @@ describe('what a figure rests on', () => {
       ),
     );
   });
+
+  it('is told of each share of it as well, by what the share is of', () => {
+    const list: Table = {
+      length: 12,
+      columns: [
+        textColumn(
+          'Route',
+          Array.from({ length: 12 }, (_, k) => (k < 6 ? 'Holm' : 'Ness')),
+        ),
+        textColumn(
+          'Vessel',
+          Array.from({ length: 12 }, (_, k) => (k % 6 === 5 ? 'Tern' : 'Auk')),
+        ),
+        scalarColumn('Fares', 'number', [1, 1, 1, 1, 900, 1, 1, 1, 1, 1, 1, 1], { unit: '£' }),
+      ],
+    };
+    const { tallies } = answered(list, {
+      tallies: [
+        {
+          kind: 'crosstab',
+          down: [{ column: 'Route' }],
+          across: [{ column: 'Vessel' }],
+          measures: [{ kind: 'sum', column: 'Fares' }],
+          shares: ['row', 'column'],
+        },
+      ],
+    });
+    const [{ rows, labels }] = tallies[0].tables;
+    const holm = rows.find(({ cells }) => cells[0] === 'Holm');
+    const marks = (holm?.marks ?? []).filter(
+      ({ kind, column }) => kind === 'rests' && (column ?? 0) < labels + 3,
+    );
+    // 904 of the row's 905 and of the column's 909; without the 900: 4 of 5, and 4 of 9.
+    expect(marks.map(({ column, without, record }) => [column, without, record])).toEqual([
+      [labels, 4, 5],
+      [labels + 1, 4 / 5, 5],
+      [labels + 2, 4 / 9, 5],
+    ]);
+  });
 });

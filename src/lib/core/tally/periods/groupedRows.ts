@@ -1,8 +1,10 @@
 import { groupPath } from '../../arrange/tree';
 import type { Condition } from '../../scope/condition';
 import { groupWhere, joined } from '../keys';
+import type { Steps } from '../../steps/steps';
 import type { RowPlan } from '../answer';
 import type { Figure, FigureRow } from '../result';
+import type { ComputedSeries } from './compute';
 import {
   periodNumber,
   periodRow,
@@ -17,7 +19,7 @@ const SPAN = 3;
 const NO_SPAN: readonly null[] = [null, null, null];
 
 /** The same periods for each group: series within groups, or groups within each of the periods. */
-export const groupedRows = (made: PeriodRows): RowPlan[] =>
+export const groupedRows = (made: PeriodRows): Steps<RowPlan[]> =>
   made.spec.nest === 'periods' ? seriesRows(made) : slicedRows(made);
 
 /** A group of the walk: its labels, its keys, and what its records meet. */
@@ -61,13 +63,15 @@ function within<R extends Pick<FigureRow, 'where' | 'instead'>>(
 }
 
 /** Groups depth first; the deepest ones hold their periods. */
-function seriesRows(made: PeriodRows): RowPlan[] {
+function* seriesRows(made: PeriodRows): Steps<RowPlan[]> {
   const { spec, computed } = made;
   const { walk } = computed;
   const depth = walk.tree.levels.length;
   const plans: RowPlan[] = [];
   const placeOf: number[] = [];
   for (const group of groupsOf(made)) {
+    // What follows from the figures of each period is worked out here, group by group.
+    yield undefined;
     const series = computed.series(group.row);
     const place = plans.length;
     placeOf[group.row] = place;
@@ -123,12 +127,16 @@ function seriesRows(made: PeriodRows): RowPlan[] {
 }
 
 /** Periods level by level; the shortest ones hold the groups that have records in them. */
-function slicedRows(made: PeriodRows): RowPlan[] {
+function* slicedRows(made: PeriodRows): Steps<RowPlan[]> {
   const { spec, computed } = made;
   const { whole, walk } = computed;
   const depth = walk.tree.levels.length;
   const groups = groupsOf(made).slice(1);
-  const series = groups.map((group) => computed.series(group.row));
+  const series: ComputedSeries[] = [];
+  for (const group of groups) {
+    series.push(computed.series(group.row));
+    yield undefined;
+  }
   const blank = Array.from({ length: depth }, () => null);
   const plans: RowPlan[] = [
     seriesPlan(

@@ -102,22 +102,23 @@ function* periodTables(
   ];
   const periods = periodColumns(levels[levels.length - 1].period, calendar);
   const tables: AnswerTable[] = [];
-  const add = (
+  function* add(
     about: Pick<AnswerTable, 'name' | 'caption'>,
     labels: FigureColumn[],
-    plansOf: (made: PeriodRows) => RowPlan[],
-  ): void => {
+    plansOf: (made: PeriodRows) => Steps<RowPlan[]>,
+  ): Steps<void> {
     const made = periodRows(base, spec, computed, extras, labels, figures);
+    const plans = yield* plansOf(made);
     tables.push(
-      plannedTable({ ...about, labels: labels.length, columns: [...made.columns] }, plansOf(made)),
+      plannedTable({ ...about, labels: labels.length, columns: [...made.columns] }, plans),
     );
-  };
-  add({ name: 'main', caption: 'Periods' }, periods, wholeRows);
+  }
+  yield* add({ name: 'main', caption: 'Periods' }, periods, wholeRows);
   yield undefined;
   tables[0] = { ...tables[0], levels: levels.map(({ period }) => PERIOD_WORDS[period]) };
   if (spec.by.length) {
     const groups = labelColumns(spec.by, walk.tree.keys, table);
-    add(
+    yield* add(
       { name: 'groups', caption: 'Periods by groups' },
       spec.nest === 'periods' ? [...groups, ...periods] : [...periods, ...groups],
       groupedRows,

@@ -1,3 +1,4 @@
+import type { Steps } from '../../steps/steps';
 import type { RowPlan } from '../answer';
 import {
   periodNumber,
@@ -9,7 +10,7 @@ import {
 } from './rows';
 
 /** The total, its periods level by level, and the records without a date. */
-export function wholeRows(made: PeriodRows): RowPlan[] {
+export function* wholeRows(made: PeriodRows): Steps<RowPlan[]> {
   const { spec, computed } = made;
   const { whole } = computed;
   const plans: RowPlan[] = [
@@ -31,6 +32,7 @@ export function wholeRows(made: PeriodRows): RowPlan[] {
       }) - 1,
     0,
   );
+  yield undefined;
   plans.push(...undatedPlans(made, whole, ['no date', null, null]));
   return plans;
 }
