@@ -23,6 +23,7 @@ import {
 } from '../table/period';
 import { bandCodes, bandTest, type SettledBand } from './bands';
 import type { GroupKey } from './groupKey';
+import { wholeRange } from './wholeRange';
 
 /** Each record's group at one level, as an integer. */
 export interface GroupCodes {
@@ -296,27 +297,6 @@ function* scalarCodes(
     keyType,
     (code) => key(indexes[code]),
   );
-}
-
-/** The lowest and highest of whole values; null where one is not whole, or there is none. */
-function* wholeRange(values: Float64Array): Steps<{ min: number; max: number } | null> {
-  let min = Infinity;
-  let max = -Infinity;
-  let whole = true;
-  yield* inStretches(values.length, (from, to) => {
-    let low = min;
-    let high = max;
-    for (let i = from; i < to && whole; i++) {
-      const v = values[i];
-      if (v !== v) continue;
-      if (Math.floor(v) !== v) whole = false;
-      if (v < low) low = v;
-      if (v > high) high = v;
-    }
-    min = low;
-    max = high;
-  });
-  return whole && min <= max ? { min, max } : null;
 }
 
 /** Value → code, new codes in the order met. Whole values of a small range go through an array. */

@@ -4,6 +4,7 @@ import type { Table } from '../table/table';
 import { inStretches, partOf, STRIDE, type Steps } from '../steps/steps';
 import { textRanks } from '../table/textRanks';
 import type { SortKey } from './sortKey';
+import { wholeRange } from './wholeRange';
 import { orderReadInSteps } from '../table/recordOrder';
 
 /** Records moved between two pauses. */
@@ -263,27 +264,4 @@ function* unitDigits(column: Column, key: SortKey): Steps<Digits | null> {
   const range = fits ? yield* wholeRange(units) : null;
   yield undefined;
   return range && range.max - range.min < 0xfffffff0 ? yield* wholeDigits(units, range, key) : null;
-}
-
-/** Lowest and highest where all values are whole; null otherwise. */
-function* wholeRange(values: Float64Array): Steps<{ min: number; max: number } | null> {
-  let min = Infinity;
-  let max = -Infinity;
-  let whole = true;
-  yield* inStretches(values.length, (from, to) => {
-    let low = min;
-    let high = max;
-    for (let i = from; whole && i < to; i++) {
-      const v = values[i];
-      if (v !== v) continue;
-      // `%` of doubles takes many times as long.
-      if (Math.floor(v) !== v) whole = false;
-      if (v < low) low = v;
-      if (v > high) high = v;
-    }
-    min = low;
-    max = high;
-  });
-  if (!whole) return null;
-  return min <= max ? { min, max } : { min: 0, max: 0 };
 }

@@ -63,11 +63,6 @@ export class DistinctNumbers {
     }
   }
 
-  /** The number at a place. */
-  at(place: number): number {
-    return this.#values[place];
-  }
-
   /** All of them in the order they were met: an array of its own. */
   values(): Float64Array<ArrayBuffer> {
     return this.#values.slice(0, this.#size);

@@ -21,8 +21,13 @@ const isRight = ({ type }: FigureColumn): boolean =>
 /** Levels of a table whose rows are parts of one another; 0 where nothing folds. */
 function* levelsOf(table: AnswerTable): Steps<number> {
   if (table.flat) return 0;
-  let deepest = table.deepest ?? 0;
-  if (table.deepest !== undefined) return deepest > 1 ? deepest : 0;
+  const deepest = table.deepest ?? (yield* deepestOf(table));
+  return deepest > 1 ? deepest : 0;
+}
+
+/** The deepest level of rows that are parts of others. */
+function* deepestOf(table: AnswerTable): Steps<number> {
+  let deepest = 0;
   const due = pausing(ROWS);
   for (let n = 0; n < table.length; n++) {
     if (due(n)) yield undefined;
@@ -30,7 +35,7 @@ function* levelsOf(table: AnswerTable): Steps<number> {
     const { level, kind } = table.row(n);
     if (kind === 'group' || kind === 'total') deepest = Math.max(deepest, level);
   }
-  return deepest > 1 ? deepest : 0;
+  return deepest;
 }
 
 /** A table without its rows. */
