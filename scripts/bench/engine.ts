@@ -164,7 +164,15 @@ export async function benchEngine(
     const answered = ask('answer', { token, tally: item.id }).reply;
     const rows = answered.tables.map(
       ({ name }) =>
-        ask('rows', { token, tally: item.id, table: name, from: 0, count: 400, view: VIEW }).reply,
+        ask('rows', {
+          token,
+          tally: item.id,
+          table: name,
+          across: 0,
+          from: 0,
+          count: 400,
+          view: VIEW,
+        }).reply,
     );
     const shape = ask('shape', { token, tally: item.id }).reply;
     ask('footing', { token, tally: item.id });

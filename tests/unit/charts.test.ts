@@ -98,20 +98,24 @@ function seen(spec: unknown): SourceTable {
     tray: [...doc.tray, { id: 'other', tally, view: newView(tally), note: '' }],
   });
   const answered = Replies.answer.parse(bench.ask('answer', { tally: 'other' }));
-  const { rows, length } = Replies.rows.parse(
+  const [head] = answered.tables;
+  const came = Replies.rows.parse(
     bench.ask('rows', {
       tally: 'other',
       table: 'main',
+      across: 0,
       from: 0,
       count: 100,
       view: { down: 99, turned: [] },
     }),
   );
+  const tables = new Map([['main', { head, from: 0, ...came }]]);
   const table = sourceOf({
     id: 'other',
     token: 1,
     answered,
-    tables: new Map([['main', { length, from: 0, rows }]]),
+    tables,
+    first: tables,
     shape: { kind: 'none' },
   }).table('main');
   if (!table) throw new Error('no table');
@@ -127,6 +131,7 @@ describe('what charts are drawn from', () => {
         across: [{ column: 'Day', period: 'year' }],
         measures: [{ kind: 'sum', column: 'Sum' }],
       }),
+      'lines',
     );
     expect(model.steps).toEqual(['2024', '2025']);
     expect(model.rows.map((r) => [r.name, r.figures.map((f) => f.value)])).toEqual([

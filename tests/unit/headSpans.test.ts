@@ -37,8 +37,9 @@ const gale: Condition = {
 };
 
 const headsOf = (spec: object) => {
-  const { tables } = finish(computeTally(wholeBase(table), Tally.parse(spec)));
-  const { figures } = shownColumns(finish(headOf(tables[0], namesOf(table))));
+  const tally = Tally.parse(spec);
+  const { tables } = finish(computeTally(wholeBase(table), tally));
+  const { figures } = shownColumns(finish(headOf(tally, tables[0], namesOf(table))));
   return { figures, spans: headSpans(figures) };
 };
 const words = (spec: object): [string, string][] =>

@@ -72,6 +72,7 @@ describe('a figure of a ranking', () => {
       token,
       tally: 'm',
       table: 'main',
+      across: 0,
       from: 0,
       count: 9,
       view: { down: 9, turned: [] },

@@ -110,7 +110,15 @@ describe('the engine pauses', () => {
   it('while the rows of many groups are put in order for the eye', () => {
     const view = { down: 99, turned: [], sort: { column: 'ticket', descending: true } };
     driven('answer', { token, tally: 't2' });
-    const rows = driven('rows', { token, tally: 't2', table: 'main', from: 0, count: 3, view });
+    const rows = driven('rows', {
+      token,
+      tally: 't2',
+      table: 'main',
+      across: 0,
+      from: 0,
+      count: 3,
+      view,
+    });
     expect(rows.pauses).toBeGreaterThan(10);
   });
 
@@ -185,7 +193,15 @@ describe('the engine pauses', () => {
     for (let step = steps.next(); !step.done; step = steps.next()) pauses++;
     expect(pauses).toBeGreaterThan(60);
     const view = { down: 99, turned: [] };
-    const place = { token: stood.token, tally: 't0', table: 'main', from: 0, count: 1, view };
+    const place = {
+      token: stood.token,
+      tally: 't0',
+      table: 'main',
+      across: 0,
+      from: 0,
+      count: 1,
+      view,
+    };
     const [{ figures }] = own.now('rows', place).rows;
     // One pound less in every hundredth record.
     expect(figures[4]).toBeCloseTo(-600, 6);

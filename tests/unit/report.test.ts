@@ -262,9 +262,20 @@ describe('the report', () => {
       open: null,
     });
     const table = (rows: ReturnType<typeof row>[]): ReportTable => ({
-      head: { name: 'main', caption: '', labels: 1, length: rows.length, levels: 0, columns: [] },
+      head: {
+        name: 'main',
+        caption: '',
+        labels: 1,
+        length: rows.length,
+        levels: 0,
+        drawnWhole: false,
+        columns: [],
+        across: { from: 0, of: 0 },
+      },
       rows,
+      printed: rows.length,
       length: rows.length,
+      whole: null,
     });
     const same = table([row(0, 'few'), row(1, 'other'), row(2, 'few')]);
     const notes = new FootNotes([same]);

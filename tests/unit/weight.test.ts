@@ -73,20 +73,21 @@ describe('answers to the page stay light', () => {
     const { tables } = bench.ask('answer', at);
     for (const { name } of tables)
       expect(
-        kilobytes(bench.ask('rows', { ...at, table: name, from: 0, count: 2000, view })),
+        kilobytes(bench.ask('rows', { ...at, table: name, across: 0, from: 0, count: 2000, view })),
       ).toBeLessThan(200);
     expect(kilobytes(bench.ask('shape', at))).toBeLessThan(200);
   });
 
   it('heavy rows come in several answers, none twice and none left out', () => {
     const bench = opened(FREQUENCY);
-    const at = { tally: idOf(FREQUENCY), table: 'main', count: 2000, view };
+    const at = { tally: idOf(FREQUENCY), table: 'main', across: 0, count: 2000, view };
     const places: number[] = [];
     let answers = 0;
     for (let length = 1; places.length < length; answers++) {
       const came = bench.ask('rows', { ...at, from: places.length });
       length = came.length;
-      expect(came.rows.length).toBeGreaterThanOrEqual(Math.min(60, length - places.length));
+      expect(came.rows.length).toBeGreaterThan(0);
+      expect(kilobytes(came)).toBeLessThan(200);
       places.push(...came.rows.map(({ place }) => place));
     }
     expect(answers).toBeGreaterThan(3);

@@ -23,6 +23,11 @@ interface OfTally extends On {
   /** Id of a tally of the tray. */
   readonly tally: string;
 }
+interface OfTable {
+  readonly table: string;
+  /** The place among the columns of figures of the first that is looked at. */
+  readonly across: number;
+}
 interface Stretch {
   readonly from: number;
   readonly count: number;
@@ -39,8 +44,10 @@ export interface Asks {
   heads: OfTally;
   /** Any tally: what its tables are, without their rows. */
   answer: OfTally;
+  /** One table of it, from a column of figures on: of wide tables some columns are looked at. */
+  head: OfTally & OfTable;
   /** Rows as they are looked at: sorted for the eye, some folded away. */
-  rows: OfTally & Stretch & { readonly table: string; readonly view: RowView };
+  rows: OfTally & OfTable & Stretch & { readonly view: RowView };
   /** What a tally's chart shows besides its figures: how all values fall, or all values in order. */
   shape: OfTally;
   /** What a tally came to, in a few letters. */

@@ -7,7 +7,7 @@ import { FigureType } from '../core/tally/result';
 import { CellStateName } from './cellStates';
 import { Line, LedgerPage } from './replies/ledger';
 import { Counts } from './replies/counts';
-import { Answered, Row, Sketch, Begin } from './replies/tables';
+import { Answered, Rows, Sketch, Begin, TableHead } from './replies/tables';
 import { Shape } from './replies/shape';
 import { KnownNow, CitedNow } from './replies/checks';
 import { Moved, MovedRecords } from './replies/moved';
@@ -21,7 +21,8 @@ export const Replies = {
   lines: z.array(Line),
   heads: z.array(Distribution),
   answer: Answered,
-  rows: z.object({ length: z.int(), rows: z.array(Row) }),
+  head: TableHead,
+  rows: Rows,
   shape: Shape,
   fact: z.object({ text: z.string(), foots: z.boolean().nullable() }),
   questions: z.array(Begin),

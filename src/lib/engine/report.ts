@@ -1,22 +1,24 @@
 import { z } from 'zod';
 import { TrayItem, type Bench } from '../core/bench/document';
 import { counted, showCount } from '../core/table/format';
-import type { ArgsOf, Do, ReplyOf } from './protocol';
+import { MOST_DRAWN } from './gatherRows';
+import { gatherTable, type Asker } from './gatherTable';
 import { Answered, Row, TableHead } from './replies/tables';
 import { CitedNow, KnownNow } from './replies/checks';
 import { Moved } from './replies/moved';
 import { Shape } from './replies/shape';
 import { type Counts } from './replies/counts';
 
-/** Asks an engine, in the page's worker or beside it. */
-export type Asker = <K extends Do>(kind: K, args: ArgsOf<K>) => Promise<ReplyOf<K>> | ReplyOf<K>;
-
-/** A table of a section with the rows that the report shows. */
+/** A table of a section with the rows that the report shows or draws. */
 export const ReportTable = z.object({
   head: TableHead,
   rows: z.array(Row),
-  /** Rows there are as it is looked at; more than `rows` where it is cut. */
+  /** How many of these are printed. */
+  printed: z.int(),
+  /** Rows there are as it is looked at; more than are printed where it is cut. */
   length: z.int(),
+  /** The row of the whole; null where there is none. */
+  whole: Row.nullable(),
 });
 export type ReportTable = z.infer<typeof ReportTable>;
 
@@ -105,7 +107,14 @@ async function sectionOf(ask: Asker, token: number, item: TrayItem): Promise<Rep
   const { showDown, turned } = item.view;
   for (const head of answered.tables) {
     const view = { down: showDown, turned };
-    tables.push({ head, ...(await firstRows(ask, { ...at, table: head.name, view })) });
+    const most = head.drawnWhole ? MOST_DRAWN : MOST_ROWS;
+    const { rows, ...table } = await gatherTable(
+      ask,
+      head,
+      { ...at, table: head.name, view },
+      most,
+    );
+    tables.push({ ...table, rows, printed: Math.min(rows.length, MOST_ROWS) });
   }
   const footing = await ask('footing', at);
   return {
@@ -118,21 +127,6 @@ async function sectionOf(ask: Asker, token: number, item: TrayItem): Promise<Rep
     footing: footing.compared > 0 ? footing.words : '',
     foots: footing.foots,
   };
-}
-
-/** The rows that a report shows of a table, and how many it has: heavy ones come in several answers. */
-async function firstRows(
-  ask: Asker,
-  of: Omit<ArgsOf<'rows'>, 'from' | 'count'>,
-): Promise<Pick<ReportTable, 'rows' | 'length'>> {
-  const rows: Row[] = [];
-  for (;;) {
-    const from = rows.length;
-    const came = await ask('rows', { ...of, from, count: MOST_ROWS - from });
-    rows.push(...came.rows);
-    const enough = Math.min(MOST_ROWS, came.length);
-    if (rows.length >= enough || came.rows.length === 0) return { rows, length: came.length };
-  }
 }
 
 /**

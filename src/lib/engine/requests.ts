@@ -5,6 +5,7 @@ import { Condition } from '../core/scope/condition';
 import { FigurePlace, ScopeName } from '../core/tally/result';
 import { Tally } from '../core/tally/specs';
 import { Wish } from '../core/tally/wish';
+import { MOST_AT_ONCE } from './gatherRows';
 import type { ArgsOf, Do } from './protocol';
 import { Dialect } from '../core/write/dialect';
 
@@ -16,6 +17,7 @@ import { Dialect } from '../core/write/dialect';
 /** What a request was asked of: the stand it names must still be held. */
 const on = { token: z.int() };
 const ofTally = { ...on, tally: z.string() };
+const ofTable = { table: z.string(), across: z.int().min(0) };
 const stretch = { from: z.int().min(0), count: z.int().min(0) };
 
 /** A figure of a tally of the bench; of its whole over another scope where one is named. */
@@ -34,11 +36,12 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   lines: z.strictObject({ ...ofTally, ...stretch, count: z.int().min(0).max(2000) }),
   heads: z.strictObject(ofTally),
   answer: z.strictObject(ofTally),
+  head: z.strictObject({ ...ofTally, ...ofTable }),
   rows: z.strictObject({
     ...ofTally,
-    table: z.string(),
+    ...ofTable,
     ...stretch,
-    count: z.int().min(0).max(2000),
+    count: z.int().min(0).max(MOST_AT_ONCE),
     view: RowViewSchema,
   }),
   shape: z.strictObject(ofTally),

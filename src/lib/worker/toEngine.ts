@@ -11,6 +11,7 @@ const DOES: Record<Do, true> = {
   known: true,
   cited: true,
   figureRecord: true,
+  head: true,
   rows: true,
   shape: true,
   fact: true,

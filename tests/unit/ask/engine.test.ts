@@ -39,6 +39,7 @@ describe('the engine answers tallies over what a bench counts', () => {
     const { rows } = engine.ask('rows', {
       tally: 'other',
       table: 'main',
+      across: 0,
       from: 0,
       count: 1,
       view: WHOLE,
@@ -184,7 +185,7 @@ describe('the engine answers tallies over what a bench counts', () => {
     expect(shown.faults).toEqual([]);
     const rows = (tally: string): string[][] =>
       engine
-        .ask('rows', { tally, table: 'main', from: 0, count: 9, view: WHOLE })
+        .ask('rows', { tally, table: 'main', across: 0, from: 0, count: 9, view: WHOLE })
         .rows.map((r) => r.cells.slice(0, 5));
     expect(rows('bands').map((r) => [r[0], r[3]])).toEqual([
       ['few', '3'],
@@ -226,6 +227,7 @@ describe('the engine answers tallies over what a bench counts', () => {
     const { rows } = engine.ask('rows', {
       tally: 'other',
       table: 'main',
+      across: 0,
       from: 0,
       count: 60,
       view: WHOLE,

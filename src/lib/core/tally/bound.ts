@@ -14,6 +14,8 @@ export interface BoundTally<Spec> {
   sentence(names: Names, listName: string): Part<Spec>[];
   fact(answer: TallyAnswer): string;
   shape(): Shaped | null;
+  /** Tables that its chart must have all rows of. */
+  drawnWhole(): readonly string[];
   innerColumns(columns: readonly Column[]): readonly Column[] | null;
   /** The sentence without its marks. */
   plain(names: Names, listName: string): string;
@@ -35,6 +37,7 @@ export function bind<Specs, K extends keyof Specs>(
     compute: (base) => its.compute(base, spec),
     sentence: (names, listName) => its.sentence(spec, names, listName),
     fact: (answer) => its.fact(answer, spec),
+    drawnWhole: () => its.drawnWhole?.(spec) ?? [],
     shape: () => its.shape?.(spec) ?? null,
     innerColumns: (columns) => its.innerColumns?.(columns, spec) ?? null,
     plain: (names, listName) => plainSentence(its.sentence(spec, names, listName)),

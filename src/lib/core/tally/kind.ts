@@ -29,6 +29,11 @@ export interface TallyKind<Spec> {
   fact(answer: TallyAnswer, spec: Spec): string;
   /** What its chart shows of a column besides the figures; nothing unless given. */
   shape?(spec: Spec): Shaped | null;
+  /**
+   * Tables that a chart must have all rows of, in their own order: a series, or those of which the
+   * largest are drawn. Charts of other tables draw the first rows and say so.
+   */
+  drawnWhole?(spec: Spec): readonly string[];
   /** Columns of the result that its second half is asked of; null where they are not known yet. */
   innerColumns?(columns: readonly Column[], spec: Spec): readonly Column[] | null;
 }

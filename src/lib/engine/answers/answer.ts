@@ -3,14 +3,17 @@ import { describeCondition } from '../../core/scope/describe';
 import { pausing, type Steps } from '../../core/steps/steps';
 import { namesOf } from '../../core/table/table';
 import type { AnswerTable } from '../../core/tally/answer';
+import { acrossOf, columnsInView } from '../../core/tally/columnsInView';
 import type { Footing } from '../../core/tally/footing';
 import { kindOf } from '../../core/tally/kinds';
 import type { Names } from '../../core/tally/kind';
 import type { FigureColumn } from '../../core/tally/result';
+import type { Tally } from '../../core/tally/specs';
 import { measurePhrase, nameOf } from '../../core/tally/words';
 import type { Held } from '../held';
 import type { ArgsOf, ReplyOf } from '../protocol';
 import type { Answered, TableHead } from '../replies/tables';
+import { tableNamed } from './rows';
 
 /** Rows made between two pauses. */
 const ROWS = 512;
@@ -38,14 +41,24 @@ function* deepestOf(table: AnswerTable): Steps<number> {
   return deepest;
 }
 
-/** A table without its rows. */
-export function* headOf(table: AnswerTable, names: Names): Steps<TableHead> {
+/** A table of a tally without its rows. @param from the first column of figures in view */
+export function* headOf(
+  tally: Tally,
+  whole: AnswerTable,
+  names: Names,
+  from = 0,
+): Steps<TableHead> {
+  const table = columnsInView(whole, from);
+  const across = acrossOf(whole, from);
+  const wholes = new Set(whole.columns.map((c) => c.partOf));
   return {
+    across,
     name: table.name,
     caption: table.caption,
     labels: table.labels,
     length: table.length,
     levels: yield* levelsOf(table),
+    drawnWhole: kindOf(tally).drawnWhole().includes(table.name),
     columns: table.columns.map((c, k) => ({
       key: c.key,
       title: c.title,
@@ -55,7 +68,7 @@ export function* headOf(table: AnswerTable, names: Names): Steps<TableHead> {
       opens: k >= table.labels && (table.opens || c.measure !== undefined || c.reach !== undefined),
       scalar: c.keyType !== undefined && c.keyType.type !== 'text',
       ...(c.keyType?.grain && { grain: c.keyType.grain }),
-      ...(c.partOf !== undefined && { partOf: c.partOf }),
+      whole: wholes.has(k < table.labels ? k : k + across.from),
       words: c.words ?? '',
       ...measureNames(c, names),
       over: overOf(c, names),
@@ -87,6 +100,15 @@ function measureNames(
   return { measure: measureWords(measure), of: nameOf(names, measure.column) };
 }
 
+/** One table of a tally without its rows, from a column on. @throws EngineError */
+export function* answerHead(
+  held: Held,
+  { tally, table, across }: ArgsOf<'head'>,
+): Steps<TableHead> {
+  const whole = yield* tableNamed(held, tally, table);
+  return yield* headOf(held.item(tally).tally, whole, namesOf(held.table), across);
+}
+
 /** A tally without its rows. */
 export function* answerTally(held: Held, { tally: id }: ArgsOf<'answer'>): Steps<Answered> {
   const { answer, faults, refused } = yield* held.answer(id);
@@ -94,7 +116,7 @@ export function* answerTally(held: Held, { tally: id }: ArgsOf<'answer'>): Steps
   const inner = kindOf(tally).innerColumns(held.table.columns);
   const names = namesOf(held.table);
   const tables: TableHead[] = [];
-  for (const table of answer?.tables ?? []) tables.push(yield* headOf(table, names));
+  for (const table of answer?.tables ?? []) tables.push(yield* headOf(tally, table, names));
   return {
     sentence: answer?.words ?? kindOf(tally).plain(names, held.listName),
     refused,

@@ -1,6 +1,7 @@
 import type { Steps } from '../../core/steps/steps';
 import { emptyBitset } from '../../core/table/bitset';
 import { namesOf } from '../../core/table/table';
+import { columnsInView } from '../../core/tally/columnsInView';
 import { questionsOf } from '../../core/tally/guesses';
 import { kindOf } from '../../core/tally/kinds';
 import { columnFacts } from '../../core/tally/listFacts';
@@ -53,14 +54,15 @@ export function* answerSketch(held: Held, { spec }: ArgsOf<'sketch'>): Steps<Rep
   const sentence = kindOf(spec).plain(namesOf(held.table), held.listName);
   const [table] = answer?.tables ?? [];
   if (!answer || !table) return { sentence, refused, fact: '', table: null, rows: [] };
+  const seen = columnsInView(table, 0);
   const none = emptyBitset(table.length);
   return {
     sentence,
     refused,
     fact: kindOf(spec).fact(answer),
-    table: yield* headOf(table, namesOf(held.table)),
+    table: yield* headOf(spec, table, namesOf(held.table)),
     rows: Array.from({ length: Math.min(SKETCHED, table.length) }, (_, n) =>
-      rowOf(table, n, held.doc.formats, null, none),
+      rowOf(seen, n, held.doc.formats, null, none),
     ),
   };
 }

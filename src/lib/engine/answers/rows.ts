@@ -2,8 +2,9 @@ import { EngineError } from '../../core/errors';
 import { inStretches, type Steps } from '../../core/steps/steps';
 import { add, emptyBitset, has, type Bitset } from '../../core/table/bitset';
 import { keysOfRow, type AnswerTable } from '../../core/tally/answer';
+import { columnsInView } from '../../core/tally/columnsInView';
 import { figureText, type Formats } from '../../core/tally/figureText';
-import { isOpen, rowsInView, type RowView } from '../../core/tally/rowOrder';
+import { isGrandTotal, isOpen, rowsInView, type RowView } from '../../core/tally/rowOrder';
 import type { Held } from '../held';
 import type { ArgsOf, ReplyOf } from '../protocol';
 import type { Row } from '../replies/tables';
@@ -49,30 +50,39 @@ export function* wholesOf(table: AnswerTable): Steps<Bitset> {
 /** Rows made between two pauses. */
 const AT_ONCE = 100;
 
-/** What one answer may weigh, in characters of JSON; but a pageful of rows comes whatever it weighs. */
+/** What the rows of one answer may weigh, in characters of JSON; but one comes whatever it weighs. */
 const MOST_WEIGHT = 180_000;
-const PAGEFUL = 60;
 
 /** A stretch of a tally's rows as they are looked at; of heavy ones fewer than were asked for. @throws EngineError */
 export function* answerRows(
   held: Held,
-  { tally, table: name, from, count, view }: ArgsOf<'rows'>,
+  { tally, table: name, across, from, count, view }: ArgsOf<'rows'>,
 ): Steps<ReplyOf<'rows'>> {
   const table = yield* tableNamed(held, tally, name);
   const key = JSON.stringify([tally, name, view]);
   const order = yield* held.orders.onceInSteps(key, () => rowsInView(table, view));
   yield undefined;
-  const whole = yield* held.wholes.onceInSteps(`${tally} ${name}`, () => wholesOf(table));
+  const wholes = yield* held.wholes.onceInSteps(`${tally} ${name}`, () => wholesOf(table));
+  const seen = columnsInView(table, across);
+  const { formats } = held.doc;
+  const last = order.length - 1;
   const rows: Row[] = [];
   let weight = 0;
   for (const n of order.subarray(from, from + count)) {
-    const row = rowOf(table, n, held.doc.formats, view, whole);
+    const row = rowOf(seen, n, formats, view, wholes);
     weight += JSON.stringify(row).length;
-    if (weight > MOST_WEIGHT && rows.length >= PAGEFUL) break;
+    if (weight > MOST_WEIGHT && rows.length > 0) break;
     rows.push(row);
     if (rows.length % AT_ONCE === 0) yield undefined;
   }
-  return { length: order.length, rows };
+  return {
+    length: order.length,
+    rows,
+    whole:
+      last >= 0 && isGrandTotal(table, order[last])
+        ? rowOf(seen, order[last], formats, view, wholes)
+        : null,
+  };
 }
 
 /** @throws EngineError where the tally has no such table */

@@ -1,4 +1,4 @@
-import { answerFact, answerFooting, answerTally } from '../answers/answer';
+import { answerFact, answerFooting, answerHead, answerTally } from '../answers/answer';
 import { answerValues } from '../answers/column';
 import { answerKnown } from '../answers/known';
 import { answerHeads, answerLedger } from '../answers/ledger';
@@ -13,6 +13,7 @@ export const SHOWN = {
   lines: onHeld<'lines'>(answerLines),
   heads: onHeld<'heads'>(answerHeads),
   answer: onHeld<'answer'>(answerTally),
+  head: onHeld<'head'>(answerHead),
   rows: onHeld<'rows'>(answerRows),
   fact: onHeld<'fact'>(answerFact),
   footing: onHeld<'footing'>(answerFooting),

@@ -18,7 +18,8 @@ export const TableColumn = z.object({
   grain: z.enum(CALENDAR_PERIODS).optional(),
   /** Whether the values behind its labels are numbers or dates, which a chart can set on an axis. */
   scalar: z.boolean(),
-  partOf: z.int().optional(),
+  /** Others are parts of it. */
+  whole: z.boolean(),
   words: z.string(),
   /** The measure in words and the column it is of; empty where the figures are of none. */
   measure: z.string(),
@@ -37,7 +38,11 @@ export const TableHead = z.object({
   length: z.int(),
   /** Levels that fold; 0 where none do. */
   levels: z.int(),
+  /** A chart of it needs all its rows in their own order. */
+  drawnWhole: z.boolean(),
   columns: z.array(TableColumn),
+  /** Which of its columns of figures these are: of a wide table some, from place `from`. */
+  across: z.object({ from: z.int(), of: z.int() }),
 });
 export type TableHead = z.infer<typeof TableHead>;
 
@@ -71,6 +76,15 @@ export const Row = z.object({
   open: z.boolean().nullable(),
 });
 export type Row = z.infer<typeof Row>;
+
+/** Rows as they are looked at, in the columns of the head with the same `across`. */
+export const Rows = z.object({
+  /** Rows there are in view. */
+  length: z.int(),
+  rows: z.array(Row),
+  /** The row of the whole, which may stand far below; null where there is none. */
+  whole: Row.nullable(),
+});
 
 /** A tally in small. */
 export const Sketch = z.object({

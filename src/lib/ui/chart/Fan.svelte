@@ -54,6 +54,8 @@
     scaleLinear([0, Math.max(1, steps.length - 1)], [margin.left + 4, width - margin.right]),
   );
   const first = $derived(past.length);
+  /** What was held out lies so far to the right that its name would not fit behind its start. */
+  const atEnd = $derived(x(first - heldOut) > width - margin.right - 130);
   const path = $derived((from: number) =>
     line<Drawn>()
       .defined((f) => f.value === f.value)
@@ -110,7 +112,11 @@
         y={margin.top}
         height={height - margin.bottom - margin.top}
       />
-      <text x={x(first - heldOut) + 2} y={margin.top + 13}>held out to choose by</text>
+      <text
+        x={atEnd ? x(first - 1) + 2 : x(first - heldOut) + 2}
+        y={margin.top + 13}
+        text-anchor={atEnd ? 'end' : 'start'}>held out to choose by</text
+      >
     {/if}
     <AxisLeft ticks={y.ticks(5)} {y} from={margin.left} to={width - margin.right} {unit} />
     {#each steps as step, k (k)}
@@ -120,7 +126,7 @@
   {#each [...bounds].reverse() as bound (bound.name)}
     <path class="bound" d={band(bound)([...bound.low])} />
   {/each}
-  <path class="past" d={path(0)([...past])} />
+  <path class="past" class:fine={past.length > 400} d={path(0)([...past])} />
   <path class="ahead" d={path(first)([...ahead])} />
   {#if !small}
     {#each ends as end (end.series)}
@@ -136,6 +142,9 @@
   .past {
     stroke: var(--ink);
     stroke-width: 1.7;
+  }
+  .fine {
+    stroke-width: 1;
   }
   .ahead {
     stroke: var(--tide);

@@ -101,6 +101,7 @@
       <path
         d={path([...series.figures])}
         stroke-dasharray={style.dash}
+        class:fine={steps.length > 400}
         class:strong={s === strong}
         class:soft={strong >= 0 && s !== strong}
       />
@@ -134,6 +135,9 @@
     stroke: var(--series);
     stroke-width: 1.8;
     stroke-linejoin: round;
+  }
+  .fine {
+    stroke-width: 1.1;
   }
   .strong {
     stroke-width: 2.6;

@@ -12,13 +12,13 @@
     onnote?: ((note: string) => void) | undefined;
   }
   let { section, cited, onnote }: Props = $props();
-  const printed = $derived(tablesShown(section));
-  const notes = $derived(new FootNotes(section.tables.slice(0, printed)));
+  const shown = $derived(tablesShown(section));
+  const notes = $derived(new FootNotes(section.tables.slice(0, shown)));
   const left = $derived(
-    section.tables.slice(printed).map(({ head }) => head.caption || 'its figures'),
+    section.tables.slice(shown).map(({ head }) => head.caption || 'its figures'),
   );
   const cut = $derived(
-    section.tables.slice(0, printed).filter(({ length, rows }) => length > rows.length),
+    section.tables.slice(0, shown).filter(({ length, printed }) => length > printed),
   );
 </script>
 
@@ -34,13 +34,13 @@
     From {counted(section.answered.records, 'record')}.
   </p>
   {#if left.length}<p>In the bench, and not printed here: {left.join(', ')}.</p>{/if}
-  {#each cut as { head, length, rows } (head.name)}
+  {#each cut as { head, length, printed } (head.name)}
     <p class="bad">
-      {head.caption}: the first {showCount(rows.length)} of {counted(length, 'row')}. The others are
-      not printed; hand the table over as a file to have them all.
+      {head.caption}: the first {showCount(printed)} of {counted(length, 'row')}. The others are not
+      printed; hand the table over as a file to have them all.
     </p>
   {/each}
-  {#if notes.notes.length && printed > 0}
+  {#if notes.notes.length && shown > 0}
     <p class="notes">
       {#each notes.notes as { n, words } (n)}<span><sup>{n}</sup> {words} </span>{/each}
       {#if notes.others}And {counted(notes.others, 'more note')} on single figures, in the bench.{/if}

@@ -32,11 +32,11 @@ export function piecesOf(report: Report, width: number): Piece[] {
     const shows = item.shows ?? 'both';
     const drawn = shows !== 'table' && item.tally.kind !== 'ledger' && item.view.chart !== false;
     if (drawn && answered.tables.length) out.push({ kind: 'chart', section });
-    const printed = tablesShown(report.sections[section]);
-    tables.slice(0, printed).forEach(({ head, rows }, table) => {
-      const bands = bandsOf({ head, rows, length: rows.length }, width).length;
+    const shown = tablesShown(report.sections[section]);
+    tables.slice(0, shown).forEach(({ head, rows, printed: to }, table) => {
+      const bands = bandsOf({ head, rows, printed: to }, width).length;
       for (let band = 0; band < bands; band++)
-        out.push({ kind: 'table', section, table, band, from: 0, to: rows.length });
+        out.push({ kind: 'table', section, table, band, from: 0, to });
     });
     out.push({ kind: 'after', section });
   });
@@ -62,7 +62,11 @@ const GAP = 16;
 const LABEL = 5.6;
 
 /** A wide table in bands that fit on a page: every figure stands in one of them. */
-export function bandsOf({ head, rows }: ReportTable, width: number): ColumnBand[] {
+export function bandsOf(
+  { head, rows: all, printed }: Pick<ReportTable, 'head' | 'rows' | 'printed'>,
+  width: number,
+): ColumnBand[] {
+  const rows = all.slice(0, printed);
   const { tree, labels, figures } = shownColumns(head);
   const widest = (column: ShownColumn, each: number): number => {
     const cells = rows.reduce((most, row) => Math.max(most, row.cells[column.at].length), 0);
@@ -104,8 +108,8 @@ export class FootNotes {
   constructor(tables: readonly ReportTable[]) {
     const said = new Map<string, number>();
     let others = 0;
-    for (const { head, rows } of tables)
-      for (const row of rows)
+    for (const { head, rows, printed } of tables)
+      for (const row of rows.slice(0, printed))
         for (const mark of row.marks) {
           if (mark.kind === 'forecast') continue;
           if (!said.has(mark.words) && said.size >= MOST_NOTES) {

@@ -1,12 +1,14 @@
 <script lang="ts">
   import type { FigurePlace } from '../../core/tally/result';
   import { groupKeyText } from '../../core/tally/ledger/lines';
-  import type { Row, TableHead } from '../../engine/protocol';
-  import type { RowsAtHand, EyeSort } from '../bench/tallyFigures.svelte';
+  import type { Row } from '../../engine/protocol';
+  import { WHOLE_ROWS, type RowsAtHand, type EyeSort } from '../bench/tallyFigures.svelte';
   import { knownAt, type KnownMarks } from '../behind/knownMarks';
   import KnownSign from '../behind/KnownSign.svelte';
   import { samePlace } from '../chart/marks';
   import { headSpans, shownColumns, type ShownColumn } from './columns';
+  import { MOST_COLUMNS } from '../../core/tally/columnsInView';
+  import ColumnsInView from './ColumnsInView.svelte';
   import FigureHead from './FigureHead.svelte';
   import { isSpan } from './source';
   import StripOf from './StripOf.svelte';
@@ -14,7 +16,6 @@
 
   /** Any table of figures: ruled like the ledger, with levels that fold and a cursor on every figure. */
   interface Props {
-    head: TableHead;
     at: RowsAtHand;
     sort: EyeSort;
     chosen: FigurePlace | null;
@@ -28,9 +29,10 @@
     onsort: (sort: EyeSort) => void;
     onfold: (key: string) => void;
     onlook: (first: number, count: number) => void;
+    /** Other columns of a wide table are looked at, from one on. */
+    onacross: (from: number) => Promise<void>;
   }
   let {
-    head,
     at,
     sort,
     chosen,
@@ -41,24 +43,28 @@
     onsort,
     onfold,
     onlook,
+    onacross,
   }: Props = $props();
   const id = $props.id();
 
   const LINE = 28;
-  /** Shorter tables are drawn whole and scroll with the page. */
-  const WHOLE = 120;
   let scroller = $state<HTMLDivElement>();
   let scrollTop = $state(0);
   let viewHeight = $state(420);
   let focused = $state(false);
   let active = $state({ row: 0, column: 0 });
 
+  const { head } = $derived(at);
   const shown = $derived(shownColumns(head));
   const columns = $derived([...shown.labels, ...shown.figures]);
   const firstFigure = $derived(shown.labels.length);
+  const wide = $derived({
+    ...head.across,
+    to: head.across.from + head.columns.length - head.labels,
+  });
   const spans = $derived(headSpans(shown.figures));
   const heads = $derived(spans.length ? 2 : 1);
-  const long = $derived(at.length > WHOLE);
+  const long = $derived(at.length > WHOLE_ROWS || at.rows.length < at.length);
   const first = $derived(long ? Math.max(0, Math.floor(scrollTop / LINE) - 4) : 0);
   const count = $derived(long ? Math.ceil(viewHeight / LINE) + 10 : at.length);
   const rows = $derived(
@@ -141,6 +147,10 @@
     };
     if (Object.hasOwn(moves, event.key)) {
       const [down, right] = moves[event.key];
+      if (right > 0 && active.column === columns.length - 1 && wide.to < wide.of)
+        void acrossTo(wide.to, () => firstFigure);
+      else if (right < 0 && active.column === 0 && wide.from > 0)
+        void acrossTo(wide.from - MOST_COLUMNS, () => columns.length - 1);
       active = {
         row: Math.max(0, Math.min(at.length - 1, active.row + down)),
         column: Math.max(0, Math.min(columns.length - 1, active.column + right)),
@@ -153,6 +163,13 @@
     else return;
     event.preventDefault();
     event.stopPropagation();
+  }
+
+  /** Looks at other columns, and goes to one of them. */
+  async function acrossTo(from: number, column: () => number): Promise<void> {
+    await onacross(Math.max(0, from));
+    active = { row: active.row, column: column() };
+    bringIntoView();
   }
 
   function bringIntoView(): void {
@@ -179,6 +196,9 @@
   };
 </script>
 
+{#if head.across.of > head.columns.length - head.labels}
+  <ColumnsInView across={head.across} onacross={(from) => void acrossTo(from, () => firstFigure)} />
+{/if}
 <div
   class="scroller"
   class:long
@@ -272,7 +292,9 @@
 {/if}
 
 <style>
+  /* What only a reader of the screen is told stands within it, and does not widen the page. */
   .scroller {
+    position: relative;
     overflow-x: auto;
   }
   .long {

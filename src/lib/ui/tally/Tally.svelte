@@ -194,7 +194,6 @@
           <section aria-label={head.caption}>
             {#if k > 0}<h2 class="caps">{head.caption}</h2>{/if}
             <FigureTable
-              {head}
               at={rows}
               sort={bench.figures.sorts.get(`${item.id} ${head.name}`)}
               {chosen}
@@ -210,6 +209,7 @@
               }}
               onfold={fold}
               onlook={(first, count) => void bench.figures.look(head.name, first, count)}
+              onacross={(from) => bench.figures.lookAcross(head.name, from)}
             />
           </section>
         {/if}
@@ -260,6 +260,7 @@
     font-weight: 600;
   }
   .body {
+    position: relative;
     flex: 1;
     min-height: 0;
     overflow: auto;

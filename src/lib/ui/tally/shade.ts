@@ -7,8 +7,7 @@ import { numberAt, type SourceTable } from './source';
  * positive. It is a guide for the eye; the figures say the rest.
  */
 export function crossShade(table: SourceTable): ((row: Row, column: number) => number) | null {
-  const { head, rows } = table;
-  const grand = rows.find((row) => row.kind === 'total' && row.level === 0);
+  const { head, whole: grand } = table;
   const whole = head.columns.findIndex((c) => c.key === 'all.m1');
   if (!grand || whole < 0) return null;
   const parts = head.columns.flatMap((c, k) => (/^a\d+\.m1$/.test(c.key) ? [k] : []));

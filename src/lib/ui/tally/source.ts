@@ -1,12 +1,16 @@
 import type { FigurePlace } from '../../core/tally/result';
-import type { Answered, Row, Shape, Sketch, TableHead } from '../../engine/protocol';
+import type { Row, Shape, Sketch, TableHead } from '../../engine/protocol';
 import type { Drawn } from '../chart/figures';
-import type { RowsAtHand, TallyPage } from '../bench/tallyFigures.svelte';
+import type { TallyPage } from '../bench/tallyFigures.svelte';
 
-/** A table of a tally with the rows at hand. */
+/** A table of a tally with its first rows, in the columns that are looked at. */
 export interface SourceTable {
   readonly head: TableHead;
   readonly rows: readonly Row[];
+  /** Rows there are, as it is looked at. */
+  readonly length: number;
+  /** The row of the whole; it need not be among the first. */
+  readonly whole: Row | null;
 }
 
 /** What a chart is drawn from: the figures of a tally's tables, whole or in small. */
@@ -15,20 +19,10 @@ export interface Source {
   readonly shape: Shape;
 }
 
-export const sourceOf = ({ answered, tables, shape }: TallyPage): Source => ({
-  table: (name) => tableNamed(answered, tables, name),
+export const sourceOf = ({ first, shape }: TallyPage): Source => ({
+  table: (name) => first.get(name) ?? null,
   shape,
 });
-
-function tableNamed(
-  { tables: heads }: Answered,
-  tables: ReadonlyMap<string, RowsAtHand>,
-  name: string,
-): SourceTable | null {
-  const head = heads.find((t) => t.name === name);
-  const rows = tables.get(name)?.rows;
-  return head && rows ? { head, rows } : null;
-}
 
 /** Tables with the rows that a report shows of them. */
 export const sourceOfTables = (tables: readonly SourceTable[], shape: Shape): Source => ({
@@ -36,9 +30,15 @@ export const sourceOfTables = (tables: readonly SourceTable[], shape: Shape): So
   shape,
 });
 
+/** The grand total. */
+const isWhole = ({ kind, level }: Row): boolean => kind === 'total' && level === 0;
+
 /** The one table of a sketch stands for the first. */
 export const sourceOfSketch = ({ table, rows }: Sketch): Source => ({
-  table: (name) => (table && table.name === name ? { head: table, rows } : null),
+  table: (name) =>
+    table && table.name === name
+      ? { head: table, rows, length: table.length, whole: rows.find(isWhole) ?? null }
+      : null,
   shape: { kind: 'none' },
 });
 

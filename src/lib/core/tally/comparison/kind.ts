@@ -40,6 +40,7 @@ export const comparisonKind: TallyKind<ComparisonSpec> = {
   compute: computeComparison,
   sentence: comparisonSentence,
   fact: comparisonFact,
+  drawnWhole: () => ['main'],
 };
 
 /** Moved figures that are traced to their records; more are listed without. */

@@ -41,6 +41,7 @@ export const forecastKind: TallyKind<ForecastSpec> = {
   sentence: forecastSentence,
   fact: forecastFact,
   shape: ({ series }) => (series.by.length ? { of: 'forecast', as: 'series', reach: [] } : null),
+  drawnWhole: () => ['main', 'points'],
 };
 
 function* computeForecast(base: Base, spec: ForecastSpec): Steps<TallyAnswer> {

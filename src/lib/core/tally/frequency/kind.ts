@@ -40,6 +40,7 @@ export const frequencyKind: TallyKind<FrequencySpec> = {
   fact: frequencyFact,
   shape: ({ key }) =>
     key.bands ? { of: key.column, as: 'bins', reach: givenEdges(key.bands) } : null,
+  drawnWhole: ({ key }) => (key.bands ? ['main'] : []),
 };
 
 /** Edges that were given; those that follow from the values are not known before. */

@@ -40,4 +40,5 @@ export const growthKind: TallyKind<GrowthSpec> = {
   },
   sentence: growthSentence,
   fact: growthFact,
+  drawnWhole: () => ['periods'],
 };

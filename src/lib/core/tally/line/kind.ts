@@ -73,6 +73,7 @@ export const lineKind: TallyKind<LineSpec> = {
     series || x === undefined || y === undefined
       ? null
       : { of: y, as: 'points', along: x, keys: by, reach: [] },
+  drawnWhole: () => ['points'],
 };
 
 const axisOf = (column: ScalarColumn, key: string): FigureColumn => ({

@@ -80,6 +80,7 @@ export const periodsKind: TallyKind<PeriodsSpec> = {
   sentence: periodsSentence,
   fact: periodsFact,
   shape: ({ by }) => (by.length ? { of: 'm1', as: 'series', reach: [] } : null),
+  drawnWhole: () => ['main'],
 };
 
 /** The periods of the whole, and where keys were given those of each group. */

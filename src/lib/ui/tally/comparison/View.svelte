@@ -37,4 +37,16 @@
     {small}
     {onopen}
   />
+  {#if !small && rows.length < table.rows.length}<p>
+      The {rows.length} that moved most {table.rows.length < table.length
+        ? `of the first ${table.rows.length.toLocaleString('en')} `
+        : ''}are drawn; the table has all.
+    </p>{/if}
 {/if}
+
+<style>
+  p {
+    color: var(--ink-soft);
+    margin: 2px 0;
+  }
+</style>

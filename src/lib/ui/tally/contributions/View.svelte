@@ -6,8 +6,10 @@
   let { source, width, small = false, chosen = null, onopen }: ViewProps = $props();
   const MOST = 24;
   const table = $derived(source.table('main'));
-  const whole = $derived(table?.rows.find((row) => row.kind === 'total'));
+  const whole = $derived(table?.whole);
   const parts = $derived((table?.rows ?? []).filter((row) => row.kind !== 'total'));
+  /** Parts there are, of which very many are not all at hand. */
+  const count = $derived(table ? Math.max(parts.length, table.length - 1) : 0);
   const at = $derived({
     before: table ? columnAt(table, 'before') : -1,
     after: table ? columnAt(table, 'after') : -1,
@@ -17,7 +19,7 @@
     (table?.head.columns[column]?.title ?? '').split(', ').at(-1) ?? '';
 </script>
 
-{#if table && whole && parts.length && parts.length <= MOST}
+{#if table && whole && count && count <= MOST}
   <Steps
     {width}
     description="From {whole.cells[at.before]} to {whole.cells[at.after]} in {parts.length} steps"
@@ -32,9 +34,9 @@
     {small}
     {onopen}
   />
-{:else if parts.length > MOST && !small}
+{:else if count > MOST && !small}
   <p class="soft">
-    {parts.length} groups are too many to draw: show the first few and all others in one.
+    {count.toLocaleString('en')} groups are too many to draw: show the first few and all others in one.
   </p>
 {/if}
 

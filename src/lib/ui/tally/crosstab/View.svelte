@@ -6,17 +6,19 @@
 
   let { tally, source, width, small = false, chosen = null, onopen }: ViewProps = $props();
   const table = $derived(source.table('main'));
-  const model = $derived(table ? crossModel(table) : null);
-  const along = $derived(
+  const inTime = $derived(
     tally.kind === 'crosstab' && tally.across[tally.across.length - 1]?.period !== undefined,
   );
+  const lines = $derived(table && inTime ? crossModel(table, 'lines') : null);
+  const along = $derived(lines !== null && lines.steps.length > 1);
+  const model = $derived(along ? lines : table ? crossModel(table, 'bars') : null);
   const description = $derived(
     model ? `${model.rows.length} rows across ${model.steps.length} groups` : '',
   );
 </script>
 
 {#if model && model.steps.length}
-  {#if along && model.steps.length > 1}
+  {#if along}
     <Lines
       {width}
       height={small ? 56 : 240}
@@ -34,7 +36,7 @@
       {width}
       {description}
       rows={model.rows.slice(0, small ? 3 : 10).map((r) => r.name)}
-      series={model.steps.slice(0, 6).map((name, k) => ({
+      series={model.steps.map((name, k) => ({
         name,
         figures: model.rows.map((r) => r.figures[k]),
       }))}
@@ -45,4 +47,14 @@
       {onopen}
     />
   {/if}
+  {#if table && model.left && !small}<p data-test="drawn-of">
+      {model.left} The table has all.
+    </p>{/if}
 {/if}
+
+<style>
+  p {
+    color: var(--ink-soft);
+    margin: 2px 0;
+  }
+</style>

@@ -7,18 +7,23 @@ export interface CrossModel {
   readonly rows: readonly Series[];
   readonly unit: string;
   readonly share: boolean;
+  /** What of the table is not drawn, in words; empty where nothing is left out. */
+  readonly left: string;
 }
 
 const MOST_ROWS = 10;
 const MOST_STEPS = 60;
+/** Bars stand beside one another. */
+const MOST_BARS = 6;
 
 /** Columns of the first measure under the finest groups across. */
-export function crossModel(table: SourceTable): CrossModel {
+export function crossModel(table: SourceTable, as: 'lines' | 'bars'): CrossModel {
   const { columns } = table.head;
   const parts = columns.flatMap((c, k) => (/^a\d+\.m1$/.test(c.key) ? [k] : []));
-  const wholes = new Set(parts.map((k) => columns[k].partOf));
-  const finest = parts.filter((k) => !wholes.has(k)).slice(0, MOST_STEPS);
-  const rows = groupsOf(table).slice(0, MOST_ROWS);
+  const all = parts.filter((k) => !columns[k].whole);
+  const finest = all.slice(0, as === 'lines' ? MOST_STEPS : MOST_BARS);
+  const groups = groupsOf(table);
+  const rows = groups.slice(0, MOST_ROWS);
   const first = columns[finest[0]];
   return {
     steps: finest.map((k) => columns[k].title.split(' › ').slice(0, -1).join(' ')),
@@ -28,5 +33,25 @@ export function crossModel(table: SourceTable): CrossModel {
     })),
     unit: first?.unit ?? '',
     share: first?.type === 'share',
+    left: leftOut(table, {
+      rows: rows.length < groups.length || table.rows.length < table.length ? rows.length : null,
+      steps:
+        finest.length < all.length || columns.length - table.head.labels < table.head.across.of
+          ? finest.length
+          : null,
+    }),
   };
+}
+
+/** How many rows and how many groups across are drawn, where these are not all. */
+function leftOut(
+  { head }: SourceTable,
+  { rows, steps }: { rows: number | null; steps: number | null },
+): string {
+  const of = head.across.from > 0 ? ' in view' : '';
+  const drawn = [
+    rows === null ? '' : `${rows} rows`,
+    steps === null ? '' : `${steps} groups across${of}`,
+  ].filter(Boolean);
+  return drawn.length ? `The first ${drawn.join(' and ')} are drawn.` : '';
 }

@@ -8,6 +8,8 @@
   let { tally, source, width, small = false, chosen = null, onopen }: ViewProps = $props();
   const ahead = $derived(source.table('main'));
   const points = $derived(source.table('points'));
+  /** What lies before those ahead; nothing where it is too long to be drawn to its end. */
+  const past = $derived(points && points.rows.length === points.length ? points : null);
   const spec = $derived(tally.kind === 'forecast' ? tally : null);
   const at = $derived({
     forecast: ahead ? columnAt(ahead, 'forecast') : -1,
@@ -30,7 +32,7 @@
         }),
   );
   const heldOut = $derived(
-    points?.rows.filter((row) => row.marks.some((mark) => mark.kind === 'heldOut')).length ?? 0,
+    past?.rows.filter((row) => row.marks.some((mark) => mark.kind === 'heldOut')).length ?? 0,
   );
 </script>
 
@@ -38,10 +40,10 @@
   <Fan
     {width}
     height={small ? 56 : 270}
-    description="{ahead.head.columns[at.forecast].title}: {points?.rows.length ??
+    description="{ahead.head.columns[at.forecast].title}: {past?.rows.length ??
       0} periods, and {ahead.rows.length} ahead with their bounds"
-    steps={[...(points?.rows ?? []), ...ahead.rows].map((r) => r.cells[0])}
-    past={points ? points.rows.map((r) => drawnAt(points, r, at.actual)) : []}
+    steps={[...(past?.rows ?? []), ...ahead.rows].map((r) => r.cells[0])}
+    past={past ? past.rows.map((r) => drawnAt(past, r, at.actual)) : []}
     ahead={ahead.rows.map((r) => drawnAt(ahead, r, at.forecast))}
     {bounds}
     {heldOut}
@@ -50,6 +52,9 @@
     {small}
     {onopen}
   />
+  {#if points && !past && !small}<p>
+      The {points.length.toLocaleString('en')} periods before are too many to draw; the table has all.
+    </p>{/if}
 {/if}
 
 {#if !small && source.shape.kind === 'series'}
@@ -68,6 +73,10 @@
 {/if}
 
 <style>
+  p {
+    color: var(--ink-soft);
+    margin: 2px 0;
+  }
   h3 {
     margin: 10px 0 2px;
   }

@@ -38,12 +38,11 @@
 
   /** The bands as they came out, whatever they were made by. */
   const bands = $derived.by((): Band[] => {
-    const head = page?.answered.tables[0];
-    const rows = page?.tables.get('main')?.rows ?? [];
-    const from = head?.columns.findIndex((c) => c.key === 'from') ?? -1;
-    const to = head?.columns.findIndex((c) => c.key === 'to') ?? -1;
+    const main = page?.first.get('main');
+    const from = main?.head.columns.findIndex((c) => c.key === 'from') ?? -1;
+    const to = main?.head.columns.findIndex((c) => c.key === 'to') ?? -1;
     const edge = (figure: unknown): number | null => (typeof figure === 'number' ? figure : null);
-    return rows
+    return (main?.rows ?? [])
       .filter((row) => row.kind === 'group')
       .map((row, k) => ({
         label: row.cells[0],

@@ -3,6 +3,7 @@
   import Bars from '../../chart/Bars.svelte';
   import Falls from '../../chart/Falls.svelte';
   import { columnAt, drawnAt, groupsOf, labelOf, numberAt } from '../source';
+  import DrawnOf from '../DrawnOf.svelte';
   import type { ViewProps } from '../view';
 
   let {
@@ -113,14 +114,5 @@
     {small}
     {onopen}
   />
-  {#if rows.length > MOST && !small}<p class="soft">
-      The first {MOST} of {rows.length} are drawn; the table has all.
-    </p>{/if}
+  {#if !small}<DrawnOf {table} drawn={Math.min(MOST, rows.length)} />{/if}
 {/if}
-
-<style>
-  .soft {
-    color: var(--ink-soft);
-    margin: 2px 0;
-  }
-</style>

@@ -2,6 +2,7 @@
   import Lines from '../../chart/Lines.svelte';
   import type { Drawn } from '../../chart/figures';
   import { columnAt, drawnAt, numberAt } from '../source';
+  import DrawnOf from '../DrawnOf.svelte';
   import type { ViewProps } from '../view';
 
   let { source, width, small = false, chosen = null, onopen }: ViewProps = $props();
@@ -24,6 +25,7 @@
       place: null,
     })),
   );
+  const all = $derived(periods?.length ?? count);
   const steps = $derived(
     periods ? periods.rows.map((row) => row.cells[0]) : even.map((_, k) => `interval ${k}`),
   );
@@ -46,8 +48,10 @@
     {onopen}
   />
   {#if !small}<p class="soft">
-      {steps.length} values, {steps.length - 1} intervals between them: growth is counted over the intervals.
-    </p>{/if}
+      {all.toLocaleString('en')} values, {(all - 1).toLocaleString('en')} intervals between them: growth
+      is counted over the intervals.
+    </p>
+    {#if periods}<DrawnOf table={periods} drawn={periods.rows.length} what="periods" />{/if}{/if}
 {/if}
 
 <style>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import Bars from '../../chart/Bars.svelte';
   import { drawnAt, firstFigure, groupsOf, labelOf } from '../source';
+  import DrawnOf from '../DrawnOf.svelte';
   import type { ViewProps } from '../view';
 
   let { source, width, small = false, chosen = null, onopen }: ViewProps = $props();
@@ -21,4 +22,5 @@
     {small}
     {onopen}
   />
+  {#if !small}<DrawnOf {table} drawn={rows.length} />{/if}
 {/if}

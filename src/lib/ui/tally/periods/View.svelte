@@ -1,6 +1,7 @@
 <script lang="ts">
   import Lines from '../../chart/Lines.svelte';
   import { columnAt } from '../source';
+  import DrawnOf from '../DrawnOf.svelte';
   import type { ViewProps } from '../view';
   import { seriesLines } from '../seriesLines';
   import { alongTime, yearsOverlaid } from './model';
@@ -69,6 +70,7 @@
     {small}
     {onopen}
   />
+  {#if table && !small}<DrawnOf {table} drawn={table.rows.length} what="periods" />{/if}
 {/if}
 
 <style>

@@ -2,6 +2,7 @@
   import Bars from '../../chart/Bars.svelte';
   import Slopes from '../../chart/Slopes.svelte';
   import { columnAt, drawnAt, firstFigure, labelOf, numberAt, placeOf } from '../source';
+  import DrawnOf from '../DrawnOf.svelte';
   import type { ViewProps } from '../view';
 
   let { tally, source, width, small = false, chosen = null, onopen }: ViewProps = $props();
@@ -62,6 +63,7 @@
       />
     {/if}
   </div>
+  {#if !small}<DrawnOf {table} drawn={rows.length} what={grouped ? 'groups' : 'places'} />{/if}
 {/if}
 
 <style>

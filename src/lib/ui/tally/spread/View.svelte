@@ -4,6 +4,7 @@
   import Boxes from '../../chart/Boxes.svelte';
   import type { Drawn } from '../../chart/figures';
   import { drawnAt } from '../source';
+  import DrawnOf from '../DrawnOf.svelte';
   import type { ViewProps } from '../view';
 
   let { tally, source, width, small = false, chosen = null, onopen }: ViewProps = $props();
@@ -53,7 +54,8 @@
   />
   {#if !small}<p class="soft">
       Line: lowest to highest. Box: quartiles, with the median. Diamond: mean. Hollow: few records.
-    </p>{/if}
+    </p>
+    <DrawnOf {table} drawn={rows.length} />{/if}
 {:else if !small}
   <p class="soft">
     Choose lowest, quartiles, median, highest or mean among the facts to see them drawn.

@@ -1,0 +1,28 @@
+<script lang="ts">
+  import { groupsOf, type SourceTable } from './source';
+
+  /** Says where a chart draws the first of a table's groups only. */
+  interface Props {
+    table: SourceTable;
+    /** How many are drawn. */
+    drawn: number;
+    /** What they are: groups unless given. */
+    what?: string;
+  }
+  let { table, drawn, what = 'groups' }: Props = $props();
+  const cut = $derived(drawn < groupsOf(table).length || table.rows.length < table.length);
+</script>
+
+{#if cut}
+  <p data-test="drawn-of">
+    The first {drawn.toLocaleString('en')}
+    {what} are drawn; the table has all.
+  </p>
+{/if}
+
+<style>
+  p {
+    color: var(--ink-soft);
+    margin: 2px 0;
+  }
+</style>
