@@ -18,12 +18,18 @@
   ]);
 </script>
 
-<nav aria-label="Columns in view">
+<nav aria-label="Columns in view" data-test="columns-in-view">
   <span role="status">
     Columns of figures {showCount(across.from + 1)} to {showCount(to)} of {showCount(across.of)}
   </span>
   {#each ways as { name, from, idle } (name)}
-    <button type="button" class="act" disabled={idle} onclick={() => onacross(from)}>{name}</button>
+    <button
+      type="button"
+      class="act"
+      disabled={idle}
+      onclick={() => onacross(from)}
+      data-test="columns-{name.toLowerCase()}">{name}</button
+    >
   {/each}
 </nav>
 
