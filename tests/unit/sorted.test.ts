@@ -34,6 +34,10 @@ describe('sorting with pauses', () => {
       ['one that lies far off', (k) => (k === 77 ? 1e300 : Math.sin(k) * 1e-3)],
       ['few that differ by their last bits', (k) => 1 + (k % 5) * Number.EPSILON],
       ['all the same', () => Math.PI],
+      ['evenly spread', (k) => ((k * Math.SQRT2) % 1) * 900],
+      ['evenly spread about zero', (k) => ((k * Math.SQRT2) % 1) - 0.5],
+      ['thick at one end', (k) => ((k * Math.SQRT2) % 1) ** 24],
+      ['half of them in one spot', (k) => (k % 2 ? 5 + ((k * Math.SQRT2) % 1) * 1e-9 : k)],
       ['every magnitude', (k) => (k % 2 ? 1 : -1) * 10 ** ((k * 37) % 600) * 1e-300 * Math.E],
     ];
     for (const [name, of] of made) {

@@ -11,11 +11,27 @@ export function sortRun(values: Float64Array, from: number, to: number): void {
 export function insertion(values: Float64Array, from: number, to: number): void {
   for (let k = from + 1; k < to; k++) {
     const v = values[k];
-    let at = k;
-    while (at > from && (values[at - 1] > v || (v === 0 && values[at - 1] === 0 && 1 / v < 0))) {
-      values[at] = values[at - 1];
+    if (v === 0) {
+      insertZero(values, from, k);
+      continue;
+    }
+    let at = k - 1;
+    while (at >= from && values[at] > v) {
+      values[at + 1] = values[at];
       at--;
     }
-    values[at] = v;
+    values[at + 1] = v;
   }
+}
+
+/** The same for a zero, by itself so that the loop of all others stays short: −0 goes before 0. */
+function insertZero(values: Float64Array, from: number, k: number): void {
+  const zero = values[k];
+  const negative = 1 / zero < 0;
+  let at = k - 1;
+  while (at >= from && (values[at] > 0 || (negative && values[at] === 0))) {
+    values[at + 1] = values[at];
+    at--;
+  }
+  values[at + 1] = zero;
 }

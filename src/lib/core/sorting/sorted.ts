@@ -1,133 +1,163 @@
 import { inStretches, pausing, type Steps } from '../steps/steps';
 import { byBits } from './byBits';
-import { countedSort, type Range } from './countedSort';
+import { countedSort, lengthOf, type Range, type Source } from './countedSort';
 import { INSERTED, insertion, sortRun } from './sortRun';
 
 /** Fewer values than this are sorted at one go. */
 const FEW = 1 << 14;
-/** Bits of the number of a drawer, and of a bucket within it: a million values come to four a bucket. */
-const DRAWER_BITS = 10;
-const BUCKET_BITS = 8;
-const DRAWERS = 1 << DRAWER_BITS;
-const BUCKETS = 1 << BUCKET_BITS;
+/** A million values come to four a bucket, whose ends are still close at hand for the processor. */
+const MOST_BUCKETS = 1 << 18;
+const PER_BUCKET = 4;
 
 /**
  * The values that are there over a selection, in rising order, with pauses.
  * @param records the selection, as record numbers
+ * @param range how many they are, the lowest and the highest, where that is known
  */
-export function* sortedValues(values: Float64Array, records: Int32Array): Steps<Float64Array> {
-  const there = new Float64Array(records.length);
+export const sortedValues = (
+  values: Float64Array,
+  records: Int32Array,
+  range?: Range,
+): Steps<Float64Array> => sortedFrom({ values, records }, range);
+
+/**
+ * Numbers (no NaN) in rising order, with pauses.
+ * @param values may be written over
+ */
+export const sortedInParts = (values: Float64Array): Steps<Float64Array> =>
+  sortedFrom({ values, records: null });
+
+/**
+ * Counted where they lie on a grid, else dealt into buckets of equal width and each bucket sorted
+ * (Knuth, The Art of Computer Programming 3, 5.2 and 5.2.5). They are read where they lie: what is
+ * gathered first is eight bytes a record to be written, and read again.
+ */
+function* sortedFrom(source: Source, known?: Range): Steps<Float64Array> {
+  if (lengthOf(source) < FEW) return gathered(source, known).sort();
+  const range = known ?? (yield* rangeOf(source));
+  if (range.n === 0) return new Float64Array(0);
+  return (yield* countedSort(source, range)) ?? (yield* dealt(source, range));
+}
+
+/** The numbers of a source in an array of their own. */
+function gathered({ values, records }: Source, known?: Range): Float64Array {
+  if (records === null) return values;
+  const out = new Float64Array(known?.n ?? records.length);
   let n = 0;
-  let lo = Infinity;
-  let hi = -Infinity;
-  yield* inStretches(records.length, (from, to) => {
-    let at = n;
-    let low = lo;
-    let high = hi;
-    for (let k = from; k < to; k++) {
-      const v = values[records[k]];
-      if (v !== v) continue;
-      there[at++] = v;
-      if (v < low) low = v;
-      if (v > high) high = v;
-    }
-    n = at;
-    lo = low;
-    hi = high;
-  });
-  return yield* sortedInParts(there.subarray(0, n), { lo, hi });
+  for (const i of records) {
+    const v = values[i];
+    if (v === v) out[n++] = v;
+  }
+  return out.subarray(0, n);
 }
 
 /**
- * Numbers (no NaN) in rising order, with pauses: counted where they lie on a grid, else dealt into
- * buckets of equal width and each bucket sorted (Knuth, The Art of Computer Programming 3, 5.2.1
- * and 5.2.5).
- * @param values is written over
- * @param within the lowest and the highest of them, where they are known
+ * Dealt into buckets of equal width, then each sorted by itself. A bucket that holds much is dealt
+ * again by its own range; one that holds most, as beside an absurd value, by the bits of its numbers,
+ * which part what no equal width can.
  */
-export function* sortedInParts(values: Float64Array, within?: Range): Steps<Float64Array> {
-  if (values.length < FEW) return values.sort();
-  const range = within ?? (yield* rangeOf(values));
-  const onGrid = yield* countedSort(values, range);
-  if (onGrid) return onGrid;
-  yield* deal(values, range);
-  return values;
+function* dealt(source: Source, range: Range): Steps<Float64Array> {
+  const { n, lo, hi } = range;
+  const buckets = Math.min(MOST_BUCKETS, Math.ceil(n / PER_BUCKET));
+  const perUnit = (buckets - 1) / (hi - lo);
+  if (!(perUnit > 0 && perUnit < Infinity)) {
+    const out = gathered(source, range);
+    yield* byBits(out);
+    return out;
+  }
+  const ends = new Int32Array(buckets + 1);
+  const width: Width = { lo, perUnit };
+  const length = lengthOf(source);
+  yield* inStretches(length, (from, to) => countBuckets(source, width, ends, from, to));
+  let most = 0;
+  for (let b = 1; b <= buckets; b++) {
+    if (ends[b] > most) most = ends[b];
+    ends[b] += ends[b - 1];
+  }
+  yield undefined;
+  const out = new Float64Array(n);
+  yield* inStretches(length, (from, to) => dealInto(source, width, ends, out, from, to));
+  // No value lies further from its place than its bucket is long: one run of insertion for all of
+  // them, each stretch of it from so far before that none belongs further up.
+  if (most <= INSERTED)
+    yield* inStretches(n, (from, to) => insertion(out, Math.max(0, from - INSERTED), to));
+  else yield* sortBuckets(out, ends);
+  return out;
 }
 
-/**
- * Dealt into drawers first and within each into buckets, so that what is written to lies close
- * together. A drawer that holds much is dealt again by itself; one that holds most, as beside an
- * absurd value, by the bits of its numbers, which part what no equal width can.
- */
-function* deal(values: Float64Array, { lo, hi }: Range): Steps<void> {
-  const n = values.length;
-  const perUnit = (DRAWERS * BUCKETS - 1) / (hi - lo);
-  if (!(perUnit > 0 && perUnit < Infinity)) return yield* byBits(values);
-  const ends = new Int32Array(DRAWERS + 1);
-  yield* inStretches(n, (from, to) => {
-    for (let k = from; k < to; k++) ends[(((values[k] - lo) * perUnit) >>> BUCKET_BITS) + 1]++;
-  });
-  for (let d = 1; d <= DRAWERS; d++) ends[d] += ends[d - 1];
-  const drawn = new Float64Array(n);
-  yield* inStretches(n, (from, to) => {
-    for (let k = from; k < to; k++) {
-      const v = values[k];
-      drawn[ends[((v - lo) * perUnit) >>> BUCKET_BITS]++] = v;
-    }
-  });
-  // Each drawer's place has moved on to where the next one begins.
+/** Where the buckets begin, and how many there are to a unit. */
+interface Width {
+  readonly lo: number;
+  readonly perUnit: number;
+}
+
+/** Counts the values of a stretch by their buckets, each one place on. */
+function countBuckets(
+  { values, records }: Source,
+  { lo, perUnit }: Width,
+  counts: Int32Array,
+  from: number,
+  to: number,
+): void {
+  for (let k = from; k < to; k++) {
+    const v = values[records === null ? k : records[k]];
+    if (v === v) counts[(((v - lo) * perUnit) | 0) + 1]++;
+  }
+}
+
+/** Puts the values of a stretch into their buckets. @param next the next place of each; it moves on */
+function dealInto(
+  { values, records }: Source,
+  { lo, perUnit }: Width,
+  next: Int32Array,
+  out: Float64Array,
+  from: number,
+  to: number,
+): void {
+  for (let k = from; k < to; k++) {
+    const v = values[records === null ? k : records[k]];
+    if (v === v) out[next[((v - lo) * perUnit) | 0]++] = v;
+  }
+}
+
+/** Sorts each bucket by itself. @param ends where each ends */
+function* sortBuckets(values: Float64Array, ends: Int32Array): Steps<void> {
   const due = pausing();
-  for (let d = 0, from = 0; d < DRAWERS; d++) {
-    const to = ends[d];
-    const drawer = drawn.subarray(from, to);
-    const into = values.subarray(from, to);
-    if (drawer.length < FEW) sortDrawer(drawer, lo, perUnit, into);
+  for (let b = 0, from = 0; b < ends.length - 1; b++) {
+    const to = ends[b];
+    if (to - from < FEW) sortRun(values, from, to);
     else {
-      into.set(drawer);
-      yield* drawer.length > n / 2 ? byBits(into) : deal(into, yield* rangeOf(into));
+      const bucket = values.subarray(from, to);
+      if (bucket.length > values.length / 2) yield* byBits(bucket);
+      else {
+        const part: Source = { values: bucket, records: null };
+        bucket.set(yield* dealt(part, yield* rangeOf(part)));
+      }
     }
     if (due(to)) yield undefined;
     from = to;
   }
 }
 
-function* rangeOf(values: Float64Array): Steps<Range> {
+function* rangeOf(source: Source): Steps<Range> {
+  const { values, records } = source;
+  let n = 0;
   let lo = Infinity;
   let hi = -Infinity;
-  yield* inStretches(values.length, (from, to) => {
+  yield* inStretches(lengthOf(source), (from, to) => {
+    let there = n;
     let low = lo;
     let high = hi;
     for (let k = from; k < to; k++) {
-      const v = values[k];
+      const v = values[records === null ? k : records[k]];
+      if (v !== v) continue;
+      there++;
       if (v < low) low = v;
       if (v > high) high = v;
     }
-    [lo, hi] = [low, high];
+    n = there;
+    lo = low;
+    hi = high;
   });
-  return { lo, hi };
-}
-
-const places = new Int32Array(BUCKETS + 1);
-
-/** Sorts one drawer into its place: by its buckets, and each of these by itself. */
-function sortDrawer(drawer: Float64Array, lo: number, perUnit: number, out: Float64Array): void {
-  const within = BUCKETS - 1;
-  places.fill(0);
-  for (let k = 0; k < drawer.length; k++) places[(((drawer[k] - lo) * perUnit) & within) + 1]++;
-  let most = 0;
-  for (let b = 1; b <= BUCKETS; b++) {
-    if (places[b] > most) most = places[b];
-    places[b] += places[b - 1];
-  }
-  for (let k = 0; k < drawer.length; k++) {
-    const v = drawer[k];
-    out[places[((v - lo) * perUnit) & within]++] = v;
-  }
-  // No value lies further from its place than its bucket is long: one run of insertion for all of them.
-  if (most <= INSERTED) return insertion(out, 0, out.length);
-  for (let b = 0, from = 0; b < BUCKETS; b++) {
-    const to = places[b];
-    sortRun(out, from, to);
-    from = to;
-  }
+  return { n, lo, hi };
 }

@@ -1,5 +1,10 @@
+// Each from its own file: the package as a whole would bring its writers to the page's first script.
+import type { Data } from 'apache-arrow/data';
+import { RecordBatchReader } from 'apache-arrow/ipc/reader';
+import type { Field } from 'apache-arrow/schema';
+import { Table as ArrowTable } from 'apache-arrow/table';
+import { DataType } from 'apache-arrow/type';
 import { BadArrow } from '../errors';
-import { DataType, Field, Table as ArrowTable, tableFromIPC, type Data } from 'apache-arrow';
 
 import { type Column } from './column';
 import type { Table } from './table';
@@ -54,7 +59,7 @@ export const recordsIn = (bytes: Uint8Array): number => readArrow(bytes).numRows
 function readArrow(bytes: Uint8Array): ArrowTable {
   checkPlainArrow(bytes);
   try {
-    return tableFromIPC(bytes);
+    return new ArrowTable(RecordBatchReader.from(bytes).readAll());
   } catch {
     throw new BadArrow('The data is not an Arrow IPC stream.');
   }

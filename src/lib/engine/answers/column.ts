@@ -43,7 +43,8 @@ export function* answerFacts(held: Held, { column: id }: ArgsOf<'facts'>): Steps
   const { values, codeOf } = yield* valuesOf(column);
   yield undefined;
   const moments = yield* momentsOf(values, counted, true);
-  const sorted = yield* sortedValues(values, counted);
+  const range = { n: moments.count(0), lo: moments.min(0), hi: moments.max(0) };
+  const sorted = yield* sortedValues(values, counted, range);
   const spread = yield* spreadOf(sorted);
   const unread = yield* unreadAmong(column, counted);
   const facts = [
