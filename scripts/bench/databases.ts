@@ -13,7 +13,7 @@ import { postgresSource } from '$lib/server/databases/postgres';
 import { hasPostgres, startPostgres } from '../../tests/support/postgres';
 import type { Meter } from './meter';
 
-const ROUNDS = 3;
+const ROUNDS = 7;
 
 /** The made list in a PostgreSQL server, read against the server's own COPY of it to a file. */
 export async function benchDatabases(table: Table, { atMost }: Meter): Promise<void> {
