@@ -174,7 +174,7 @@ export async function benchEngine(
           view: VIEW,
         }).reply,
     );
-    const shape = ask('shape', { token, tally: item.id }).reply;
+    const shape = ask('shape', { token, tally: item.id, from: 0 }).reply;
     ask('footing', { token, tally: item.id });
     ask('fact', { token, tally: item.id });
     const bytes = JSON.stringify([answered, rows, shape]).length;

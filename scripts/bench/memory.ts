@@ -38,7 +38,7 @@ function memoryOfOpenList(table: Table, { atMost }: Meter): void {
     const at = { token, tally: doc.open };
     engine.now('ledger', at);
     engine.now('footing', at);
-    engine.now('heads', at);
+    engine.now('heads', { ...at, from: 0 });
   };
   show();
   for (const id of ['fares', 'delay']) {

@@ -100,6 +100,34 @@ describe('lines of the open ledger around those in view', () => {
     expect(asked).toHaveLength(2);
   });
 
+  it('that are heavy come in several answers, and none of them twice', async () => {
+    const asked: [number, number][] = [];
+    const lines = new LedgerLines(
+      (_, { from, count }) => {
+        asked.push([from, count]);
+        return Promise.resolve(
+          Array.from({ length: Math.min(7, count, 40 - from) }, (__, k) => line(from + k)),
+        );
+      },
+      () => ({ token: 1, tally: 'ledger', total: 40 }),
+      (error) => {
+        throw error;
+      },
+    );
+    await lines.look(0, 12);
+    expect(lines.lines.map(({ record }) => record)).toEqual(
+      Array.from({ length: 40 }, (_, k) => k),
+    );
+    expect(asked).toEqual([
+      [0, 40],
+      [7, 33],
+      [14, 26],
+      [21, 19],
+      [28, 12],
+      [35, 5],
+    ]);
+  });
+
   it('that cannot be had are told once, and asked for again at the next look', async () => {
     const faults: unknown[] = [];
     let times = 0;

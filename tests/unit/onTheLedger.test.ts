@@ -101,7 +101,7 @@ describe('where things stand on the ledger', () => {
   });
 
   it('heads draw how each column falls, over what counts', () => {
-    const heads = shown(setAsideRecords(setGroups(grouped, []), [3])).ask('heads', {});
+    const heads = shown(setAsideRecords(setGroups(grouped, []), [3])).ask('heads', { from: 0 });
     const yesNo = heads.flatMap((head) =>
       head.kind === 'values' && head.items.some(({ text }) => text === 'yes') ? [head.items] : [],
     );

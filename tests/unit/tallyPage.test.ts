@@ -170,7 +170,7 @@ describe('a tally on the page', () => {
 
   it('draws how all values fall: every value is in a bin, or under or over them', () => {
     const { bench } = open(bands);
-    const shape = Replies.shape.parse(bench.ask('shape', { tally: 'other' }));
+    const shape = Replies.shape.parse(bench.ask('shape', { tally: 'other', from: 0 }));
     if (shape.kind !== 'bins') throw new Error('no bins');
     expect(shape.counts.reduce((a, b) => a + b, 0) + shape.under + shape.over).toBe(6);
     expect(shape.edges[0]).toBeLessThanOrEqual(0);
@@ -180,7 +180,7 @@ describe('a tally on the page', () => {
 
   it('draws all values in order, a curve a group', () => {
     const { bench } = open({ kind: 'percentile', column: 'Sum', key: { column: 'Region' } });
-    const shape = Replies.shape.parse(bench.ask('shape', { tally: 'other' }));
+    const shape = Replies.shape.parse(bench.ask('shape', { tally: 'other', from: 0 }));
     if (shape.kind !== 'curves') throw new Error('no curves');
     expect(shape.curves.map((c) => [c.label, c.values, c.shares])).toEqual([
       ['North', [5, 10, 12], [1 / 3, 2 / 3, 1]],

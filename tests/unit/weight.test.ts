@@ -5,6 +5,8 @@ import { addTally } from '$lib/core/bench/trayEdits';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { Tally } from '$lib/core/tally/specs';
+import { gatherShape } from '$lib/engine/gatherShape';
+import type { Distribution } from '$lib/engine/protocol';
 import { gatherReport, MOST_ROWS } from '$lib/engine/report';
 import { OpenBench } from '../support/bench';
 
@@ -75,7 +77,7 @@ describe('answers to the page stay light', () => {
       expect(
         kilobytes(bench.ask('rows', { ...at, table: name, across: 0, from: 0, count: 2000, view })),
       ).toBeLessThan(200);
-    expect(kilobytes(bench.ask('shape', at))).toBeLessThan(200);
+    expect(kilobytes(bench.ask('shape', { ...at, from: 0 }))).toBeLessThan(200);
   });
 
   it('heavy rows come in several answers, none twice and none left out', () => {
@@ -109,5 +111,99 @@ describe('answers to the page stay light', () => {
     const [main] = report.sections[report.sections.length - 1].tables;
     expect([main.rows.length, main.length]).toEqual([MOST_ROWS, GROUPS + 1]);
     expect(new Set(main.rows.map(({ place }) => place)).size).toBe(MOST_ROWS);
+  });
+});
+
+describe('a list of many columns', () => {
+  const COLUMNS = 900;
+  const wide: Table = {
+    length: 200,
+    columns: Array.from({ length: COLUMNS }, (_, c) =>
+      c % 3
+        ? scalarColumn(
+            `Takings of kiosk ${c}`,
+            'number',
+            Array.from({ length: 200 }, (__, i) => i * c),
+            { unit: '£' },
+          )
+        : textColumn(
+            `Words of kiosk ${c}`,
+            Array.from({ length: 200 }, (__, i) => `said on day ${i}`),
+          ),
+    ),
+  };
+
+  it('its lines and the small pictures over its heads come in several answers, each light', () => {
+    const bench = new OpenBench(wide, recipeOfMade(wide), 'Kiosks');
+    const page = bench.show(newBench(wide, 1));
+    expect(kilobytes(bench.ask('ledger', {}))).toBeLessThan(200);
+    const falls: Distribution[] = [];
+    while (falls.length < page.heads.length) {
+      const came = bench.ask('heads', { from: falls.length });
+      expect(came.length).toBeGreaterThan(0);
+      expect(kilobytes(came)).toBeLessThan(200);
+      falls.push(...came);
+    }
+    expect(falls).toHaveLength(page.heads.length);
+    expect(falls.filter(({ kind }) => kind === 'bins')).toHaveLength((COLUMNS / 3) * 2);
+    const records: number[] = [];
+    while (records.length < 200) {
+      const came = bench.lines(records.length, 60);
+      expect(came.length).toBeGreaterThan(0);
+      expect(kilobytes(came)).toBeLessThan(200);
+      records.push(...came.map(({ record }) => record));
+    }
+    expect(records).toEqual(Array.from({ length: 200 }, (_, k) => k));
+  });
+});
+
+describe('a series of very many periods', () => {
+  const DAYS = 4000;
+  const daily: Table = {
+    length: 2 * DAYS,
+    columns: [
+      textColumn(
+        'Vessel',
+        Array.from({ length: 2 * DAYS }, (_, i) => (i < DAYS ? 'Fulmar' : 'Gannet')),
+      ),
+      scalarColumn(
+        'Day',
+        'date',
+        Array.from({ length: 2 * DAYS }, (_, i) => 15_000 + (i % DAYS)),
+      ),
+      scalarColumn(
+        'Fares',
+        'number',
+        Array.from({ length: 2 * DAYS }, (_, i) => i),
+      ),
+    ],
+  };
+
+  it('its chart comes in several answers, each light, and is the whole of it', async () => {
+    const bench = new OpenBench(daily, recipeOfMade(daily), 'Sailings');
+    const doc = addTally(
+      newBench(daily, 1),
+      Tally.parse({
+        kind: 'periods',
+        column: 'Day',
+        levels: ['day'],
+        measures: [SUM],
+        by: [{ column: 'Vessel' }],
+      }),
+    );
+    bench.show(doc);
+    let answers = 0;
+    const shape = await gatherShape((from) => {
+      answers++;
+      const came = bench.ask('shape', { tally: doc.open, from });
+      expect(kilobytes(came)).toBeLessThan(200);
+      return came;
+    });
+    if (shape.kind !== 'series') throw new Error(`a chart of ${shape.kind}`);
+    expect(answers).toBeGreaterThan(1);
+    expect(shape.steps).toHaveLength(DAYS);
+    expect(new Set(shape.stepKeys.map((keys) => JSON.stringify(keys))).size).toBe(DAYS);
+    expect(shape.lines.map(({ name }) => name)).toEqual(['Fulmar', 'Gannet']);
+    expect(shape.lines[1].values).toEqual(Array.from({ length: DAYS }, (_, k) => DAYS + k));
   });
 });

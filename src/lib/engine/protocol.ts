@@ -40,16 +40,19 @@ export interface Asks {
   /** The ledger's heads, footing and number of lines. */
   ledger: OfTally;
   lines: OfTally & Stretch;
-  /** How the values of each column of the ledger fall. */
-  heads: OfTally;
+  /** How the values of each column of the ledger fall, from a column on. */
+  heads: OfTally & { readonly from: number };
   /** Any tally: what its tables are, without their rows. */
   answer: OfTally;
   /** One table of it, from a column of figures on: of wide tables some columns are looked at. */
   head: OfTally & OfTable;
   /** Rows as they are looked at: sorted for the eye, some folded away. */
   rows: OfTally & OfTable & Stretch & { readonly view: RowView };
-  /** What a tally's chart shows besides its figures: how all values fall, or all values in order. */
-  shape: OfTally;
+  /**
+   * What a tally's chart shows besides its figures: how all values fall, or all values in order; of a
+   * series its steps from one on.
+   */
+  shape: OfTally & { readonly from: number };
   /** What a tally came to, in a few letters. */
   fact: OfTally;
   /** What can be asked of this list, and how each kind begins. */

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { TrayItem, type Bench } from '../core/bench/document';
 import { counted, showCount } from '../core/table/format';
 import { MOST_DRAWN } from './gatherRows';
+import { gatherShape } from './gatherShape';
 import { gatherTable, type Asker } from './gatherTable';
 import { Answered, Row, TableHead } from './replies/tables';
 import { CitedNow, KnownNow } from './replies/checks';
@@ -102,7 +103,9 @@ export async function gatherReport(
 async function sectionOf(ask: Asker, token: number, item: TrayItem): Promise<ReportSection> {
   const at = { token, tally: item.id };
   const answered = await ask('answer', at);
-  const shape: Shape = answered.refused ? { kind: 'none' } : await ask('shape', at);
+  const shape: Shape = answered.refused
+    ? { kind: 'none' }
+    : await gatherShape((from) => ask('shape', { ...at, from }));
   const tables: ReportTable[] = [];
   const { showDown, turned } = item.view;
   for (const head of answered.tables) {

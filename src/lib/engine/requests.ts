@@ -34,7 +34,7 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   stand: z.strictObject({ doc: Bench }),
   ledger: z.strictObject(ofTally),
   lines: z.strictObject({ ...ofTally, ...stretch, count: z.int().min(0).max(2000) }),
-  heads: z.strictObject(ofTally),
+  heads: z.strictObject({ ...ofTally, from: z.int().min(0) }),
   answer: z.strictObject(ofTally),
   head: z.strictObject({ ...ofTally, ...ofTable }),
   rows: z.strictObject({
@@ -44,7 +44,7 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
     count: z.int().min(0).max(MOST_AT_ONCE),
     view: RowViewSchema,
   }),
-  shape: z.strictObject(ofTally),
+  shape: z.strictObject({ ...ofTally, from: z.int().min(0) }),
   fact: z.strictObject(ofTally),
   questions: z.strictObject({
     ...on,

@@ -187,8 +187,8 @@ function* levelsOf(keys: readonly GroupCodes[], codes: readonly number[][]): Ste
     });
     levels.push({
       size: parent.length,
-      parent: Int32Array.from(parent),
-      code: Int32Array.from(code),
+      parent: new Int32Array(parent),
+      code: new Int32Array(code),
     });
     above = groupOf;
   }

@@ -1,3 +1,5 @@
+import { mergedSort } from '../sorting/mergedSort';
+import { inStretches, type Steps } from '../steps/steps';
 import { headOf } from '../table/format';
 import { keysOfRow, type AnswerTable } from '../tally/answer';
 import { figureText, type Formats } from '../tally/figureText';
@@ -42,12 +44,13 @@ const MOST = 40;
  * Sets the figures of a table against those of the same tally over another reading: rows meet by the
  * values of their labels, columns by what they are of, wherever they stand now.
  */
-export function movedFigures(
+export function* movedFigures(
   before: AnswerTable,
   after: AnswerTable,
   formats: Formats = {},
-): MovedTable {
-  const older = new Map(rowsOf(before).map((row) => [keyOf(before, row), row]));
+): Steps<MovedTable> {
+  const older = new Map<string, FigureRow>();
+  yield* eachRow(before, (row, key) => older.set(key, row));
   const places = new Map(before.columns.map((column, at) => [columnKey(column), at]));
   const columns = after.columns.flatMap((column, at) => {
     const from = places.get(columnKey(column));
@@ -57,12 +60,11 @@ export function movedFigures(
   const moved: Moved[] = [];
   const came: FigureRow[] = [];
   let compared = 0;
-  for (const row of rowsOf(after)) {
-    const key = keyOf(after, row);
+  yield* eachRow(after, (row, key) => {
     const old = older.get(key);
     if (!old) {
       came.push(row);
-      continue;
+      return;
     }
     older.delete(key);
     for (const { column, at, from } of columns) {
@@ -70,15 +72,13 @@ export function movedFigures(
       const [was, is] = [old.cells[from], row.cells[at]];
       if (!isSame(was, is)) moved.push({ row, column, was, is, share: shareOf(was, is) });
     }
-  }
+  });
   const size = ({ share }: Moved): number => (share === null ? Infinity : Math.abs(share));
+  const largestFirst = yield* mergedSort(moved, (a, b) => size(b) - size(a) || 0);
   return {
     compared,
     count: moved.length,
-    moved: moved
-      .sort((a, b) => size(b) - size(a))
-      .slice(0, MOST)
-      .map((m) => movedOf(labelOf(after, m.row), m, formats)),
+    moved: largestFirst.slice(0, MOST).map((m) => movedOf(labelOf(after, m.row), m, formats)),
     came: came.slice(0, MOST).map((row) => labelOf(after, row)),
     went: [...older.values()].slice(0, MOST).map((row) => labelOf(before, row)),
   };
@@ -98,8 +98,21 @@ const shareOf = (was: Figure, is: Figure): number | null =>
     ? (is - was) / Math.abs(was)
     : null;
 
-const rowsOf = (table: AnswerTable): FigureRow[] =>
-  Array.from({ length: table.length }, (_, n) => table.row(n));
+/** Rows made between two pauses, each with a key made of its labels. */
+const ROWS = 512;
+
+/** Goes through the rows of a table with their keys, with pauses. */
+const eachRow = (table: AnswerTable, look: (row: FigureRow, key: string) => void): Steps<void> =>
+  inStretches(
+    table.length,
+    (from, to) => {
+      for (let n = from; n < to; n++) {
+        const row = table.row(n);
+        look(row, keyOf(table, row));
+      }
+    },
+    ROWS,
+  );
 
 /** Whether a column names its rows; a place in a ranking is a figure of them, though it stands first. */
 const isLabel = ({ labels, columns }: AnswerTable, at: number): boolean =>

@@ -73,7 +73,7 @@ export function* countLeaves({ records, leafOf, leaves }: Leafed): Steps<Float64
   yield* inStretches(records.length, (from, to) => {
     for (let k = from; k < to; k++) counts[leafOf[records[k]]]++;
   });
-  return Float64Array.from(counts);
+  return new Float64Array(counts);
 }
 
 const NEEDED: readonly MomentsNeeded[] = ['sums', 'extremes', 'squares'];

@@ -112,8 +112,8 @@ export function fitLine(x: ArrayLike<number>, y: ArrayLike<number>, origin = fal
   const n = y.length;
   const [fit] = finish(
     fitLines({
-      x: Float64Array.from(x),
-      y: Float64Array.from(y),
+      x: new Float64Array(x),
+      y: new Float64Array(y),
       records: Int32Array.from({ length: n }, (_, i) => i),
       leafOf: new Int32Array(n),
       leaves: 1,

@@ -1,3 +1,5 @@
+import { inStretches, type Steps } from '../steps/steps';
+
 /**
  * A set of record positions 0..n-1, 32 to a word. Bits past n in the last word are always 0, so
  * words can be joined and counted without a look at the length.
@@ -60,6 +62,15 @@ export function without(a: Bitset, b: Bitset): Bitset {
 export function bitsetOf(length: number, members: ArrayLike<number>): Bitset {
   const set = emptyBitset(length);
   for (let k = 0; k < members.length; k++) add(set, members[k]);
+  return set;
+}
+
+/** The same with pauses: for what may be most of a list. */
+export function* bitsetInSteps(length: number, members: ArrayLike<number>): Steps<Bitset> {
+  const set = emptyBitset(length);
+  yield* inStretches(members.length, (from, to) => {
+    for (let k = from; k < to; k++) set[members[k] >>> 5] |= 1 << (members[k] & 31);
+  });
   return set;
 }
 

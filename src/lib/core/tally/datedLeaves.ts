@@ -93,9 +93,9 @@ export function* leavesByPeriod(
     column,
     calendar,
     length,
-    days: Int32Array.from(days),
+    days: new Int32Array(days),
     leafOf,
-    counts: Float64Array.from(counts),
+    counts: new Float64Array(counts),
   };
 }
 

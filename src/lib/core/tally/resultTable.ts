@@ -1,4 +1,4 @@
-import { scalarColumn, textColumn, type Column, type ScalarType } from '../table/column';
+import { scalarColumn, type Column, type ScalarType } from '../table/column';
 import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import type { Table } from '../table/table';
 import { keysOfRow, type AnswerTable } from './answer';
@@ -47,7 +47,7 @@ export function* resultTable(table: AnswerTable): Steps<{ list: Table; rows: num
   for (const [c, column] of table.columns.entries()) {
     const { keyType } = column;
     const type = keyType ? keyType.type : column.type;
-    const made = listColumn(column, SCALARS[type], cells[c], {
+    const made = yield* listColumn(column, SCALARS[type], cells[c], {
       id: column.key,
       unit: keyType?.unit ?? column.unit,
       decimals: keyType?.decimals ?? column.decimals ?? (column.type === 'number' ? 2 : 0),
@@ -56,27 +56,48 @@ export function* resultTable(table: AnswerTable): Steps<{ list: Table; rows: num
       calendar: keyType?.calendar ?? column.calendar,
     });
     columns.push(made);
-    yield undefined;
   }
   return { list: { length: rows.length, columns }, rows };
 }
 
-function listColumn(
+/** Its cells in the column of a list. @param type of scalars; none: text */
+function* listColumn(
   { title, key }: FigureColumn,
   type: ScalarType | undefined,
   cells: readonly Figure[],
   facts: Facts,
-): Column {
-  if (!type)
-    return textColumn(
-      title,
-      cells.map((v) => (v === null ? null : String(v))),
-      key,
+): Steps<Column> {
+  if (!type) {
+    const known = new Map<string, number>();
+    const codes = new Int32Array(cells.length);
+    yield* inStretches(
+      cells.length,
+      (from, to) => {
+        for (let k = from; k < to; k++) codes[k] = codeIn(known, cells[k]);
+      },
+      STRIDE >> 3,
     );
-  return scalarColumn(
-    title,
-    type,
-    cells.map((v) => (typeof v === 'string' ? readIsoFigure(type, v) : v)),
-    facts,
+    return { id: key, name: title, unit: '', type: 'text', codes, dictionary: [...known.keys()] };
+  }
+  const values = new Float64Array(cells.length);
+  yield* inStretches(
+    cells.length,
+    (from, to) => {
+      for (let k = from; k < to; k++) {
+        const cell = cells[k];
+        values[k] = (typeof cell === 'string' ? readIsoFigure(type, cell) : cell) ?? NaN;
+      }
+    },
+    STRIDE >> 3,
   );
+  return { ...scalarColumn(title, type, [], facts), values };
+}
+
+/** The code of a cell in a dictionary that grows; −1 for none. */
+function codeIn(known: Map<string, number>, cell: Figure): number {
+  if (cell === null) return -1;
+  const text = String(cell);
+  let code = known.get(text);
+  if (code === undefined) known.set(text, (code = known.size));
+  return code;
 }

@@ -97,7 +97,7 @@ export function* orderGroups(
     const begins = new Int32Array((l === 0 ? 1 : tree.levels[l - 1].size) + 1);
     for (const g of sorted) begins[parent[g] + 1]++;
     for (let p = 1; p < begins.length; p++) begins[p] += begins[p - 1];
-    order.push(Int32Array.from(sorted));
+    order.push(new Int32Array(sorted));
     start.push(begins);
   }
   return { order, start };

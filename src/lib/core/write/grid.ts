@@ -72,8 +72,8 @@ export interface Written {
   readonly guarded: number;
 }
 
-/** Rows between two pauses, at the most. */
-const ROWS = STRIDE >> 5;
+/** Cells written between two pauses, at the most. */
+const CELLS = STRIDE >> 2;
 
 /** The rows one behind the other. Its parts are not joined here: that would take long at one go. */
 function* eachRow(grid: Grid, written: (cells: readonly Cell[]) => string): Steps<string> {
@@ -83,7 +83,8 @@ function* eachRow(grid: Grid, written: (cells: readonly Cell[]) => string): Step
     for (let n = from; n < to; n++) lines.push(written(grid.row(n)));
     text += lines.join('');
   };
-  yield* inStretches(grid.length, write, ROWS, true);
+  const most = Math.max(1, Math.floor(CELLS / Math.max(1, grid.heads.length)));
+  yield* inStretches(grid.length, write, most, true);
   return text;
 }
 

@@ -15,8 +15,8 @@ import type { ArgsOf, ReplyOf } from '../protocol';
 import type { Answered, TableHead } from '../replies/tables';
 import { tableNamed } from './rows';
 
-/** Rows made between two pauses. */
-const ROWS = 512;
+/** Rows made between two pauses: those of periods carry figures set against others. */
+const ROWS = 64;
 
 const isRight = ({ type }: FigureColumn): boolean =>
   type === 'number' || type === 'count' || type === 'share' || type === 'rank';

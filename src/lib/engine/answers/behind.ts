@@ -18,7 +18,7 @@ import type { Held } from '../held';
 import type { ArgsOf, Place, ReplyOf } from '../protocol';
 import type { Behind, BehindRecord } from '../replies/behind';
 import { cellOf, correctedCells } from './cells';
-import { bitsetOf } from '../../core/table/bitset';
+import { bitsetInSteps } from '../../core/table/bitset';
 import { putInOrder } from '../../core/table/recordOrder';
 
 /** What stands behind a figure, kept while its records are looked through; in the tally's own order. */
@@ -31,7 +31,7 @@ export function* opened(held: Held, place: Place): Steps<FigureBehind> {
   const found = yield* behind(base, answer, place, held.doc.formats);
   yield undefined;
   const order = answer.order ?? base.order;
-  const records = yield* putInOrder(order, bitsetOf(order.length, found.records));
+  const records = yield* putInOrder(order, yield* bitsetInSteps(order.length, found.records));
   const sorted = { ...found, records };
   held.behind.set(key, sorted);
   return sorted;

@@ -13,6 +13,7 @@ import { usualGroupWidth } from '../ledger/widths';
 import type { Held } from '../held';
 import type { ArgsOf, ReplyOf } from '../protocol';
 import { distributionOf } from './distribution';
+import { fitting } from './weight';
 import type { Head, LedgerPage } from '../replies/ledger';
 
 /** Bins of the small picture over a column's head. */
@@ -93,18 +94,23 @@ export const footCells = (l: LedgerLayout, foot: Foot): string[] =>
     measure < 0 ? '' : l.text(measure, (k) => foot.figures[k]),
   );
 
-/** How the values of each column fall, in small. */
-export function* answerHeads(held: Held, { tally }: ArgsOf<'heads'>): Steps<ReplyOf<'heads'>> {
+/** How the values of each column fall, in small, from a column on: of very many the first ones. */
+export function* answerHeads(
+  held: Held,
+  { tally, from }: ArgsOf<'heads'>,
+): Steps<ReplyOf<'heads'>> {
   const { columns } = yield* held.ledger(tally);
   const out: ReplyOf<'heads'> = [];
-  for (const { column, cells } of columns.slots) {
-    out.push(
+  const fits = fitting();
+  for (const { column, cells } of columns.slots.slice(from)) {
+    const falls =
       column && cells
         ? yield* distributionOf(columnOf(held.table, column), held.counted, HEAD_BINS, {
             apart: true,
           })
-        : { kind: 'none' },
-    );
+        : ({ kind: 'none' } as const);
+    if (!fits(falls)) break;
+    out.push(falls);
     yield undefined;
   }
   return out;

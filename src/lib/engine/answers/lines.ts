@@ -13,6 +13,7 @@ import type { ArgsOf } from '../protocol';
 import type { Line } from '../replies/ledger';
 import type { LineCell } from '../replies/cell';
 import { cellOf, correctedCells } from './cells';
+import { fitting } from './weight';
 
 const EMPTY: LineCell = { text: '', state: 'read' };
 
@@ -22,7 +23,7 @@ interface Beside {
   readonly running: ReadonlyMap<number, Float64Array>;
 }
 
-/** Lines from..from+count-1 as the page shows them. */
+/** Lines from..from+count-1 as the page shows them; of heavy ones fewer than were asked for. */
 export function* answerLines(held: Held, { tally, from, count }: ArgsOf<'lines'>): Steps<Line[]> {
   const l = yield* held.ledger(tally);
   const running = new Map<number, Float64Array>();
@@ -31,8 +32,12 @@ export function* answerLines(held: Held, { tally, from, count }: ArgsOf<'lines'>
       running.set(measure, yield* l.running(measure));
   const beside = { corrected: correctedCells(l.held.doc), running };
   const out: Line[] = [];
-  for (let n = from; n < Math.min(from + count, l.lines.length); n++)
-    out.push(lineOf(l, l.lines.at(n), beside));
+  const fits = fitting();
+  for (let n = from; n < Math.min(from + count, l.lines.length); n++) {
+    const line = lineOf(l, l.lines.at(n), beside);
+    if (!fits(line)) break;
+    out.push(line);
+  }
   return out;
 }
 

@@ -42,8 +42,7 @@ export function* answerMoved(
       tallies.push({ ...about, why, compared: 0, count: 0, moved: [], came: [], went: [] });
       continue;
     }
-    const { compared, count, moved, came, went } = movedFigures(then, now, doc.formats);
-    yield undefined;
+    const { compared, count, moved, came, went } = yield* movedFigures(then, now, doc.formats);
     tallies.push({
       ...about,
       why: '',

@@ -31,8 +31,7 @@ export function* answerMovedRecords(
   if (!answer.movedBy) throw new NoSuchFigure('This tally compares no readings.');
   const { n } = findFigure(answer, place);
   const moved = yield* answer.movedBy(n);
-  const records = recordsMoved(moved);
-  yield undefined;
+  const records = yield* recordsMoved(moved);
   const { newer, older, match, measure } = moved;
   const named = match.length ? match : newer.columns.slice(0, NAMING).map((c) => c.id);
   const naming = named.flatMap((ref) => findColumn(newer.columns, ref) ?? []);

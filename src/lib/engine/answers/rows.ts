@@ -8,6 +8,7 @@ import { isGrandTotal, isOpen, rowsInView, type RowView } from '../../core/tally
 import type { Held } from '../held';
 import type { ArgsOf, ReplyOf } from '../protocol';
 import type { Row } from '../replies/tables';
+import { fitting } from './weight';
 
 /** A row as the page shows it. @param whole places of rows that have parts */
 export function rowOf(
@@ -50,9 +51,6 @@ export function* wholesOf(table: AnswerTable): Steps<Bitset> {
 /** Rows made between two pauses. */
 const AT_ONCE = 100;
 
-/** What the rows of one answer may weigh, in characters of JSON; but one comes whatever it weighs. */
-const MOST_WEIGHT = 180_000;
-
 /** A stretch of a tally's rows as they are looked at; of heavy ones fewer than were asked for. @throws EngineError */
 export function* answerRows(
   held: Held,
@@ -67,11 +65,10 @@ export function* answerRows(
   const { formats } = held.doc;
   const last = order.length - 1;
   const rows: Row[] = [];
-  let weight = 0;
+  const fits = fitting();
   for (const n of order.subarray(from, from + count)) {
     const row = rowOf(seen, n, formats, view, wholes);
-    weight += JSON.stringify(row).length;
-    if (weight > MOST_WEIGHT && rows.length > 0) break;
+    if (!fits(row)) break;
     rows.push(row);
     if (rows.length % AT_ONCE === 0) yield undefined;
   }

@@ -9,9 +9,12 @@ const MOST_LINES = 10;
 /** Rows made between two pauses. */
 const ROWS = 512;
 
-/** More figures than this weigh too much: of very many steps fewer lines are drawn. */
+/** More figures than this are no drawing any more: of very many steps fewer lines are drawn. */
 const MOST_FIGURES = 12_000;
 const FEWEST_LINES = 3;
+
+/** Steps of one answer: each weighs its label and its keys, and a figure of every line. */
+const stepsAtOnce = (lines: number): number => Math.floor(180_000 / (90 + 20 * lines));
 
 interface Line {
   readonly name: string;
@@ -21,8 +24,12 @@ interface Line {
   size: number;
 }
 
-/** One column of the table `groups` as lines over its periods; of many groups those of the largest figures. */
-export function* seriesOf(answer: Answer, column: string): Steps<Shape> {
+/**
+ * One column of the table `groups` as lines over its periods; of many groups those of the largest
+ * figures.
+ * @param from the first step that is told; the later ones come in further answers
+ */
+export function* seriesOf(answer: Answer, column: string, from: number): Steps<Shape> {
   const table = answer.tables.find((t) => t.name === 'groups');
   const at = table?.columns.findIndex((c) => c.key === column) ?? -1;
   if (!table || at < 0) return { kind: 'none' };
@@ -51,20 +58,22 @@ export function* seriesOf(answer: Answer, column: string): Steps<Shape> {
   const drawn = Math.min(MOST_LINES, Math.max(FEWEST_LINES, most));
   const shown = new Set([...lines.values()].sort((a, b) => b.size - a.size).slice(0, drawn));
   const { title, unit, type } = table.columns[at];
+  const told = inTime.slice(from, from + stepsAtOnce(drawn));
   return {
     kind: 'series',
-    steps: inTime.map(([, { label }]) => label),
+    length: inTime.length,
+    steps: told.map(([, { label }]) => label),
     lines: [...lines.values()]
       .filter((line) => shown.has(line))
       .map((line) => ({
         name: line.name,
-        values: inTime.map(([key]) => {
+        values: told.map(([key]) => {
           const value = line.at.get(key) ?? NaN;
           return value === value ? value : null;
         }),
         keys: [...line.keys],
       })),
-    stepKeys: inTime.map(([, step]) => [...step.keys]),
+    stepKeys: told.map(([, step]) => [...step.keys]),
     groupsAt: groups,
     title,
     unit,

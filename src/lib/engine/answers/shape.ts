@@ -21,11 +21,15 @@ const MOST_POINTS = 300;
 const MOST_CURVES = 8;
 
 /** What a tally's chart shows besides its figures. */
-export function* answerShape(held: Held, { tally: id }: ArgsOf<'shape'>): Steps<ReplyOf<'shape'>> {
+export function* answerShape(
+  held: Held,
+  { tally: id, from }: ArgsOf<'shape'>,
+): Steps<ReplyOf<'shape'>> {
   const { tally, base, answer } = yield* held.answer(id);
   const shaped = answer ? kindOf(tally).shape() : null;
   if (!shaped) return { kind: 'none' };
-  if (shaped.as === 'series') return answer ? yield* seriesOf(answer, shaped.of) : { kind: 'none' };
+  if (shaped.as === 'series')
+    return answer ? yield* seriesOf(answer, shaped.of, from) : { kind: 'none' };
   const column = columnFor(base.table, shaped.of);
   if (isText(column)) return { kind: 'none' };
   const records = recordsOf(selectionOf(base, tally.scope));
@@ -106,10 +110,8 @@ function* curves(
   const slices = yield* gather(column.values, tree.leafOf, tree.leaves, records);
   yield undefined;
   const { start } = slices;
-  const counts = Int32Array.from(
-    { length: tree.leaves },
-    (_, leaf) => start[leaf + 1] - start[leaf],
-  );
+  const counts = new Int32Array(tree.leaves);
+  for (let leaf = 0; leaf < tree.leaves; leaf++) counts[leaf] = start[leaf + 1] - start[leaf];
   const leaves = coded ? yield* leavesInOrder(tree, counts) : counts[0] > 0 ? [0] : [];
   const out = [];
   for (const leaf of leaves.slice(0, MOST_CURVES)) {

@@ -59,6 +59,8 @@ export const Shape = z.discriminatedUnion('kind', [
   /** One column of the table by groups, a line for each group over the same periods. */
   z.object({
     kind: z.literal('series'),
+    /** Steps there are: of very many they come in several answers. */
+    length: z.int(),
     steps: z.array(z.string()),
     lines: z.array(
       z.object({

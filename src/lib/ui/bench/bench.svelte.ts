@@ -469,7 +469,9 @@ export class BenchState {
     this.#show(counts, ledger, '', work);
     const footing = await this.#askOf(token, 'footing', { tally });
     if (this.counts?.token === token) this.footing = footing;
-    const heads = await this.#askOf(token, 'heads', { tally });
+    const heads: Distribution[] = [];
+    while (heads.length < ledger.heads.length)
+      heads.push(...(await this.#askOf(token, 'heads', { tally, from: heads.length })));
     if (this.counts?.token === token) this.heads = heads;
   }
 

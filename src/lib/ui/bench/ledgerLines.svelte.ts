@@ -36,7 +36,7 @@ export class LedgerLines {
     const from = Math.max(0, Math.min(this.#window.from, total - 1));
     const { count } = this.#window;
     // A lane of its own: scrolling meanwhile must not take its place.
-    this.#take(from, await this.ask(token, { tally, from, count }, 'drawn'));
+    this.#take(from, await this.#lines({ token, tally, total }, from, count, 'drawn'));
   }
 
   /**
@@ -52,8 +52,8 @@ export class LedgerLines {
       for (let asked = -1; !this.#atHand() && asked !== this.#window.from;) {
         const { from, count: wanted } = this.#window;
         asked = from;
-        const { token, tally } = this.onPage();
-        const lines = await this.ask(token, { tally, from, count: wanted });
+        const { token, tally, total } = this.onPage();
+        const lines = await this.#lines({ token, tally, total }, from, wanted);
         // Lines of older figures never stand beside newer ones: ask those instead.
         if (this.onPage().token !== token) {
           asked = -1;
@@ -66,6 +66,24 @@ export class LedgerLines {
     } finally {
       this.#looking = false;
     }
+  }
+
+  /** Lines from a place on, in as many answers as their weight takes. */
+  async #lines(
+    { token, tally, total }: OnPage,
+    from: number,
+    count: number,
+    lane?: string,
+  ): Promise<Line[]> {
+    const lines: Line[] = [];
+    const wanted = Math.min(count, total - from);
+    do {
+      const at = { tally, from: from + lines.length, count: count - lines.length };
+      const came = await this.ask(token, at, lane);
+      if (came.length === 0) break;
+      lines.push(...came);
+    } while (lines.length < wanted);
+    return lines;
   }
 
   #take(from: number, lines: readonly Line[]): void {

@@ -1,5 +1,6 @@
 import type { View } from '../../core/bench/document';
 import type { RowView } from '../../core/tally/rowOrder';
+import { gatherShape } from '../../engine/gatherShape';
 import { gatherRows, MOST_DRAWN } from '../../engine/gatherRows';
 import type { Answered, ArgsOf, Do, ReplyOf, Row, TableHead } from '../../engine/protocol';
 
@@ -59,7 +60,7 @@ export class TallyFigures {
     const first = await this.#drawn({ token, id }, tables);
     // The figures do not wait for the drawing of all values: that of before stands until it comes.
     const before = this.page?.id === id ? this.page.shape : null;
-    const drawn = this.ask(token, 'shape', { tally: id });
+    const drawn = gatherShape((from) => this.ask(token, 'shape', { tally: id, from }));
     this.page = { id, token, answered, tables, first, shape: before ?? (await drawn) };
     shown(answered.refused);
     if (!before) return;

@@ -4,25 +4,20 @@ import { warn } from '../warnings';
 import { TallyRefused } from '../../errors';
 import { partOf, type Steps } from '../../steps/steps';
 import { counted } from '../../table/format';
-import { keysOfRow, tableOf, type AnswerTable } from '../answer';
+import { tableOf } from '../answer';
 import type { Base } from '../base';
 import { type TallyAnswer, type TallyKind } from '../kind';
 import { olderBase } from '../olderBase';
-import {
-  figureOf,
-  type Figure,
-  type FigureColumn,
-  type FigureRow,
-  type FigureTable,
-} from '../result';
+import { figureOf, type FigureColumn, type FigureRow, type FigureTable } from '../result';
 import { simpleKind } from '../simple';
 import { visitAll } from '../visit';
 import { allOf } from '../whereCondition';
 import { comparisonFact } from './fact';
+import { addMovedFigures, type MovedFigure } from './movedFigures';
 import { comparisonSentence } from './sentence';
 import type { ComparisonSpec } from './spec';
 import { matchRecords, type Matched } from './match';
-import { tracer, type MovedRecords } from './trace';
+import { tracer } from './trace';
 
 export const comparisonKind: TallyKind<ComparisonSpec> = {
   check(spec, faults, path) {
@@ -63,10 +58,11 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
   const { movers, trace } = yield* tracer(base, before, spec, matched);
   let explained = 0;
   let unexplained = '';
-  const moved = now.tables.flatMap((table) => {
+  const moved: MovedFigure[] = [];
+  for (const table of now.tables) {
     const past = then.tables.find((t) => t.name === table.name);
-    return past ? movedFigures(table, past, spec.unmoved) : [];
-  });
+    if (past) yield* addMovedFigures(moved, table, past, spec.unmoved);
+  }
   const rows: FigureRow[] = [];
   for (const [k, figure] of moved.entries()) {
     const traced = k < MOST_TRACED ? yield* trace(figure) : null;
@@ -146,62 +142,6 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
     },
   };
 }
-
-interface MovedFigure extends MovedRecords {
-  readonly where: string;
-  readonly title: string;
-  readonly difference: number | null;
-}
-
-/** Figures of two tables by the labels of their rows and the titles of their columns. */
-function movedFigures(now: AnswerTable, then: AnswerTable, unmoved: boolean): MovedFigure[] {
-  const rowsOf = (table: AnswerTable): Map<string, FigureRow> =>
-    new Map(
-      Array.from({ length: table.length }, (_, n) => {
-        const row = table.row(n);
-        return [JSON.stringify([row.kind, keysOfRow(row, table.labels)]), row];
-      }),
-    );
-  const pastRows = rowsOf(then);
-  const nowRows = rowsOf(now);
-  const pastColumns = new Map(then.columns.map((c, k) => [c.title, k]));
-  const nowColumns = new Map(now.columns.map((c, k) => [c.title, k]));
-  const out: MovedFigure[] = [];
-  const titles = [
-    ...nowColumns.keys(),
-    ...[...pastColumns.keys()].filter((t) => !nowColumns.has(t)),
-  ];
-  for (const key of [...nowRows.keys(), ...[...pastRows.keys()].filter((k) => !nowRows.has(k))]) {
-    const [a, b] = [pastRows.get(key), nowRows.get(key)];
-    for (const title of titles) {
-      const [p, n] = [pastColumns.get(title), nowColumns.get(title)];
-      if ((n ?? p ?? 0) < now.labels) continue;
-      const before = a && p !== undefined ? a.cells[p] : null;
-      const after = b && n !== undefined ? b.cells[n] : null;
-      if (before === after && !unmoved) continue;
-      const labels = (b ?? a)?.cells.slice(0, now.labels).filter((v) => v !== null) ?? [];
-      out.push({
-        where: labels.join(' › ') || 'All',
-        title,
-        before,
-        after,
-        difference:
-          typeof before === 'number' || typeof after === 'number'
-            ? difference(before, after)
-            : null,
-        rowWhere: (b ?? a)?.where,
-        columnWhere: (n !== undefined ? now.columns[n] : then.columns[p ?? 0]).where,
-        measure: (n !== undefined ? now.columns[n] : then.columns[p ?? 0]).measure,
-      });
-    }
-  }
-  return out;
-}
-
-const difference = (before: Figure, after: Figure): number | null =>
-  typeof before === 'string' || typeof after === 'string' || before === null || after === null
-    ? null
-    : after - before;
 
 const COLUMNS: FigureColumn[] = [
   { key: 'where', title: 'Where', unit: '', type: 'text' },

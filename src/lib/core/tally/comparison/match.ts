@@ -54,9 +54,9 @@ export function* matchRecords(
     for (let i = from; i < to; i++) if (newer[i] < 0) gone.push(i);
   });
   return {
-    added: Int32Array.from(added),
-    gone: Int32Array.from(gone),
-    changed: { after: Int32Array.from(changedAfter), before: Int32Array.from(changedBefore) },
+    added: new Int32Array(added),
+    gone: new Int32Array(gone),
+    changed: { after: new Int32Array(changedAfter), before: new Int32Array(changedBefore) },
     same,
     older,
     newer,

@@ -1,5 +1,7 @@
 import { columnFor } from '../../expression/columnFor';
 import type { Measure } from '../../measure/measure';
+import { mergedSort } from '../../sorting/mergedSort';
+import { inStretches, STRIDE, type Steps } from '../../steps/steps';
 import { isNumeric, type ScalarColumn } from '../../table/column';
 import { findColumn, type Table } from '../../table/table';
 import type { Figure } from '../result';
@@ -41,12 +43,12 @@ export function measuredIn(table: Table, measure: Measure | undefined): ScalarCo
  * The records that moved a figure, those that moved it most first: by what each adds, or for a figure that
  * does not add up (a mean, a median) by how far its value moved. Records of equal weight stay in their order.
  */
-export function recordsMoved({ measure, newer, older, movers }: MovedBy): MovedRecord[] {
+export function* recordsMoved({ measure, newer, older, movers }: MovedBy): Steps<MovedRecord[]> {
   const [valueNow, valueThen] = [valueIn(newer, measure), valueIn(older, measure)];
   const [addsNow, addsThen] = measure
     ? [addsIn(measure, newer), addsIn(measure, older)]
     : [null, null];
-  const weighed = movers.map((mover) => {
+  const weigh = (mover: Mover): { record: MovedRecord; weight: number } => {
     const { now, then, isIn, wasIn } = mover;
     const after = isIn ? valueNow(now) : null;
     const before = wasIn ? valueThen(then) : null;
@@ -54,8 +56,17 @@ export function recordsMoved({ measure, newer, older, movers }: MovedBy): MovedR
       addsNow && addsThen ? (isIn ? addsNow(now) : 0) - (wasIn ? addsThen(then) : 0) : null;
     const record: MovedRecord = { ...mover, how: howOf(mover), before, after, by };
     return { record, weight: Math.abs(by ?? (after ?? 0) - (before ?? 0)) };
-  });
-  return weighed.sort((a, b) => b.weight - a.weight).map(({ record }) => record);
+  };
+  const weighed: ReturnType<typeof weigh>[] = [];
+  yield* inStretches(
+    movers.length,
+    (from, to) => {
+      for (let k = from; k < to; k++) weighed.push(weigh(movers[k]));
+    },
+    STRIDE >> 5,
+  );
+  const heaviestFirst = yield* mergedSort(weighed, (a, b) => b.weight - a.weight);
+  return heaviestFirst.map(({ record }) => record);
 }
 
 function valueIn(table: Table, measure: Measure | undefined): (record: number) => number | null {

@@ -115,7 +115,7 @@ function* asker(base: Base, selection: Bitset, isOne: (record: number) => boolea
   yield* inStretches(length, (from, to) => {
     for (let i = from; i < to; i++) if (isOne(i)) places[i] = found.push(i) - 1;
   });
-  const records = Int32Array.from(found);
+  const records = new Int32Array(found);
   const whole = records.length === length;
   const table: Table = whole ? base.table : yield* takingAll(base.table, records);
   const selected = whole ? selection : selectedAt(records, selection);

@@ -72,17 +72,17 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
   const isOutside = (leaf: number): boolean => level.code[leaf] < 0 || level.code[leaf] === noBand;
   const compare = groupComparator(tree, 0, spec.key.order, { records: counts, measures: figures });
   const there: number[] = [];
+  let blank = 0;
   yield* inStretches(counts.length, (from, to) => {
-    for (let leaf = from; leaf < to; leaf++)
+    for (let leaf = from; leaf < to; leaf++) {
+      if (level.code[leaf] < 0) blank += counts[leaf];
       if (counts[leaf] > 0 || (bands !== null && !isOutside(leaf))) there.push(leaf);
+    }
   });
   const leaves = yield* mergedSort(
     there,
     (a, b) => Number(isOutside(a)) - Number(isOutside(b)) || compare(a, b),
   );
-  const blank = leaves
-    .filter((leaf) => level.code[leaf] < 0)
-    .reduce((n, leaf) => n + counts[leaf], 0);
   const valued = records.length - blank;
   const shown = spec.measures.map((m) => shownColumn(m, table));
   const cells = (k: (place: number) => number): FigureRow['cells'] =>

@@ -3,6 +3,7 @@ import { groupKeys, groupPath } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
 import { fitLines, lineAt, type Fit } from '../../measure/line';
 import type { Condition } from '../../scope/condition';
+import { mergedSort } from '../../sorting/mergedSort';
 import { inStretches, STRIDE, type Steps } from '../../steps/steps';
 import { isNumeric, type ScalarColumn } from '../../table/column';
 import type { Table } from '../../table/table';
@@ -100,11 +101,13 @@ export function* linesOfColumns(
     })),
   );
   const groups: LinePoints[] = [];
-  for (let n = 1; n < inOrder.length; n++) {
-    const { level, group } = inOrder.at(n);
-    const points = level === deepest ? byLeaf.get(group) : undefined;
-    if (points) groups.push(points);
-  }
+  yield* inStretches(inOrder.length - 1, (from, to) => {
+    for (let n = from + 1; n <= to; n++) {
+      const { level, group } = inOrder.at(n);
+      const points = level === deepest ? byLeaf.get(group) : undefined;
+      if (points) groups.push(points);
+    }
+  });
   let without = 0;
   const far: FarPoint[] = [];
   const look = (i: number): void => {
@@ -119,7 +122,7 @@ export function* linesOfColumns(
   yield* inStretches(records.length, (from, to) => {
     for (let k = from; k < to; k++) look(records[k]);
   });
-  return { whole, groups, without, far: furthestFirst(far), warnings };
+  return { whole, groups, without, far: yield* furthestFirst(far), warnings };
 }
 
 /** The point where it lies far off its line; null where it does not. */
@@ -136,8 +139,8 @@ function farPoint(
   return Math.abs(deviations) > far ? { at, x, y, residual, deviations, of } : null;
 }
 
-const furthestFirst = (far: FarPoint[]): FarPoint[] =>
-  far.sort((a, b) => Math.abs(b.deviations) - Math.abs(a.deviations) || a.at - b.at);
+const furthestFirst = (far: readonly FarPoint[]): Steps<FarPoint[]> =>
+  mergedSort(far, (a, b) => Math.abs(b.deviations) - Math.abs(a.deviations) || a.at - b.at);
 
 /** Lines through a series and those of its groups, over the periods counted from 1. */
 export function* linesOfSeries(
@@ -182,7 +185,7 @@ export function* linesOfSeries(
     groups,
     series: set.whole,
     without: set.whole.records.reduce((m, of) => m + Number(of === 0), 0),
-    far: furthestFirst(far),
+    far: yield* furthestFirst(far),
     warnings: set.warnings,
   };
 }

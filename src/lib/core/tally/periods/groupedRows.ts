@@ -1,7 +1,7 @@
 import { groupPath } from '../../arrange/tree';
 import type { Condition } from '../../scope/condition';
 import { groupWhere, joined } from '../keys';
-import type { Steps } from '../../steps/steps';
+import { inStretches, STRIDE, type Steps } from '../../steps/steps';
 import type { RowPlan } from '../answer';
 import type { Figure, FigureRow } from '../result';
 import type { ComputedSeries } from './compute';
@@ -32,9 +32,9 @@ interface Group {
   readonly where: Condition | null;
 }
 
-function groupsOf({ computed: { walk } }: PeriodRows): Group[] {
+function* groupsOf({ computed: { walk } }: PeriodRows): Steps<Group[]> {
   const depth = walk.tree.levels.length;
-  return Array.from({ length: walk.length }, (_, row): Group => {
+  const groupOf = (row: number): Group => {
     const { level, group } = walk.at(row);
     const path = level < 0 ? [] : groupPath(walk.tree, level, group);
     return {
@@ -44,7 +44,16 @@ function groupsOf({ computed: { walk } }: PeriodRows): Group[] {
       keys: walk.keys(row),
       where: level < 0 ? null : groupWhere(walk.tree, level, group),
     };
-  });
+  };
+  const groups: Group[] = [];
+  yield* inStretches(
+    walk.length,
+    (from, to) => {
+      for (let row = from; row < to; row++) groups.push(groupOf(row));
+    },
+    STRIDE >> 6,
+  );
+  return groups;
 }
 
 /** What both meet, the records of figures set against other periods with them. */
@@ -69,7 +78,7 @@ function* seriesRows(made: PeriodRows): Steps<RowPlan[]> {
   const depth = walk.tree.levels.length;
   const plans: RowPlan[] = [];
   const placeOf: number[] = [];
-  for (const group of groupsOf(made)) {
+  for (const group of yield* groupsOf(made)) {
     // What follows from the figures of each period is worked out here, group by group.
     yield undefined;
     const series = computed.series(group.row);
@@ -131,7 +140,7 @@ function* slicedRows(made: PeriodRows): Steps<RowPlan[]> {
   const { spec, computed } = made;
   const { whole, walk } = computed;
   const depth = walk.tree.levels.length;
-  const groups = groupsOf(made).slice(1);
+  const groups = (yield* groupsOf(made)).slice(1);
   const series: ComputedSeries[] = [];
   for (const group of groups) {
     series.push(computed.series(group.row));

@@ -175,7 +175,12 @@ function* dealt(
       if (all || has(selection, i)) order[next[leafOf[i]]++] = i;
     }
   });
-  return Array.from({ length: leaves }, (_, leaf) => order.subarray(start[leaf], start[leaf + 1]));
+  const parts: Int32Array[] = [];
+  yield* inStretches(leaves, (from, to) => {
+    for (let leaf = from; leaf < to; leaf++)
+      parts.push(order.subarray(start[leaf], start[leaf + 1]));
+  });
+  return parts;
 }
 
 function* rankedIn(
