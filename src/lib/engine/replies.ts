@@ -24,7 +24,7 @@ export const Replies = {
   head: TableHead,
   rows: Rows,
   shape: Shape,
-  fact: z.object({ text: z.string(), foots: z.boolean().nullable() }),
+  fact: z.strictObject({ text: z.string(), foots: z.boolean().nullable() }),
   questions: z.array(Begin),
   sketch: Sketch,
   known: z.array(KnownNow),
@@ -33,57 +33,57 @@ export const Replies = {
   footing: Footing,
   behind: Behind,
   behindRecords: z.array(BehindRecord),
-  check: z.object({
+  check: z.strictObject({
     difference: z.string(),
     explanations: z.array(
-      z.object({
+      z.strictObject({
         words: z.string(),
         records: z.array(z.int()),
         remedy: z
           .discriminatedUnion('do', [
-            z.object({ do: z.literal('setAside') }),
-            z.object({ do: z.literal('putBack') }),
-            z.object({ do: z.literal('switchOff'), rung: z.int() }),
+            z.strictObject({ do: z.literal('setAside') }),
+            z.strictObject({ do: z.literal('putBack') }),
+            z.strictObject({ do: z.literal('switchOff'), rung: z.int() }),
           ])
           .optional(),
       }),
     ),
   }),
-  locate: z.object({ line: z.int() }),
-  locateRecord: z.object({ line: z.int() }),
-  recordsOn: z.object({ records: z.array(z.int()) }),
+  locate: z.strictObject({ line: z.int() }),
+  locateRecord: z.strictObject({ line: z.int() }),
+  recordsOn: z.strictObject({ records: z.array(z.int()) }),
   labels: z.array(z.string()),
-  copy: z.object({ text: z.string(), html: z.string(), rows: z.int(), guarded: z.int() }),
+  copy: z.strictObject({ text: z.string(), html: z.string(), rows: z.int(), guarded: z.int() }),
   moved: Moved,
   movedRecords: MovedRecords,
   /** See `fromParts`. */
-  asked: z.object({ parts: z.array(Bytes) }),
+  asked: z.strictObject({ parts: z.array(Bytes) }),
   /** Arrow streams, one behind the other. */
-  countedRecords: z.object({ records: z.int(), parts: z.array(Bytes) }),
-  file: z.object({ text: z.string(), rows: z.int(), guarded: z.int() }),
+  countedRecords: z.strictObject({ records: z.int(), parts: z.array(Bytes) }),
+  file: z.strictObject({ text: z.string(), rows: z.int(), guarded: z.int() }),
   facts: ColumnFacts,
-  values: z.object({
+  values: z.strictObject({
     items: z.array(Choice),
     more: z.int(),
     blank: z.int(),
   }),
-  try: z.object({
+  try: z.strictObject({
     kept: z.int(),
     removed: z.int(),
     blank: z.int(),
     unread: z.int(),
     words: z.string(),
   }),
-  other: z.object({
+  other: z.strictObject({
     records: z.int(),
     columns: z.array(
-      z.object({ id: z.string(), name: z.string(), type: FigureType, unit: z.string() }),
+      z.strictObject({ id: z.string(), name: z.string(), type: FigureType, unit: z.string() }),
     ),
     keys: z.array(
-      z.object({ column: z.string(), with: z.string(), found: z.number(), single: z.boolean() }),
+      z.strictObject({ column: z.string(), with: z.string(), found: z.number(), single: z.boolean() }),
     ),
   }),
-  match: z.object({
+  match: z.strictObject({
     fault: Fault.nullable(),
     /** How the keys meet; null where they cannot be looked up. */
     meets: z
@@ -93,26 +93,26 @@ export const Replies = {
         /** Records whose own key is blank. */
         blank: z.int(),
         /** Keys that the other list has not, the commonest first, and how many there are. */
-        missing: z.array(z.object({ key: z.string(), records: z.int() })),
+        missing: z.array(z.strictObject({ key: z.string(), records: z.int() })),
         missingKeys: z.int(),
         /** Keys of the other list that nothing here uses. */
         never: z.array(z.string()),
         neverKeys: z.int(),
         /** Keys that stand there more than once. */
-        repeated: z.array(z.object({ key: z.string(), records: z.int() })),
+        repeated: z.array(z.strictObject({ key: z.string(), records: z.int() })),
         repeatedKeys: z.int(),
       })
       .nullable(),
     /** The first counted records with what they would get. */
     shown: z
       .object({
-        heads: z.array(z.object({ name: z.string(), unit: z.string(), right: z.boolean() })),
-        rows: z.array(z.object({ record: z.int(), cells: z.array(z.string()) })),
+        heads: z.array(z.strictObject({ name: z.string(), unit: z.string(), right: z.boolean() })),
+        rows: z.array(z.strictObject({ record: z.int(), cells: z.array(z.string()) })),
       })
       .nullable(),
   }),
   uses: z.array(z.string()),
-  draft: z.object({
+  draft: z.strictObject({
     /** What is wrong and where, in characters of the expression; null: nothing. */
     fault: z
       .object({
@@ -129,11 +129,11 @@ export const Replies = {
       .object({
         type: z.string(),
         /** Columns it is made of, and itself as the last. */
-        heads: z.array(z.object({ name: z.string(), unit: z.string(), right: z.boolean() })),
+        heads: z.array(z.strictObject({ name: z.string(), unit: z.string(), right: z.boolean() })),
         /** How many columns it is made of. */
         of: z.int(),
         /** The first counted records; `none`: why there is no value. */
-        rows: z.array(z.object({ record: z.int(), cells: z.array(z.string()), none: z.string() })),
+        rows: z.array(z.strictObject({ record: z.int(), cells: z.array(z.string()), none: z.string() })),
         /** What came out of all records; null where only the first were looked at. */
         all: z
           .object({
@@ -144,7 +144,7 @@ export const Replies = {
             lowest: z.string(),
             highest: z.string(),
             /** The end that lies far off all others, by the record's number. */
-            far: z.object({ record: z.int(), text: z.string() }).nullable(),
+            far: z.strictObject({ record: z.int(), text: z.string() }).nullable(),
             distinct: z.int().nullable(),
           })
           .nullable(),
@@ -152,7 +152,7 @@ export const Replies = {
       .nullable(),
   }),
   recordCells: z.array(
-    z.object({
+    z.strictObject({
       column: z.string(),
       name: z.string(),
       text: z.string(),

@@ -11,7 +11,7 @@ import { Shape } from './replies/shape';
 import { type Counts } from './replies/counts';
 
 /** A table of a section with the rows that the report shows or draws. */
-export const ReportTable = z.object({
+export const ReportTable = z.strictObject({
   head: TableHead,
   rows: z.array(Row),
   /** How many of these are printed. */
@@ -24,7 +24,7 @@ export const ReportTable = z.object({
 export type ReportTable = z.infer<typeof ReportTable>;
 
 /** One tally of the report. */
-export const ReportSection = z.object({
+export const ReportSection = z.strictObject({
   id: z.string(),
   item: TrayItem,
   /** The name that it was given; empty where its sentence stands alone. */
@@ -39,7 +39,7 @@ export const ReportSection = z.object({
 export type ReportSection = z.infer<typeof ReportSection>;
 
 /** A bench as a report: everything that stands in it, in words and figures. */
-export const Report = z.object({
+export const Report = z.strictObject({
   title: z.string(),
   intro: z.string(),
   list: z.string(),

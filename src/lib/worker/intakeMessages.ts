@@ -12,7 +12,7 @@ import {
 /** From the page to the intake's worker. A file goes beside the message: it cannot be validated as data. */
 export const ToIntake = z.discriminatedUnion('kind', [
   /** A file; read by the list's recipe where one is given. */
-  z.object({
+  z.strictObject({
     kind: z.literal('begin'),
     file: z.instanceof(Blob),
     previous: Recipe.nullable(),
@@ -22,7 +22,7 @@ export const ToIntake = z.discriminatedUnion('kind', [
     limit: z.number(),
   }),
   /** A table or a query of a database that the server keeps under a name. */
-  z.object({
+  z.strictObject({
     kind: z.literal('database'),
     base: z.string(),
     connection: z.string(),
@@ -31,7 +31,7 @@ export const ToIntake = z.discriminatedUnion('kind', [
     previous: Recipe.nullable(),
   }),
   /** Another file of the package, or another sheet of the workbook. */
-  z.object({
+  z.strictObject({
     kind: z.literal('choose'),
     wanted: Source.pick({
       member: true,
@@ -44,10 +44,10 @@ export const ToIntake = z.discriminatedUnion('kind', [
     previous: Recipe.nullable(),
   }),
   /** Another layout: the columns are inferred anew. */
-  z.object({ kind: z.literal('layout'), recipe: Recipe }),
+  z.strictObject({ kind: z.literal('layout'), recipe: Recipe }),
   /** Another recipe for the same cells. `settled`: columns the analyst set by hand. */
-  z.object({ kind: z.literal('recipe'), recipe: Recipe, settled: z.array(z.string()) }),
-  z.object({
+  z.strictObject({ kind: z.literal('recipe'), recipe: Recipe, settled: z.array(z.string()) }),
+  z.strictObject({
     kind: z.literal('accept'),
     base: z.string(),
     list: z.int().nullable(),
@@ -58,38 +58,38 @@ export const ToIntake = z.discriminatedUnion('kind', [
 ]);
 export type ToIntake = z.infer<typeof ToIntake>;
 
-const PreviewCell = z.object({ text: z.string(), state: z.enum(['read', 'blank', 'unread']) });
+const PreviewCell = z.strictObject({ text: z.string(), state: z.enum(['read', 'blank', 'unread']) });
 
 export const FromIntake = z.discriminatedUnion('kind', [
   /** What the file could be read from: the files of a package, the sheets of a workbook. */
-  z.object({
+  z.strictObject({
     kind: z.literal('choices'),
     choices: FileParts,
   }),
   /** Several files whose heads differ: nothing is read before it is said what each of them is. */
-  z.object({
+  z.strictObject({
     kind: z.literal('heads'),
     heads: z.array(HeadDifference).readonly(),
     files: z.array(z.string()).readonly(),
   }),
   /** How the file is read now, and its first records. `file`: all of its columns as they would be read without a list's recipe. */
-  z.object({
+  z.strictObject({
     kind: z.literal('preview'),
     recipe: Recipe,
     file: Recipe,
     rows: z.array(z.array(PreviewCell)),
   }),
   /** What has come from a database so far. */
-  z.object({
+  z.strictObject({
     kind: z.literal('coming'),
     /** The reading at the server, by its id. */
     read: z.string(),
     records: z.int(),
     bytes: z.number(),
   }),
-  z.object({ kind: z.literal('progress'), share: z.number(), records: z.int() }),
+  z.strictObject({ kind: z.literal('progress'), share: z.number(), records: z.int() }),
   /** The whole file was read. */
-  z.object({
+  z.strictObject({
     kind: z.literal('read'),
     recipe: Recipe,
     records: z.int(),
@@ -97,16 +97,16 @@ export const FromIntake = z.discriminatedUnion('kind', [
     /** Numbers of the records proposed for setting aside. */
     totals: z.array(z.int().min(1)),
   }),
-  z.object({ kind: z.literal('fault'), message: z.string() }),
-  z.object({ kind: z.literal('sending'), share: z.number() }),
-  z.object({
+  z.strictObject({ kind: z.literal('fault'), message: z.string() }),
+  z.strictObject({ kind: z.literal('sending'), share: z.number() }),
+  z.strictObject({
     kind: z.literal('stored'),
     listId: z.int(),
     reading: z.int(),
     bench: z.int().nullable(),
     lost: z.int(),
   }),
-  z.object({ kind: z.literal('refused'), message: z.string() }),
+  z.strictObject({ kind: z.literal('refused'), message: z.string() }),
 ]);
 export type FromIntake = z.infer<typeof FromIntake>;
 export type PreviewCell = z.infer<typeof PreviewCell>;

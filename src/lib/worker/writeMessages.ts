@@ -6,7 +6,7 @@ import { RECORD_FORMS } from '../core/write/tableFile';
 
 /** From the page to the worker that writes files. */
 export const ToWriter = z.discriminatedUnion('kind', [
-  z.object({
+  z.strictObject({
     kind: z.literal('result'),
     /** An answer: see `fromParts`. */
     parts: z.array(Bytes),
@@ -14,8 +14,8 @@ export const ToWriter = z.discriminatedUnion('kind', [
     dialect: Dialect,
   }),
   /** Lines that are made already. */
-  z.object({ kind: z.literal('text'), text: z.string(), encoding: z.enum(OUT_ENCODINGS) }),
-  z.object({
+  z.strictObject({ kind: z.literal('text'), text: z.string(), encoding: z.enum(OUT_ENCODINGS) }),
+  z.strictObject({
     kind: z.literal('records'),
     name: z.string(),
     notes: z.array(z.string()),
@@ -29,8 +29,8 @@ export const ToWriter = z.discriminatedUnion('kind', [
 export type ToWriter = z.infer<typeof ToWriter>;
 
 export const FromWriter = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('told'), share: z.number() }),
-  z.object({ kind: z.literal('written'), bytes: Bytes }),
-  z.object({ kind: z.literal('refused'), message: z.string() }),
+  z.strictObject({ kind: z.literal('told'), share: z.number() }),
+  z.strictObject({ kind: z.literal('written'), bytes: Bytes }),
+  z.strictObject({ kind: z.literal('refused'), message: z.string() }),
 ]);
 export type FromWriter = z.infer<typeof FromWriter>;

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { Condition } from '../../core/scope/condition';
 import { LineCell } from './cell';
 
-export const Behind = z.object({
+export const Behind = z.strictObject({
   figure: z.string(),
   unit: z.string(),
   words: z.string(),
@@ -15,11 +15,11 @@ export const Behind = z.object({
   arithmetic: z.string(),
   warning: z.string(),
   /** The record that carries most of the figure, by its place, and what it would be without it. */
-  rests: z.object({ record: z.int(), words: z.string(), much: z.boolean() }).nullable(),
+  rests: z.strictObject({ record: z.int(), words: z.string(), much: z.boolean() }).nullable(),
   /** Whether its records are those of two readings that moved it: `movedRecords` lists them. */
   moved: z.boolean(),
   /** Columns of the record list. */
-  columns: z.array(z.object({ name: z.string(), right: z.boolean() })),
+  columns: z.array(z.strictObject({ name: z.string(), right: z.boolean() })),
   canCheck: z.boolean(),
   /** A number that a known total can stand on, and whether it is a fraction shown as per cent. */
   numeric: z.boolean(),
@@ -29,5 +29,5 @@ export const Behind = z.object({
 });
 export type Behind = z.infer<typeof Behind>;
 
-export const BehindRecord = z.object({ record: z.int(), cells: z.array(LineCell) });
+export const BehindRecord = z.strictObject({ record: z.int(), cells: z.array(LineCell) });
 export type BehindRecord = z.infer<typeof BehindRecord>;

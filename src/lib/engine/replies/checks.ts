@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { FigurePlace } from '../../core/tally/result';
 
 /** A known total beside the figure as it is now. */
-export const KnownNow = z.object({
+export const KnownNow = z.strictObject({
   id: z.string(),
   tally: z.string(),
   source: z.string(),
@@ -23,7 +23,7 @@ export const KnownNow = z.object({
 export type KnownNow = z.infer<typeof KnownNow>;
 
 /** A figure that stands in the words of the report, as it is now. */
-export const CitedNow = z.object({
+export const CitedNow = z.strictObject({
   id: z.string(),
   tally: z.string(),
   place: FigurePlace,

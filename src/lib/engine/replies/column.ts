@@ -1,14 +1,14 @@
 import { z } from 'zod';
 
 /** A value, with all the ways of writing it that look the same. */
-export const Choice = z.object({
+export const Choice = z.strictObject({
   text: z.string(),
   count: z.int(),
-  spellings: z.array(z.object({ text: z.string(), count: z.int() })),
+  spellings: z.array(z.strictObject({ text: z.string(), count: z.int() })),
 });
 
 export const Distribution = z.discriminatedUnion('kind', [
-  z.object({
+  z.strictObject({
     kind: z.literal('bins'),
     edges: z.array(z.number()),
     labels: z.array(z.string()),
@@ -17,21 +17,21 @@ export const Distribution = z.discriminatedUnion('kind', [
     under: z.int(),
     over: z.int(),
   }),
-  z.object({
+  z.strictObject({
     kind: z.literal('values'),
     items: z.array(Choice),
     others: z.int(),
   }),
-  z.object({ kind: z.literal('none') }),
+  z.strictObject({ kind: z.literal('none') }),
 ]);
 export type Distribution = z.infer<typeof Distribution>;
 
-export const ColumnFacts = z.object({
+export const ColumnFacts = z.strictObject({
   column: z.string(),
   name: z.string(),
   type: z.string(),
   unit: z.string(),
-  facts: z.array(z.object({ name: z.string(), value: z.string() })),
+  facts: z.array(z.strictObject({ name: z.string(), value: z.string() })),
   distribution: Distribution,
 });
 export type ColumnFacts = z.infer<typeof ColumnFacts>;

@@ -3,10 +3,10 @@ import { Fault } from '../../core/tally/fault';
 import { FigureType } from '../../core/tally/result';
 import { Warning } from '../../core/tally/warnings';
 
-const Count = z.object({ records: z.int(), lead: z.string() });
+const Count = z.strictObject({ records: z.int(), lead: z.string() });
 
 /** What counts, rung by rung, and what does not fit the list. */
-export const Counts = z.object({
+export const Counts = z.strictObject({
   token: z.int(),
   all: Count,
   rungs: z.array(
@@ -26,7 +26,7 @@ export const Counts = z.object({
   setAside: Count,
   counted: Count,
   columns: z.array(
-    z.object({ id: z.string(), name: z.string(), type: FigureType, unit: z.string() }),
+    z.strictObject({ id: z.string(), name: z.string(), type: FigureType, unit: z.string() }),
   ),
   /** Everything that does not fit and takes no part, by its path in the bench. */
   faults: z.array(Fault),

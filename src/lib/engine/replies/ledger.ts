@@ -3,7 +3,7 @@ import { Fault } from '../../core/tally/fault';
 import { Figure } from '../../core/tally/result';
 import { States } from '../cellStates';
 
-export const Line = z.object({
+export const Line = z.strictObject({
   kind: z.enum(['group', 'total', 'record']),
   level: z.int(),
   label: z.string(),
@@ -25,7 +25,7 @@ export const Line = z.object({
 });
 export type Line = z.infer<typeof Line>;
 
-export const Head = z.object({
+export const Head = z.strictObject({
   column: z.string().nullable(),
   /** Key of the figures in the answer (`m1`), or null where it shows cells alone. */
   figure: z.string().nullable(),
@@ -40,18 +40,18 @@ export const Head = z.object({
 export type Head = z.infer<typeof Head>;
 
 /** The whole of a ledger on the page but its lines. */
-export const LedgerPage = z.object({
+export const LedgerPage = z.strictObject({
   sentence: z.string(),
   levels: z.array(z.string()),
-  naming: z.object({ column: z.string(), name: z.string() }).nullable(),
+  naming: z.strictObject({ column: z.string(), name: z.string() }).nullable(),
   heads: z.array(Head),
   /** Width of the column of groups. */
   groupWidth: z.int(),
   lines: z.int(),
   /** All, narrowed, counted; the texts stand under the heads. */
-  foot: z.array(z.object({ records: z.int(), cells: z.array(z.string()) })),
+  foot: z.array(z.strictObject({ records: z.int(), cells: z.array(z.string()) })),
   /** Keys under which groups look the same but for case or outer spaces: their places and how many. */
-  loose: z.array(z.object({ key: z.int(), merges: z.int() })),
+  loose: z.array(z.strictObject({ key: z.int(), merges: z.int() })),
   /** Parts that do not fit, by their path in the tally. */
   faults: z.array(Fault),
 });

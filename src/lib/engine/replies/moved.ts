@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** A tally's figures against what they were over an older reading. */
-export const MovedTally = z.object({
+export const MovedTally = z.strictObject({
   id: z.string(),
   name: z.string(),
   words: z.string(),
@@ -12,7 +12,7 @@ export const MovedTally = z.object({
   count: z.int(),
   /** The first of them, the largest relative change first. */
   moved: z.array(
-    z.object({
+    z.strictObject({
       where: z.string(),
       title: z.string(),
       before: z.string(),
@@ -27,7 +27,7 @@ export const MovedTally = z.object({
 });
 export type MovedTally = z.infer<typeof MovedTally>;
 
-export const Moved = z.object({
+export const Moved = z.strictObject({
   against: z.string(),
   /** Records that the bench sets aside, corrects or names, and that the older reading has not. */
   lost: z.int(),
@@ -36,7 +36,7 @@ export const Moved = z.object({
 export type Moved = z.infer<typeof Moved>;
 
 /** A record that moved a figure between two readings. */
-export const MovedRecordRow = z.object({
+export const MovedRecordRow = z.strictObject({
   how: z.enum(['came', 'went', 'changed']),
   /** Its number in this reading, or in the older one where it went. */
   number: z.int(),
@@ -46,9 +46,9 @@ export const MovedRecordRow = z.object({
 });
 export type MovedRecordRow = z.infer<typeof MovedRecordRow>;
 
-export const MovedRecords = z.object({
+export const MovedRecords = z.strictObject({
   total: z.int(),
-  columns: z.array(z.object({ name: z.string(), right: z.boolean() })),
+  columns: z.array(z.strictObject({ name: z.string(), right: z.boolean() })),
   /** Those that moved it most first. */
   records: z.array(MovedRecordRow),
 });

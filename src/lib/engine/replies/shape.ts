@@ -3,9 +3,9 @@ import { Figure } from '../../core/tally/result';
 
 /** What a chart shows besides the figures of the tables. */
 export const Shape = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('none') }),
+  z.strictObject({ kind: z.literal('none') }),
   /** How all values fall: counts between edges, and those beyond them. */
-  z.object({
+  z.strictObject({
     kind: z.literal('bins'),
     edges: z.array(z.number()),
     counts: z.array(z.int()),
@@ -18,12 +18,12 @@ export const Shape = z.discriminatedUnion('kind', [
     decimals: z.int(),
   }),
   /** All values in order: at or under each value, which share. */
-  z.object({
+  z.strictObject({
     kind: z.literal('curves'),
     name: z.string(),
     unit: z.string(),
     curves: z.array(
-      z.object({
+      z.strictObject({
         label: z.string(),
         values: z.array(z.number()),
         shares: z.array(z.number()),
@@ -33,10 +33,10 @@ export const Shape = z.discriminatedUnion('kind', [
     others: z.int(),
   }),
   /** Points of two columns: each by itself with its record, or, of very many, counted in cells. */
-  z.object({
+  z.strictObject({
     kind: z.literal('points'),
-    x: z.object({ name: z.string(), unit: z.string() }),
-    y: z.object({ name: z.string(), unit: z.string() }),
+    x: z.strictObject({ name: z.string(), unit: z.string() }),
+    y: z.strictObject({ name: z.string(), unit: z.string() }),
     /** Side by side: along, up, the place of the record, and its group among `groups`; -1 for none. */
     points: z.array(z.tuple([z.number(), z.number(), z.int(), z.int()])),
     groups: z.array(z.string()),
@@ -48,7 +48,7 @@ export const Shape = z.discriminatedUnion('kind', [
     others: z.int(),
     /** Lines from end to end, the whole first; the bounds of a prediction around the whole. */
     lines: z.array(
-      z.object({
+      z.strictObject({
         label: z.string(),
         from: z.tuple([z.number(), z.number()]),
         to: z.tuple([z.number(), z.number()]),
@@ -57,13 +57,13 @@ export const Shape = z.discriminatedUnion('kind', [
     band: z.array(z.tuple([z.number(), z.number(), z.number()])),
   }),
   /** One column of the table by groups, a line for each group over the same periods. */
-  z.object({
+  z.strictObject({
     kind: z.literal('series'),
     /** Steps there are: of very many they come in several answers. */
     length: z.int(),
     steps: z.array(z.string()),
     lines: z.array(
-      z.object({
+      z.strictObject({
         name: z.string(),
         values: z.array(z.number().nullable()),
         /** The keys of its first row. */

@@ -6,7 +6,7 @@ import { Warning } from '../../core/tally/warnings';
 import { Tally } from '../../core/tally/specs';
 
 /** A column of a tally's table, as the page draws it. */
-export const TableColumn = z.object({
+export const TableColumn = z.strictObject({
   key: z.string(),
   title: z.string(),
   unit: z.string(),
@@ -30,7 +30,7 @@ export const TableColumn = z.object({
 export type TableColumn = z.infer<typeof TableColumn>;
 
 /** A table of a tally but its rows. */
-export const TableHead = z.object({
+export const TableHead = z.strictObject({
   name: z.string(),
   caption: z.string(),
   labels: z.int(),
@@ -42,12 +42,12 @@ export const TableHead = z.object({
   drawnWhole: z.boolean(),
   columns: z.array(TableColumn),
   /** Which of its columns of figures these are: of a wide table some, from place `from`. */
-  across: z.object({ from: z.int(), of: z.int() }),
+  across: z.strictObject({ from: z.int(), of: z.int() }),
 });
 export type TableHead = z.infer<typeof TableHead>;
 
 /** A tally on the page but its rows. */
-export const Answered = z.object({
+export const Answered = z.strictObject({
   sentence: z.string(),
   /** Why there are no tables; empty where there are. */
   refused: z.string(),
@@ -57,12 +57,12 @@ export const Answered = z.object({
   tables: z.array(TableHead),
   /** Columns that the second half of a nested tally is asked of; null where it has none. */
   innerColumns: z
-    .array(z.object({ id: z.string(), name: z.string(), type: FigureType, unit: z.string() }))
+    .array(z.strictObject({ id: z.string(), name: z.string(), type: FigureType, unit: z.string() }))
     .nullable(),
 });
 export type Answered = z.infer<typeof Answered>;
 
-export const Row = z.object({
+export const Row = z.strictObject({
   /** Its place in the table, whatever the order it is looked at in. */
   place: z.int(),
   kind: FigureRow.shape.kind,
@@ -78,7 +78,7 @@ export const Row = z.object({
 export type Row = z.infer<typeof Row>;
 
 /** Rows as they are looked at, in the columns of the head with the same `across`. */
-export const Rows = z.object({
+export const Rows = z.strictObject({
   /** Rows there are in view. */
   length: z.int(),
   rows: z.array(Row),
@@ -87,7 +87,7 @@ export const Rows = z.object({
 });
 
 /** A tally in small. */
-export const Sketch = z.object({
+export const Sketch = z.strictObject({
   sentence: z.string(),
   refused: z.string(),
   fact: z.string(),
@@ -97,7 +97,7 @@ export const Sketch = z.object({
 export type Sketch = z.infer<typeof Sketch>;
 
 /** A question that can be asked of a list. */
-export const Begin = z.object({
+export const Begin = z.strictObject({
   kind: z.string(),
   question: z.string(),
   /** Other words it is found by. */

@@ -18,25 +18,33 @@ const send = (message: FromAsking): void => parentPort?.postMessage(message);
 const said = (): Promise<ToAsking> =>
   new Promise((go) => parentPort?.once('message', (message) => go(ToAsking.parse(message))));
 
+/** Ends what is under way at the database; nothing where nothing is. */
+let stop = (): Promise<void> => Promise.resolve();
+/** Whoever asks has left: it does not wait for the part that is under way. */
+const left = new Promise<void>((go) => {
+  parentPort?.on('message', (message) => {
+    if (ToAsking.parse(message) !== 'leave') return;
+    void stop().catch(() => undefined);
+    go();
+  });
+});
+
 async function work(): Promise<void> {
   const { connection, asked } = AskTask.parse(workerData);
   const source = sourceOf(connection);
   if (asked === null) return send({ kind: 'tables', tables: await source.tables() });
-  const { columns, parts, stop } = await source.read(asked, CHUNK_RECORDS);
-  // Whoever leaves does not wait for the part that is under way.
-  parentPort?.on('message', (message) => {
-    if (message === 'leave') void stop().catch(() => undefined);
-  });
-  send({ kind: 'columns', columns: [...columns] });
+  const reading = await source.read(asked, CHUNK_RECORDS);
+  stop = () => reading.stop();
+  send({ kind: 'columns', columns: [...reading.columns] });
   let wanted = await said();
-  for await (const part of parts) {
+  for await (const part of reading.parts) {
     if (wanted === 'leave') break;
     send({ kind: 'part', bytes: encodeChunk(part, 0) });
     wanted = await said();
     if (wanted === 'leave') break;
   }
+  stop = () => Promise.resolve();
   send({ kind: 'whole' });
-  parentPort?.close();
 }
 
 const sourceOf = (connection: Connection): DatabaseSource =>
@@ -60,11 +68,14 @@ function sqliteSource(file: string): DatabaseSource {
   };
 }
 
-work().catch((error: unknown) => {
-  send({
-    kind: 'fault',
-    message: error instanceof Error ? error.message : String(error),
-    ours: !(error instanceof Trouble),
-  });
-  parentPort?.close();
-});
+work()
+  .catch((error: unknown) =>
+    send({
+      kind: 'fault',
+      message: error instanceof Error ? error.message : String(error),
+      ours: !(error instanceof Trouble),
+    }),
+  )
+  // What a thread said last can be lost with it: it stays until nobody asks it any more.
+  .then(() => left)
+  .finally(() => parentPort?.close());

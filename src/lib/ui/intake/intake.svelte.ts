@@ -281,15 +281,18 @@ export class IntakeState {
 
   #startWorker(): void {
     this.#stopWorker();
-    this.#worker = new Worker(new URL('../../worker/intake.worker.ts', import.meta.url), {
+    const worker = new Worker(new URL('../../worker/intake.worker.ts', import.meta.url), {
       type: 'module',
     });
-    this.#worker.addEventListener('message', (event: MessageEvent<unknown>) =>
-      this.#receive(FromIntake.parse(event.data)),
-    );
-    this.#worker.addEventListener('error', () =>
-      this.#fail('Reading was interrupted. Nothing was changed; choose the file again.'),
-    );
+    this.#worker = worker;
+    // What a worker said before it was ended may still be on its way.
+    worker.addEventListener('message', (event: MessageEvent<unknown>) => {
+      if (this.#worker === worker) this.#receive(FromIntake.parse(event.data));
+    });
+    worker.addEventListener('error', () => {
+      if (this.#worker === worker)
+        this.#fail('Reading was interrupted. Nothing was changed; choose the file again.');
+    });
     this.#reading();
   }
 

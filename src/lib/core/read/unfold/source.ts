@@ -60,7 +60,7 @@ export const FILE_FORM_NAMES: Readonly<Record<FileForm, string>> = {
 };
 
 /** What a file can be opened from besides what is taken: the sheets of a workbook, the files of a package. */
-export const FileParts = z.object({
+export const FileParts = z.strictObject({
   members: z.array(z.string()).readonly(),
   parts: z.array(z.string()).readonly(),
   /** Tables that stand on one sheet, in words; none where there is one. */
@@ -73,7 +73,7 @@ export type FileParts = z.infer<typeof FileParts>;
 export const NO_PARTS: FileParts = { members: [], parts: [], blocks: [], lines: [] };
 
 /** A head that not all of several files have. */
-export const HeadDifference = z.object({
+export const HeadDifference = z.strictObject({
   head: z.string(),
   /** Files that lack it. */
   lackedBy: z.array(z.string()).readonly(),
