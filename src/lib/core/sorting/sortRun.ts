@@ -1,5 +1,5 @@
 /** Runs of no more than this are sorted by insertion. */
-export const INSERTED = 40;
+const INSERTED = 40;
 
 /** Sorts a run of numbers (no NaN) in place; −0 comes before 0, as in `Float64Array.sort`. */
 export function sortRun(values: Float64Array, from: number, to: number): void {

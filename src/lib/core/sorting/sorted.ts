@@ -1,13 +1,15 @@
 import { inStretches, pausing, type Steps } from '../steps/steps';
 import { byBits } from './byBits';
 import { countedSort, lengthOf, type Range, type Source } from './countedSort';
-import { INSERTED, insertion, sortRun } from './sortRun';
+import { insertion, sortRun } from './sortRun';
 
 /** Fewer values than this are sorted at one go. */
 const FEW = 1 << 14;
-/** A million values come to four a bucket, whose ends are still close at hand for the processor. */
-const MOST_BUCKETS = 1 << 18;
-const PER_BUCKET = 4;
+/** A million values come to sixteen a bucket, whose ends are still close at hand for the processor. */
+const MOST_BUCKETS = 1 << 16;
+const PER_BUCKET = 16;
+/** Where no bucket holds more, all are sorted by one run of insertion. */
+const SMALL_BUCKET = 64;
 
 /**
  * The values that are there over a selection, in rising order, with pauses.
@@ -79,8 +81,8 @@ function* dealt(source: Source, range: Range): Steps<Float64Array> {
   yield* inStretches(length, (from, to) => dealInto(source, width, ends, out, from, to));
   // No value lies further from its place than its bucket is long: one run of insertion for all of
   // them, each stretch of it from so far before that none belongs further up.
-  if (most <= INSERTED)
-    yield* inStretches(n, (from, to) => insertion(out, Math.max(0, from - INSERTED), to));
+  if (most <= SMALL_BUCKET)
+    yield* inStretches(n, (from, to) => insertion(out, Math.max(0, from - SMALL_BUCKET), to));
   else yield* sortBuckets(out, ends);
   return out;
 }

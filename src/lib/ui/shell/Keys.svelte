@@ -40,7 +40,10 @@
     [
       'In a tally',
       [
-        ['Arrows', 'Go from figure to figure in a table, from mark to mark in a chart'],
+        [
+          'Arrows',
+          'Go from figure to figure in a table, from mark to mark in a chart; past the last column of a wide table, to the next ones',
+        ],
         ['Enter', 'Open the figure to its records; fold or unfold the group under the mark'],
         ['Space', 'Fold or unfold the group'],
         ['s', 'Sort the table by this column, for the eye'],
