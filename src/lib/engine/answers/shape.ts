@@ -116,7 +116,7 @@ function* curves(
   const out = [];
   for (const leaf of leaves.slice(0, MOST_CURVES)) {
     const values = yield* sortedInParts(
-      slices.values.slice(slices.start[leaf], slices.start[leaf + 1]),
+      slices.values.subarray(slices.start[leaf], slices.start[leaf + 1]),
     );
     out.push({
       label: coded ? coded.codes.label(tree.levels[0].code[leaf]) : '',
@@ -136,14 +136,25 @@ function* curves(
 
 /** Each distinct value and the share at or under it; of very many, an even choice. */
 function* stepsOf(values: Float64Array): Steps<{ values: number[]; shares: number[] }> {
-  const at: number[] = [];
   const last = values.length - 1;
-  yield* inStretches(Math.max(0, last), (from, to) => {
-    for (let k = from; k < to; k++) if (values[k] !== values[k + 1]) at.push(k);
+  let distinct = 0;
+  yield* inStretches(last + 1, (from, to) => {
+    let n = distinct;
+    for (let k = from; k < to; k++) if (k === last || values[k] !== values[k + 1]) n++;
+    distinct = n;
   });
-  if (last >= 0) at.push(last);
-  const stride = Math.max(1, Math.ceil(at.length / MOST_POINTS));
-  const chosen = at.filter((_, k) => k % stride === 0 || k === at.length - 1);
+  const stride = Math.max(1, Math.ceil(distinct / MOST_POINTS));
+  const chosen: number[] = [];
+  let met = 0;
+  yield* inStretches(last + 1, (from, to) => {
+    let n = met;
+    for (let k = from; k < to; k++)
+      if (k === last || values[k] !== values[k + 1]) {
+        if (n % stride === 0 || k === last) chosen.push(k);
+        n++;
+      }
+    met = n;
+  });
   return {
     values: chosen.map((k) => values[k]),
     shares: chosen.map((k) => (k + 1) / values.length),

@@ -90,7 +90,7 @@ function* computePercentiles(base: Base, spec: PercentileSpec): Steps<TallyAnswe
   const due = pausing(GROUPS);
   for (const [k, leaf] of leaves.entries()) {
     const values = yield* sortedInParts(
-      slices.values.slice(slices.start[leaf], slices.start[leaf + 1]),
+      slices.values.subarray(slices.start[leaf], slices.start[leaf + 1]),
     );
     const code = coded ? tree.levels[0].code[leaf] : 0;
     groups.push({
