@@ -80,7 +80,12 @@ export const Replies = {
       z.strictObject({ id: z.string(), name: z.string(), type: FigureType, unit: z.string() }),
     ),
     keys: z.array(
-      z.strictObject({ column: z.string(), with: z.string(), found: z.number(), single: z.boolean() }),
+      z.strictObject({
+        column: z.string(),
+        with: z.string(),
+        found: z.number(),
+        single: z.boolean(),
+      }),
     ),
   }),
   match: z.strictObject({
@@ -133,7 +138,9 @@ export const Replies = {
         /** How many columns it is made of. */
         of: z.int(),
         /** The first counted records; `none`: why there is no value. */
-        rows: z.array(z.strictObject({ record: z.int(), cells: z.array(z.string()), none: z.string() })),
+        rows: z.array(
+          z.strictObject({ record: z.int(), cells: z.array(z.string()), none: z.string() }),
+        ),
         /** What came out of all records; null where only the first were looked at. */
         all: z
           .object({

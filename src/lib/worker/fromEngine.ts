@@ -8,7 +8,12 @@ export const FromEngine = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('working'), share: z.number().nullable() }),
   z.strictObject({ kind: z.literal('opened'), records: z.int() }),
   z.strictObject({ kind: z.literal('failed'), message: z.string() }),
-  z.strictObject({ kind: z.literal('answer'), id: z.int(), ok: z.literal(true), value: z.unknown() }),
+  z.strictObject({
+    kind: z.literal('answer'),
+    id: z.int(),
+    ok: z.literal(true),
+    value: z.unknown(),
+  }),
   z.strictObject({
     kind: z.literal('refusal'),
     id: z.int(),

@@ -58,7 +58,10 @@ export const ToIntake = z.discriminatedUnion('kind', [
 ]);
 export type ToIntake = z.infer<typeof ToIntake>;
 
-const PreviewCell = z.strictObject({ text: z.string(), state: z.enum(['read', 'blank', 'unread']) });
+const PreviewCell = z.strictObject({
+  text: z.string(),
+  state: z.enum(['read', 'blank', 'unread']),
+});
 
 export const FromIntake = z.discriminatedUnion('kind', [
   /** What the file could be read from: the files of a package, the sheets of a workbook. */
