@@ -4,6 +4,7 @@ import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { wholeBase } from '$lib/core/tally/base';
 import { Faults } from '$lib/core/tally/fault';
+import { CrosstabSpec } from '$lib/core/tally/crosstab/spec';
 import { questionsOf, type Question } from '$lib/core/tally/guesses';
 import type { ListFacts } from '$lib/core/tally/guess';
 import { computeTally, kindOf } from '$lib/core/tally/kinds';
@@ -36,6 +37,33 @@ const wished = (kind: Tally['kind'], text: string): unknown =>
 const columnsOf = ({ columns }: Table) => columns.map(({ id, name, type }) => ({ id, name, type }));
 
 const sailings = readDemo('sailings').reading.table;
+
+describe('a cross-tab of what is many', () => {
+  const sides = (text: string): unknown => {
+    const tally = wished('crosstab', text);
+    return CrosstabSpec.parse(tally);
+  };
+
+  it('has the many down the page: days, or the names of very many', () => {
+    // 1,277 days stand side by side in no table: at most 256 columns do.
+    expect(sides('fares by day by route')).toMatchObject({
+      down: [{ column: 'sailed_on', period: 'day' }],
+      across: [{ column: 'route' }],
+    });
+    expect(sides('fares by route by month')).toMatchObject({
+      down: [{ column: 'route' }],
+      across: [{ column: 'sailed_on', period: 'month' }],
+    });
+  });
+
+  it('is computed as it was guessed', () => {
+    for (const text of ['fares by day by route', 'fares by route by day', 'boarded by week']) {
+      const tally = Tally.parse(wished('crosstab', text));
+      const { tables } = finish(computeTally(wholeBase(sailings), tally));
+      expect(tables[0].length, text).toBeGreaterThan(1);
+    }
+  });
+});
 
 describe('first guesses', () => {
   for (const list of ['sailings', 'kiosks', 'vessels', 'statement', 'monthly-fares', 'delay-bands'])

@@ -161,6 +161,27 @@ describe('what a chart is drawn from', () => {
     expect(labels(at(figures, 'first'))).toEqual(before);
   });
 
+  it('percentiles in the order they were asked for, however their table is sorted', async () => {
+    const figures = await shown({
+      kind: 'percentile',
+      column: 'Fares',
+      percentiles: [90, 10, 50],
+      ranksOf: [104, 101],
+    });
+    const asked = (name: string): unknown[] =>
+      at(figures, 'first', name).rows.map(({ figures: [first] }) => first);
+    const before = [asked('main'), asked('ranks')];
+    for (const name of ['main', 'ranks']) {
+      const [key] = at(figures, 'tables', name).head.columns.map((column) => column.key);
+      figures.sort(`${figures.page?.id} ${name}`, { column: key, descending: false });
+      await new Promise((resolve) => setTimeout(resolve));
+    }
+    expect([asked('main'), asked('ranks')]).toEqual(before);
+    expect(at(figures, 'tables', 'ranks').rows.map(({ figures: [first] }) => first)).toEqual([
+      101, 104,
+    ]);
+  });
+
   it('of bands all, for they are kept and dragged as they are drawn', async () => {
     const edges = Array.from({ length: 701 }, (_, k) => 95 + k / 20);
     const figures = await shown({

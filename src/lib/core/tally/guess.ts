@@ -87,6 +87,25 @@ export function keyOf(column: ColumnFact, period?: CalendarPeriod): GroupKey {
 export const daysOf = ({ type, least, most }: ColumnFact): number =>
   (most - least) / (type === 'datetime' ? 86_400_000 : 1);
 
+/** Days of each period, the shortest there are. */
+const LEAST_DAYS: Readonly<Record<CalendarPeriod, number>> = {
+  day: 1,
+  week: 7,
+  month: 28,
+  quarter: 90,
+  half: 181,
+  year: 365,
+};
+
+/** How many groups a key makes, or some more. */
+export function groupsOf({ columns }: ListFacts, { column: id, period, bands }: GroupKey): number {
+  const column = columns.find((c) => c.id === id);
+  if (!column) return 0;
+  if (period === 'weekday') return 7;
+  if (period) return Math.min(column.values, Math.floor(daysOf(column) / LEAST_DAYS[period]) + 2);
+  return bands?.by === 'number' ? bands.count + 1 : column.distinct;
+}
+
 /** A period that gives a dozen groups or so. */
 export function periodFor(date: ColumnFact): CalendarPeriod {
   const days = daysOf(date);

@@ -28,8 +28,8 @@ export function crossShade(table: SourceTable): ((row: Row, column: number) => n
 export function overlapShade(table: SourceTable): ((row: Row, column: number) => number) | null {
   if (table.head.name !== 'overlap') return null;
   return (row, column) => {
-    const own = table.rows.indexOf(row);
-    if (own < 0 || column - table.head.labels === own) return 0;
-    return numberAt(row, column) / Math.max(1, numberAt(row, own + table.head.labels));
+    // However the table is sorted, the columns stand in the order of its rows as they were made.
+    const own = row.place + table.head.labels;
+    return column === own ? 0 : numberAt(row, column) / Math.max(1, numberAt(row, own));
   };
 }

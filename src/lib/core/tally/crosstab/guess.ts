@@ -1,5 +1,14 @@
-import { common, dateFor, keyOf, keysFor, measuresFor, NEEDS, type FirstGuess } from '../guess';
-import type { CrosstabSpec } from './spec';
+import {
+  common,
+  dateFor,
+  groupsOf,
+  keyOf,
+  keysFor,
+  measuresFor,
+  NEEDS,
+  type FirstGuess,
+} from '../guess';
+import { MOST_ACROSS, type CrosstabSpec } from './spec';
 
 export const crosstabGuess: FirstGuess<CrosstabSpec> = {
   question: 'How do two things meet?',
@@ -13,12 +22,15 @@ export const crosstabGuess: FirstGuess<CrosstabSpec> = {
       wish.by && wish.by.length > 1 ? second : date ? keyOf(date, wish.period) : second;
     if (!across || across.column === down.column)
       return { needs: 'It needs two columns to group by.' };
+    // Days, or names, of which there are too many to stand side by side go down the page.
+    const turned =
+      groupsOf(facts, across) > MOST_ACROSS && groupsOf(facts, down) < groupsOf(facts, across);
     return {
       tally: {
         ...common,
         kind: 'crosstab',
-        down: [down],
-        across: [across],
+        down: [turned ? across : down],
+        across: [turned ? down : across],
         measures: measuresFor(facts, wish),
         shares: [],
         count: false,

@@ -54,6 +54,8 @@ export const percentileKind: TallyKind<PercentileSpec> = {
   sentence: percentileSentence,
   fact: percentileFact,
   shape: ({ column, key, ranksOf }) => ({ of: column, as: 'order', key, reach: ranksOf }),
+  // Those of the whole are read off its curve one by one, in the order they were asked for.
+  drawnWhole: ({ key }) => (key ? [] : ['main', 'ranks']),
 };
 
 /** Groups whose values are sorted between two pauses, unless one of them takes long by itself. */
