@@ -1,8 +1,4 @@
-/** A line of the ledger and a column on it; −1 is the column of groups. */
-export interface Place {
-  readonly line: number;
-  readonly column: number;
-}
+import { placeAfter, type Place } from '../shell/placeAfter';
 
 /** Where the keys act, and the lines chosen from there. */
 export class Cursor {
@@ -27,23 +23,8 @@ export class Cursor {
     this.#anchor = null;
   }
 
-  /** The place a key leads to, within so many lines and columns; null for other keys. */
+  /** The place a key leads to, within so many lines and columns; −1 is the column of groups. */
   after(key: string, lines: number, columns: number, page: number): Place | null {
-    const { line, column } = this.active;
-    const to: Record<string, readonly [number, number]> = {
-      ArrowDown: [line + 1, column],
-      ArrowUp: [line - 1, column],
-      ArrowRight: [line, column + 1],
-      ArrowLeft: [line, column - 1],
-      PageDown: [line + page, column],
-      PageUp: [line - page, column],
-      Home: [0, column],
-      End: [lines - 1, column],
-    };
-    if (!Object.hasOwn(to, key)) return null;
-    return {
-      line: Math.max(0, Math.min(lines - 1, to[key][0])),
-      column: Math.max(-1, Math.min(columns - 1, to[key][1])),
-    };
+    return placeAfter(key, this.active, { lines, columns, first: -1, page });
   }
 }

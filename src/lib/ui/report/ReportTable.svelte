@@ -2,7 +2,8 @@
   import type { Row } from '../../engine/protocol';
   import type { ReportSection } from '../../engine/report';
   import type { FigurePlace } from '../../core/tally/result';
-  import { isSpan, placeOf } from '../tally/source';
+  import { placeOf } from '../tally/source';
+  import { cellText, levelLabel } from '../tally/cells';
   import { headSpans } from '../tally/columns';
   import { bandsOf, FootNotes, tablesShown, type TablePiece } from './pieces';
 
@@ -24,16 +25,6 @@
   const { head } = $derived(table);
 
   const isGrand = (row: Row): boolean => row.kind === 'total' && row.level === 0;
-  function labelOf(row: Row): string {
-    const texts = head.columns
-      .map((_, c) => c)
-      .filter((c) => c < head.labels && !isSpan(head, c))
-      .map((c) => row.cells[c]);
-    return texts[Math.min(row.level, texts.length) - 1] || (texts.findLast(Boolean) ?? '');
-  }
-  /** Where nothing can stand (a total of what does not add up) the cell is empty, not “none”. */
-  const textOf = (row: Row, c: number): string =>
-    row.kind !== 'group' && row.figures[c] === null && c >= head.labels ? '' : row.cells[c];
 </script>
 
 {#if piece.table > 0 || bands.length > 1}
@@ -68,7 +59,7 @@
       <tr class={row.kind} class:grand={isGrand(row)} class:parent={row.open === true}>
         {#each band.labels as column, c (column.key)}
           {@const note = notes.of(head.name, row, column.at)}
-          {@const text = band.tree ? labelOf(row) : row.cells[column.at]}
+          {@const text = band.tree ? levelLabel(head, row) : row.cells[column.at]}
           <svelte:element
             this={text ? 'th' : 'td'}
             class="label"
@@ -81,7 +72,7 @@
         {/each}
         {#each band.figures as column (column.key)}
           {@const note = notes.of(head.name, row, column.at)}
-          {@const text = textOf(row, column.at)}
+          {@const text = cellText(head, row, column.at)}
           {@const place = column.opens && text ? placeOf(table, row, column.at) : null}
           <td class:right={column.right}
             >{#if onopen && place}<!-- By the keys the tally itself is opened: a page has hundreds of figures. --><button

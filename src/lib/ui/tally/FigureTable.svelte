@@ -6,11 +6,12 @@
   import { knownAt, type KnownMarks } from '../behind/knownMarks';
   import KnownSign from '../behind/KnownSign.svelte';
   import { samePlace } from '../chart/marks';
+  import { placeAfter, type Place } from '../shell/placeAfter';
+  import { cellText, levelLabel, markOf, markWords, rowMark } from './cells';
   import { headSpans, shownColumns, type ShownColumn } from './columns';
   import { MOST_COLUMNS } from '../../core/tally/columnsInView';
   import ColumnsInView from './ColumnsInView.svelte';
   import FigureHead from './FigureHead.svelte';
-  import { isSpan } from './source';
   import StripOf from './StripOf.svelte';
   import type { Strip } from './view';
 
@@ -52,7 +53,7 @@
   let scrollTop = $state(0);
   let viewHeight = $state(420);
   let focused = $state(false);
-  let active = $state({ row: 0, column: 0 });
+  let active = $state.raw<Place>({ line: 0, column: 0 });
 
   const { head } = $derived(at);
   const shown = $derived(shownColumns(head));
@@ -90,35 +91,7 @@
           0,
         );
   });
-  const activeRow = $derived(at.rows[active.row - at.from]);
-  /** Of a row in levels, the label of its own level. */
-  function labelText(row: Row): string {
-    const texts = head.columns
-      .map((_, c) => c)
-      .filter((c) => c < head.labels && !isSpan(head, c))
-      .map((c) => row.cells[c]);
-    return texts[Math.min(row.level, texts.length) - 1] || (texts.findLast(Boolean) ?? '');
-  }
-  /** Where nothing can stand (a total of what does not add up) the cell is empty, not “none”. */
-  const cellText = (row: Row, c: number): string =>
-    row.kind !== 'group' && row.open === null && row.figures[c] === null && c >= head.labels
-      ? ''
-      : row.cells[c];
-
-  const MARKS = {
-    partial: 'in part',
-    rests: 'on one',
-    tie: 'tie',
-    doubt: 'doubt',
-    heldOut: 'held out',
-  } as const;
-  const markOf = (row: Row, column: number): Row['marks'][number] | undefined =>
-    row.marks.find((mark) => mark.column === column);
-  const rowMark = (row: Row): Row['marks'][number] | undefined =>
-    row.marks.find((mark) => mark.column === undefined && mark.kind !== 'forecast');
-  const shortMark = (kind: string): string =>
-    Object.entries(MARKS).find(([name]) => name === kind)?.[1] ?? 'few';
-
+  const activeRow = $derived(at.rows[active.line - at.from]);
   function turned(column: ShownColumn): void {
     if (sort?.column !== column.key) onsort({ column: column.key, descending: column.right });
     else if (sort.descending === column.right)
@@ -135,26 +108,14 @@
   function keyed(event: KeyboardEvent): void {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const page = Math.max(1, Math.floor(viewHeight / LINE) - 2);
-    const moves: Record<string, [number, number]> = {
-      ArrowDown: [1, 0],
-      ArrowUp: [-1, 0],
-      ArrowRight: [0, 1],
-      ArrowLeft: [0, -1],
-      PageDown: [page, 0],
-      PageUp: [-page, 0],
-      Home: [-at.length, 0],
-      End: [at.length, 0],
-    };
-    if (Object.hasOwn(moves, event.key)) {
-      const [down, right] = moves[event.key];
-      if (right > 0 && active.column === columns.length - 1 && wide.to < wide.of)
+    const bounds = { lines: at.length, columns: columns.length, first: 0, page };
+    const to = placeAfter(event.key, active, bounds);
+    if (to) {
+      if (to.column === active.column && event.key === 'ArrowRight' && wide.to < wide.of)
         void acrossTo(wide.to, () => firstFigure);
-      else if (right < 0 && active.column === 0 && wide.from > 0)
+      else if (to.column === active.column && event.key === 'ArrowLeft' && wide.from > 0)
         void acrossTo(wide.from - MOST_COLUMNS, () => columns.length - 1);
-      active = {
-        row: Math.max(0, Math.min(at.length - 1, active.row + down)),
-        column: Math.max(0, Math.min(columns.length - 1, active.column + right)),
-      };
+      active = to;
       bringIntoView();
     } else if (event.key === 'Enter') open(activeRow, columns[active.column]);
     else if (event.key === ' ' && activeRow && activeRow.open !== null)
@@ -168,19 +129,19 @@
   /** Looks at other columns, and goes to one of them. */
   async function acrossTo(from: number, column: () => number): Promise<void> {
     await onacross(Math.max(0, from));
-    active = { row: active.row, column: column() };
+    active = { line: active.line, column: column() };
     bringIntoView();
   }
 
   function bringIntoView(): void {
     if (long && scroller) {
-      const top = active.row * LINE;
+      const top = active.line * LINE;
       if (top < scrollTop) scroller.scrollTop = top;
       else if (top > scrollTop + viewHeight - 3 * LINE)
         scroller.scrollTop = top - viewHeight + 3 * LINE;
     }
     requestAnimationFrame(() =>
-      document.getElementById(cellId(active.row, active.column))?.scrollIntoView({
+      document.getElementById(cellId(active.line, active.column))?.scrollIntoView({
         block: 'nearest',
         inline: 'nearest',
       }),
@@ -188,7 +149,7 @@
   }
   const cellId = (row: number, column: number): string => `${id}-${row}-${column}`;
   const isActive = (row: number, column: number): boolean =>
-    focused && active.row === row && active.column === column;
+    focused && active.line === row && active.column === column;
   const wash = (strength: number): string | undefined => {
     if (!(Math.abs(strength) > 0.04)) return undefined;
     const share = Math.round(Math.min(1, Math.abs(strength)) * 70);
@@ -212,7 +173,7 @@
     tabindex="0"
     aria-label={head.caption}
     aria-rowcount={at.length + heads}
-    aria-activedescendant={focused ? cellId(active.row, active.column) : undefined}
+    aria-activedescendant={focused ? cellId(active.line, active.column) : undefined}
     onkeydown={keyed}
     onfocus={() => (focused = true)}
     onblur={() => (focused = false)}
@@ -240,14 +201,14 @@
               role="gridcell"
               class:right={column.right && c >= firstFigure}
               class:lead={c === 0}
-              class:none={cellText(row, column.at) === 'none'}
+              class:none={cellText(head, row, column.at) === 'none'}
               class:few={mark?.kind === 'few' || told?.kind === 'few'}
               class:opens={place !== null}
               class:active={isActive(n, c) || samePlace(place, chosen)}
               style:background={shade && c >= firstFigure ? wash(shade(row, column.at)) : undefined}
               title={mark ? mark.words : c === 0 && told ? told.words : undefined}
               onclick={() => {
-                active = { row: n, column: c };
+                active = { line: n, column: c };
                 open(row, column);
               }}
             >
@@ -255,7 +216,7 @@
                 <span class="label" style:padding-left="{Math.max(0, row.level - 1) * 18}px">
                   {#if row.open !== null}<span class="turn" aria-hidden="true"
                       >{row.open ? '▾' : '▸'}</span
-                    >{/if}{labelText(row)}
+                    >{/if}{levelLabel(head, row)}
                 </span>
               {:else if column.type === 'share' && /umulative/.test(column.title) && row.kind === 'group'}
                 <span class="bar"
@@ -268,11 +229,11 @@
               {:else}{#if strip?.in === column.key}<StripOf
                     change={row.figures[column.at]}
                     most={mostStrip}
-                  />{/if}{cellText(row, column.at)}{/if}
-              {#if mark && mark.kind !== 'few'}<small class="note">{shortMark(mark.kind)}</small
+                  />{/if}{cellText(head, row, column.at)}{/if}
+              {#if mark && mark.kind !== 'few'}<small class="note">{markWords(mark)}</small
                 >{:else if mark}<span class="visually-hidden">, on few: {mark.words}</span>{/if}
               {#if known && place}<KnownSign stands={knownAt(known, place)} />{/if}
-              {#if c === 0 && told}<small class="note">{shortMark(told.kind)}</small>{/if}
+              {#if c === 0 && told}<small class="note">{markWords(told)}</small>{/if}
             </td>
           {/each}
         </tr>
