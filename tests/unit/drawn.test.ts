@@ -270,4 +270,16 @@ describe('values in order', () => {
     const shape = drawn(table, { kind: 'percentile', column: 'x', percentiles: [50] }, 'curves');
     expect(shape.curves).toEqual([{ label: '', count: 3, values: [1, 2], shares: [1 / 3, 1] }]);
   });
+
+  it('of very many an even choice is drawn, from the lowest to the very highest', () => {
+    const values = Array.from({ length: 10_007 }, (_, k) => (k * 7919) % 10_007);
+    const table: Table = { length: values.length, columns: [numbers('x', values)] };
+    const shape = drawn(table, { kind: 'percentile', column: 'x', percentiles: [50] }, 'curves');
+    const [{ values: at, shares }] = shape.curves;
+    expect(at.length).toBeLessThanOrEqual(301);
+    expect([at[0], at.at(-1), shares.at(-1)]).toEqual([0, 10_006, 1]);
+    at.forEach((value, k) => expect(shares[k]).toBeCloseTo((value + 1) / 10_007, 12));
+    const gaps = at.slice(1, -1).map((value, k) => value - at[k]);
+    expect(new Set(gaps).size).toBe(1);
+  });
 });

@@ -36,6 +36,10 @@ describe('sorting with pauses', () => {
       ['all the same', () => Math.PI],
       ['evenly spread', (k) => ((k * Math.SQRT2) % 1) * 900],
       ['evenly spread about zero', (k) => ((k * Math.SQRT2) % 1) - 0.5],
+      [
+        'evenly spread, with zeros of both signs',
+        (k) => (k % 4001 === 0 ? -0 : k % 3989 === 0 ? 0 : ((k * Math.SQRT2) % 1) - 0.5),
+      ],
       ['thick at one end', (k) => ((k * Math.SQRT2) % 1) ** 24],
       ['half of them in one spot', (k) => (k % 2 ? 5 + ((k * Math.SQRT2) % 1) * 1e-9 : k)],
       ['every magnitude', (k) => (k % 2 ? 1 : -1) * 10 ** ((k * 37) % 600) * 1e-300 * Math.E],

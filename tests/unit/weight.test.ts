@@ -8,6 +8,7 @@ import { Tally } from '$lib/core/tally/specs';
 import { gatherShape } from '$lib/engine/gatherShape';
 import type { Distribution } from '$lib/engine/protocol';
 import { gatherReport, MOST_ROWS } from '$lib/engine/report';
+import { piecesOf } from '$lib/ui/report/pieces';
 import { OpenBench } from '../support/bench';
 
 /** Customers with names as long as some are, two records each. */
@@ -111,6 +112,43 @@ describe('answers to the page stay light', () => {
     const [main] = report.sections[report.sections.length - 1].tables;
     expect([main.rows.length, main.length]).toEqual([MOST_ROWS, GROUPS + 1]);
     expect(new Set(main.rows.map(({ place }) => place)).size).toBe(MOST_ROWS);
+  });
+});
+
+describe('a report of a long series', () => {
+  it('is drawn from all of its periods, and prints the first of them, which it says', async () => {
+    const days = 1400;
+    const daily: Table = {
+      length: days,
+      columns: [
+        scalarColumn(
+          'Day',
+          'date',
+          Array.from({ length: days }, (_, i) => 19_000 + i),
+        ),
+        scalarColumn(
+          'Fares',
+          'number',
+          Array.from({ length: days }, (_, i) => i),
+        ),
+      ],
+    };
+    const doc = addTally(
+      newBench(daily, 1),
+      Tally.parse({ kind: 'periods', column: 'Day', levels: ['day'], measures: [SUM] }),
+    );
+    const bench = new OpenBench(daily, recipeOfMade(daily), 'Sailings');
+    const counts = bench.show(doc);
+    const report = await gatherReport(
+      (kind, args) => Promise.resolve(bench.engine.now(kind, args)),
+      counts,
+      doc,
+      { list: 'Sailings', read: '', made: '' },
+    );
+    const [main] = report.sections[report.sections.length - 1].tables;
+    expect([main.rows.length, main.printed, main.length]).toEqual([days + 1, MOST_ROWS, days + 1]);
+    const pieces = piecesOf(report, 700).filter((piece) => piece.kind === 'table');
+    expect(pieces.at(-1)).toMatchObject({ from: 0, to: MOST_ROWS });
   });
 });
 

@@ -67,6 +67,10 @@ describe('columns in view', () => {
                 own % 10 === 0 ? [{ column: c, kind: 'few', words: `at ${own}` }] : [],
               );
             });
+            // What is marked outside is not marked here.
+            expect(row.marks?.every(({ column = 0 }) => column >= 0 && column < keys.length)).toBe(
+              true,
+            );
             expect(row.marks?.filter(({ column }) => column === undefined)).toEqual([
               { kind: 'partial', words: 'the row' },
             ]);
