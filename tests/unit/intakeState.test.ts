@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Doubt } from '$lib/core/read/doubts';
-import type { ColumnRecipe, Recipe } from '$lib/core/read/recipe';
+import { ColumnRecipe, type Recipe } from '$lib/core/read/recipe';
 import { NO_PARTS } from '$lib/core/read/unfold/source';
 import { IntakeState, type Refreshed } from '$lib/ui/intake/intake.svelte';
 import { FromIntake, ToIntake } from '$lib/worker/intakeMessages';
@@ -46,22 +46,8 @@ const reader = (): Reader => {
   return last;
 };
 
-const column = (id: string, at: number, more: Partial<ColumnRecipe> = {}): ColumnRecipe => ({
-  id,
-  at,
-  source: id,
-  name: id,
-  type: 'text',
-  unit: '',
-  unitInCells: false,
-  thousands: '',
-  decimal: '.',
-  dateOrder: 'ymd',
-  grain: 'day',
-  zone: 'clock',
-  blanks: [],
-  ...more,
-});
+const column = (id: string, at: number): ColumnRecipe =>
+  ColumnRecipe.parse({ id, at, source: id, name: id, type: 'text' });
 const recipeOf = (columns: readonly ColumnRecipe[]): Recipe => ({
   format: 'delimited',
   delimiter: ',',

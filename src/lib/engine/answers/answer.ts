@@ -57,7 +57,7 @@ export function* headOf(
     caption: table.caption,
     labels: table.labels,
     length: table.length,
-    levels: yield* levelsOf(table),
+    levels: yield* levelsOf(whole),
     drawnWhole: kindOf(tally).drawnWhole().includes(table.name),
     columns: table.columns.map((c, k) => ({
       key: c.key,

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import ChartNote from './ChartNote.svelte';
   import { groupsOf, type SourceTable } from './source';
 
   /** Says where a chart draws the first of a table's groups only. */
@@ -14,15 +15,5 @@
 </script>
 
 {#if cut}
-  <p data-test="drawn-of">
-    The first {drawn.toLocaleString('en')}
-    {what} are drawn; the table has all.
-  </p>
+  <ChartNote words="The first {drawn.toLocaleString('en')} {what} are drawn; the table has all." />
 {/if}
-
-<style>
-  p {
-    color: var(--ink-soft);
-    margin: 2px 0;
-  }
-</style>

@@ -13,7 +13,7 @@ import { simpleKind } from '../simple';
 import { visitAll } from '../visit';
 import { allOf } from '../whereCondition';
 import { comparisonFact } from './fact';
-import { addMovedFigures, type MovedFigure } from './movedFigures';
+import { addDifferences, type FigureDifference } from './figureDifferences';
 import { comparisonSentence } from './sentence';
 import type { ComparisonSpec } from './spec';
 import { matchRecords, type Matched } from './match';
@@ -58,10 +58,10 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
   const { movers, trace } = yield* tracer(base, before, spec, matched);
   let explained = 0;
   let unexplained = '';
-  const moved: MovedFigure[] = [];
+  const moved: FigureDifference[] = [];
   for (const table of now.tables) {
     const past = then.tables.find((t) => t.name === table.name);
-    if (past) yield* addMovedFigures(moved, table, past, spec.unmoved);
+    if (past) yield* addDifferences(moved, table, past, spec.unmoved);
   }
   const rows: FigureRow[] = [];
   for (const [k, figure] of moved.entries()) {

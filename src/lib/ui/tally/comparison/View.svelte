@@ -2,6 +2,7 @@
   import Bars from '../../chart/Bars.svelte';
   import type { Row } from '../../../engine/protocol';
   import { columnAt, drawnAt } from '../source';
+  import ChartNote from '../ChartNote.svelte';
   import type { ViewProps } from '../view';
 
   let { source, width, small = false, chosen = null, onopen }: ViewProps = $props();
@@ -21,6 +22,15 @@
       ? []
       : (table?.rows ?? []).toSorted((a, b) => size(b) - size(a)).slice(0, small ? 5 : MOST),
   );
+  /** What of the table is not drawn, in words. */
+  const left = $derived.by(() => {
+    if (!table || rows.length >= table.rows.length) return '';
+    const among =
+      table.rows.length < table.length
+        ? `, of the first ${table.rows.length.toLocaleString('en')},`
+        : '';
+    return `The ${rows.length} that moved most${among} are drawn; the table has all.`;
+  });
   /** `Fulmar, sum of Fares taken`: where it stands is said in the table. */
   const nameOf = ({ cells }: Row): string =>
     `${cells[0].split(' › ').at(-1) ?? cells[0]}, ${cells[1]}`;
@@ -37,16 +47,5 @@
     {small}
     {onopen}
   />
-  {#if !small && rows.length < table.rows.length}<p>
-      The {rows.length} that moved most {table.rows.length < table.length
-        ? `of the first ${table.rows.length.toLocaleString('en')} `
-        : ''}are drawn; the table has all.
-    </p>{/if}
+  {#if left && !small}<ChartNote words={left} />{/if}
 {/if}
-
-<style>
-  p {
-    color: var(--ink-soft);
-    margin: 2px 0;
-  }
-</style>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import Bars from '../../chart/Bars.svelte';
   import Lines from '../../chart/Lines.svelte';
+  import ChartNote from '../ChartNote.svelte';
   import type { ViewProps } from '../view';
   import { crossModel } from './model';
 
@@ -47,14 +48,5 @@
       {onopen}
     />
   {/if}
-  {#if table && model.left && !small}<p data-test="drawn-of">
-      {model.left} The table has all.
-    </p>{/if}
+  {#if model.left && !small}<ChartNote words="{model.left} The table has all." />{/if}
 {/if}
-
-<style>
-  p {
-    color: var(--ink-soft);
-    margin: 2px 0;
-  }
-</style>

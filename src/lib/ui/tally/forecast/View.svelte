@@ -3,6 +3,7 @@
   import Lines from '../../chart/Lines.svelte';
   import { seriesLines } from '../seriesLines';
   import { columnAt, drawnAt, numberAt } from '../source';
+  import ChartNote from '../ChartNote.svelte';
   import type { ViewProps } from '../view';
 
   let { tally, source, width, small = false, chosen = null, onopen }: ViewProps = $props();
@@ -52,9 +53,11 @@
     {small}
     {onopen}
   />
-  {#if points && !past && !small}<p>
-      The {points.length.toLocaleString('en')} periods before are too many to draw; the table has all.
-    </p>{/if}
+  {#if points && !past && !small}<ChartNote
+      words="The {points.length.toLocaleString(
+        'en',
+      )} periods before are too many to draw; the table has all."
+    />{/if}
 {/if}
 
 {#if !small && source.shape.kind === 'series'}
@@ -73,10 +76,6 @@
 {/if}
 
 <style>
-  p {
-    color: var(--ink-soft);
-    margin: 2px 0;
-  }
   h3 {
     margin: 10px 0 2px;
   }

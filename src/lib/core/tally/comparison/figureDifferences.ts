@@ -4,7 +4,7 @@ import type { Figure, FigureRow } from '../result';
 import type { MovedRecords } from './trace';
 
 /** A figure of two readings, and what its records meet. */
-export interface MovedFigure extends MovedRecords {
+export interface FigureDifference extends MovedRecords {
   readonly where: string;
   readonly title: string;
   readonly difference: number | null;
@@ -18,8 +18,8 @@ const ROWS = 512;
  * titles of their columns; rows and columns that only the older one has come last.
  * @param unmoved those that are the same too
  */
-export function* addMovedFigures(
-  to: MovedFigure[],
+export function* addDifferences(
+  to: FigureDifference[],
   now: AnswerTable,
   then: AnswerTable,
   unmoved: boolean,

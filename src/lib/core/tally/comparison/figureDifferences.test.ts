@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { finish } from '../../steps/steps';
 import { tableOf, type AnswerTable } from '../answer';
 import type { Figure, FigureRow } from '../result';
-import { addMovedFigures, type MovedFigure } from './movedFigures';
+import { addDifferences, type FigureDifference } from './figureDifferences';
 
 type Row = readonly [label: string | null, ...figures: Figure[]];
 
@@ -26,12 +26,12 @@ const table = (titles: readonly string[], rows: readonly Row[]): AnswerTable =>
     })),
   });
 
-function moved(now: AnswerTable, then: AnswerTable, unmoved = false): MovedFigure[] {
-  const found: MovedFigure[] = [];
-  finish(addMovedFigures(found, now, then, unmoved));
+function moved(now: AnswerTable, then: AnswerTable, unmoved = false): FigureDifference[] {
+  const found: FigureDifference[] = [];
+  finish(addDifferences(found, now, then, unmoved));
   return found;
 }
-const said = (figures: readonly MovedFigure[]): Figure[][] =>
+const said = (figures: readonly FigureDifference[]): Figure[][] =>
   figures.map(({ where, title, before, after, difference }) => [
     where,
     title,
@@ -127,7 +127,7 @@ describe('figures of two readings', () => {
       Array.from({ length: 40_000 }, (_, k): Row => [`R${k}`, k]),
     );
     let pauses = 0;
-    const steps = addMovedFigures([], many, many, false);
+    const steps = addDifferences([], many, many, false);
     while (!steps.next().done) pauses++;
     expect(pauses).toBeGreaterThan(100);
   });
