@@ -66,7 +66,7 @@ function* treeOfOne(key: GroupCodes): Steps<GroupTree> {
 interface Leaves {
   readonly leafOf: Int32Array;
   /** Codes of each leaf, by key. */
-  readonly codes: readonly number[][];
+  readonly codes: readonly Int32Array[];
 }
 
 /** One pass: the combination of a record's codes, counted from the blank's 0, is a place in a table. */
@@ -77,26 +77,29 @@ function* numberDirectly(
 ): Steps<Leaves> {
   // Leaves are one higher in the table, so that its zeros mean "not met yet".
   const number = new Int32Array(combinations);
-  const met: number[] = [];
+  const met = new Int32Array(Math.min(length, combinations));
   const leafOf = new Int32Array(length);
+  let leaves = 0;
   if (keys.length === 2) {
-    yield* inStretches(length, (from, to) =>
-      numberPairs(keys[0], keys[1], { number, met, leafOf }, from, to),
-    );
+    yield* inStretches(length, (from, to) => {
+      leaves = numberPairs(keys[0], keys[1], { number, met, leafOf }, leaves, from, to);
+    });
   } else {
     yield* inStretches(length, (from, to) => {
       for (const { codes, size } of keys)
         for (let i = from; i < to; i++) leafOf[i] = leafOf[i] * (size + 1) + codes[i] + 1;
       for (let i = from; i < to; i++) {
         const place = leafOf[i];
-        let leaf = number[place];
-        if (leaf === 0) number[place] = leaf = met.push(place);
-        leafOf[i] = leaf - 1;
+        if (number[place] === 0) {
+          met[leaves] = place;
+          number[place] = ++leaves;
+        }
+        leafOf[i] = number[place] - 1;
       }
     });
   }
-  const codes = keys.map(() => new Array<number>(met.length));
-  yield* inStretches(met.length, (from, to) => {
+  const codes = keys.map(() => new Int32Array(leaves));
+  yield* inStretches(leaves, (from, to) => {
     for (let leaf = from; leaf < to; leaf++)
       for (let k = keys.length - 1, rest = met[leaf]; k >= 0; k--) {
         codes[k][leaf] = (rest % (keys[k].size + 1)) - 1;
@@ -110,35 +113,44 @@ interface Numbering {
   /** The leaf of each combination, one higher; 0 where it was not met yet. */
   readonly number: Int32Array;
   /** Combinations in the order met. */
-  readonly met: number[];
+  readonly met: Int32Array;
   readonly leafOf: Int32Array;
 }
 
-/** The leaves of a stretch of records by two keys: all at hand in one function, which is twice as quick. */
+/**
+ * The leaves of a stretch of records by two keys: all at hand in one function, which is twice as quick.
+ * @param leaves how many were met before
+ * @returns how many were met so far
+ */
 function numberPairs(
   { codes: first }: GroupCodes,
   { codes: second, size }: GroupCodes,
   { number, met, leafOf }: Numbering,
+  leaves: number,
   from: number,
   to: number,
-): void {
+): number {
   const step = size + 1;
   for (let i = from; i < to; i++) {
     const place = (first[i] + 1) * step + second[i] + 1;
     let leaf = number[place];
-    if (leaf === 0) number[place] = leaf = met.push(place);
+    if (leaf === 0) {
+      met[leaves] = place;
+      number[place] = leaf = ++leaves;
+    }
     leafOf[i] = leaf - 1;
   }
+  return leaves;
 }
 
 /** Key by key: pairs of the group so far and the next code are numbered as they are met. */
 function* numberByPairs(length: number, keys: readonly GroupCodes[]): Steps<Leaves> {
   let leafOf = new Int32Array(length);
-  let codes: number[][] = [];
+  let codes: Int32Array[] = [];
   for (const key of keys) {
     const number = new DistinctNumbers(length);
     const [above, shorter] = [leafOf, codes];
-    const longer: number[][] = [...shorter.map(() => []), []] as number[][];
+    const longer = [...shorter, key].map(() => new Int32Array(length));
     const next = new Int32Array(length);
     // A table of many pairs takes its time.
     yield* inStretches(
@@ -148,8 +160,8 @@ function* numberByPairs(length: number, keys: readonly GroupCodes[]): Steps<Leav
           const known = number.size;
           const leaf = number.placeOf(above[i] * (key.size + 1) + key.codes[i] + 1);
           if (leaf === known) {
-            shorter.forEach((of, k) => longer[k].push(of[above[i]]));
-            longer[longer.length - 1].push(key.codes[i]);
+            for (let k = 0; k < shorter.length; k++) longer[k][leaf] = shorter[k][above[i]];
+            longer[shorter.length][leaf] = key.codes[i];
           }
           next[i] = leaf;
         }
@@ -157,39 +169,38 @@ function* numberByPairs(length: number, keys: readonly GroupCodes[]): Steps<Leav
       STRIDE / 2,
     );
     leafOf = next;
-    codes = longer;
+    codes = longer.map((of) => of.slice(0, number.size));
   }
   return { leafOf, codes };
 }
 
 /** The groups above the leaves, from the leaves' codes alone. */
-function* levelsOf(keys: readonly GroupCodes[], codes: readonly number[][]): Steps<TreeLevel[]> {
+function* levelsOf(keys: readonly GroupCodes[], codes: readonly Int32Array[]): Steps<TreeLevel[]> {
   const leaves = codes[0].length;
   const levels: TreeLevel[] = [];
   let above = new Int32Array(leaves);
   for (const [l, key] of keys.entries()) {
     // Every leaf is a group of the deepest level.
-    const deepest = l === keys.length - 1;
-    const parent: number[] = [];
-    const code: number[] = [];
+    if (l === keys.length - 1) {
+      levels.push({ size: leaves, parent: above, code: codes[l] });
+      break;
+    }
+    const parent = new Int32Array(leaves);
+    const code = new Int32Array(leaves);
     const groupOf = new Int32Array(leaves);
-    const number = new DistinctNumbers(deepest ? 0 : leaves);
+    const number = new DistinctNumbers(leaves);
     const [own, outer] = [codes[l], above];
     yield* inStretches(leaves, (from, to) => {
       for (let leaf = from; leaf < to; leaf++) {
-        const group = deepest ? leaf : number.placeOf(outer[leaf] * (key.size + 1) + own[leaf] + 1);
-        if (group === parent.length) {
-          parent.push(outer[leaf]);
-          code.push(own[leaf]);
-        }
+        const group = number.placeOf(outer[leaf] * (key.size + 1) + own[leaf] + 1);
+        // Written anew for each leaf of a group: they are the same for all of them.
+        parent[group] = outer[leaf];
+        code[group] = own[leaf];
         groupOf[leaf] = group;
       }
     });
-    levels.push({
-      size: parent.length,
-      parent: new Int32Array(parent),
-      code: new Int32Array(code),
-    });
+    const { size } = number;
+    levels.push({ size, parent: parent.slice(0, size), code: code.slice(0, size) });
     above = groupOf;
   }
   return levels;
@@ -212,7 +223,7 @@ export function* layoutLeaves(tree: GroupTree): Steps<LeafLayout> {
   for (let l = 1; l < depth; l++) place = yield* childrenPlaced(tree.levels[l], place);
   const first = tree.levels.map((level) => new Int32Array(level.size).fill(tree.leaves));
   const end = tree.levels.map((level) => new Int32Array(level.size));
-  for (let l = depth - 1, groupOf = place.map((_, leaf) => leaf); l >= 0; l--) {
+  for (let l = depth - 1, groupOf = orderRead(tree.leaves); l >= 0; l--) {
     const [firsts, ends, { parent }] = [first[l], end[l], tree.levels[l]];
     yield* inStretches(tree.leaves, (from, to) => {
       for (let leaf = from; leaf < to; leaf++) {
@@ -235,7 +246,9 @@ function* childrenPlaced(
   yield* inStretches(size, (from, to) => {
     for (let group = from; group < to; group++) next[above[parent[group]] + 1]++;
   });
-  for (let p = 0; p < above.length; p++) next[p + 1] += next[p];
+  yield* inStretches(above.length, (from, to) => {
+    for (let p = from; p < to; p++) next[p + 1] += next[p];
+  });
   const place = new Int32Array(size);
   yield* inStretches(size, (from, to) => {
     for (let group = from; group < to; group++) place[group] = next[above[parent[group]]]++;

@@ -1,32 +1,44 @@
-/** What one column comes to in each of many groups so far: an array for each fact, a place for each group. */
+import { filled } from '../steps/arrays';
+import type { Steps } from '../steps/steps';
+
+/**
+ * What one column comes to in each of many groups so far: an array for each fact, a place for each
+ * group. Arrays of facts that are not looked for are empty.
+ */
 export interface Accumulators {
   readonly count: Float64Array;
   /** Sums, and the low parts that their additions lost. */
   readonly high: Float64Array;
   readonly low: Float64Array;
+  /** The largest size, −1 without values, and its record: with sums alone. */
+  readonly reach: Float64Array;
+  readonly farAt: Int32Array;
+  /** The lowest and the highest, squares, and the records of the extremes, −1 without values. */
   readonly min: Float64Array;
   readonly max: Float64Array;
   readonly squares: Float64Array;
-  /** Records of the lowest, the highest and the largest value by size; -1: none, or not looked for. */
   readonly minAt: Int32Array;
   readonly maxAt: Int32Array;
-  readonly farAt: Int32Array;
-  /** The largest size; −1: not looked for. */
-  readonly reach: Float64Array;
 }
 
-export const newAccumulators = (size: number): Accumulators => ({
-  count: new Float64Array(size),
-  high: new Float64Array(size),
-  low: new Float64Array(size),
-  min: new Float64Array(size).fill(Infinity),
-  max: new Float64Array(size).fill(-Infinity),
-  squares: new Float64Array(size),
-  minAt: new Int32Array(size).fill(-1),
-  maxAt: new Int32Array(size).fill(-1),
-  farAt: new Int32Array(size).fill(-1),
-  reach: new Float64Array(size).fill(-1),
-});
+/** What is looked for: sums alone, or extremes and squares besides. */
+export type Extent = 'sums' | 'extremes';
+
+export function* newAccumulators(size: number, extent: Extent): Steps<Accumulators> {
+  const [ofSums, ofExtremes] = extent === 'sums' ? [size, 0] : [0, size];
+  return {
+    count: new Float64Array(size),
+    high: new Float64Array(size),
+    low: new Float64Array(size),
+    reach: yield* filled(new Float64Array(ofSums), -1),
+    farAt: yield* filled(new Int32Array(ofSums), -1),
+    min: yield* filled(new Float64Array(ofExtremes), Infinity),
+    max: yield* filled(new Float64Array(ofExtremes), -Infinity),
+    squares: new Float64Array(ofExtremes),
+    minAt: yield* filled(new Int32Array(ofExtremes), -1),
+    maxAt: yield* filled(new Int32Array(ofExtremes), -1),
+  };
+}
 
 /*
  * Loops over a stretch of a selection. Knuth's two-sum gives the lost part of each addition without a

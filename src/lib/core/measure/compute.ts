@@ -1,13 +1,14 @@
 import { columnFor } from '../expression/columnFor';
+import { filled, numbersOf } from '../steps/arrays';
 import { inStretches, type Steps } from '../steps/steps';
 import { isNumeric, isText, type Column } from '../table/column';
 import { distinctCounts, fitsMarks, markDistinct } from './distinct';
 import { extremesAt } from './extremes';
-import { fromMoments, momentsNeeded, type MomentsNeeded } from './fromMoments';
+import { fromMoments, isFromMoments, momentsNeeded, type MomentsNeeded } from './fromMoments';
 import { fromSlices } from './fromSlices';
 import { addUp, totalGrouping, type Grouping } from './grouping';
 import type { Measure, MeasureKind } from './measure';
-import { Moments, momentsOfGroups, sumsOfGroups } from './moments';
+import { momentsOfGroups, sumsOfGroups, type Moments } from './moments';
 import type { FiguresOf, Leafed } from './leafed';
 import { gather, regroup, type Slices } from './slices';
 import { valuesOf } from './valuesOf';
@@ -142,12 +143,12 @@ class Computation {
           return (grouping) => distinctCounts(marks, column.dictionary.length, grouping);
         }
     }
-    if (fromMoments(kind, new Moments(1), 0) !== null) {
+    if (isFromMoments(kind)) {
       const moments = yield* this.#momentsOf(column, this.#neededOf(column, kind));
       const merged = (grouping: Grouping): Steps<Moments> => this.#mergedInto(moments, grouping);
       return function* (grouping) {
         const groups = yield* merged(grouping);
-        return yield* eachGroup(grouping, (g) => fromMoments(kind, groups, g) ?? NaN);
+        return yield* numbersOf(grouping.size, (g) => fromMoments(kind, groups, g) ?? NaN);
       };
     }
     return yield* this.#bySlices(measure, column);
@@ -167,7 +168,8 @@ class Computation {
     let byGrouping = this.#merged.get(moments);
     if (!byGrouping) this.#merged.set(moments, (byGrouping = new Map()));
     let merged = byGrouping.get(grouping);
-    if (!merged) byGrouping.set(grouping, (merged = yield* mergeInto(moments, grouping)));
+    if (!merged)
+      byGrouping.set(grouping, (merged = yield* moments.merged(grouping.size, grouping.of)));
     return merged;
   }
 
@@ -209,17 +211,17 @@ class Computation {
       const parts = yield* of(grouping);
       if (!parent || !grouping.parent) {
         const [whole] = yield* of(total);
-        return yield* eachGroup(grouping, (g) => ratio(parts[g], whole));
+        return yield* numbersOf(grouping.size, (g) => ratio(parts[g], whole));
       }
       const wholes = yield* of(groupings[grouping.parent.place]);
       const above = grouping.parent.of;
-      return yield* eachGroup(grouping, (g) => ratio(parts[g], wholes[above[g]]));
+      return yield* numbersOf(grouping.size, (g) => ratio(parts[g], wholes[above[g]]));
     };
   }
 
   *#sumsOf(moments: Moments, grouping: Grouping): Steps<Float64Array> {
     const merged = yield* this.#mergedInto(moments, grouping);
-    return yield* eachGroup(grouping, (g) => merged.sum(g));
+    return yield* numbersOf(grouping.size, (g) => merged.sum(g));
   }
 
   *#missing(column: Column, kind: 'blanks' | 'unread'): Steps<FiguresOf> {
@@ -233,14 +235,17 @@ class Computation {
     if (kind === 'unread') return (grouping) => addUp(unread, grouping);
     const moments = yield* this.#momentsOf(column, 'sums');
     const counts = yield* this.#leafCounts();
-    const blank = counts.map((n, leaf) => n - moments.count(leaf) - unread[leaf]);
+    const blank = yield* numbersOf(
+      counts.length,
+      (leaf) => counts[leaf] - moments.count(leaf) - unread[leaf],
+    );
     return (grouping) => addUp(blank, grouping);
   }
 
   /** The first or last value that is there, in the current order. */
   *#edges(column: Column, kind: 'first' | 'last'): Steps<FiguresOf> {
     const { ordered, leafOf, leaves } = this.input;
-    const place = new Float64Array(leaves).fill(-1);
+    const place = yield* filled(new Float64Array(leaves), -1);
     const step = kind === 'first' ? 1 : -1;
     const has = isText(column)
       ? (i: number): boolean => column.codes[i] >= 0
@@ -253,12 +258,16 @@ class Computation {
         if (place[leaf] < 0 && has(record)) place[leaf] = n;
       }
     });
-    return (grouping) => {
-      const nearest = new Float64Array(grouping.size).fill(Infinity);
-      grouping.of.forEach((g, leaf) => {
-        if (g >= 0 && place[leaf] >= 0 && place[leaf] < nearest[g]) nearest[g] = place[leaf];
+    return function* ({ size, of }) {
+      const nearest = yield* filled(new Float64Array(size), Infinity);
+      yield* inStretches(of.length, (from, to) => {
+        for (let leaf = from; leaf < to; leaf++) {
+          const g = of[leaf];
+          if (g >= 0 && place[leaf] >= 0 && place[leaf] < nearest[g]) nearest[g] = place[leaf];
+        }
       });
-      return nearest.map((n) => {
+      return yield* numbersOf(size, (g) => {
+        const n = nearest[g];
         if (n === Infinity) return NaN;
         const i = ordered[step > 0 ? n : ordered.length - 1 - n];
         return isText(column) ? column.codes[i] : column.values[i];
@@ -276,29 +285,16 @@ class Computation {
     }
     const { byLeaf, byGroup } = this.#values;
     const counts = measure.kind === 'distinct' || measure.kind === 'modeTies';
-    const decode = (v: number): number => (view.codeOf && !counts && v === v ? view.codeOf(v) : v);
+    const { codeOf } = view;
     return function* (grouping) {
       let slices = byGroup.get(grouping);
       if (!slices) byGroup.set(grouping, (slices = yield* regroup(byLeaf, grouping)));
       yield undefined;
-      return (yield* fromSlices(measure, slices)).map(decode);
+      const figures = yield* fromSlices(measure, slices);
+      if (!codeOf || counts) return figures;
+      return yield* numbersOf(figures.length, (g) =>
+        figures[g] === figures[g] ? codeOf(figures[g]) : NaN,
+      );
     };
   }
-}
-
-/** A figure for each group of a grouping. */
-function* eachGroup({ size }: Grouping, figureOf: (group: number) => number): Steps<Float64Array> {
-  const figures = new Float64Array(size);
-  yield* inStretches(size, (from, to) => {
-    for (let g = from; g < to; g++) figures[g] = figureOf(g);
-  });
-  return figures;
-}
-
-function* mergeInto(moments: Moments, { size, of }: Grouping): Steps<Moments> {
-  const out = new Moments(size);
-  yield* inStretches(moments.size, (from, to) => {
-    for (let leaf = from; leaf < to; leaf++) if (of[leaf] >= 0) out.merge(of[leaf], moments, leaf);
-  });
-  return out;
 }

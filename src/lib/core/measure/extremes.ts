@@ -1,3 +1,4 @@
+import { filled, numbersOf } from '../steps/arrays';
 import { inStretches, type Steps } from '../steps/steps';
 import { isText, type Column } from '../table/column';
 import type { FiguresOf, Leafed } from './leafed';
@@ -16,7 +17,7 @@ export function* extremesAt(
 ): Steps<FiguresOf> {
   const { values } = yield* valuesOf(column);
   const sign = kind === 'atMin' || kind === 'minTies' ? -1 : 1;
-  const best = new Float64Array(leaves).fill(NaN);
+  const best = yield* filled(new Float64Array(leaves), NaN);
   const place = new Int32Array(leaves);
   const ties = new Float64Array(leaves);
   yield* inStretches(ordered.length, (from, to) => {
@@ -33,24 +34,27 @@ export function* extremesAt(
       }
     }
   });
-  return ({ size, of }) => {
-    const top = new Float64Array(size).fill(NaN);
+  return function* ({ size, of }) {
+    const top = yield* filled(new Float64Array(size), NaN);
     const at = new Int32Array(size);
     const count = new Float64Array(size);
-    of.forEach((g, leaf) => {
-      if (g < 0 || best[leaf] !== best[leaf] || best[leaf] < top[g]) return;
-      if (best[leaf] === top[g]) {
-        count[g] += ties[leaf];
-        at[g] = Math.min(at[g], place[leaf]);
-        return;
+    yield* inStretches(of.length, (from, to) => {
+      for (let leaf = from; leaf < to; leaf++) {
+        const g = of[leaf];
+        if (g < 0 || best[leaf] !== best[leaf] || best[leaf] < top[g]) continue;
+        if (best[leaf] === top[g]) {
+          count[g] += ties[leaf];
+          at[g] = Math.min(at[g], place[leaf]);
+          continue;
+        }
+        top[g] = best[leaf];
+        at[g] = place[leaf];
+        count[g] = ties[leaf];
       }
-      top[g] = best[leaf];
-      at[g] = place[leaf];
-      count[g] = ties[leaf];
     });
     if (kind === 'minTies' || kind === 'maxTies') return count;
-    return top.map((v, g) => {
-      if (v !== v) return NaN;
+    return yield* numbersOf(size, (g) => {
+      if (top[g] !== top[g]) return NaN;
       const i = ordered[at[g]];
       if (!isText(shown)) return shown.values[i];
       return shown.codes[i] < 0 ? NaN : shown.codes[i];

@@ -37,6 +37,12 @@ export function fromMoments(kind: MeasureKind, m: Moments, g: number): number | 
   }
 }
 
+/** Whether a measure follows from moments alone. */
+export const isFromMoments = (kind: MeasureKind): boolean =>
+  FROM_SUMS.includes(kind) || momentsNeeded(kind) !== 'sums';
+
+const FROM_SUMS: readonly MeasureKind[] = ['values', 'sum', 'running', 'mean'];
+
 /** What must be computed of a column for a measure: each holds what the one before it does. */
 export type MomentsNeeded = 'sums' | 'extremes' | 'squares';
 

@@ -1,4 +1,4 @@
-import { inStretches, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 
 /** The sums that lines are made of, over a selection in leaves. */
 
@@ -50,8 +50,13 @@ export function* sumsAbout(
   aboutY: Float64Array,
 ): Steps<Sums> {
   const out = emptySums(input.leaves);
-  const add = input.leaves === 1 ? addToOne : addToEach;
-  yield* inStretches(input.records.length, (from, to) => add(input, aboutX, aboutY, out, from, to));
+  const [add, stride] = input.leaves === 1 ? [addToOne, STRIDE] : [addToEach, STRIDE >> 2];
+  yield* inStretches(
+    input.records.length,
+    (from, to) => add(input, aboutX, aboutY, out, from, to),
+    // Of many leaves each record is waited for.
+    stride,
+  );
   return out;
 }
 

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { finish } from '../steps/steps';
-import { fromMoments } from './fromMoments';
+import { fromMoments, isFromMoments } from './fromMoments';
 import { fromSlice, mode } from './fromSlices';
-import { measureWords, type MeasureKind } from './measure';
+import { MEASURE_KINDS, measureWords, type MeasureKind } from './measure';
 import { Moments, momentsOfGroups } from './moments';
 import { quantiles } from './quantile';
 
@@ -136,6 +136,12 @@ describe('NIST StRD', () => {
   });
 });
 
+it('knows of every measure whether moments are enough for it', () => {
+  const moments = momentsOf([1, 2, 4]);
+  for (const kind of MEASURE_KINDS)
+    expect([kind, isFromMoments(kind)]).toEqual([kind, fromMoments(kind, moments, 0) !== null]);
+});
+
 describe('properties', () => {
   const numbers = fc.array(
     fc.oneof(fc.double({ min: -1e9, max: 1e9, noNaN: true }), fc.constant(NaN)),
@@ -145,7 +151,7 @@ describe('properties', () => {
   it('merging parts equals the whole', () => {
     fc.assert(
       fc.property(numbers, numbers, (a, b) => {
-        const merged = new Moments(1);
+        const merged = finish(Moments.none(1, 'extremes'));
         merged.merge(0, momentsOf(a), 0);
         merged.merge(0, momentsOf(b), 0);
         const whole = momentsOf([...a, ...b]);

@@ -1,4 +1,5 @@
-import { inStretches, type Steps } from '../steps/steps';
+import { numbersOf } from '../steps/arrays';
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import {
   accumulate,
   accumulateOne,
@@ -6,6 +7,7 @@ import {
   sumGroups,
   sumOne,
   type Accumulators,
+  type Extent,
 } from './accumulate';
 
 /**
@@ -19,8 +21,17 @@ import {
 export class Moments {
   readonly #of: Accumulators;
 
-  constructor(readonly size: number) {
-    this.#of = newAccumulators(size);
+  private constructor(
+    readonly size: number,
+    readonly extent: Extent,
+    of: Accumulators,
+  ) {
+    this.#of = of;
+  }
+
+  /** Those of groups without values so far. */
+  static *none(size: number, extent: Extent): Steps<Moments> {
+    return new Moments(size, extent, yield* newAccumulators(size, extent));
   }
 
   count(group: number): number {
@@ -36,7 +47,7 @@ export class Moments {
     return this.#of.count[group] ? this.sum(group) / this.#of.count[group] : NaN;
   }
 
-  /** NaN without values; so is `max`. */
+  /** NaN without values; so is `max`. Both are of extremes only. */
   min(group: number): number {
     return this.#of.count[group] ? this.#of.min[group] : NaN;
   }
@@ -47,13 +58,13 @@ export class Moments {
 
   /** Σ(x − mean)²; 0 where it was not asked for. */
   squares(group: number): number {
-    return this.#of.squares[group];
+    return this.extent === 'sums' ? 0 : this.#of.squares[group];
   }
 
   /** Σ(x − mean)² ÷ (n − 1), its root; NaN under two values. */
   deviation(group: number): number {
     const n = this.#of.count[group];
-    return n < 2 ? NaN : Math.sqrt(Math.max(0, this.#of.squares[group]) / (n - 1));
+    return n < 2 ? NaN : Math.sqrt(Math.max(0, this.squares(group)) / (n - 1));
   }
 
   /**
@@ -61,8 +72,8 @@ export class Moments {
    * From 0 whatever was computed; from elsewhere where extremes were.
    */
   farthest(group: number, from: number): number {
+    if (this.extent === 'sums') return from === 0 ? this.#of.farAt[group] : -1;
     const [low, high] = [this.#of.minAt[group], this.#of.maxAt[group]];
-    if (low < 0) return from === 0 ? this.#of.farAt[group] : -1;
     const [below, above] = [
       Math.abs(this.#of.min[group] - from),
       Math.abs(this.#of.max[group] - from),
@@ -70,41 +81,29 @@ export class Moments {
     return below > above || (below === above && low < high) ? low : high;
   }
 
-  /** Adds a group of another set into one of this. */
+  /** Adds a group of another set of the same extent into one of this. */
   merge(into: number, other: Moments, from: number): void {
-    const [na, nb] = [this.#of.count[into], other.#of.count[from]];
-    if (nb === 0) return;
-    if (na > 0) {
-      const delta = other.mean(from) - this.mean(into);
-      this.#of.squares[into] += other.#of.squares[from] + (delta * delta * na * nb) / (na + nb);
-    } else this.#of.squares[into] = other.#of.squares[from];
-    this.#of.count[into] = na + nb;
-    const s = this.#of.high[into];
-    const t = s + other.#of.high[from];
-    const b = t - s;
-    this.#of.low[into] += s - (t - b) + (other.#of.high[from] - b) + other.#of.low[from];
-    this.#of.high[into] = t;
-    if (other.#of.farAt[from] >= 0) {
-      const [own, its] = [this.#of.reach[into], other.#of.reach[from]];
-      if (its > own || (its === own && other.#of.farAt[from] < this.#of.farAt[into])) {
-        this.#of.reach[into] = its;
-        this.#of.farAt[into] = other.#of.farAt[from];
-      }
-      return;
+    const of = other.#of;
+    if (of.count[from] === 0) return;
+    if (this.extent === 'sums') mergeFarthest(this.#of, into, of, from);
+    else {
+      mergeSquares(this.#of, into, of, from);
+      mergeExtremes(this.#of, into, of, from);
     }
-    const [low, high] = [other.#of.min[from], other.#of.max[from]];
-    const [lowAt, highAt] = [other.#of.minAt[from], other.#of.maxAt[from]];
-    if (low < this.#of.min[into] || (low === this.#of.min[into] && lowAt < this.#of.minAt[into])) {
-      this.#of.min[into] = low;
-      this.#of.minAt[into] = lowAt;
-    }
-    if (
-      high > this.#of.max[into] ||
-      (high === this.#of.max[into] && highAt < this.#of.maxAt[into])
-    ) {
-      this.#of.max[into] = high;
-      this.#of.maxAt[into] = highAt;
-    }
+    mergeSums(this.#of, into, of, from);
+  }
+
+  /** Groups put together by a grouping of theirs; -1: in none. */
+  *merged(size: number, of: Int32Array): Steps<Moments> {
+    const out = yield* Moments.none(size, this.extent);
+    yield* inStretches(
+      this.size,
+      (from, to) => {
+        for (let g = from; g < to; g++) if (of[g] >= 0) out.merge(of[g], this, g);
+      },
+      MERGED,
+    );
+    return out;
   }
 
   /**
@@ -125,10 +124,9 @@ export class Moments {
       if (this.size === 1) accumulateOne(this.#of, values, records, from, to, shift);
       else accumulate(this.#of, values, groupOf, records, from, to, shift);
     });
-    // An overflowing sum leaves no meaningful low part.
-    for (let g = 0; g < this.size; g++) if (!Number.isFinite(this.#of.low[g])) this.#of.low[g] = 0;
+    yield* this.#settleSums();
     if (!squares) this.#of.squares.fill(0);
-    else if (!this.#centre(shift)) yield* this.#deviations(values, groupOf, records);
+    else if (!(yield* this.#centre(shift))) yield* this.#deviations(values, groupOf, records);
   }
 
   /** Counts and compensated sums alone, for measures that need no more. */
@@ -137,31 +135,43 @@ export class Moments {
       if (this.size === 1) sumOne(this.#of, values, records, from, to);
       else sumGroups(this.#of, values, groupOf, records, from, to);
     });
-    for (let g = 0; g < this.size; g++) if (!Number.isFinite(this.#of.low[g])) this.#of.low[g] = 0;
+    yield* this.#settleSums();
+  }
+
+  /** An overflowing sum leaves no meaningful low part. */
+  *#settleSums(): Steps<void> {
+    const { low } = this.#of;
+    yield* inStretches(low.length, (from, to) => {
+      for (let g = from; g < to; g++) if (!Number.isFinite(low[g])) low[g] = 0;
+    });
   }
 
   /**
    * From squares about the shift to squares about each mean: Σ(x−c)² − n(mean−c)².
    * @returns false where a group lies so far from the shift that digits would be lost
    */
-  #centre(shift: number): boolean {
-    for (let g = 0; g < this.size; g++) {
-      const n = this.#of.count[g];
-      if (n === 0) continue;
-      const away = (this.#of.high[g] - n * shift + this.#of.low[g]) / n;
-      const taken = n * away * away;
-      const left = this.#of.squares[g] - taken;
-      if (taken > 16 * left) return false;
-      this.#of.squares[g] = left;
-    }
-    return true;
+  *#centre(shift: number): Steps<boolean> {
+    const { count, high, low, squares } = this.#of;
+    let isNear = true;
+    yield* inStretches(this.size, (from, to) => {
+      for (let g = from; g < to && isNear; g++) {
+        const n = count[g];
+        if (n === 0) continue;
+        const away = (high[g] - n * shift + low[g]) / n;
+        const taken = n * away * away;
+        const left = squares[g] - taken;
+        isNear = taken <= 16 * left;
+        squares[g] = left;
+      }
+    });
+    return isNear;
   }
 
   /** The corrected two-pass form: squares about the mean, less what the mean's rounding adds. */
   *#deviations(values: Float64Array, groupOf: Int32Array, records: Int32Array): Steps<void> {
     const squares = this.#of.squares.fill(0);
     const drift = new Float64Array(this.size);
-    const means = Float64Array.from({ length: this.size }, (_, g) => this.mean(g));
+    const means = yield* numbersOf(this.size, (g) => this.mean(g));
     yield* inStretches(records.length, (from, to) => {
       for (let k = from; k < to; k++) {
         const i = records[k];
@@ -173,8 +183,52 @@ export class Moments {
         drift[g] += d;
       }
     });
-    for (let g = 0; g < this.size; g++)
-      if (this.#of.count[g]) squares[g] -= (drift[g] * drift[g]) / this.#of.count[g];
+    const { count } = this.#of;
+    yield* inStretches(this.size, (from, to) => {
+      for (let g = from; g < to; g++) if (count[g]) squares[g] -= (drift[g] * drift[g]) / count[g];
+    });
+  }
+}
+
+/** Groups merged between two pauses: each is looked up in many arrays. */
+const MERGED = STRIDE >> 3;
+
+function mergeSums(to: Accumulators, into: number, of: Accumulators, from: number): void {
+  to.count[into] += of.count[from];
+  const s = to.high[into];
+  const t = s + of.high[from];
+  const b = t - s;
+  to.low[into] += s - (t - b) + (of.high[from] - b) + of.low[from];
+  to.high[into] = t;
+}
+
+/** Before the sums, which it goes by. */
+function mergeSquares(to: Accumulators, into: number, of: Accumulators, from: number): void {
+  const [na, nb] = [to.count[into], of.count[from]];
+  to.squares[into] += of.squares[from];
+  if (na === 0) return;
+  const delta = (of.high[from] + of.low[from]) / nb - (to.high[into] + to.low[into]) / na;
+  to.squares[into] += (delta * delta * na * nb) / (na + nb);
+}
+
+function mergeFarthest(to: Accumulators, into: number, of: Accumulators, from: number): void {
+  const [own, its] = [to.reach[into], of.reach[from]];
+  if (its < own || (its === own && of.farAt[from] > to.farAt[into])) return;
+  to.reach[into] = its;
+  to.farAt[into] = of.farAt[from];
+}
+
+/** The first record of equal ones. */
+function mergeExtremes(to: Accumulators, into: number, of: Accumulators, from: number): void {
+  const [low, lowAt] = [of.min[from], of.minAt[from]];
+  if (low < to.min[into] || (low === to.min[into] && lowAt < to.minAt[into])) {
+    to.min[into] = low;
+    to.minAt[into] = lowAt;
+  }
+  const [high, highAt] = [of.max[from], of.maxAt[from]];
+  if (high > to.max[into] || (high === to.max[into] && highAt < to.maxAt[into])) {
+    to.max[into] = high;
+    to.maxAt[into] = highAt;
   }
 }
 
@@ -204,7 +258,7 @@ export function* momentsOfGroups(
   records: Int32Array,
   squares: boolean,
 ): Steps<Moments> {
-  const m = new Moments(size);
+  const m = yield* Moments.none(size, 'extremes');
   yield* m.add(values, groupOf, records, squares);
   return m;
 }
@@ -225,7 +279,7 @@ export function* sumsOfGroups(
   size: number,
   records: Int32Array,
 ): Steps<Moments> {
-  const m = new Moments(size);
+  const m = yield* Moments.none(size, 'sums');
   yield* m.addSums(values, groupOf, records);
   return m;
 }

@@ -25,7 +25,7 @@ export function* gather(
       if (values[i] === values[i]) start[groupOf[i] + 1]++;
     }
   });
-  for (let g = 0; g < size; g++) start[g + 1] += start[g];
+  yield* addedUp(start);
   const out = new Float64Array(start[size]);
   const at = start.slice();
   yield* inStretches(records.length, (from, to) => {
@@ -41,21 +41,31 @@ export function* gather(
 /** The slices of leaves put together by group, copied so that they can be moved about. */
 export function* regroup({ values, start }: Slices, { size, of }: Grouping): Steps<Slices> {
   const to = new Int32Array(size + 1);
-  for (let leaf = 0; leaf < of.length; leaf++)
-    if (of[leaf] >= 0) to[of[leaf] + 1] += start[leaf + 1] - start[leaf];
-  for (let g = 0; g < size; g++) to[g + 1] += to[g];
+  yield* inStretches(of.length, (first, end) => {
+    for (let leaf = first; leaf < end; leaf++)
+      if (of[leaf] >= 0) to[of[leaf] + 1] += start[leaf + 1] - start[leaf];
+  });
+  yield* addedUp(to);
   const out = new Float64Array(to[size]);
   const at = to.slice();
-  let paused = 0;
-  for (let leaf = 0; leaf < of.length; leaf++) {
-    const g = of[leaf];
-    if (g < 0) continue;
-    out.set(values.subarray(start[leaf], start[leaf + 1]), at[g]);
-    at[g] += start[leaf + 1] - start[leaf];
-    if (start[leaf] - paused > STRIDE) {
-      paused = start[leaf];
-      yield undefined;
-    }
-  }
+  yield* inStretches(
+    of.length,
+    (first, end) => {
+      for (let leaf = first; leaf < end; leaf++) {
+        const g = of[leaf];
+        if (g < 0) continue;
+        for (let k = start[leaf]; k < start[leaf + 1]; k++) out[at[g]++] = values[k];
+      }
+    },
+    // As many leaves as have about a stride's values together.
+    Math.max(1, Math.ceil((STRIDE * of.length) / Math.max(1, values.length))),
+  );
   return { values: out, start: to };
+}
+
+/** Counts, each moved one place on, become where each group starts. */
+function* addedUp(start: Int32Array): Steps<void> {
+  yield* inStretches(start.length - 1, (from, to) => {
+    for (let g = from; g < to; g++) start[g + 1] += start[g];
+  });
 }

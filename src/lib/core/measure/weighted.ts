@@ -1,3 +1,4 @@
+import { numbersOf } from '../steps/arrays';
 import { inStretches, type Steps } from '../steps/steps';
 import type { Column } from '../table/column';
 import type { FiguresOf, Leafed } from './leafed';
@@ -34,10 +35,10 @@ export function* weightedMeans(input: Leafed, column: Column, weights: Column): 
   return function* (grouping) {
     const added: Float64Array[] = [];
     for (const { high, low } of sums) {
-      const l = yield* addUp(low, grouping);
-      added.push((yield* addUp(high, grouping)).map((v, g) => v + l[g]));
+      const [h, l] = [yield* addUp(high, grouping), yield* addUp(low, grouping)];
+      added.push(yield* numbersOf(h.length, (g) => h[g] + l[g]));
     }
     const [top, bottom] = added;
-    return top.map((v, g) => (bottom[g] === 0 ? NaN : v / bottom[g]));
+    return yield* numbersOf(top.length, (g) => (bottom[g] === 0 ? NaN : top[g] / bottom[g]));
   };
 }

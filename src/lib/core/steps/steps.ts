@@ -76,7 +76,8 @@ export function* inStretches(
 }
 
 /**
- * For loops of uneven turns: whether a pause is due, the first ones sooner.
+ * For loops of uneven turns: whether a pause is due, the first ones sooner, and as soon as the time
+ * that a stretch may take is likely used up.
  *
  * @example
  * const due = pausing();
@@ -89,10 +90,15 @@ export function* inStretches(
 export function pausing(stride = STRIDE): (done: number) => boolean {
   let size = stride * FIRST;
   let next = size;
+  // Counted from the first turn after a pause: how long the pause was is not the loop's doing.
+  let begun: number | null = clock.now();
   return (done) => {
+    begun ??= clock.now();
     if (done < next) return false;
-    size = Math.min(stride, 2 * size);
+    const enough = (size * LONG) / (clock.now() - begun);
+    size = Math.min(stride, 2 * size, enough);
     next = done + size;
+    begun = null;
     return true;
   };
 }

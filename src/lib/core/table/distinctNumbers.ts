@@ -1,6 +1,6 @@
 /** Numbers that the first table has room for; each larger one is so many times as large, the last for all. */
 const FIRST_ROOM = 256;
-const GROWTH = 64;
+const GROWTH = 8;
 
 const bits = new Float64Array(1);
 const words = new Uint32Array(bits.buffer);
@@ -17,8 +17,8 @@ function mixed(value: number): number {
 /**
  * Distinct numbers, each with its place in the order they were first met: 0, 1, … Open addressing with
  * linear probing (Knuth, The Art of Computer Programming 3, 6.4, Algorithm L). A map that grows to a
- * million keys is moved as a whole now and then, which stops the engine for tens of milliseconds; this
- * goes from a few to all that there can be in two steps, of which only small tables are moved.
+ * million keys is moved as a whole now and then, which stops the engine for tens of milliseconds; here
+ * what is moved is never more than an eighth of what there is room for then.
  * Zero has one sign; NaN is none of them.
  *
  * @example

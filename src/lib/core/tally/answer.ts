@@ -1,6 +1,8 @@
 import { inStretches, type Steps } from '../steps/steps';
+import { recordNumber } from '../table/recordNumber';
 import type { Figure, FigureColumn, FigureRow, FigureTable, ScopeName } from './result';
 import type { MovedBy } from './comparison/movedBy';
+import type { Reached } from './reached';
 import type { Warning } from './warnings';
 
 /**
@@ -34,7 +36,12 @@ export interface AnswerTable {
   /** The place of the row that a row is a part of; -1 for none. */
   partOf(n: number): number;
   /** The place of the row with these keys; -1 where there is none. */
-  find(keys: readonly Figure[]): number;
+  find(keys: readonly Figure[]): Steps<number>;
+  /**
+   * What the figures of a row stand on that reach the rows before it; null where they reach none.
+   * Rows are looked through for it unless given.
+   */
+  readonly reached?: ((n: number) => Steps<Reached | null>) | undefined;
 }
 
 /** The tables of a tally and what should be known about them. */
@@ -64,6 +71,15 @@ export const keysOfRow = (row: FigureRow, labels: number): readonly Figure[] =>
 const sameKeys = (a: readonly Figure[], b: readonly Figure[]): boolean =>
   a.length === b.length && a.every((key, k) => key === b[k]);
 
+/** The first of so many places that is the one looked for; -1 where none is. */
+function* firstPlace(length: number, isIt: (n: number) => boolean): Steps<number> {
+  let found = -1;
+  yield* inStretches(length, (from, to) => {
+    for (let n = from; n < to && found < 0; n++) if (isIt(n)) found = n;
+  });
+  return found;
+}
+
 /** A table whose rows are there already. */
 export function tableOf(table: FigureTable): AnswerTable {
   const { rows, ...about } = table;
@@ -76,35 +92,48 @@ export function tableOf(table: FigureTable): AnswerTable {
       return typeof cell === 'number' ? cell : NaN;
     },
     partOf: (n) => rows[n].partOf ?? -1,
-    find: (keys) => rows.findIndex((row) => sameKeys(keysOfRow(row, table.labels), keys)),
+    find: (keys) =>
+      firstPlace(rows.length, (n) => sameKeys(keysOfRow(rows[n], table.labels), keys)),
   };
 }
 
-/**
- * A table of so many rows that are made on demand, none a part of another.
- * @param number figures without their rows, where that is quicker
- */
-export function lazyTable(
+/** What is known of records in rows of their own without making the rows. */
+export interface RecordRows {
+  readonly length: number;
+  row(n: number): FigureRow;
+  /** The record that a row is; -1 for a row of several. */
+  recordAt(n: number): number;
+  /** A number of a row; from the row itself unless given. */
+  readonly number?: (n: number, column: number) => number;
+  readonly reached?: AnswerTable['reached'];
+}
+
+/** A table of records in rows that are made when they are asked for, none a part of another. */
+export function recordTable(
   about: Omit<FigureTable, 'rows'>,
-  length: number,
-  row: (n: number) => FigureRow,
-  number = (n: number, column: number): number => {
-    const cell = row(n).cells[column];
-    return typeof cell === 'number' ? cell : NaN;
-  },
+  { length, row, recordAt, number, reached }: RecordRows,
 ): AnswerTable {
+  const record = about.columns.findIndex(({ key }) => key === 'record');
   return {
     ...about,
     length,
     flat: true,
     row,
-    number,
+    number:
+      number ??
+      ((n, column) => {
+        const cell = row(n).cells[column];
+        return typeof cell === 'number' ? cell : NaN;
+      }),
     partOf: () => -1,
-    find(keys) {
-      for (let n = 0; n < length; n++)
-        if (sameKeys(keysOfRow(row(n), about.labels), keys)) return n;
-      return -1;
-    },
+    // A million rows are told apart by their records before any is made.
+    find: (keys) =>
+      firstPlace(length, (n) => {
+        const own = recordAt(n);
+        if (keys[record] !== (own < 0 ? null : recordNumber(own))) return false;
+        return sameKeys(keysOfRow(row(n), about.labels), keys);
+      }),
+    reached,
   };
 }
 
@@ -130,7 +159,8 @@ export function plannedTable(
     row,
     number: (n, column) => plans[n].number(column),
     partOf: (n) => plans[n].partOf,
-    find: (keys) => plans.findIndex((_, n) => sameKeys(keysOfRow(row(n), about.labels), keys)),
+    find: (keys) =>
+      firstPlace(plans.length, (n) => sameKeys(keysOfRow(row(n), about.labels), keys)),
   };
 }
 

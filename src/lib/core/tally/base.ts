@@ -6,7 +6,7 @@ import type { Ladder } from '../scope/condition';
 import type { SortKey } from '../arrange/sortKey';
 import { TallyMemo } from './memo';
 import type { ScopeName } from './result';
-import { inOrder, orderRead, selectedInSteps } from '../table/recordOrder';
+import { orderRead, putInOrder, selectedInSteps } from '../table/recordOrder';
 
 /** What every tally is computed from: a list, which of its records count, and their order. */
 export interface Base {
@@ -49,12 +49,15 @@ export function* recordsInSteps(selection: Bitset): Steps<Int32Array> {
 }
 
 /** Records of a selection in the current order; as they come where no measure looks at it. */
-export const orderedFor = (
+export function* orderedFor(
   { order }: Pick<Base, 'order'>,
   selection: Bitset,
   measures: readonly Measure[],
-): Int32Array =>
-  measures.some((m) => looksAtOrder(m.kind)) ? inOrder(order, selection) : recordsOf(selection);
+): Steps<Int32Array> {
+  return measures.some((m) => looksAtOrder(m.kind))
+    ? yield* putInOrder(order, selection)
+    : recordsOf(selection);
+}
 
 /** A whole list with every record counted, in the order read. */
 export function wholeBase(table: Table, listName = 'The list'): Base {

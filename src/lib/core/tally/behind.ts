@@ -1,21 +1,22 @@
-import { NoSuchFigure } from '../errors';
 import { columnFor } from '../expression/columnFor';
 import { fromSlice } from '../measure/fromSlices';
 import { MEASURES, needsOther, type Measure } from '../measure/measure';
 import { momentsOf } from '../measure/moments';
 import { gather } from '../measure/slices';
 import { valuesOf } from '../measure/valuesOf';
-import type { Steps } from '../steps/steps';
+import { inStretches, type Steps } from '../steps/steps';
 import { showScalar } from '../table/cell';
 import { isNumeric, isText, type Column, type ScalarColumn } from '../table/column';
-import { emptyBitset, or, type Bitset } from '../table/bitset';
+import { and, type Bitset } from '../table/bitset';
 import { selectedInSteps } from '../table/recordOrder';
 import { counted } from '../table/format';
-import { keysOfRow, type Answer, type AnswerTable } from './answer';
+import { type Answer, type AnswerTable } from './answer';
 import { arithmeticWords, skipped } from './arithmetic';
 import { recordsOf, selectionOf, type Base } from './base';
 import { totalOf } from './figure';
 import { figureText, formatOf, type Formats } from './figureText';
+import { findFigure, type Found } from './findFigure';
+import type { Reached } from './reached';
 import { recordsWithin } from './recordsWithin';
 import type { Condition } from '../scope/condition';
 import { recordPlace } from '../table/recordNumber';
@@ -75,11 +76,11 @@ export function* behind(
   place: FigurePlace,
   formats: Formats = {},
 ): Steps<FigureBehind> {
-  const { table, n, row, column, at } = findFigure(answer, place);
+  const found = yield* findFigure(answer, place);
+  const { table, row, column, at } = found;
   const selection = selectionOf(base, answer.scope);
-  const own = row.instead?.find(({ columns }) => columns.includes(at));
-  const reached = own ? [{ ...row, where: own.where }] : rowsReached(table, n, row, column);
-  const records = yield* selectedInSteps(yield* union(base, selection, reached, column));
+  const stands = yield* standsOn(base, selection, found);
+  const records = yield* selectedInSteps(stands.records);
   const about = {
     figure: row.cells[at],
     column,
@@ -87,11 +88,11 @@ export function* behind(
       .slice(0, table.labels)
       .filter((label) => label !== null)
       .join(' › '),
-    wheres: [whereOfAny(reached), column.where].flatMap((where) => where ?? []),
+    wheres: [stands.where, column.where].flatMap((where) => where ?? []),
     records,
   };
   const { measure } = column;
-  if (!measure || reached.length > 1)
+  if (!measure || stands.rows > 1)
     return {
       ...about,
       of: null,
@@ -203,104 +204,66 @@ function* farthest(
   return `one of ${showScalar(of, of.values[far], formatOf(of, formats))} moves this mean by ${show(move)}. The median is ${show(median)}.`;
 }
 
-interface Found {
-  readonly table: AnswerTable;
-  readonly n: number;
-  readonly row: FigureRow;
-  readonly column: FigureColumn;
-  readonly at: number;
-}
-
-/** Where a figure stands. @throws NoSuchFigure */
-export function findFigure(answer: Answer, place: FigurePlace): Found {
-  const table =
-    typeof place.table === 'number'
-      ? answer.tables[place.table]
-      : answer.tables.find((t) => t.name === place.table);
-  if (!table) throw new NoSuchFigure(`The result has no table ${place.table}.`);
-  const n = typeof place.row === 'number' ? place.row : rowWith(table, place.row);
-  if (n < 0) throw new NoSuchFigure('No counted record is in this row any more.');
-  if (n >= table.length)
-    throw new NoSuchFigure(`The table has ${counted(table.length, 'row')}, counted from 0.`);
-  const at =
-    typeof place.column === 'number'
-      ? place.column
-      : table.columns.findIndex((c) => c.key === place.column || c.title === place.column);
-  const column = table.columns[at];
-  if (!column) throw new NoSuchFigure(`The table has no column ${place.column}.`);
-  return { table, n, row: table.row(n), column, at };
-}
-
 /**
- * The row with these keys; where the rows stand in places, the one row with these keys whatever its place
- * is now, so that a group is found again once others have passed it. -1 where there is none.
+ * What a figure stands on: the rows it is made of, the records of them, and what those meet.
  */
-function rowWith(table: AnswerTable, keys: readonly Figure[]): number {
-  const exact = table.find(keys);
-  const named = table.columns.slice(0, table.labels).map(({ type }) => type !== 'rank');
-  // Ranked records are made one by one: there may be a million.
-  if (exact >= 0 || table.flat || keys.length !== table.labels) return exact;
-  if (named.every(Boolean)) return keys.every((key) => key === null) ? allOthers(table) : exact;
-  const found: number[] = [];
-  for (let n = 0; n < table.length; n++) {
-    const row = table.row(n);
-    const own = keysOfRow(row, table.labels);
-    if (row.kind === 'group' && own.every((key, k) => !named[k] || key === keys[k])) found.push(n);
+function* standsOn(
+  base: Base,
+  selection: Bitset,
+  { table, n, row, column, at }: Found,
+): Steps<Reached> {
+  const within = function* (where: Condition | undefined, rows = 1): Steps<Reached> {
+    const records = yield* recordsWithin(base, selection, [where, column.where]);
+    return { rows, records, where: where ?? null };
+  };
+  const own = row.instead?.find(({ columns }) => columns.includes(at));
+  if (own) return yield* within(own.where);
+  const { reach } = column;
+  if (!reach) return yield* within(row.where);
+  if (!Array.isArray(reach) && table.reached) {
+    const reached = yield* table.reached(n);
+    if (!reached) return yield* within(row.where);
+    const counted = yield* recordsWithin(base, selection, [column.where]);
+    return { ...reached, records: and(reached.records, counted) };
   }
-  return found.length === 1 ? found[0] : -1;
+  const wheres = yield* rowsReached(table, n, row, reach);
+  // Where one of the rows is the whole, so are all of them together.
+  return wheres.includes(undefined)
+    ? yield* within(undefined, wheres.length)
+    : yield* within(anyOf(wheres.flatMap((where) => where ?? [])), wheres.length);
 }
 
-/** The one row of all others, which earlier versions named by blank labels; -1 where there is none. */
-function allOthers(table: AnswerTable): number {
-  for (let n = table.length - 1; n >= 0; n--) if (table.row(n).kind === 'others') return n;
-  return -1;
-}
+/** Rows looked through between two pauses: each may be made for it. */
+const ROWS = 1024;
 
-/** The rows a figure stands on: its own, and those its column reaches. */
-function rowsReached(
+/** What the rows meet that a figure reaches, its own among them. */
+function* rowsReached(
   table: AnswerTable,
   n: number,
   row: FigureRow,
-  { reach }: FigureColumn,
-): FigureRow[] {
-  if (!reach) return [row];
+  reach: NonNullable<FigureColumn['reach']>,
+): Steps<(Condition | undefined)[]> {
   const level: FigureRow[] = [];
   let at = -1;
-  for (let k = 0; k < table.length; k++) {
-    const other = table.row(k);
-    if (other.level !== row.level || other.kind !== row.kind) continue;
-    level.push(other);
-    if (k === n) at = level.length - 1;
-    // Nothing behind the row is reached by sums down to it.
-    if (at >= 0 && !Array.isArray(reach)) break;
-  }
-  if (reach === 'above') return level;
-  if (reach === 'run') return level.filter((r) => r.run === row.run);
-  return reach.flatMap((distance) => level[at + distance] ?? []);
-}
-
-/** What the records of several rows meet; none where one of the rows is the whole. */
-function whereOfAny(rows: readonly FigureRow[]): Condition | undefined {
-  const wheres = rows.flatMap(({ where }) => where ?? []);
-  return wheres.length && wheres.length === rows.length ? anyOf(wheres) : undefined;
-}
-
-/** The records of several rows under one column. Rows of single records are taken together. */
-function* union(
-  base: Base,
-  selection: Bitset,
-  rows: readonly FigureRow[],
-  column: FigureColumn,
-): Steps<Bitset> {
-  const numbers = rows.flatMap(({ where }) => (where?.kind === 'records' ? where.records : []));
-  let out = numbers.length
-    ? yield* recordsWithin(base, selection, [
-        { kind: 'records', not: false, records: numbers },
-        column.where,
-      ])
-    : emptyBitset(base.table.length);
-  for (const { where } of rows)
-    if (where?.kind !== 'records')
-      out = or(out, yield* recordsWithin(base, selection, [where, column.where]));
-  return out;
+  // Nothing behind the row is reached by sums down to it.
+  const last = Array.isArray(reach) ? table.length : n + 1;
+  yield* inStretches(
+    last,
+    (from, to) => {
+      for (let k = from; k < to; k++) {
+        const other = table.row(k);
+        if (other.level !== row.level || other.kind !== row.kind) continue;
+        level.push(other);
+        if (k === n) at = level.length - 1;
+      }
+    },
+    ROWS,
+  );
+  const rows =
+    reach === 'above'
+      ? level
+      : reach === 'run'
+        ? level.filter((r) => r.run === row.run)
+        : reach.flatMap((distance) => level[at + distance] ?? []);
+  return rows.map(({ where }) => where);
 }

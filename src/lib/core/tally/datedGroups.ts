@@ -3,7 +3,8 @@ import type { GroupTree } from '../arrange/tree';
 import type { Grouping } from '../measure/grouping';
 import type { Leafed } from '../measure/leafed';
 import type { Measure } from '../measure/measure';
-import type { Steps } from '../steps/steps';
+import { filled } from '../steps/arrays';
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import type { Bitset } from '../table/bitset';
 import { orderedFor, recordsOf, type Base } from './base';
 import type { DatedLeaves } from './datedLeaves';
@@ -46,28 +47,17 @@ export function* datedGroups(
   const width = leaves.length + 1;
   refuseTooMany(tree.leaves * width, 'figures', MOST_CELLS);
   const records = recordsOf(selection);
-  let { leafOf }: { leafOf: Int32Array } = leaves;
-  let counts: Float64Array | undefined = leaves.counts;
-  if (keys.length) {
-    leafOf = new Int32Array(table.length);
-    const [groups, days] = [tree.leafOf, leaves.leafOf];
-    if (records.length === table.length) {
-      counts = new Float64Array(tree.leaves * width);
-      for (let i = 0; i < leafOf.length; i++) counts[(leafOf[i] = groups[i] * width + days[i])]++;
-    } else {
-      counts = undefined;
-      for (let i = 0; i < leafOf.length; i++) leafOf[i] = groups[i] * width + days[i];
-    }
-    yield undefined;
-  }
+  const { leafOf, counts } = keys.length
+    ? yield* cellsOf(tree, leaves, records.length === table.length)
+    : leaves;
   return {
     leaves,
     tree,
-    levels: levelGroupings(tree),
+    levels: yield* levelGroupings(tree),
     input: {
       table,
       records,
-      ordered: orderedFor(base, selection, measures),
+      ordered: yield* orderedFor(base, selection, measures),
       leafOf,
       leaves: tree.leaves * width,
       ...(counts && { counts }),
@@ -76,19 +66,46 @@ export function* datedGroups(
   };
 }
 
+/** The cell of each record, and how many records each has where all of the list count. */
+function* cellsOf(
+  tree: GroupTree,
+  leaves: DatedLeaves,
+  all: boolean,
+): Steps<Pick<Leafed, 'leafOf' | 'counts'>> {
+  const width = leaves.length + 1;
+  const [groups, days] = [tree.leafOf, leaves.leafOf];
+  const leafOf = new Int32Array(groups.length);
+  const counts = new Float64Array(all ? tree.leaves * width : 0);
+  yield* inStretches(leafOf.length, (from, to) => {
+    if (all) for (let i = from; i < to; i++) counts[(leafOf[i] = groups[i] * width + days[i])]++;
+    else for (let i = from; i < to; i++) leafOf[i] = groups[i] * width + days[i];
+  });
+  return { leafOf, ...(all && { counts }) };
+}
+
 /**
  * The cells of a level of groups and a grouping of days: those of group g and day group p stand at
  * place g · days.size + p.
  */
-export function crossed({ leaves, tree }: DatedGroups, groups: Grouping, days: Grouping): Grouping {
+export function* crossed(
+  { leaves, tree }: DatedGroups,
+  groups: Grouping,
+  days: Grouping,
+): Steps<Grouping> {
   const width = leaves.length + 1;
   if (tree.levels.length === 0) return days;
-  const of = new Int32Array(tree.leaves * width).fill(-1);
-  for (let leaf = 0; leaf < tree.leaves; leaf++) {
-    const g = groups.of[leaf];
-    if (g < 0) continue;
-    for (let d = 0; d < width; d++)
-      if (days.of[d] >= 0) of[leaf * width + d] = g * days.size + days.of[d];
-  }
+  const of = yield* filled(new Int32Array(tree.leaves * width), -1);
+  yield* inStretches(
+    tree.leaves,
+    (from, to) => {
+      for (let leaf = from; leaf < to; leaf++) {
+        const g = groups.of[leaf];
+        if (g < 0) continue;
+        for (let d = 0; d < width; d++)
+          if (days.of[d] >= 0) of[leaf * width + d] = g * days.size + days.of[d];
+      }
+    },
+    Math.ceil(STRIDE / width),
+  );
   return { size: groups.size * days.size, of };
 }

@@ -194,7 +194,7 @@ function* footWhole(base: Base, answer: Answer, table: AnswerTable, told: Told):
         told(table, 0, c, parts - direct.total);
     } else if (total && !RELATIVE.includes(measure.kind)) {
       const { order = base.order } = answer;
-      const ordered = orderedFor({ order }, selection, [measure]);
+      const ordered = yield* orderedFor({ order }, selection, [measure]);
       const [[[anew]]] = yield* computeMeasures(
         {
           table: base.table,

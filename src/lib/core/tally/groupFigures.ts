@@ -3,8 +3,8 @@ import type { Grouping } from '../measure/grouping';
 import type { Measure } from '../measure/measure';
 import { countLeaves } from '../measure/compute';
 import type { Leafed } from '../measure/leafed';
-import type { Steps } from '../steps/steps';
-import { orderRead } from '../table/recordOrder';
+import { inStretches, type Steps } from '../steps/steps';
+import { orderReadInSteps } from '../table/recordOrder';
 import type { Table } from '../table/table';
 import { computeResting, type Resting } from './resting';
 import type { OrderFigures } from './sortedGroups';
@@ -41,32 +41,37 @@ export function* computeGroups(
 ): Steps<GroupFigures> {
   const { tree } = grouped;
   const input: Leafed = { ...grouped, leafOf: tree.leafOf, leaves: tree.leaves };
-  const groupings = levelGroupings(tree);
+  const groupings = yield* levelGroupings(tree);
   const { figures, resting } = yield* computeResting(input, groupings, measures);
   return {
     levels: figures.slice(1),
     total: Float64Array.from(figures[0], (values) => values[0]),
-    records: countLevels(tree, yield* countLeaves(input)),
+    records: yield* countLevels(tree, yield* countLeaves(input)),
     resting,
   };
 }
 
 /** The root and each level as groupings of the leaves, each with the one above as its parent. */
-export function levelGroupings(tree: GroupTree): Grouping[] {
+export function* levelGroupings(tree: GroupTree): Steps<Grouping[]> {
   const depth = tree.levels.length;
   const out: Grouping[] = new Array(depth + 1);
-  let of = orderRead(tree.leaves);
+  let of = yield* orderReadInSteps(tree.leaves);
   for (let l = depth - 1; l >= 0; l--) {
     const { size, parent } = tree.levels[l];
     out[l + 1] = { size, of, parent: { place: l, of: parent } };
-    of = of.map((group) => parent[group]);
+    const [below, above] = [of, new Int32Array(tree.leaves)];
+    if (l > 0)
+      yield* inStretches(tree.leaves, (from, to) => {
+        for (let leaf = from; leaf < to; leaf++) above[leaf] = parent[below[leaf]];
+      });
+    of = above;
   }
-  out[0] = { size: 1, of: new Int32Array(tree.leaves) };
+  out[0] = { size: 1, of };
   return out;
 }
 
 /** Records of each group, by level. */
-function countLevels(tree: GroupTree, leaves: Float64Array): Float64Array[] {
+function* countLevels(tree: GroupTree, leaves: Float64Array): Steps<Float64Array[]> {
   const out: Float64Array[] = new Array(tree.levels.length);
   let counts = leaves;
   for (let l = tree.levels.length - 1; l >= 0; l--) {
@@ -74,7 +79,10 @@ function countLevels(tree: GroupTree, leaves: Float64Array): Float64Array[] {
     if (l === 0) break;
     const above = new Float64Array(tree.levels[l - 1].size);
     const { parent } = tree.levels[l];
-    counts.forEach((n, g) => (above[parent[g]] += n));
+    const below = counts;
+    yield* inStretches(below.length, (from, to) => {
+      for (let g = from; g < to; g++) above[parent[g]] += below[g];
+    });
     counts = above;
   }
   return out;

@@ -1,8 +1,10 @@
 import type { GroupOrder } from '../arrange/groupKey';
 import { groupKeys, groupPath, type GroupTree } from '../arrange/tree';
-import type { Steps } from '../steps/steps';
+import { inStretches, type Steps } from '../steps/steps';
+import { orderReadInSteps } from '../table/recordOrder';
 import { groupWhere } from './keys';
 import type { Figure, FigureRow } from './result';
+import { recordsOfLeaves, whereOfGroups, type Reached } from './reached';
 import { orderGroups, walkGroups, type OrderFigures } from './sortedGroups';
 
 /**
@@ -71,19 +73,55 @@ export class GroupWalk {
   }
 
   /** The row of the group with these keys, one for each level down to its own; -1 where there is none. */
-  find(keys: readonly Figure[]): number {
+  *find(keys: readonly Figure[]): Steps<number> {
     const { tree } = this;
     const level = keys.length - 1;
     if (level < 0) return 0;
     const { code } = tree.levels[level];
-    // In the order of groups, not of rows: few have the key, and one of them the whole path.
-    const found = this.#rows[level].find(
-      (row, group) =>
-        row > 0 &&
-        tree.keys[level].key(code[group]) === keys[level] &&
-        this.keys(row).every((key, k) => key === keys[k]),
-    );
-    return found ?? -1;
+    const rows = this.#rows[level];
+    let found = -1;
+    yield* inStretches(rows.length, (from, to) => {
+      for (let group = from; group < to && found < 0; group++)
+        // In the order of groups, not of rows: few have the key, and one of them the whole path.
+        if (
+          rows[group] > 0 &&
+          tree.keys[level].key(code[group]) === keys[level] &&
+          this.keys(rows[group]).every((key, k) => key === keys[k])
+        )
+          found = rows[group];
+    });
+    return found;
+  }
+
+  /** What stands under the rows of a row's level down to it. */
+  *reached(n: number): Steps<Reached | null> {
+    const { tree } = this;
+    const { level, group: own } = this.at(n);
+    if (level < 0) return null;
+    let groupOf = yield* orderReadInSteps(tree.leaves);
+    for (let l = tree.levels.length - 1; l > level; l--) {
+      const [below, { parent }] = [groupOf, tree.levels[l]];
+      const above = new Int32Array(tree.leaves);
+      yield* inStretches(tree.leaves, (from, to) => {
+        for (let leaf = from; leaf < to; leaf++) above[leaf] = parent[below[leaf]];
+      });
+      groupOf = above;
+    }
+    const rows = this.#rows[level];
+    const isReached = (group: number): boolean => rows[group] > 0 && rows[group] <= rows[own];
+    const leaves: number[] = [];
+    yield* inStretches(tree.leaves, (from, to) => {
+      for (let leaf = from; leaf < to; leaf++) if (isReached(groupOf[leaf])) leaves.push(leaf);
+    });
+    const groups: number[] = [];
+    yield* inStretches(rows.length, (from, to) => {
+      for (let group = from; group < to; group++) if (isReached(group)) groups.push(group);
+    });
+    return {
+      rows: groups.length,
+      records: yield* recordsOfLeaves(tree, leaves),
+      where: whereOfGroups(groups, (group) => groupWhere(tree, level, group)),
+    };
   }
 
   /** The keys of a row, from the first level down to its own; none for the whole. */

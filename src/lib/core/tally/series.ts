@@ -1,7 +1,7 @@
 import { groupKeys, groupPath } from '../arrange/tree';
 import { totalGrouping, type Grouping } from '../measure/grouping';
 import type { Condition } from '../scope/condition';
-import type { Steps } from '../steps/steps';
+import { inStretches, type Steps } from '../steps/steps';
 import { type Bitset } from '../table/bitset';
 import { isoDate } from '../table/calendar';
 import type { ScalarColumn } from '../table/column';
@@ -75,6 +75,9 @@ export interface SeriesSet {
   readonly warnings: readonly Warning[];
 }
 
+/** Series made between two pauses: each is an object of its own. */
+const SERIES = 1024;
+
 /**
  * The series of a measure over a selection, from one pass over its records.
  * @throws TallyRefused where no record has a date, or groups or periods would be too many
@@ -91,13 +94,11 @@ export function* computeSeries(base: Base, selection: Bitset, spec: SeriesSpec):
   const all = totalGrouping(leaves.length + 1);
   const deepest = tree.levels.length;
   // The series of the whole and of the deepest groups, then the totals that groups are ordered by.
-  const groupings: Grouping[] = [
-    ...[0, deepest].flatMap((level) => [
-      crossed(dated, levels[level], periods),
-      crossed(dated, levels[level], undated),
-    ]),
-    ...levels.slice(1).map((level) => crossed(dated, level, all)),
-  ];
+  const groupings: Grouping[] = [];
+  for (const level of [0, deepest])
+    for (const dates of [periods, undated])
+      groupings.push(yield* crossed(dated, levels[level], dates));
+  for (const level of levels.slice(1)) groupings.push(yield* crossed(dated, level, all));
   const { figures, resting } = yield* computeResting(input, groupings, measures);
   const first = firstPeriod(leaves, period);
   const covered = coverage(leaves.column, period, calendar, first, periods.size);
@@ -124,16 +125,22 @@ export function* computeSeries(base: Base, selection: Bitset, spec: SeriesSpec):
     figures.slice(4).map(([values, records]) => ({ records, measures: [values] })),
   );
   const groups: GroupSeries[] = [];
-  for (let n = 1; n < walk.length; n++) {
-    const { level, group } = walk.at(n);
-    if (level !== deepest - 1) continue;
-    groups.push({
-      path: groupPath(tree, level, group),
-      keys: groupKeys(tree, level, group),
-      where: groupWhere(tree, level, group),
-      series: seriesOf(1, group),
-    });
-  }
+  yield* inStretches(
+    walk.length,
+    (from, to) => {
+      for (let n = Math.max(1, from); n < to; n++) {
+        const { level, group } = walk.at(n);
+        if (level !== deepest - 1) continue;
+        groups.push({
+          path: groupPath(tree, level, group),
+          keys: groupKeys(tree, level, group),
+          where: groupWhere(tree, level, group),
+          series: seriesOf(1, group),
+        });
+      }
+    },
+    SERIES,
+  );
   return { whole: seriesOf(0, 0), groups, warnings: dated.warnings };
 }
 

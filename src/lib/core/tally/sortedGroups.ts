@@ -95,9 +95,17 @@ export function* orderGroups(
     const compare = groupComparator(tree, l, orders[l], figures[l]);
     const sorted = yield* mergedSort(shown, (a, b) => parent[a] - parent[b] || compare(a, b));
     const begins = new Int32Array((l === 0 ? 1 : tree.levels[l - 1].size) + 1);
-    for (const g of sorted) begins[parent[g] + 1]++;
-    for (let p = 1; p < begins.length; p++) begins[p] += begins[p - 1];
-    order.push(new Int32Array(sorted));
+    const ordered = new Int32Array(sorted.length);
+    yield* inStretches(sorted.length, (from, to) => {
+      for (let k = from; k < to; k++) {
+        ordered[k] = sorted[k];
+        begins[parent[sorted[k]] + 1]++;
+      }
+    });
+    yield* inStretches(begins.length - 1, (from, to) => {
+      for (let p = from; p < to; p++) begins[p + 1] += begins[p];
+    });
+    order.push(ordered);
     start.push(begins);
   }
   return { order, start };

@@ -1,7 +1,7 @@
 import { NoSuchFigure, EngineError } from '../../core/errors';
 import type { Steps } from '../../core/steps/steps';
 import { keysOfRow } from '../../core/tally/answer';
-import { findFigure } from '../../core/tally/behind';
+import { findFigure } from '../../core/tally/findFigure';
 import type { Figure, FigureColumn, FigurePlace, ScopeName } from '../../core/tally/result';
 import type { Held } from '../held';
 
@@ -30,7 +30,7 @@ export function* figureNow(
   try {
     const { answer, refused } = yield* held.answer(tally, scope);
     if (!answer) return { lost: refused || 'Its tally has no figures.' };
-    const { row, column, at, table } = findFigure(answer, place);
+    const { row, column, at, table } = yield* findFigure(answer, place);
     const labels = row.cells.slice(0, table.labels).filter((label) => label !== null);
     return {
       place:

@@ -6,7 +6,7 @@ import { isMissing, isUnread, type Column } from '../../core/table/column';
 import { showCount } from '../../core/table/format';
 import { recordNumber } from '../../core/table/recordNumber';
 import { findColumn } from '../../core/table/table';
-import { findFigure } from '../../core/tally/behind';
+import { findFigure } from '../../core/tally/findFigure';
 import { sameCells } from '../../core/tally/comparison/cellCodes';
 import {
   measuredIn,
@@ -29,7 +29,7 @@ export function* answerMovedRecords(
   const { answer, refused } = yield* held.answer(place.tally);
   if (!answer) throw new EngineError('noPlace', refused || 'This tally has no figures.');
   if (!answer.movedBy) throw new NoSuchFigure('This tally compares no readings.');
-  const { n } = findFigure(answer, place);
+  const { n } = yield* findFigure(answer, place);
   const moved = yield* answer.movedBy(n);
   const records = yield* recordsMoved(moved);
   const { newer, older, match, measure } = moved;

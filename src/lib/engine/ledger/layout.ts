@@ -190,7 +190,7 @@ function* wholeOf(
       {
         table: base.table,
         records,
-        ordered: orderedFor({ order }, selection, measures),
+        ordered: yield* orderedFor({ order }, selection, measures),
         leafOf: new Int32Array(base.table.length),
         leaves: 1,
       },

@@ -152,7 +152,7 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
       const set = columnSets[c];
       const met = set ? and(row.selection, set) : row.selection;
       const both = yield* recordsInSteps(met);
-      const ordered = orderedFor(base, met, [column.measure]);
+      const ordered = yield* orderedFor(base, met, [column.measure]);
       const input = { table, records: both, ordered, leafOf, leaves: 1 };
       const { figures, resting } = yield* partOf(
         computeResting(input, [totalGrouping(1)], [column.measure]),

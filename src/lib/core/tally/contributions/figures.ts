@@ -108,7 +108,7 @@ function* sideFigures({ by, measure }: ContributionsSpec, side: Side): Steps<Sid
       table: base.table,
       tree,
       records: recordsOf(selection),
-      ordered: orderedFor(base, selection, measures),
+      ordered: yield* orderedFor(base, selection, measures),
     },
     measures,
   );

@@ -42,10 +42,8 @@ export function* computeCross(
   const cells = yield* buildTree(table.length, [asCodes(down), asCodes(across)]);
   yield undefined;
   const input: Leafed = { table, records, ordered, leafOf: cells.leafOf, leaves: cells.leaves };
-  const sides = [levelGroupings(down), levelGroupings(across)];
-  yield undefined;
-  const [downLeaf, acrossLeaf] = leafSides(cells);
-  yield undefined;
+  const sides = [yield* levelGroupings(down), yield* levelGroupings(across)];
+  const [downLeaf, acrossLeaf] = yield* leafSides(cells);
   const groupings: Grouping[] = [];
   for (const d of sides[0])
     for (const a of sides[1]) {
@@ -85,7 +83,10 @@ const asCodes = (tree: GroupTree): GroupCodes => ({
 });
 
 /** The leaf down and the leaf across of each cell. */
-function leafSides(cells: GroupTree): [Int32Array, Int32Array] {
-  const [first, second] = cells.levels;
-  return [second.parent.map((parent) => first.code[parent]), second.code];
+function* leafSides({ levels: [first, second] }: GroupTree): Steps<[Int32Array, Int32Array]> {
+  const downLeaf = new Int32Array(second.size);
+  yield* inStretches(second.size, (from, to) => {
+    for (let cell = from; cell < to; cell++) downLeaf[cell] = first.code[second.parent[cell]];
+  });
+  return [downLeaf, second.code];
 }

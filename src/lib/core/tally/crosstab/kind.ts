@@ -50,7 +50,7 @@ function* computeCrosstab(base: Base, spec: CrosstabSpec): Steps<TallyAnswer> {
   const { table } = base;
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
-  const ordered = orderedFor(base, selection, spec.measures);
+  const ordered = yield* orderedFor(base, selection, spec.measures);
   const down = yield* codesOfAll(base, spec.down, selection);
   const across = yield* codesOfAll(base, spec.across, selection);
   const cross = yield* computeCross(

@@ -134,5 +134,6 @@ export function* crossTable(
     },
     partOf: (n) => walk.partOf(n),
     find: (keys) => walk.find(keys),
+    reached: (n) => walk.reached(n),
   };
 }

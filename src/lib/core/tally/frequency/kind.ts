@@ -15,6 +15,7 @@ import { type TallyAnswer, type TallyKind } from '../kind';
 import { figureOf, marked, type FigureColumn, type FigureRow, type Mark } from '../result';
 import { warn, type Warning } from '../warnings';
 import { computeResting, restsMark } from '../resting';
+import { reachedLeaves } from '../reached';
 import { groupComparator } from '../sortedGroups';
 import { visitMeasures, visitNeeded, withOrderMoved } from '../visit';
 import { frequencyFact } from './fact';
@@ -60,7 +61,7 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
   yield undefined;
   const tree = yield* buildTree(table.length, [codes]);
   const [level] = tree.levels;
-  const ordered = orderedFor(base, selection, spec.measures);
+  const ordered = yield* orderedFor(base, selection, spec.measures);
   const input = { table, records, ordered, leafOf: tree.leafOf, leaves: tree.leaves };
   const counts = yield* countLeaves(input);
   const groupings = [leafGrouping(tree.leaves), totalGrouping(tree.leaves)];
@@ -184,12 +185,23 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
       ...marked(marksOf(n, 0, leaf)),
     };
   });
-  const rows = [total, ...parts];
+  let groups = 0;
+  yield* inStretches(leaves.length, (from, to) => {
+    for (let k = from; k < to; k++) if (!isOutside(leaves[k])) groups++;
+  });
+  const rows = [total].concat(parts);
   return {
     tables: [
       {
         ...tableOf({ name: 'main', caption: 'Frequency', labels: 1, columns, rows }),
-        groups: leaves.filter((leaf) => !isOutside(leaf)).length,
+        groups,
+        // The whole stands in the first row; what is outside has no cumulative figure.
+        *reached(n) {
+          if (n === 0 || n > groups) return null;
+          return yield* reachedLeaves(tree, leaves.slice(0, n), (leaf) =>
+            codes.where(level.code[leaf]),
+          );
+        },
       },
     ],
     warnings: [...warnings, ...noteBands(spec, bands, leaves, counts, noBand, level.code)],

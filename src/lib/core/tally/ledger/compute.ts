@@ -66,7 +66,7 @@ export function* computeLedger(
   const key = JSON.stringify([treeKey, measures, spec.sort, memo.numberOf(selection)]);
   let figures = memo.figures.get(key);
   if (!figures) {
-    const ordered = orderedFor({ order }, selection, measures);
+    const ordered = yield* orderedFor({ order }, selection, measures);
     figures = yield* partOf(computeGroups({ table, tree, records, ordered }, measures), 0.4, 1);
     memo.figures.set(key, figures);
   }

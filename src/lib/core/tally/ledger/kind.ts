@@ -1,7 +1,7 @@
 import { recordNumber } from '../../table/recordNumber';
 import type { Steps } from '../../steps/steps';
 import { isText, type Column } from '../../table/column';
-import { lazyTable, type AnswerTable } from '../answer';
+import { recordTable, type AnswerTable } from '../answer';
 import type { Base } from '../base';
 import { RELATIVE, type Faults } from '../fault';
 import {
@@ -23,7 +23,7 @@ import { computeLedger, type ComputedLedger } from './compute';
 import { ledgerFact } from './fact';
 import { ledgerSentence } from './sentence';
 import type { LedgerSpec } from './spec';
-import { inOrder } from '../../table/recordOrder';
+import { putInOrder } from '../../table/recordOrder';
 
 export const ledgerKind: TallyKind<LedgerSpec> = {
   check(spec, faults: Faults, path) {
@@ -57,7 +57,9 @@ export function* ledgerTables(base: Base, ledger: ComputedLedger): Steps<TallyAn
   const groups = yield* groupTable(base, ledger);
   const { spec, order, selection, warnings } = ledger;
   return {
-    tables: spec.records ? [groups, recordTable(base.table.columns, order, selection)] : [groups],
+    tables: spec.records
+      ? [groups, yield* recordsInOrder(base.table.columns, order, selection)]
+      : [groups],
     warnings,
     order,
   };
@@ -110,17 +112,18 @@ function* groupTable({ table }: Base, ledger: ComputedLedger): Steps<AnswerTable
       c < labels.length ? NaN : c === labels.length ? count(n) : value(n, c - labels.length - 1),
     partOf: (n) => walk.partOf(n),
     find: (keys) => walk.find(keys),
+    reached: (n) => walk.reached(n),
   };
 }
 
 /** The records themselves, every cell in full; an unread cell has the text that stood there. */
-function recordTable(
+function* recordsInOrder(
   columns: readonly Column[],
   order: Int32Array,
   selection: ComputedLedger['selection'],
-): AnswerTable {
-  const ordered = inOrder(order, selection);
-  return lazyTable(
+): Steps<AnswerTable> {
+  const ordered = yield* putInOrder(order, selection);
+  return recordTable(
     {
       name: 'records',
       caption: 'Records',
@@ -136,15 +139,18 @@ function recordTable(
         })),
       ],
     },
-    ordered.length,
-    (n): FigureRow => {
-      const i = ordered[n];
-      return {
-        kind: 'group',
-        level: 0,
-        cells: [recordNumber(i), ...columns.map((c) => cellFigure(c, i))],
-        where: { kind: 'records', not: false, records: [recordNumber(i)] },
-      };
+    {
+      length: ordered.length,
+      recordAt: (n) => ordered[n],
+      row(n) {
+        const i = ordered[n];
+        return {
+          kind: 'group',
+          level: 0,
+          cells: [recordNumber(i), ...columns.map((c) => cellFigure(c, i))],
+          where: { kind: 'records', not: false, records: [recordNumber(i)] },
+        };
+      },
     },
   );
 }

@@ -88,6 +88,7 @@ function* computePercentiles(base: Base, spec: PercentileSpec): Steps<TallyAnswe
     leaves: tree.leaves,
   });
   const groups: Ordered[] = [];
+  let few = 0;
   const leaves = coded ? yield* leavesInOrder(tree, counts) : [...counts.keys()];
   const due = pausing(GROUPS);
   for (const [k, leaf] of leaves.entries()) {
@@ -101,10 +102,10 @@ function* computePercentiles(base: Base, spec: PercentileSpec): Steps<TallyAnswe
       values,
       ...(coded && { where: coded.codes.where(code) }),
     });
+    if (values.length > 0 && values.length < spec.few) few++;
     if (due(k)) yield (k + 1) / leaves.length;
   }
   const labels = spec.key && coded ? [labelColumn('group', spec.key, coded.codes, table)] : [];
-  const few = groups.filter((g) => g.values.length > 0 && g.values.length < spec.few).length;
   return {
     tables: [
       ...(spec.percentiles.length ? [yield* percentileTable(labels, spec, column, groups)] : []),

@@ -94,7 +94,9 @@ export function* computePeriods(base: Base, spec: PeriodsSpec): Steps<ComputedPe
     ...likes.map(({ own, other }) => stretchGrouping(leaves, [own, other])),
   ];
   const total = spec.levels.length;
-  const groupings = dated.levels.flatMap((side) => dates.map((d) => crossed(dated, side, d)));
+  const groupings: Grouping[] = [];
+  for (const side of dated.levels)
+    for (const d of dates) groupings.push(yield* crossed(dated, side, d));
   const { figures, resting } = yield* computeResting(dated.input, groupings, [
     ...measures,
     { kind: 'records' },

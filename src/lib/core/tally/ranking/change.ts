@@ -1,7 +1,7 @@
 import { TallyRefused } from '../../errors';
 import type { GroupTree } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
-import type { Steps } from '../../steps/steps';
+import { inStretches, type Steps } from '../../steps/steps';
 import type { Bitset } from '../../table/bitset';
 import { DAY_MS } from '../../table/calendar';
 import { isText } from '../../table/column';
@@ -102,8 +102,10 @@ export function* changes(
     const map = new Map<number, number>();
     const ofParents = yield* ranked(tree, level, values, figures, parentOf, spec);
     for (const { order } of ofParents.values()) {
-      const at = placesOf(values, order, spec.ties);
-      order.forEach((g, k) => map.set(g, at[k]));
+      const at = yield* placesOf(values, order, spec.ties);
+      yield* inStretches(order.length, (from, to) => {
+        for (let k = from; k < to; k++) map.set(order[k], at[k]);
+      });
     }
     places.push(map);
     const orders = new Map([...ofParents].flatMap(([, { order }]) => order.map((g) => [g, order])));

@@ -14,7 +14,7 @@ export function* figuresIn(
   selection: Bitset,
 ): Steps<GroupFigures> {
   const { table } = base;
-  const ordered = orderedFor(base, selection, [spec.by]);
+  const ordered = yield* orderedFor(base, selection, [spec.by]);
   return yield* computeGroups({ table, tree, records: recordsOf(selection), ordered }, [spec.by]);
 }
 

@@ -15,6 +15,7 @@ import { figuresIn, parents, ranked } from './groupOrder';
 import { others } from './others';
 import { placeMark } from './placeMark';
 import { placesOf, withinTop } from './places';
+import { reachedLeaves } from '../reached';
 import { withinBottom } from './records';
 import type { RankingSpec } from './spec';
 
@@ -51,7 +52,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
             title: 'Cumulative share',
             unit: '',
             type: 'share' as const,
-            reach: 'above' as const,
+            reach: spec.within > 0 ? ('run' as const) : ('above' as const),
             words: 'The figures down to this one ÷ the sum of all ranked.',
           },
         ]
@@ -71,14 +72,16 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
       ...(change ? change.marks(g, columns.length - change.columns.length) : []),
     ];
   };
-  const rows: FigureRow[] = [];
+  let rows: FigureRow[] = [];
   const warnings: Warning[] = ofKeys;
   let groups = 0;
+  /** The ranked groups of each row, in order from the first place, and the row's place among them. */
+  const reached: { order: readonly number[]; row: number; from: number; to: number }[] = [];
   let unranked = 0;
   let kept = 0;
   for (const [parent, { order, none }] of byParent) {
     unranked += none.length;
-    const places = placesOf(values, order, spec.ties);
+    const places = yield* placesOf(values, order, spec.ties);
     const from =
       spec.bottom === undefined ? 0 : order.length - withinBottom(values, order, spec.bottom);
     const to = spec.top === undefined ? order.length : withinTop(values, order, spec.top);
@@ -105,8 +108,9 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
       };
     };
     const placed = yield* madeRows(order.slice(0, to), add);
+    reached.push({ order, row: rows.length, from, to });
     groups += placed.length;
-    for (const row of placed) rows.push(row);
+    rows = rows.concat(placed);
     const left = [...order.slice(0, from), ...order.slice(to)];
     if (left.length)
       rows.push(
@@ -143,6 +147,14 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
           rows,
         }),
         groups,
+        *reached(n) {
+          const of = reached.findLast(({ row }) => row <= n);
+          const place = of ? of.from + n - of.row : 0;
+          if (!of || place >= of.to) return null;
+          return yield* reachedLeaves(tree, of.order.slice(0, place + 1), (leaf) =>
+            groupWhere(tree, deepest, leaf),
+          );
+        },
       },
     ],
     warnings,

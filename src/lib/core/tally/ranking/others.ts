@@ -1,7 +1,8 @@
 import { groupKeys, groupPath, type GroupTree } from '../../arrange/tree';
 import type { Grouping } from '../../measure/grouping';
 import { computeMeasures } from '../../measure/compute';
-import type { Steps } from '../../steps/steps';
+import { filled } from '../../steps/arrays';
+import { inStretches, type Steps } from '../../steps/steps';
 import type { Bitset } from '../../table/bitset';
 import { counted } from '../../table/format';
 import { orderedFor, recordsOf, type Base } from '../base';
@@ -39,14 +40,19 @@ export function* others(
 ): Steps<FigureRow> {
   const { table } = base;
   const deepest = tree.levels.length - 1;
-  const rest: Grouping = { size: 1, of: new Int32Array(tree.leaves).fill(-1) };
-  for (const g of left) rest.of[g] = 0;
-  const records = left.reduce((n, g) => n + counts[g], 0);
+  const rest: Grouping = { size: 1, of: yield* filled(new Int32Array(tree.leaves), -1) };
+  let records = 0;
+  yield* inStretches(left.length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      rest.of[left[k]] = 0;
+      records += counts[left[k]];
+    }
+  });
   const [[[total]]] = yield* computeMeasures(
     {
       table,
       records: recordsOf(selection),
-      ordered: orderedFor(base, selection, [spec.by]),
+      ordered: yield* orderedFor(base, selection, [spec.by]),
       leafOf: tree.leafOf,
       leaves: tree.leaves,
     },

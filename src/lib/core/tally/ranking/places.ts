@@ -1,3 +1,5 @@
+import { inStretches, type Steps } from '../../steps/steps';
+
 /** How equal figures share places (calculations, section 8). */
 export const TIES = ['gap', 'noGap', 'order', 'mean'] as const;
 export type Ties = (typeof TIES)[number];
@@ -14,31 +16,28 @@ export const TIES_WORDS: Record<Ties, string> = {
  * @param order which figure comes first, second, ...; those without a value are left out of it
  * @returns one place for each entry of `order`
  */
-export function placesOf(
+export function* placesOf(
   values: ArrayLike<number>,
   order: ArrayLike<number>,
   ties: Ties,
-): Float64Array {
+): Steps<Float64Array> {
   const n = order.length;
   const places = new Float64Array(n);
+  // The first of the equal ones met last, and how many different ones were met.
+  let first = 0;
   let distinct = 0;
-  for (let from = 0; from < n;) {
-    const v = values[order[from]];
-    let to = from + 1;
-    while (to < n && values[order[to]] === v) to++;
-    distinct++;
-    for (let k = from; k < to; k++)
-      places[k] =
-        ties === 'gap'
-          ? from + 1
-          : ties === 'noGap'
-            ? distinct
-            : ties === 'order'
-              ? k + 1
-              : (from + to + 1) / 2;
-    from = to;
-  }
-  return places;
+  yield* inStretches(n, (from, to) => {
+    for (let k = from; k < to; k++) {
+      if (k === 0 || values[order[k]] !== values[order[k - 1]]) {
+        if (ties === 'mean') places.fill((first + k + 1) / 2, first, k);
+        first = k;
+        distinct++;
+      }
+      if (ties !== 'mean')
+        places[k] = ties === 'gap' ? first + 1 : ties === 'noGap' ? distinct : k + 1;
+    }
+  });
+  return ties === 'mean' ? places.fill((first + n + 1) / 2, first) : places;
 }
 
 /**

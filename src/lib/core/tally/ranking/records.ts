@@ -7,12 +7,13 @@ import type { Condition } from '../../scope/condition';
 import { fullCell } from '../../table/cell';
 import { isMissing, isText, type Column, type ScalarColumn } from '../../table/column';
 import { counted } from '../../table/format';
-import { lazyTable } from '../answer';
+import { recordTable } from '../answer';
 import { recordsOf, selectionOf, type Base } from '../base';
 import { cellFigure, shareColumn } from '../figure';
 import { type TallyAnswer } from '../kind';
 import { figureOf, shareOf, type Figure, type FigureColumn, type FigureRow } from '../result';
 import { warn, type Warning } from '../warnings';
+import { downTo } from './downTo';
 import { withinTop } from './places';
 import { rankBy } from './rankBy';
 import { recordChange } from './recordChange';
@@ -87,18 +88,21 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyAnswer> 
   };
   return {
     tables: [
-      lazyTable(
-        about,
-        kept + Number(left > 0),
-        (n) => (n < kept ? ranked(from + n) : others()),
+      recordTable(about, {
+        length: kept + Number(left > 0),
+        row: (n) => (n < kept ? ranked(from + n) : others()),
+        recordAt: (n) => (n < kept ? order[from + n] : -1),
         // Only values are added up: the others' are what the kept leave of the whole.
-        (n, c) =>
+        number: (n, c) =>
           c !== about.labels
             ? NaN
             : n < kept
               ? values[order[from + n]]
               : present(others().cells[c]),
-      ),
+        *reached(n) {
+          return n < kept ? yield* downTo(spec, column, order, from + n) : null;
+        },
+      }),
     ],
     warnings: [
       ...notes(recordsOf(selection).length - order.length, spec, kept),

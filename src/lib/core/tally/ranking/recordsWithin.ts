@@ -3,13 +3,13 @@ import { groupKeys, groupPath, type GroupTree } from '../../arrange/tree';
 import { TallyRefused } from '../../errors';
 import { columnFor } from '../../expression/columnFor';
 import { CompensatedSum } from '../../measure/compensated';
-import { inStretches, partOf, type Steps } from '../../steps/steps';
+import { finish, inStretches, partOf, type Steps } from '../../steps/steps';
 import { count, has, type Bitset } from '../../table/bitset';
 import { fullCell } from '../../table/cell';
 import { isMissing, isText, type ScalarColumn } from '../../table/column';
 import { counted } from '../../table/format';
 import { recordNumber } from '../../table/recordNumber';
-import { lazyTable } from '../answer';
+import { recordTable } from '../answer';
 import { recordsOf, selectionOf, type Base } from '../base';
 import { cellFigure, labelColumns } from '../figure';
 import { groupWhere, treeOf } from '../keys';
@@ -17,6 +17,7 @@ import type { TallyAnswer } from '../kind';
 import { figureOf, shareOf, type FigureRow } from '../result';
 import { orderGroups, walkGroups } from '../sortedGroups';
 import { allOf } from '../whereCondition';
+import { downTo } from './downTo';
 import { placesOf, withinTop } from './places';
 import { beyond, columnsOf, notes, withinBottom } from './records';
 import type { RankingSpec } from './spec';
@@ -57,10 +58,14 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
   const adds = column.type === 'number';
   const labels = 2 + depth + shown.length;
   const [place, record, ...rest] = columnsOf(spec, column, shown, 'run');
-  const rowAt = (n: number): FigureRow => {
+  /** The group of a row and its place in the group's order; where it is `to`, the row is of all others. */
+  const placeAt = (n: number): Ranked & { at: number } => {
     const group = groups[groupAt(groups, n)];
-    const k = group.from + n - group.row;
-    return k < group.to ? rankedRow(group, k) : othersRow(group);
+    return { ...group, at: group.from + n - group.row };
+  };
+  const rowAt = (n: number): FigureRow => {
+    const { at, ...group } = placeAt(n);
+    return at < group.to ? rankedRow(group, at) : othersRow(group);
   };
   const rankedRow = (group: Ranked, k: number): FigureRow => {
     const { leaf, order } = group;
@@ -110,7 +115,7 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
   };
   return {
     tables: [
-      lazyTable(
+      recordTable(
         {
           name: 'main',
           caption: 'Ranking',
@@ -118,8 +123,23 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
           whole: true,
           columns: [place, ...labelColumns(spec.groups, tree.keys, table), record, ...rest],
         },
-        length,
-        rowAt,
+        {
+          length,
+          row: rowAt,
+          recordAt(n) {
+            const { order, at, to } = placeAt(n);
+            return at < to ? order[at] : -1;
+          },
+          *reached(n) {
+            const { leaf, order, at, to } = placeAt(n);
+            if (at >= to) return null;
+            const { where, ...reached } = yield* downTo(spec, column, order, at);
+            return {
+              ...reached,
+              where: where && allOf([groupWhere(tree, depth - 1, leaf), where]),
+            };
+          },
+        },
       ),
     ],
     warnings: [
@@ -213,7 +233,7 @@ function* rankedIn(
     const group: Ranked = {
       leaf,
       order,
-      places: once(() => placesOf(values, order, spec.ties)),
+      places: once(() => finish(placesOf(values, order, spec.ties))),
       sums: once(() => {
         const sum = new CompensatedSum();
         const sums = new Float64Array(order.length);

@@ -39,7 +39,7 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
   const { table } = base;
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
-  const ordered = orderedFor(base, selection, spec.facts);
+  const ordered = yield* orderedFor(base, selection, spec.facts);
   const coded = spec.key ? yield* codesOf(base, spec.key, selection) : null;
   const tree = yield* buildTree(table.length, coded ? [coded.codes] : []);
   refuseTooMany(tree.leaves * spec.columns.length, 'rows', MOST_GROUPS);
@@ -47,7 +47,7 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
   const input = { table, records, ordered, leafOf: tree.leafOf, leaves: tree.leaves };
   const counts = yield* countLeaves(input);
   const groups = coded ? yield* leavesInOrder(tree, counts) : [];
-  const rows: FigureRow[] = [];
+  let rows: FigureRow[] = [];
   for (const [k, ref] of spec.columns.entries()) {
     const column = columnFor(table, ref);
     const asked = spec.facts.map((fact): Measure => ({ ...fact, column: ref }));
@@ -112,7 +112,7 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
         }),
       };
     });
-    for (const made of ofGroups) rows.push(made);
+    rows = rows.concat(ofGroups);
   }
   const columns: FigureColumn[] = [
     { key: 'column', title: 'Column', unit: '', type: 'text' },
