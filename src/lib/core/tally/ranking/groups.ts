@@ -104,6 +104,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
         ],
         keys: [places[k], ...groupKeys(tree, deepest, g)],
         where: groupWhere(tree, deepest, g),
+        ...(spec.within > 0 && { run: parent }),
         ...marked(marksOf(g, order, whole)),
       };
     };

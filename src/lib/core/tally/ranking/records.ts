@@ -114,7 +114,7 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyAnswer> 
 const present = (cell: Figure): number => (typeof cell === 'number' ? cell : NaN);
 
 /** Sums from the first place to each, compensated. */
-function* cumulative(values: Float64Array, order: Int32Array): Steps<Float64Array> {
+export function* cumulative(values: Float64Array, order: Int32Array): Steps<Float64Array> {
   const out = new Float64Array(order.length);
   const sum = new CompensatedSum();
   // Sorted records lie all over memory.

@@ -2,8 +2,7 @@ import { sortByColumn } from '../../arrange/sort';
 import { groupKeys, groupPath, type GroupTree } from '../../arrange/tree';
 import { TallyRefused } from '../../errors';
 import { columnFor } from '../../expression/columnFor';
-import { CompensatedSum } from '../../measure/compensated';
-import { finish, inStretches, partOf, type Steps } from '../../steps/steps';
+import { finish, inStretches, partOf, STRIDE, type Steps } from '../../steps/steps';
 import { count, has, type Bitset } from '../../table/bitset';
 import { fullCell } from '../../table/cell';
 import { isMissing, isText, type ScalarColumn } from '../../table/column';
@@ -19,14 +18,14 @@ import { orderGroups, walkGroups } from '../sortedGroups';
 import { allOf } from '../whereCondition';
 import { downTo } from './downTo';
 import { placesOf, withinTop } from './places';
-import { beyond, columnsOf, notes, withinBottom } from './records';
+import { beyond, columnsOf, cumulative, notes, withinBottom } from './records';
 import type { RankingSpec } from './spec';
 
 /** The records of one group in order of their places, and which of them are kept. */
 interface Ranked {
   readonly leaf: number;
   readonly order: Int32Array;
-  /** Found when the first row of the group is looked at. */
+  /** Found when the first row of the group is looked at, unless it is large. */
   readonly places: () => Float64Array;
   /** Sums from the group's first place to each; found likewise. */
   readonly sums: () => Float64Array;
@@ -58,14 +57,12 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
   const adds = column.type === 'number';
   const labels = 2 + depth + shown.length;
   const [place, record, ...rest] = columnsOf(spec, column, shown, 'run');
-  /** The group of a row and its place in the group's order; where it is `to`, the row is of all others. */
-  const placeAt = (n: number): Ranked & { at: number } => {
-    const group = groups[groupAt(groups, n)];
-    return { ...group, at: group.from + n - group.row };
-  };
+  /** The place of a row in the order of its group; where it is `to`, the row is of all others. */
+  const placeOf = (n: number, { from, row }: Ranked): number => from + n - row;
   const rowAt = (n: number): FigureRow => {
-    const { at, ...group } = placeAt(n);
-    return at < group.to ? rankedRow(group, at) : othersRow(group);
+    const group = groups[groupAt(groups, n)];
+    const k = placeOf(n, group);
+    return k < group.to ? rankedRow(group, k) : othersRow(group);
   };
   const rankedRow = (group: Ranked, k: number): FigureRow => {
     const { leaf, order } = group;
@@ -127,13 +124,16 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
           length,
           row: rowAt,
           recordAt(n) {
-            const { order, at, to } = placeAt(n);
-            return at < to ? order[at] : -1;
+            const group = groups[groupAt(groups, n)];
+            const k = placeOf(n, group);
+            return k < group.to ? group.order[k] : -1;
           },
           *reached(n) {
-            const { leaf, order, at, to } = placeAt(n);
-            if (at >= to) return null;
-            const { where, ...reached } = yield* downTo(spec, column, order, at);
+            const group = groups[groupAt(groups, n)];
+            const { leaf, order, to } = group;
+            const k = placeOf(n, group);
+            if (k >= to) return null;
+            const { where, ...reached } = yield* downTo(spec, column, order, k);
             return {
               ...reached,
               where: where && allOf([groupWhere(tree, depth - 1, leaf), where]),
@@ -233,16 +233,8 @@ function* rankedIn(
     const group: Ranked = {
       leaf,
       order,
-      places: once(() => finish(placesOf(values, order, spec.ties))),
-      sums: once(() => {
-        const sum = new CompensatedSum();
-        const sums = new Float64Array(order.length);
-        for (let k = 0; k < sums.length; k++) {
-          sum.add(values[order[k]]);
-          sums[k] = sum.value;
-        }
-        return sums;
-      }),
+      places: yield* foundOnce(order.length, () => placesOf(values, order, spec.ties)),
+      sums: yield* foundOnce(order.length, () => cumulative(values, order)),
       from: spec.bottom === undefined ? 0 : order.length - withinBottom(values, order, spec.bottom),
       to: spec.top === undefined ? order.length : withinTop(values, order, spec.top),
       row,
@@ -253,8 +245,11 @@ function* rankedIn(
   return out;
 }
 
-/** What is found when it is first asked for, and kept. */
-function once<T>(find: () => T): () => T {
-  let known: T | undefined;
-  return () => (known ??= find());
+/** Of more records than this what follows is found beforehand: a row could not wait for it. */
+const MANY = STRIDE >> 3;
+
+/** What is found when it is first asked for, and kept. @param size of how many records it is found */
+function* foundOnce<T>(size: number, find: () => Steps<T>): Steps<() => T> {
+  let known = size > MANY ? yield* find() : undefined;
+  return () => (known ??= finish(find()));
 }
