@@ -88,9 +88,12 @@ describe('where things stand on the ledger', () => {
 
   it('labels of a level come in the order shown, each once', () => {
     const bench = shown(grouped);
-    expect(bench.ask('labels', { level: 0 })).toEqual(['holm', 'Holm', 'Ness', 'blank']);
-    expect(bench.ask('labels', { level: 1 })).toEqual(['Auk', 'Tern']);
-    expect(bench.ask('labels', { level: 2 })).toEqual([]);
+    expect(bench.ask('labels', { level: 0 })).toEqual({
+      labels: ['holm', 'Holm', 'Ness', 'blank'],
+      more: 0,
+    });
+    expect(bench.ask('labels', { level: 1 })).toEqual({ labels: ['Auk', 'Tern'], more: 0 });
+    expect(bench.ask('labels', { level: 2 })).toEqual({ labels: [], more: 0 });
   });
 
   it('labels that look the same are told of, and how many', () => {

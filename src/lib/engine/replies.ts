@@ -52,7 +52,7 @@ export const Replies = {
   locate: z.strictObject({ line: z.int() }),
   locateRecord: z.strictObject({ line: z.int() }),
   recordsOn: z.strictObject({ records: z.array(z.int()) }),
-  labels: z.array(z.string()),
+  labels: z.strictObject({ labels: z.array(z.string()), more: z.int() }),
   copy: z.strictObject({ text: z.string(), html: z.string(), rows: z.int(), guarded: z.int() }),
   moved: Moved,
   movedRecords: MovedRecords,

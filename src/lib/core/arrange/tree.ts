@@ -1,3 +1,4 @@
+import { addedUp } from '../steps/arrays';
 import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import { DistinctNumbers } from '../table/distinctNumbers';
 import type { GroupCodes } from './groupCodes';
@@ -246,9 +247,7 @@ function* childrenPlaced(
   yield* inStretches(size, (from, to) => {
     for (let group = from; group < to; group++) next[above[parent[group]] + 1]++;
   });
-  yield* inStretches(above.length, (from, to) => {
-    for (let p = from; p < to; p++) next[p + 1] += next[p];
-  });
+  yield* addedUp(next);
   const place = new Int32Array(size);
   yield* inStretches(size, (from, to) => {
     for (let group = from; group < to; group++) place[group] = next[above[parent[group]]]++;

@@ -20,9 +20,7 @@ export function aboutMean(
 
 /** The same of very many values, with pauses. */
 export function* aboutMeanInParts(kind: MeasureKind, values: Float64Array): Steps<number> {
-  const total = { sum: 0, lost: 0 };
-  yield* inStretches(values.length, (from, to) => addTo(total, values, from, to));
-  const about = distancesFrom((total.sum + total.lost) / values.length);
+  const about = distancesFrom(yield* meanInParts(values));
   yield* inStretches(values.length, (from, to) => addDistances(about, values, from, to));
   return ofDistances(kind, about, values.length);
 }
@@ -50,6 +48,13 @@ export function mean(values: Float64Array, from: number, to: number): number {
   const total = { sum: 0, lost: 0 };
   addTo(total, values, from, to);
   return to > from ? (total.sum + total.lost) / (to - from) : NaN;
+}
+
+/** The same of very many values, with pauses. */
+export function* meanInParts(values: Float64Array): Steps<number> {
+  const total = { sum: 0, lost: 0 };
+  yield* inStretches(values.length, (from, to) => addTo(total, values, from, to));
+  return values.length ? (total.sum + total.lost) / values.length : NaN;
 }
 
 /** Sums over distances from a centre: of their sizes, squares, third and fourth powers. */
@@ -107,4 +112,11 @@ export function meanDistance(
   const about = distancesFrom(centre);
   addDistances(about, values, from, to);
   return ofDistances('meanDeviation', about, to - from);
+}
+
+/** The same of very many values, with pauses. */
+export function* meanDistanceInParts(values: Float64Array, centre: number): Steps<number> {
+  const about = distancesFrom(centre);
+  yield* inStretches(values.length, (from, to) => addDistances(about, values, from, to));
+  return ofDistances('meanDeviation', about, values.length);
 }

@@ -1,4 +1,4 @@
-import { inStretches, pausing, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import type { TextColumn } from '../table/column';
 import type { Grouping } from './grouping';
 import type { Leafed } from './leafed';
@@ -37,36 +37,40 @@ export function* distinctCounts(
   const out = new Float64Array(size);
   const first = new Int32Array(size).fill(-1);
   const merged = new Map<number, Uint8Array>();
-  const due = pausing(2 * STRIDE);
-  let looked = 0;
-  for (let leaf = 0; leaf < of.length; leaf++) {
+  /** A group of several leaves has marks of its own. */
+  const marksOf = (g: number): Uint8Array =>
+    merged.get(g) ?? marks.subarray(first[g] * texts, (first[g] + 1) * texts);
+  const add = (leaf: number): void => {
     const g = of[leaf];
-    if (g < 0) continue;
+    if (g < 0) return;
     if (first[g] < 0) {
       first[g] = leaf;
-      continue;
+      return;
     }
-    const union = merged.get(g) ?? marks.slice(first[g] * texts, (first[g] + 1) * texts);
-    merged.set(g, union);
+    let union = merged.get(g);
+    if (!union) merged.set(g, (union = marksOf(g).slice()));
     const start = leaf * texts;
-    const add = (from: number, to: number): void => {
-      for (let t = from; t < to; t++) union[t] |= marks[start + t];
-    };
-    if (texts > STRIDE) yield* inStretches(texts, add);
-    else add(0, texts);
-    if (due((looked += texts))) yield undefined;
-  }
-  for (let g = 0; g < size; g++) {
-    if (first[g] < 0) continue;
-    const union = merged.get(g) ?? marks.subarray(first[g] * texts, (first[g] + 1) * texts);
-    const count = (from: number, to: number): void => {
-      let n = 0;
-      for (let t = from; t < to; t++) n += union[t];
-      out[g] += n;
-    };
-    if (texts > STRIDE) yield* inStretches(texts, count);
-    else count(0, texts);
-    if (due((looked += texts))) yield undefined;
-  }
+    for (let t = 0; t < texts; t++) union[t] |= marks[start + t];
+  };
+  // As many leaves or groups as have a stride's marks.
+  const stride = Math.max(1, Math.floor((2 * STRIDE) / texts));
+  yield* inStretches(
+    of.length,
+    (from, to) => {
+      for (let leaf = from; leaf < to; leaf++) add(leaf);
+    },
+    stride,
+  );
+  yield* inStretches(
+    size,
+    (from, to) => {
+      for (let g = from; g < to; g++) {
+        if (first[g] < 0) continue;
+        const own = marksOf(g);
+        for (let t = 0; t < texts; t++) out[g] += own[t];
+      }
+    },
+    stride,
+  );
   return out;
 }

@@ -1,8 +1,17 @@
-import { STRIDE, type Steps } from '../steps/steps';
-import { aboutMean, aboutMeanInParts, mean, meanDistance } from './aboutMean';
+import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import {
+  aboutMean,
+  aboutMeanInParts,
+  mean,
+  meanDistance,
+  meanDistanceInParts,
+  meanInParts,
+} from './aboutMean';
 import { byQuantiles, type Measure, type MeasureKind } from './measure';
 import { DEFINITIONS, quantileBy, type Definition } from './quantileDefinitions';
 import { quantiles, quantilesInParts } from './quantile';
+import { GeometricMean, Product, type Fold } from './products';
+import { Runs, runsOf } from './runs';
 import type { Slices } from './slices';
 import { sortedInParts } from '../sorting/sorted';
 
@@ -41,12 +50,29 @@ export function fromSlice(
 }
 
 /** The same of very many values, with pauses. */
-function* fromMany(measure: Measure, values: Float64Array): Steps<number> {
-  if (needsOrder(measure)) return fromOrdered(measure, yield* sortedInParts(values));
+export function* fromMany(measure: Measure, values: Float64Array): Steps<number> {
+  if (needsOrder(measure)) return yield* fromManyOrdered(measure, yield* sortedInParts(values));
+  if (CENTRED.includes(measure.kind)) return yield* aboutMeanInParts(measure.kind, values);
+  const fold = foldOf(measure.kind);
+  if (fold) {
+    yield* inStretches(values.length, (from, to) => fold.add(values, from, to));
+    return fold.value;
+  }
   const shares = sharesOf(measure);
   const found = shares && (yield* quantilesInParts(values, shares));
-  if (!CENTRED.includes(measure.kind)) return fromValues(measure, values, 0, values.length, found);
-  return yield* aboutMeanInParts(measure.kind, values);
+  if (measure.kind === 'medianDeviation' && found)
+    return yield* meanDistanceInParts(values, found[0]);
+  return fromValues(measure, values, 0, values.length, found);
+}
+
+function* fromManyOrdered(measure: Measure, ordered: Float64Array): Steps<number> {
+  const cut = measure.kind === 'trimmedMean' ? trimmed(measure, ordered) : null;
+  if (cut) return yield* meanInParts(cut);
+  if (byDefinition(measure) !== null || measure.kind === 'trimmedMean')
+    return fromOrdered(measure, ordered);
+  const runs = new Runs();
+  yield* inStretches(ordered.length, (from, to) => runs.add(ordered, from, to));
+  return ofRuns(measure.kind, runs);
 }
 
 /** Made of distances from the mean. */
@@ -95,17 +121,13 @@ function fromOrdered(measure: Measure, ordered: Float64Array): number {
     const found = sharesOf(measure)?.map((share) => quantileBy(ordered, share, definition)) ?? [];
     return measure.kind === 'iqr' ? found[1] - found[0] : found[0];
   }
-  switch (measure.kind) {
-    case 'trimmedMean':
-      return trimmedMean(ordered, (measure.percent ?? 5) / 100);
-    case 'distinct':
-      return distinct(ordered);
-    case 'modeTies':
-      return mode(ordered).ties;
-    default:
-      return mode(ordered).value;
-  }
+  if (measure.kind !== 'trimmedMean') return ofRuns(measure.kind, runsOf(ordered));
+  const cut = trimmed(measure, ordered);
+  return cut ? mean(cut, 0, cut.length) : NaN;
 }
+
+const ofRuns = (kind: MeasureKind, runs: Runs): number =>
+  kind === 'distinct' ? runs.distinct : kind === 'modeTies' ? runs.ties : runs.value;
 
 /**
  * A measure of values as they come, and of their quantiles where it is made of some.
@@ -118,60 +140,26 @@ function fromValues(
   found: readonly number[] | null,
 ): number {
   if (CENTRED.includes(kind)) return aboutMean(kind, values, from, to);
+  const fold = foldOf(kind);
+  if (fold) {
+    fold.add(values, from, to);
+    return fold.value;
+  }
   switch (kind) {
     case 'iqr':
       return found ? found[1] - found[0] : NaN;
     case 'medianDeviation':
       return found ? meanDistance(values, from, to, found[0]) : NaN;
-    case 'product':
-      return product(values, from, to);
-    case 'geometricMean':
-      return geometricMean(values, from, to);
     default:
       return found ? found[0] : NaN;
   }
 }
 
-/** The share p cut at each end: floor(p·n) values; none where nothing would be left. */
-function trimmedMean(ordered: Float64Array, p: number): number {
-  const cut = Math.floor(p * ordered.length);
-  if (ordered.length - 2 * cut < 1) return NaN;
-  return mean(ordered, cut, ordered.length - cut);
-}
+const foldOf = (kind: MeasureKind): Fold | null =>
+  kind === 'product' ? new Product() : kind === 'geometricMean' ? new GeometricMean() : null;
 
-function product(values: Float64Array, from: number, to: number): number {
-  if (to === from) return NaN;
-  let out = 1;
-  for (let i = from; i < to; i++) out *= values[i];
-  return out;
-}
-
-/** All values over 0; through the mean of the logarithms. */
-function geometricMean(values: Float64Array, from: number, to: number): number {
-  if (to === from) return NaN;
-  let logs = 0;
-  for (let i = from; i < to; i++) {
-    if (!(values[i] > 0)) return NaN;
-    logs += Math.log(values[i]);
-  }
-  return Math.exp(logs / (to - from));
-}
-
-function distinct(ordered: Float64Array): number {
-  let n = 0;
-  for (let i = 0; i < ordered.length; i++) if (i === 0 || ordered[i] !== ordered[i - 1]) n++;
-  return n;
-}
-
-/** The commonest of ordered values, the smallest of several; `ties` says how many are as common. */
-export function mode(ordered: Float64Array): { value: number; times: number; ties: number } {
-  let best = { value: NaN, times: 0, ties: 0 };
-  for (let i = 0; i < ordered.length;) {
-    let j = i;
-    while (j < ordered.length && ordered[j] === ordered[i]) j++;
-    if (j - i > best.times) best = { value: ordered[i], times: j - i, ties: 1 };
-    else if (j - i === best.times) best.ties++;
-    i = j;
-  }
-  return best;
+/** Ordered values without the share p cut at each end, floor(p·n) values; null where nothing would be left. */
+function trimmed({ percent }: Measure, ordered: Float64Array): Float64Array | null {
+  const cut = Math.floor(((percent ?? 5) / 100) * ordered.length);
+  return ordered.length - 2 * cut < 1 ? null : ordered.subarray(cut, ordered.length - cut);
 }

@@ -1,3 +1,4 @@
+import { filled, numbersOf } from '../steps/arrays';
 import { finish, inStretches, STRIDE, type Steps } from '../steps/steps';
 import { isFar, residualSums, roughMeans, sumsAbout, type LineInput } from './lineSums';
 
@@ -41,12 +42,13 @@ export interface Fit {
 export function* fitLines(input: LineInput): Steps<Fit[]> {
   const { leaves, origin } = input;
   const [nearX, nearY] = origin ? [0, 0] : roughMeans(input);
-  let aboutX = new Float64Array(leaves).fill(nearX);
-  let aboutY = new Float64Array(leaves).fill(nearY);
+  let aboutX = yield* filled(new Float64Array(leaves), nearX);
+  let aboutY = yield* filled(new Float64Array(leaves), nearY);
   let sums = yield* sumsAbout(input, aboutX, aboutY);
-  if (!origin && isFar(sums, leaves)) {
-    aboutX = aboutX.map((c, g) => c + mean(sums.x[g], sums.n[g]));
-    aboutY = aboutY.map((c, g) => c + mean(sums.y[g], sums.n[g]));
+  if (!origin && (yield* isFar(sums, leaves))) {
+    const { n, x, y } = sums;
+    aboutX = yield* numbersOf(leaves, (g) => nearX + mean(x[g], n[g]));
+    aboutY = yield* numbersOf(leaves, (g) => nearY + mean(y[g], n[g]));
     sums = yield* sumsAbout(input, aboutX, aboutY);
   }
   const meanX = new Float64Array(leaves);

@@ -33,14 +33,17 @@ export function roughMeans({ x, y, records }: LineInput): [number, number] {
 }
 
 /** Whether some leaf lies so far from the shift that digits would be lost. */
-export function isFar({ n, x, y, xx, yy }: Sums, leaves: number): boolean {
+export function* isFar({ n, x, y, xx, yy }: Sums, leaves: number): Steps<boolean> {
   const far = (sum: number, squares: number, of: number): boolean => {
     const taken = (sum * sum) / of;
     return taken > 4 * (squares - taken);
   };
-  for (let g = 0; g < leaves; g++)
-    if (n[g] > 1 && (far(x[g], xx[g], n[g]) || far(y[g], yy[g], n[g]))) return true;
-  return false;
+  let found = false;
+  yield* inStretches(leaves, (from, to) => {
+    for (let g = from; g < to && !found; g++)
+      found = n[g] > 1 && (far(x[g], xx[g], n[g]) || far(y[g], yy[g], n[g]));
+  });
+  return found;
 }
 
 /** One pass. */
@@ -50,15 +53,17 @@ export function* sumsAbout(
   aboutY: Float64Array,
 ): Steps<Sums> {
   const out = emptySums(input.leaves);
-  const [add, stride] = input.leaves === 1 ? [addToOne, STRIDE] : [addToEach, STRIDE >> 2];
+  const add = input.leaves === 1 ? addToOne : addToEach;
   yield* inStretches(
     input.records.length,
     (from, to) => add(input, aboutX, aboutY, out, from, to),
-    // Of many leaves each record is waited for.
-    stride,
+    strideOf(input.leaves),
   );
   return out;
 }
+
+/** Records between two pauses: of many leaves each of them is waited for. */
+const strideOf = (leaves: number): number => (leaves === 1 ? STRIDE : STRIDE >> 4);
 
 const emptySums = (leaves: number): Sums => ({
   n: new Float64Array(leaves),
@@ -171,6 +176,6 @@ export function* residualSums(
       if (e === e) sse[g] += e * e;
     }
   };
-  yield* inStretches(records.length, leaves === 1 ? addOne : addEach);
+  yield* inStretches(records.length, leaves === 1 ? addOne : addEach, strideOf(leaves));
   return sse;
 }

@@ -2,10 +2,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { finish } from '../steps/steps';
 import { fromMoments, isFromMoments } from './fromMoments';
-import { fromSlice, mode } from './fromSlices';
+import { fromSlice } from './fromSlices';
 import { MEASURE_KINDS, measureWords, type MeasureKind } from './measure';
 import { Moments, momentsOfGroups } from './moments';
 import { quantiles } from './quantile';
+import { runsOf } from './runs';
 
 const all = (n: number): Int32Array => Int32Array.from({ length: n }, (_, i) => i);
 const momentsOf = (values: readonly number[]): Moments =>
@@ -100,7 +101,12 @@ describe('measures worked out by hand', () => {
   });
 
   it('the mode is the smallest of several, and says how many', () => {
-    expect(mode(Float64Array.from([1, 1, 2, 3, 3]))).toEqual({ value: 1, times: 2, ties: 2 });
+    expect(runsOf(Float64Array.from([1, 1, 2, 3, 3]))).toMatchObject({
+      distinct: 3,
+      value: 1,
+      times: 2,
+      ties: 2,
+    });
   });
 
   it('has words for every percentile', () => {

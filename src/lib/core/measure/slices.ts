@@ -1,3 +1,4 @@
+import { addedUp } from '../steps/arrays';
 import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import type { Grouping } from './grouping';
 
@@ -38,6 +39,9 @@ export function* gather(
   return { values: out, start };
 }
 
+/** So few values are copied one by one sooner than as a part of an array. */
+const FEW = 32;
+
 /** The slices of leaves put together by group, copied so that they can be moved about. */
 export function* regroup({ values, start }: Slices, { size, of }: Grouping): Steps<Slices> {
   const to = new Int32Array(size + 1);
@@ -54,18 +58,14 @@ export function* regroup({ values, start }: Slices, { size, of }: Grouping): Ste
       for (let leaf = first; leaf < end; leaf++) {
         const g = of[leaf];
         if (g < 0) continue;
-        for (let k = start[leaf]; k < start[leaf + 1]; k++) out[at[g]++] = values[k];
+        const size = start[leaf + 1] - start[leaf];
+        if (size > FEW) out.set(values.subarray(start[leaf], start[leaf + 1]), at[g]);
+        else for (let k = 0; k < size; k++) out[at[g] + k] = values[start[leaf] + k];
+        at[g] += size;
       }
     },
     // As many leaves as have about a stride's values together.
     Math.max(1, Math.ceil((STRIDE * of.length) / Math.max(1, values.length))),
   );
   return { values: out, start: to };
-}
-
-/** Counts, each moved one place on, become where each group starts. */
-function* addedUp(start: Int32Array): Steps<void> {
-  yield* inStretches(start.length - 1, (from, to) => {
-    for (let g = from; g < to; g++) start[g + 1] += start[g];
-  });
 }

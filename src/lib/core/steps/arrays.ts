@@ -23,3 +23,26 @@ export function* numbersOf(
   });
   return numbers;
 }
+
+/** What a table has at each of some places: `table[places[0]]`, `table[places[1]]`, … */
+export function* lookedUp(table: Int32Array, places: Int32Array): Steps<Int32Array<ArrayBuffer>> {
+  const found = new Int32Array(places.length);
+  yield* inStretches(places.length, (from, to) => {
+    for (let k = from; k < to; k++) found[k] = table[places[k]];
+  });
+  return found;
+}
+
+/**
+ * How many each group has, told one place on, becomes where each group begins; the last is where all end.
+ *
+ * @example
+ * const start = new Int32Array(groups + 1);
+ * for (const g of groupOf) start[g + 1]++;
+ * yield* addedUp(start);
+ */
+export function* addedUp(start: Int32Array): Steps<void> {
+  yield* inStretches(start.length - 1, (from, to) => {
+    for (let g = from; g < to; g++) start[g + 1] += start[g];
+  });
+}

@@ -35,6 +35,8 @@ export interface AnswerTable {
   number(n: number, column: number): number;
   /** The place of the row that a row is a part of; -1 for none. */
   partOf(n: number): number;
+  /** A row without its figures, where it is made with less than the whole row. */
+  readonly outline?: (n: number) => RowOutline;
   /** The place of the row with these keys; -1 where there is none. */
   find(keys: readonly Figure[]): Steps<number>;
   /**
@@ -43,6 +45,9 @@ export interface AnswerTable {
    */
   readonly reached?: ((n: number) => Steps<Reached | null>) | undefined;
 }
+
+/** What a row is, without its figures. */
+export type RowOutline = Pick<FigureRow, 'kind' | 'level'> & { readonly keys: readonly Figure[] };
 
 /** The tables of a tally and what should be known about them. */
 export interface TallyAnswer {
@@ -67,6 +72,13 @@ export interface Answer extends TallyAnswer {
 /** The keys of a row: those given, or its labels themselves. */
 export const keysOfRow = (row: FigureRow, labels: number): readonly Figure[] =>
   row.keys ?? row.cells.slice(0, labels);
+
+/** What a row of a table is, by the shortest way. */
+export function outlineOf(table: AnswerTable, n: number): RowOutline {
+  if (table.outline) return table.outline(n);
+  const row = table.row(n);
+  return { kind: row.kind, level: row.level, keys: keysOfRow(row, table.labels) };
+}
 
 const sameKeys = (a: readonly Figure[], b: readonly Figure[]): boolean =>
   a.length === b.length && a.every((key, k) => key === b[k]);
@@ -177,12 +189,15 @@ export function* freezeAll(
 /** Rows made between two pauses: each is an object of its own. */
 const ROWS_MADE = 1024;
 
-/** The rows of some items, one or several each, made one item after the other with pauses. */
+/**
+ * The rows of some items, one or several each, made one item after the other with pauses.
+ * @param rows those that stand before them
+ */
 export function* madeRows<T>(
   items: readonly T[],
   make: (item: T, at: number) => FigureRow | readonly FigureRow[],
+  rows: FigureRow[] = [],
 ): Steps<FigureRow[]> {
-  const rows: FigureRow[] = [];
   yield* inStretches(
     items.length,
     (from, to) => {

@@ -1,6 +1,6 @@
 import { MEASURES, type Measure } from '../measure/measure';
 import { momentsOf, type Moments } from '../measure/moments';
-import { mode } from '../measure/fromSlices';
+import { Runs } from '../measure/runs';
 import { sortedValues } from '../sorting/sorted';
 import { inStretches, type Steps } from '../steps/steps';
 import { valuesOf } from '../measure/valuesOf';
@@ -98,8 +98,8 @@ function* withValues(
     case 'min':
     case 'max': {
       const value = measure.kind === 'min' ? (yield* moments()).min(0) : (yield* moments()).max(0);
-      const ties = records.filter((i) => view.values[i] === value);
-      return `${measure.kind === 'min' ? 'Lowest' : 'Highest'} of ${n} values, in record ${showCount(ties[0] + 1)}${ties.length > 1 ? ` and ${counted(ties.length - 1, 'other')}` : ''}.`;
+      const { first, ties } = yield* holding(view.values, records, value);
+      return `${measure.kind === 'min' ? 'Lowest' : 'Highest'} of ${n} values, in record ${showCount(first + 1)}${ties > 1 ? ` and ${counted(ties - 1, 'other')}` : ''}.`;
     }
     case 'range':
       return `Highest ${show((yield* moments()).max(0))} − lowest ${show((yield* moments()).min(0))}.`;
@@ -169,7 +169,28 @@ function* withValues(
   }
 }
 
+/** The first of some records that holds a value, and how many do. */
+function* holding(
+  values: Float64Array,
+  records: Int32Array,
+  value: number,
+): Steps<{ first: number; ties: number }> {
+  let first = -1;
+  let ties = 0;
+  yield* inStretches(records.length, (from, to) => {
+    for (let k = from; k < to; k++)
+      if (values[records[k]] === value) {
+        if (ties === 0) first = records[k];
+        ties++;
+      }
+  });
+  return { first, ties };
+}
+
 function* modeWords(values: Float64Array, records: Int32Array): Steps<string> {
-  const { times: most, ties } = mode(yield* sortedValues(values, records));
+  const ordered = yield* sortedValues(values, records);
+  const runs = new Runs();
+  yield* inStretches(ordered.length, (from, to) => runs.add(ordered, from, to));
+  const { times: most, ties } = runs;
   return `Stands ${counted(most, 'time')}${ties > 1 ? `; ${counted(ties - 1, 'other value')} stand${ties > 2 ? '' : 's'} as often, the first in order is shown` : ''}.`;
 }

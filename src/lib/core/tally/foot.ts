@@ -179,6 +179,7 @@ function* footWhole(base: Base, answer: Answer, table: AnswerTable, told: Told):
   if (!total && !table.whole) return 0;
   const selection = selectionOf(base, answer.scope);
   const records = recordsOf(selection);
+  const leafOf = new Int32Array(base.table.length);
   let compared = 0;
   for (const [c, column] of table.columns.entries()) {
     const { measure } = column;
@@ -196,13 +197,7 @@ function* footWhole(base: Base, answer: Answer, table: AnswerTable, told: Told):
       const { order = base.order } = answer;
       const ordered = yield* orderedFor({ order }, selection, [measure]);
       const [[[anew]]] = yield* computeMeasures(
-        {
-          table: base.table,
-          records,
-          ordered,
-          leafOf: new Int32Array(base.table.length),
-          leaves: 1,
-        },
+        { table: base.table, records, ordered, leafOf, leaves: 1 },
         [totalGrouping(1)],
         [measure],
       );

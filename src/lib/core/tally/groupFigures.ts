@@ -3,6 +3,7 @@ import type { Grouping } from '../measure/grouping';
 import type { Measure } from '../measure/measure';
 import { countLeaves } from '../measure/compute';
 import type { Leafed } from '../measure/leafed';
+import { lookedUp } from '../steps/arrays';
 import { inStretches, type Steps } from '../steps/steps';
 import { orderReadInSteps } from '../table/recordOrder';
 import type { Table } from '../table/table';
@@ -59,12 +60,7 @@ export function* levelGroupings(tree: GroupTree): Steps<Grouping[]> {
   for (let l = depth - 1; l >= 0; l--) {
     const { size, parent } = tree.levels[l];
     out[l + 1] = { size, of, parent: { place: l, of: parent } };
-    const [below, above] = [of, new Int32Array(tree.leaves)];
-    if (l > 0)
-      yield* inStretches(tree.leaves, (from, to) => {
-        for (let leaf = from; leaf < to; leaf++) above[leaf] = parent[below[leaf]];
-      });
-    of = above;
+    of = l > 0 ? yield* lookedUp(parent, of) : new Int32Array(tree.leaves);
   }
   out[0] = { size: 1, of };
   return out;

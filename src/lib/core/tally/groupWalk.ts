@@ -1,5 +1,6 @@
 import type { GroupOrder } from '../arrange/groupKey';
 import { groupKeys, groupPath, type GroupTree } from '../arrange/tree';
+import { lookedUp } from '../steps/arrays';
 import { inStretches, type Steps } from '../steps/steps';
 import { orderReadInSteps } from '../table/recordOrder';
 import { groupWhere } from './keys';
@@ -99,14 +100,8 @@ export class GroupWalk {
     const { level, group: own } = this.at(n);
     if (level < 0) return null;
     let groupOf = yield* orderReadInSteps(tree.leaves);
-    for (let l = tree.levels.length - 1; l > level; l--) {
-      const [below, { parent }] = [groupOf, tree.levels[l]];
-      const above = new Int32Array(tree.leaves);
-      yield* inStretches(tree.leaves, (from, to) => {
-        for (let leaf = from; leaf < to; leaf++) above[leaf] = parent[below[leaf]];
-      });
-      groupOf = above;
-    }
+    for (let l = tree.levels.length - 1; l > level; l--)
+      groupOf = yield* lookedUp(tree.levels[l].parent, groupOf);
     const rows = this.#rows[level];
     const isReached = (group: number): boolean => rows[group] > 0 && rows[group] <= rows[own];
     const leaves: number[] = [];
@@ -130,16 +125,20 @@ export class GroupWalk {
     return level < 0 ? [] : groupKeys(this.tree, level, group);
   }
 
+  /** A row without labels and figures. */
+  outline(n: number): { kind: FigureRow['kind']; level: number; keys: Figure[] } {
+    const { level } = this.at(n);
+    const isTotal = level < this.tree.levels.length - 1;
+    return { kind: isTotal ? 'total' : 'group', level: level + 1, keys: this.keys(n) };
+  }
+
   /** A row with its labels, keys and place; `cells` are its figures. */
   row(n: number, cells: readonly Figure[]): FigureRow {
     const { level, group } = this.at(n);
-    const depth = this.tree.levels.length;
     const path = level < 0 ? ['Grand total'] : groupPath(this.tree, level, group);
     return {
-      kind: level < 0 || level < depth - 1 ? 'total' : 'group',
-      level: level + 1,
+      ...this.outline(n),
       cells: [...this.tree.levels.map((_, l) => path[l] ?? null), ...cells],
-      keys: this.keys(n),
       ...(level >= 0 && {
         where: groupWhere(this.tree, level, group),
         partOf: this.partOf(n),

@@ -1,7 +1,7 @@
 import { mergedSort } from '../sorting/mergedSort';
 import { inStretches, pausing, STRIDE, type Steps } from '../steps/steps';
 import { compareText } from '../table/collate';
-import { keysOfRow, type AnswerTable } from './answer';
+import { outlineOf, type AnswerTable } from './answer';
 import { flatOrder } from './flatOrder';
 import { groupKeyText } from './ledger/lines';
 import type { Figure } from './result';
@@ -47,7 +47,8 @@ export function* rowsInView(table: AnswerTable, view: RowView): Steps<Int32Array
     const members = parts.get(whole) ?? [];
     const ofKind: number[][] = [[], [], []];
     const deal = (from: number, to: number): void => {
-      for (let k = from; k < to; k++) ofKind[LAST[table.row(members[k]).kind]].push(members[k]);
+      for (let k = from; k < to; k++)
+        ofKind[LAST[outlineOf(table, members[k]).kind]].push(members[k]);
     };
     yield* inStretches(members.length, deal, rowsAtOnce);
     const due = pausing(rowsAtOnce);
@@ -60,9 +61,9 @@ export function* rowsInView(table: AnswerTable, view: RowView): Steps<Int32Array
           (grand ? closing : out).push(n);
           continue;
         }
-        const row = table.row(n);
+        const { level, keys } = outlineOf(table, n);
         if (!grand) out.push(n);
-        if (grand || isOpen(row.level, keysOfRow(row, table.labels), view, turned)) yield* place(n);
+        if (grand || isOpen(level, keys, view, turned)) yield* place(n);
         if (grand) out.push(n);
       }
   }
@@ -74,7 +75,7 @@ export function* rowsInView(table: AnswerTable, view: RowView): Steps<Int32Array
 }
 
 export const isGrandTotal = (table: AnswerTable, n: number): boolean => {
-  const { kind, level } = table.row(n);
+  const { kind, level } = outlineOf(table, n);
   return kind === 'total' && level === 0 && table.partOf(n) === -1;
 };
 
@@ -96,15 +97,10 @@ function comparator(
   const turn = sort.descending ? -1 : 1;
   const { type } = table.columns[at];
   if (type === 'text' || at < table.labels) {
-    const known = new Map<number, Figure>();
-    const text = (n: number): Figure => {
-      const had = known.get(n);
-      if (had !== undefined) return had;
-      const row = table.row(n);
-      const figure = (at < table.labels ? keysOfRow(row, table.labels)[at] : row.cells[at]) ?? null;
-      known.set(n, figure);
-      return figure;
-    };
+    const known: (Figure | undefined)[] = new Array(table.length);
+    const text = (n: number): Figure =>
+      (known[n] ??=
+        (at < table.labels ? outlineOf(table, n).keys[at] : table.row(n).cells[at]) ?? null);
     return (a, b) => compareFigures(text(a), text(b), turn);
   }
   return (a, b) => {

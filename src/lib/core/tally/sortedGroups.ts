@@ -1,6 +1,7 @@
 import type { GroupOrder } from '../arrange/groupKey';
 import type { GroupTree } from '../arrange/tree';
 import { mergedSort } from '../sorting/mergedSort';
+import { addedUp } from '../steps/arrays';
 import { inStretches, pausing, type Steps } from '../steps/steps';
 
 /** Figures by which the groups of a level are put in order. */
@@ -102,9 +103,7 @@ export function* orderGroups(
         begins[parent[sorted[k]] + 1]++;
       }
     });
-    yield* inStretches(begins.length - 1, (from, to) => {
-      for (let p = from; p < to; p++) begins[p + 1] += begins[p];
-    });
+    yield* addedUp(begins);
     order.push(ordered);
     start.push(begins);
   }

@@ -1,6 +1,7 @@
 import { asChoice, choicesOf, type Choice } from '../../core/table/lookAlikes';
 import { compareText } from '../../core/table/collate';
 import { fromMoments } from '../../core/measure/fromMoments';
+import { Runs } from '../../core/measure/runs';
 import { measureWords, suits, type Measure, type MeasureKind } from '../../core/measure/measure';
 import { momentsOf } from '../../core/measure/moments';
 import { quantileBy } from '../../core/measure/quantileDefinitions';
@@ -45,18 +46,19 @@ export function* answerFacts(held: Held, { column: id }: ArgsOf<'facts'>): Steps
   const moments = yield* momentsOf(values, counted, true);
   const range = { n: moments.count(0), lo: moments.min(0), hi: moments.max(0) };
   const sorted = yield* sortedValues(values, counted, range);
-  const spread = yield* spreadOf(sorted);
+  const runs = new Runs();
+  yield* inStretches(sorted.length, (from, to) => runs.add(sorted, from, to));
   const unread = yield* unreadAmong(column, counted);
   const facts = [
     { name: 'values', value: showCount(sorted.length) },
     { name: 'blank', value: showCount(counted.length - sorted.length - unread) },
     ...(isText(column) ? [] : [{ name: 'unread', value: showCount(unread) }]),
-    { name: 'distinct', value: showCount(spread.distinct) },
+    { name: 'distinct', value: showCount(runs.distinct) },
   ];
   for (const kind of SHOWN) {
     if (!suits(kind, column)) continue;
     const measure: Measure = { kind, column: id };
-    const raw = fromMoments(kind, moments, 0) ?? fromSorted(kind, sorted, spread.mode);
+    const raw = fromMoments(kind, moments, 0) ?? fromSorted(kind, sorted, runs.value);
     const value = figureFrom(measure, column, codeOf && raw === raw ? codeOf(raw) : raw);
     facts.push({
       name: measureWords(measure),
@@ -76,38 +78,6 @@ export function* answerFacts(held: Held, { column: id }: ArgsOf<'facts'>): Steps
   };
   held.facts.set(id, reply);
   return reply;
-}
-
-/** Distinct values and the mode of ordered values: runs of equal ones. */
-function* spreadOf(sorted: Float64Array): Steps<{ distinct: number; mode: number }> {
-  let distinct = 0;
-  let best = NaN;
-  let times = 0;
-  let start = 0;
-  yield* inStretches(sorted.length, (from, to) => {
-    let d = distinct;
-    let b = best;
-    let t = times;
-    let s = start;
-    let before = from > 0 ? sorted[from - 1] : NaN;
-    for (let k = from; k < to; k++) {
-      const v = sorted[k];
-      if (v !== before) {
-        s = k;
-        d++;
-      }
-      if (k - s >= t) {
-        b = v;
-        t = k - s + 1;
-      }
-      before = v;
-    }
-    distinct = d;
-    best = b;
-    times = t;
-    start = s;
-  });
-  return { distinct, mode: best };
 }
 
 function* unreadAmong(column: Column, records: Int32Array): Steps<number> {

@@ -124,7 +124,16 @@ export function* answerLabels(
   const { ledger, shown } = yield* held.ledger(tally);
   const { tree } = ledger;
   const groups = tree.levels[level];
-  if (!groups) return [];
+  if (!groups) return { labels: [], more: 0 };
   const { label } = tree.keys[level];
-  return [...new Set(Array.from(shown.order[level], (g) => label(groups.code[g])))];
+  const order = shown.order[level];
+  const fits = fitting();
+  const labels = new Set<string>();
+  let at = 0;
+  for (; at < order.length; at++) {
+    const text = label(groups.code[order[at]]);
+    if (!labels.has(text) && !fits(text)) break;
+    labels.add(text);
+  }
+  return { labels: [...labels], more: order.length - at };
 }

@@ -20,7 +20,7 @@ import {
   type Formats,
 } from '../../core/tally/figureText';
 import { computeLedger, type ComputedLedger } from '../../core/tally/ledger/compute';
-import { LedgerLines } from '../../core/tally/ledger/lines';
+import { NumberedLines } from '../../core/tally/ledger/lines';
 import { orderFigures } from '../../core/tally/groupFigures';
 import { layoutRows, type Rows } from '../../core/tally/ledger/rows';
 import { orderGroups, type ShownGroups } from '../../core/tally/sortedGroups';
@@ -46,7 +46,7 @@ export interface LedgerLayout {
   readonly ledger: ComputedLedger;
   readonly rows: Rows;
   readonly shown: ShownGroups;
-  readonly lines: LedgerLines;
+  readonly lines: NumberedLines;
   readonly columns: LedgerColumns;
   readonly figureColumns: readonly FigureColumn[];
   readonly foot: { readonly all: Foot; readonly narrowed: Foot; readonly counted: Foot };
@@ -82,7 +82,7 @@ export function* ledgerOf(held: HeldBench, item: LedgerItem): Steps<LedgerLayout
     (l, g) => rows.end[l][g] > rows.first[l][g],
   );
   const { view } = item;
-  const lines = new LedgerLines(tree, rows, shown, {
+  const lines = yield* NumberedLines.of(tree, rows, shown, {
     showDown: view.showDown,
     turned: new Set(view.turned),
     totals: view.totals,

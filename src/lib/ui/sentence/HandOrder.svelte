@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { counted } from '../../core/table/format';
   import type { BenchState } from '../bench/bench.svelte';
 
   interface Props {
@@ -9,14 +10,19 @@
   }
   let { bench, level, given, ondone }: Props = $props();
   let labels = $state<string[]>([]);
+  /** Groups that are too many to be ordered one by one. */
+  let more = $state(0);
 
   $effect(() => {
     bench.ask('labels', { tally: bench.item.id, level }).then(
-      (found) =>
-        (labels = [
-          ...given.filter((g) => found.includes(g)),
-          ...found.filter((f) => !given.includes(f)),
-        ]),
+      (found) => {
+        const [there, chosen] = [new Set(found.labels), new Set(given)];
+        labels = [
+          ...given.filter((label) => there.has(label)),
+          ...found.labels.filter((label) => !chosen.has(label)),
+        ];
+        more = found.more;
+      },
       () => {},
     );
   });
@@ -50,6 +56,10 @@
     </li>
   {/each}
 </ol>
+{#if more > 0}<p class="note" data-test="more-labels">
+    {counted(more, 'group')} more {more === 1 ? 'follows' : 'follow'} these, by
+    {more === 1 ? 'its label' : 'their labels'}.
+  </p>{/if}
 <button type="button" class="main-button" onclick={() => ondone([...labels])}>Use this order</button
 >
 

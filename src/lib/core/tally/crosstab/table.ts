@@ -133,6 +133,7 @@ export function* crossTable(
       return typeof cell === 'number' ? cell : NaN;
     },
     partOf: (n) => walk.partOf(n),
+    outline: (n) => walk.outline(n),
     find: (keys) => walk.find(keys),
     reached: (n) => walk.reached(n),
   };

@@ -162,7 +162,7 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
     ],
     ...marked(marksOf(records.length, 1, 0)),
   };
-  const parts = yield* madeRows(leaves, (leaf): FigureRow => {
+  const rowOf = (leaf: number): FigureRow => {
     const code = level.code[leaf];
     const outside = isOutside(leaf);
     const n = counts[leaf];
@@ -184,12 +184,12 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
       partOf: 0,
       ...marked(marksOf(n, 0, leaf)),
     };
-  });
+  };
+  const rows = yield* madeRows(leaves, rowOf, [total]);
   let groups = 0;
   yield* inStretches(leaves.length, (from, to) => {
     for (let k = from; k < to; k++) if (!isOutside(leaves[k])) groups++;
   });
-  const rows = [total].concat(parts);
   return {
     tables: [
       {

@@ -17,7 +17,7 @@ import { GroupWalk } from '../groupWalk';
 import { checkKey, checkOrder } from '../keys';
 import type { TallyAnswer, TallyKind } from '../kind';
 import { restsMark } from '../resting';
-import { marked, type FigureColumn, type FigureRow, type Mark } from '../result';
+import { marked, type FigureColumn, type Mark } from '../result';
 import { visitAll, visitMeasures, withOrderMoved } from '../visit';
 import { computeLedger, type ComputedLedger } from './compute';
 import { ledgerFact } from './fact';
@@ -111,6 +111,7 @@ function* groupTable({ table }: Base, ledger: ComputedLedger): Steps<AnswerTable
     number: (n, c) =>
       c < labels.length ? NaN : c === labels.length ? count(n) : value(n, c - labels.length - 1),
     partOf: (n) => walk.partOf(n),
+    outline: (n) => walk.outline(n),
     find: (keys) => walk.find(keys),
     reached: (n) => walk.reached(n),
   };

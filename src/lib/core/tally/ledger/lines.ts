@@ -1,4 +1,5 @@
 import { groupKeys, type GroupTree } from '../../arrange/tree';
+import { pausing, type Steps } from '../../steps/steps';
 import type { Figure } from '../result';
 import type { ShownGroups } from '../sortedGroups';
 import type { Rows } from './rows';
@@ -21,12 +22,15 @@ export interface Unfolding {
 /** Names a group by its keys, the same at every reading. */
 export const groupKeyText = (keys: readonly Figure[]): string => JSON.stringify(keys);
 
+/** Groups between two pauses. */
+const GROUPS = 4096;
+
 const GROUP = 0;
 const TOTAL = 1;
 const RECORDS = 2;
 
 /** Lines by number, without holding one object for each. */
-export class LedgerLines {
+export class NumberedLines {
   readonly #starts: number[] = [];
   readonly #kinds: number[] = [];
   readonly #levels: number[] = [];
@@ -34,16 +38,24 @@ export class LedgerLines {
   readonly #opens: boolean[] = [];
   #length = 0;
 
-  constructor(
+  private constructor(
     readonly tree: GroupTree,
     readonly rows: Rows,
     readonly shown: ShownGroups,
     readonly unfolding: Unfolding,
-  ) {
-    const depth = tree.levels.length;
-    if (depth === 0) {
-      if (unfolding.showDown > 0) this.#push(RECORDS, 0, 0, rows.records.length, true);
-    } else if (unfolding.showDown > 0) this.#children(0, 0);
+  ) {}
+
+  static *of(
+    tree: GroupTree,
+    rows: Rows,
+    shown: ShownGroups,
+    unfolding: Unfolding,
+  ): Steps<NumberedLines> {
+    const lines = new NumberedLines(tree, rows, shown, unfolding);
+    if (unfolding.showDown === 0) return lines;
+    if (tree.levels.length === 0) lines.#push(RECORDS, 0, 0, rows.records.length, true);
+    else yield* lines.#children(0, 0, pausing(GROUPS));
+    return lines;
   }
 
   get length(): number {
@@ -57,7 +69,7 @@ export class LedgerLines {
     return this.unfolding.turned.has(groupKeyText(groupKeys(this.tree, level, group))) !== byLevel;
   }
 
-  #children(level: number, parent: number): void {
+  *#children(level: number, parent: number, due: (done: number) => boolean): Steps<void> {
     const order = this.shown.order[level];
     const from = this.shown.start[level][parent];
     const to = this.shown.start[level][parent + 1];
@@ -66,6 +78,7 @@ export class LedgerLines {
       const group = order[k];
       const open = this.isOpen(level, group);
       this.#push(GROUP, level, group, 1, open);
+      if (due(this.#starts.length)) yield undefined;
       if (!open) continue;
       if (deepest)
         this.#push(
@@ -75,7 +88,7 @@ export class LedgerLines {
           this.rows.end[level][group] - this.rows.first[level][group],
           true,
         );
-      else this.#children(level + 1, group);
+      else yield* this.#children(level + 1, group, due);
       if (this.unfolding.totals === 'below') this.#push(TOTAL, level, group, 1, true);
     }
   }

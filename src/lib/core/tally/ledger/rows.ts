@@ -1,4 +1,5 @@
 import { layoutLeaves, type GroupTree } from '../../arrange/tree';
+import { addedUp, lookedUp } from '../../steps/arrays';
 import { inStretches, type Steps } from '../../steps/steps';
 import { has, type Bitset } from '../../table/bitset';
 
@@ -27,7 +28,7 @@ export function* layoutRows(
   yield* inStretches(chosen.length, (from, to) => {
     for (let k = from; k < to; k++) start[place[leafOf[chosen[k]]] + 1]++;
   });
-  for (let g = 0; g < tree.leaves; g++) start[g + 1] += start[g];
+  yield* addedUp(start);
   const records = new Int32Array(start[tree.leaves]);
   const at = start.slice();
   yield* inStretches(order.length, (from, to) => {
@@ -36,9 +37,10 @@ export function* layoutRows(
       if (has(selection, i)) records[at[place[leafOf[i]]]++] = i;
     }
   });
-  return {
-    records,
-    first: first.map((level) => level.map((p) => start[p])),
-    end: end.map((level) => level.map((p) => start[p])),
+  const rows = function* (places: readonly Int32Array[]): Steps<Int32Array[]> {
+    const of: Int32Array[] = [];
+    for (const level of places) of.push(yield* lookedUp(start, level));
+    return of;
   };
+  return { records, first: yield* rows(first), end: yield* rows(end) };
 }

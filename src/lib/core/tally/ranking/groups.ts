@@ -72,7 +72,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
       ...(change ? change.marks(g, columns.length - change.columns.length) : []),
     ];
   };
-  let rows: FigureRow[] = [];
+  const rows: FigureRow[] = [];
   const warnings: Warning[] = ofKeys;
   let groups = 0;
   /** The ranked groups of each row, in order from the first place, and the row's place among them. */
@@ -108,10 +108,9 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
         ...marked(marksOf(g, order, whole)),
       };
     };
-    const placed = yield* madeRows(order.slice(0, to), add);
     reached.push({ order, row: rows.length, from, to });
-    groups += placed.length;
-    rows = rows.concat(placed);
+    groups += to - from;
+    yield* madeRows(order.slice(0, to), add, rows);
     const left = [...order.slice(0, from), ...order.slice(to)];
     if (left.length)
       rows.push(

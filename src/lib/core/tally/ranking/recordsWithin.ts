@@ -2,6 +2,7 @@ import { sortByColumn } from '../../arrange/sort';
 import { groupKeys, groupPath, type GroupTree } from '../../arrange/tree';
 import { TallyRefused } from '../../errors';
 import { columnFor } from '../../expression/columnFor';
+import { addedUp } from '../../steps/arrays';
 import { finish, inStretches, partOf, STRIDE, type Steps } from '../../steps/steps';
 import { count, has, type Bitset } from '../../table/bitset';
 import { fullCell } from '../../table/cell';
@@ -26,9 +27,9 @@ interface Ranked {
   readonly leaf: number;
   readonly order: Int32Array;
   /** Found when the first row of the group is looked at, unless it is large. */
-  readonly places: () => Float64Array;
+  readonly places: Later<Float64Array>;
   /** Sums from the group's first place to each; found likewise. */
-  readonly sums: () => Float64Array;
+  readonly sums: Later<Float64Array>;
   readonly from: number;
   readonly to: number;
   /** Its first row in the table. */
@@ -66,7 +67,7 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
   };
   const rankedRow = (group: Ranked, k: number): FigureRow => {
     const { leaf, order } = group;
-    const [places, sums] = [group.places(), group.sums()];
+    const [places, sums] = [group.places.value, group.sums.value];
     const i = order[k];
     const total = sums[sums.length - 1];
     const cells = shown.map((c) => (isMissing(c, i) ? null : fullCell(c, i)));
@@ -88,7 +89,7 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
   };
   const othersRow = (group: Ranked): FigureRow => {
     const { leaf, order, from, to } = group;
-    const sums = group.sums();
+    const sums = group.sums.value;
     const left = order.length - (to - from);
     const total = sums[sums.length - 1];
     const kept = to > from ? sums[to - 1] - (from ? sums[from - 1] : 0) : 0;
@@ -184,7 +185,7 @@ function* dealt(
     for (let i = from; i < to; i++)
       if (values[i] === values[i] && (all || has(selection, i))) start[leafOf[i] + 1]++;
   });
-  for (let leaf = 0; leaf < leaves; leaf++) start[leaf + 1] += start[leaf];
+  yield* addedUp(start);
   const order = new Int32Array(start[leaves]);
   const next = start.slice();
   yield* inStretches(sorted.length, (from, to) => {
@@ -211,11 +212,12 @@ function* rankedIn(
 ): Steps<Ranked[]> {
   const deepest = tree.levels.length - 1;
   const counts = tree.levels.map((level) => new Float64Array(level.size));
-  orders.forEach((order, leaf) => {
-    for (let l = deepest, g = leaf; l >= 0; l--) {
-      counts[l][g] += order.length;
-      g = tree.levels[l].parent[g];
-    }
+  yield* inStretches(orders.length, (from, to) => {
+    for (let leaf = from; leaf < to; leaf++)
+      for (let l = deepest, g = leaf; l >= 0; l--) {
+        counts[l][g] += orders[leaf].length;
+        g = tree.levels[l].parent[g];
+      }
   });
   const leaves: number[] = [];
   const shown = yield* orderGroups(
@@ -228,28 +230,54 @@ function* rankedIn(
   });
   const out: Ranked[] = [];
   let row = 0;
-  for (const leaf of leaves) {
+  const rankedAs = (leaf: number): Ranked => {
     const order = orders[leaf];
-    const group: Ranked = {
+    return {
       leaf,
       order,
-      places: yield* foundOnce(order.length, () => placesOf(values, order, spec.ties)),
-      sums: yield* foundOnce(order.length, () => cumulative(values, order)),
+      places: new Later(() => placesOf(values, order, spec.ties)),
+      sums: new Later(() => cumulative(values, order)),
       from: spec.bottom === undefined ? 0 : order.length - withinBottom(values, order, spec.bottom),
       to: spec.top === undefined ? order.length : withinTop(values, order, spec.top),
       row,
     };
-    out.push(group);
-    row += rowsOf(group);
-  }
+  };
+  yield* inStretches(
+    leaves.length,
+    (from, to) => {
+      for (let k = from; k < to; k++) {
+        const group = rankedAs(leaves[k]);
+        out.push(group);
+        row += rowsOf(group);
+      }
+    },
+    GROUPS,
+  );
+  for (const { order, places, sums } of out)
+    if (order.length > MANY) {
+      yield* places.found();
+      yield* sums.found();
+    }
   return out;
 }
+
+/** Groups made between two pauses: each is an object of its own. */
+const GROUPS = 1024;
 
 /** Of more records than this what follows is found beforehand: a row could not wait for it. */
 const MANY = STRIDE >> 3;
 
-/** What is found when it is first asked for, and kept. @param size of how many records it is found */
-function* foundOnce<T>(size: number, find: () => Steps<T>): Steps<() => T> {
-  let known = size > MANY ? yield* find() : undefined;
-  return () => (known ??= finish(find()));
+/** What is found when it is first asked for, and kept. */
+class Later<T> {
+  #known: T | undefined;
+
+  constructor(readonly find: () => Steps<T>) {}
+
+  *found(): Steps<T> {
+    return (this.#known ??= yield* this.find());
+  }
+
+  get value(): T {
+    return (this.#known ??= finish(this.find()));
+  }
 }

@@ -47,7 +47,7 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
   const input = { table, records, ordered, leafOf: tree.leafOf, leaves: tree.leaves };
   const counts = yield* countLeaves(input);
   const groups = coded ? yield* leavesInOrder(tree, counts) : [];
-  let rows: FigureRow[] = [];
+  const rows: FigureRow[] = [];
   for (const [k, ref] of spec.columns.entries()) {
     const column = columnFor(table, ref);
     const asked = spec.facts.map((fact): Measure => ({ ...fact, column: ref }));
@@ -102,7 +102,7 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
       ...row(coded ? 'total' : 'group', 0, coded ? 'All' : null, records.length, whole, 0),
       keys: [column.name],
     });
-    const ofGroups = yield* madeRows(groups, (leaf) => {
+    const rowOf = (leaf: number): FigureRow => {
       const code = tree.levels[0].code[leaf];
       return {
         ...row('group', 1, coded?.codes.label(code) ?? null, counts[leaf], byLeaf, leaf),
@@ -111,8 +111,8 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
           where: coded.codes.where(code),
         }),
       };
-    });
-    rows = rows.concat(ofGroups);
+    };
+    yield* madeRows(groups, rowOf, rows);
   }
   const columns: FigureColumn[] = [
     { key: 'column', title: 'Column', unit: '', type: 'text' },
