@@ -96,6 +96,20 @@ describe('where things stand on the ledger', () => {
     expect(bench.ask('labels', { level: 2 })).toEqual({ labels: [], more: 0 });
   });
 
+  it('labels of very many groups come as far as one answer may weigh, those put first among them', () => {
+    const many = 30_000;
+    const tickets = Array.from({ length: many }, (_, k) => `Ticket ${String(k).padStart(6, '0')}`);
+    const list: Table = { length: many, columns: [textColumn('Ticket', tickets)] };
+    const order = { by: 'hand' as const, labels: [tickets[29_000], tickets[7]] };
+    const bench = new OpenBench(list, recipeOfMade(list), 'Tickets');
+    bench.show(setGroups(newBench(list, 1), [{ ...key('Ticket'), order }]));
+    const found = bench.ask('labels', { level: 0 });
+    expect(JSON.stringify(found).length).toBeLessThan(200_000);
+    expect(found.labels.slice(0, 3)).toEqual([tickets[29_000], tickets[7], tickets[0]]);
+    expect(found.labels.length).toBeGreaterThan(5000);
+    expect(found.more).toBe(many - found.labels.length);
+  });
+
   it('labels that look the same are told of, and how many', () => {
     const page = open().show(grouped);
     expect(page.loose).toEqual([{ key: 0, merges: 1 }]);

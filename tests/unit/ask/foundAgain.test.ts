@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { findFigure } from '$lib/core/tally/findFigure';
-import { keysOfRow } from '$lib/core/tally/answer';
+import { keysOfRow, outlineOf } from '$lib/core/tally/answer';
 import { finish } from '$lib/core/steps/steps';
 import { OpenBench } from '../../support/bench';
 import { before, benchWith, ladder, SPECS, table } from '../../support/generated';
@@ -25,6 +25,8 @@ describe('every row is found by its keys, so that known totals, words and links 
                 row,
                 finish(findFigure(answer!, { table: t.name, row, column: 0 })).n,
               ]).toEqual([t.name, row, n]);
+              const { kind, level } = t.row(n);
+              expect(outlineOf(t, n)).toEqual({ kind, level, keys: row });
               asked++;
             }
         }),

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import { finish, inStretches, partOf, pausing, type Steps } from './steps';
 
 /** What a generator told at its pauses, and what came of it. */
@@ -58,6 +58,50 @@ describe('pauses of uneven turns', () => {
   it('are due once after a turn that took much', () => {
     const due = pausing(160);
     expect([due(1000), due(1001), due(1009), due(1010)]).toEqual([true, false, false, true]);
+  });
+});
+
+describe('work that takes longer than it should', () => {
+  afterEach(() => vi.restoreAllMocks());
+
+  /** A clock that goes on by what each piece of work is said to take. */
+  function clock() {
+    const at = { ms: 0 };
+    vi.spyOn(performance, 'now').mockImplementation(() => at.ms);
+    return at;
+  }
+
+  it('has shorter stretches, and longer ones again once it is quicker', () => {
+    const now = clock();
+    const sizes: number[] = [];
+    const each = (from: number): number => (from < 150 ? 0.5 : 0.01);
+    finish(
+      inStretches(
+        800,
+        (from, to) => {
+          sizes.push(to - from);
+          now.ms += (to - from) * each(from);
+        },
+        320,
+      ),
+    );
+    // 2.5 ms are enough for five, then for 250; from the ten of the first stretch on.
+    expect(sizes.slice(0, 4)).toEqual([10, 5, 5, 5]);
+    expect(sizes.slice(-4, -1)).toEqual([80, 160, 250]);
+  });
+
+  it('pauses between uneven turns as soon as a stretch has likely taken enough', () => {
+    const now = clock();
+    const due = pausing(320);
+    const at: number[] = [];
+    for (let done = 1; done <= 40; done++) {
+      now.ms += 0.5;
+      if (due(done)) {
+        at.push(done);
+        now.ms += 1000; // How long the pause lasts is not the work's doing.
+      }
+    }
+    expect(at).toEqual([10, 15, 22, 28, 34, 40]);
   });
 });
 
