@@ -52,6 +52,8 @@ export function* regroup({ values, start }: Slices, { size, of }: Grouping): Ste
   yield* addedUp(to);
   const out = new Float64Array(to[size]);
   const at = to.slice();
+  /** Leaves of very many values, which are copied in parts. */
+  const long: { from: number; size: number; to: number }[] = [];
   yield* inStretches(
     of.length,
     (first, end) => {
@@ -59,7 +61,8 @@ export function* regroup({ values, start }: Slices, { size, of }: Grouping): Ste
         const g = of[leaf];
         if (g < 0) continue;
         const size = start[leaf + 1] - start[leaf];
-        if (size > FEW) out.set(values.subarray(start[leaf], start[leaf + 1]), at[g]);
+        if (size > STRIDE) long.push({ from: start[leaf], size, to: at[g] });
+        else if (size > FEW) out.set(values.subarray(start[leaf], start[leaf + 1]), at[g]);
         else for (let k = 0; k < size; k++) out[at[g] + k] = values[start[leaf] + k];
         at[g] += size;
       }
@@ -67,5 +70,9 @@ export function* regroup({ values, start }: Slices, { size, of }: Grouping): Ste
     // As many leaves as have about a stride's values together.
     Math.max(1, Math.ceil((STRIDE * of.length) / Math.max(1, values.length))),
   );
+  for (const { from, size, to: place } of long)
+    yield* inStretches(size, (first, end) =>
+      out.set(values.subarray(from + first, from + end), place + first),
+    );
   return { values: out, start: to };
 }

@@ -2,7 +2,7 @@ import { labelsAlike } from '../../core/tally/alike';
 import { columnFor } from '../../core/expression/columnFor';
 import { MEASURES, measureWords, type Measure } from '../../core/measure/measure';
 import { type Column } from '../../core/table/column';
-import type { Steps } from '../../core/steps/steps';
+import { inStretches, type Steps } from '../../core/steps/steps';
 import { columnOf, namesOf } from '../../core/table/table';
 import { shownColumn } from '../../core/tally/figure';
 import { plainSentence } from '../../core/tally/sentence';
@@ -129,11 +129,14 @@ export function* answerLabels(
   const order = shown.order[level];
   const fits = fitting();
   const labels = new Set<string>();
-  let at = 0;
-  for (; at < order.length; at++) {
-    const text = label(groups.code[order[at]]);
-    if (!labels.has(text) && !fits(text)) break;
-    labels.add(text);
-  }
-  return { labels: [...labels], more: order.length - at };
+  let taken = 0;
+  yield* inStretches(order.length, (from, to) => {
+    for (let k = from; k < to && taken === k; k++) {
+      const text = label(groups.code[order[k]]);
+      if (!labels.has(text) && !fits(text)) return;
+      labels.add(text);
+      taken++;
+    }
+  });
+  return { labels: [...labels], more: order.length - taken };
 }

@@ -4,7 +4,7 @@ import { MEASURES } from '../../measure/measure';
 import { describeCondition } from '../../scope/describe';
 import type { Condition } from '../../scope/condition';
 import { inStretches, partOf, STRIDE, type Steps } from '../../steps/steps';
-import { and, bitsetOf, count, emptyBitset, or, without, type Bitset } from '../../table/bitset';
+import { and, bitsetInSteps, count, emptyBitset, without, type Bitset } from '../../table/bitset';
 import { counted } from '../../table/format';
 import { namesOf } from '../../table/table';
 import { tableOf } from '../answer';
@@ -98,7 +98,7 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
       yield undefined;
     }
   }
-  const { none, several } = coverage(table.length, selection, named);
+  const { none, several } = yield* coverage(table.length, selection, named);
   const rows: Row[] = [
     { name: ALL_RECORDS, kind: 'total', selection },
     ...named,
@@ -217,30 +217,38 @@ function* keyRows(base: Base, spec: ConditionalSpec, selection: Bitset): Steps<R
     STRIDE,
   );
   refuseTooMany(members.size, 'rows', 1000);
-  return [...members]
-    .sort(([a], [b]) => codes.rank(a) - codes.rank(b))
-    .map(([code, list]) => ({
+  const rows: Row[] = [];
+  for (const [code, list] of [...members].sort(([a], [b]) => codes.rank(a) - codes.rank(b)))
+    rows.push({
       name: codes.label(code),
       key: codes.key(code),
       kind: 'group',
-      selection: bitsetOf(base.table.length, list),
+      selection: yield* bitsetInSteps(base.table.length, list),
       condition: codes.where(code),
-    }));
+    });
+  return rows;
 }
 
 /** Records that meet none of the rows, and how many meet more than one. */
-function coverage(
+function* coverage(
   length: number,
   selection: Bitset,
   rows: readonly Row[],
-): { none: Bitset; several: Bitset } {
-  let any = emptyBitset(length);
-  let twice = emptyBitset(length);
-  for (const row of rows) {
-    twice = or(twice, and(any, row.selection));
-    any = or(any, row.selection);
-  }
-  return { none: without(selection, any), several: twice };
+): Steps<{ none: Bitset; several: Bitset }> {
+  const any = emptyBitset(length);
+  const several = emptyBitset(length);
+  yield* inStretches(
+    rows.length,
+    (from, to) => {
+      for (const { selection: own } of rows.slice(from, to))
+        for (let w = 0; w < own.length; w++) {
+          several[w] |= any[w] & own[w];
+          any[w] |= own[w];
+        }
+    },
+    Math.ceil(STRIDE / Math.max(1, any.length)),
+  );
+  return { none: without(selection, any), several };
 }
 
 /** Always said: whether the rows cover the whole, each record once. */

@@ -148,7 +148,7 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
       ...notes(
         recordsOf(selection).length - present,
         spec,
-        Math.max(0, ...groups.map((g) => g.to - g.from)),
+        groups.reduce((most, g) => Math.max(most, g.to - g.from), 0),
       ),
     ],
   };
