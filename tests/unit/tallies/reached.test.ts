@@ -7,12 +7,13 @@ import { keysOfRow, type AnswerTable } from '$lib/core/tally/answer';
 import { selectionOf } from '$lib/core/tally/base';
 import { behind, type FigureBehind } from '$lib/core/tally/behind';
 import { recordsWithin } from '$lib/core/tally/recordsWithin';
+import type { FigureColumn } from '$lib/core/tally/result';
 import { OpenBench } from '../../support/bench';
 import { before, benchWith, ladder, SPECS, table } from '../../support/generated';
 import { noRecipe } from '../../support/smallList';
 
-/** A figure that reaches the rows before its own, and what stands behind it. */
-interface Reaching {
+/** A figure, and what stands behind it. */
+interface Opened {
   readonly key: string;
   readonly figure: number;
   readonly found: FigureBehind;
@@ -22,8 +23,18 @@ interface Reaching {
 
 const bench = new OpenBench(table, noRecipe, 'Sailings', new Map([['before', before]]));
 
-/** All such figures of a tally. What their records meet must find the same records again. */
-function reaching(tally: unknown, ...[rungs, aside]: [object[], number[]] | []): Reaching[] {
+/** All such figures of a tally. */
+const reaching = (tally: unknown, ...ladder: Ladder): Opened[] =>
+  opened(tally, ({ reach }) => typeof reach === 'string', ...ladder);
+
+type Ladder = [object[], number[]] | [];
+
+/** The figures of some columns. What their records meet must find the same records again. */
+function opened(
+  tally: unknown,
+  isAsked: (column: FigureColumn) => boolean,
+  ...[rungs, aside]: Ladder
+): Opened[] {
   const steps = (rungs ?? []).map((condition, k) => ({ id: `r${k}`, on: true, condition }));
   const doc = benchWith(tally, JSON.parse(JSON.stringify(steps)), aside ?? []);
   const held = bench.engine.held(bench.show(doc).token);
@@ -32,7 +43,7 @@ function reaching(tally: unknown, ...[rungs, aside]: [object[], number[]] | []):
   const { base } = held.stand;
   const selection = selectionOf(base, answer.scope);
   return answer.tables.flatMap((t) =>
-    figuresThatReach(t).map(({ n, c }): Reaching => {
+    figuresOf(t, isAsked).map(({ n, c }): Opened => {
       const row = t.row(n);
       const place = { table: t.name, row: [...keysOfRow(row, t.labels)], column: c };
       const found = finish(behind(base, answer, place));
@@ -45,10 +56,13 @@ function reaching(tally: unknown, ...[rungs, aside]: [object[], number[]] | []):
   );
 }
 
-const figuresThatReach = (t: AnswerTable): { n: number; c: number }[] =>
+const figuresOf = (
+  t: AnswerTable,
+  isAsked: (column: FigureColumn) => boolean,
+): { n: number; c: number }[] =>
   Array.from({ length: t.length }, (_, n) => n).flatMap((n) =>
-    t.columns.flatMap(({ reach }, c) =>
-      typeof reach === 'string' && typeof t.row(n).cells[c] === 'number' ? [{ n, c }] : [],
+    t.columns.flatMap((column, c) =>
+      isAsked(column) && typeof t.row(n).cells[c] === 'number' ? [{ n, c }] : [],
     ),
   );
 
@@ -141,4 +155,40 @@ describe('a figure that reaches the rows before its own stands on their records'
     const last = found.at(-1)?.found.wheres ?? [];
     expect(last).toMatchObject([{ kind: 'leaf', test: { test: 'between' } }]);
   });
+
+  it('figures of results stand on the records behind those results', () => {
+    const inner = {
+      kind: 'ledger',
+      groups: [{ column: 'Vessel' }, { column: 'Delay' }],
+      measures: [{ kind: 'sum', column: 'Fares' }],
+    };
+    const outer = fc.constantFrom(
+      { kind: 'frequency', key: { column: 'm1', bands: { by: 'edges', edges: [0, 20, 40, 1e7] } } },
+      { kind: 'frequency', key: { column: 'Vessel' } },
+      { kind: 'ledger', groups: [{ column: 'Vessel' }], measures: [{ kind: 'max', column: 'm1' }] },
+    );
+    let asked = 0;
+    fc.assert(
+      fc.property(outer, ladder, (of, { rungs, aside }) => {
+        const tally = { kind: 'nested', inner, outer: of };
+        for (const { key, figure, found } of opened(tally, isCount, rungs, aside)) {
+          const groups = new Set(
+            Array.from(found.records, (i) => cell('Vessel', i) + cell('Delay', i)),
+          );
+          expect([key, groups.size]).toEqual([key, figure]);
+          asked++;
+        }
+      }),
+      { numRuns: 30, seed: 8 },
+    );
+    expect(asked).toBeGreaterThan(100);
+  });
 });
+
+const isCount = ({ key }: FigureColumn): boolean =>
+  ['count', 'cumulative', 'records'].includes(key);
+
+function cell(name: string, i: number): string {
+  const column = table.columns.find((c) => c.id === name);
+  return column ? `${isText(column) ? column.codes[i] : column.values[i]};` : '';
+}

@@ -1,5 +1,7 @@
 import { inStretches, type Steps } from '../steps/steps';
 import { recordNumber } from '../table/recordNumber';
+import type { Condition } from '../scope/condition';
+import type { Bitset } from '../table/bitset';
 import type { Figure, FigureColumn, FigureRow, FigureTable, ScopeName } from './result';
 import type { MovedBy } from './comparison/movedBy';
 import type { Reached } from './reached';
@@ -39,6 +41,12 @@ export interface AnswerTable {
   readonly outline?: (n: number) => RowOutline;
   /** The place of the row with these keys; -1 where there is none. */
   find(keys: readonly Figure[]): Steps<number>;
+  /** What the records of a row meet, where its row does not say it because finding it takes long. */
+  readonly where?: (n: number) => Steps<Condition | undefined>;
+  /** What the figures of a row stand on that reach no other; by what its records meet unless given. */
+  readonly stands?: (n: number) => Steps<Reached>;
+  /** The records of several rows, found at one pass; by what each meets unless given. */
+  readonly recordsOf?: (rows: readonly number[]) => Steps<Bitset>;
   /**
    * What the figures of a row stand on that reach the rows before it; null where they reach none.
    * Rows are looked through for it unless given.
@@ -213,13 +221,13 @@ export function* madeRows<T>(
 }
 
 /**
- * A table as plain data, every row made, with pauses.
- * @param lean what is kept of a row or a column; all of it unless given
+ * All rows of a table, each with what its records meet.
+ * @param lean what is kept of a row; all of it unless given
  */
-function* freeze(
+export function* allRows(
   table: AnswerTable,
-  lean: <T extends object>(part: T) => T = (part) => part,
-): Steps<FigureTable> {
+  lean: (row: FigureRow) => FigureRow = (row) => row,
+): Steps<FigureRow[]> {
   const rows: FigureRow[] = [];
   yield* inStretches(
     table.length,
@@ -228,6 +236,23 @@ function* freeze(
     },
     ROWS_MADE,
   );
+  if (table.where)
+    for (const [n, row] of rows.entries()) {
+      const where = yield* table.where(n);
+      if (where) rows[n] = lean({ ...row, where });
+    }
+  return rows;
+}
+
+/**
+ * A table as plain data, every row made, with pauses.
+ * @param lean what is kept of a row or a column; all of it unless given
+ */
+function* freeze(
+  table: AnswerTable,
+  lean: <T extends object>(part: T) => T = (part) => part,
+): Steps<FigureTable> {
+  const rows = yield* allRows(table, lean);
   return {
     name: table.name,
     caption: table.caption,

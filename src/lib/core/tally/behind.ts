@@ -219,7 +219,7 @@ function* standsOn(
   const own = row.instead?.find(({ columns }) => columns.includes(at));
   if (own) return yield* within(own.where);
   const { reach } = column;
-  if (!reach) return yield* within(row.where);
+  if (!reach) return table.stands ? yield* table.stands(n) : yield* within(row.where);
   if (!Array.isArray(reach) && table.reached) {
     const reached = yield* table.reached(n);
     if (!reached) return yield* within(row.where);

@@ -4,6 +4,7 @@ import { lookedUp } from '../steps/arrays';
 import { inStretches, type Steps } from '../steps/steps';
 import { orderReadInSteps } from '../table/recordOrder';
 import { groupWhere } from './keys';
+import type { Bitset } from '../table/bitset';
 import type { Figure, FigureRow } from './result';
 import { recordsOfLeaves, whereOfGroups, type Reached } from './reached';
 import { orderGroups, walkGroups, type OrderFigures } from './sortedGroups';
@@ -123,6 +124,24 @@ export class GroupWalk {
   keys(row: number): Figure[] {
     const { level, group } = this.at(row);
     return level < 0 ? [] : groupKeys(this.tree, level, group);
+  }
+
+  /** The records of several rows. */
+  *recordsOf(rows: readonly number[]): Steps<Bitset> {
+    const { tree } = this;
+    const isChosen = new Uint8Array(this.length);
+    for (const row of rows) isChosen[row] = 1;
+    const chosen: number[] = [];
+    let groupOf = yield* orderReadInSteps(tree.leaves);
+    for (let l = tree.levels.length - 1; l >= 0; l--) {
+      const [groups, ofLevel] = [groupOf, this.#rows[l]];
+      yield* inStretches(tree.leaves, (from, to) => {
+        for (let leaf = from; leaf < to; leaf++)
+          if (isChosen[ofLevel[groups[leaf]]] === 1) chosen.push(leaf);
+      });
+      groupOf = yield* lookedUp(tree.levels[l].parent, groups);
+    }
+    return yield* recordsOfLeaves(tree, chosen);
   }
 
   /** A row without labels and figures. */

@@ -1,5 +1,5 @@
 import { inStretches, type Steps } from '../../steps/steps';
-import { keysOfRow, type AnswerTable } from '../answer';
+import { allRows, keysOfRow, type AnswerTable } from '../answer';
 import type { Figure, FigureRow } from '../result';
 import type { MovedRecords } from './trace';
 
@@ -60,18 +60,17 @@ export function* addDifferences(
 }
 
 function* rowsByKey(table: AnswerTable): Steps<Map<string, FigureRow>> {
-  const rows = new Map<string, FigureRow>();
+  const rows = yield* allRows(table);
+  const byKey = new Map<string, FigureRow>();
   yield* inStretches(
-    table.length,
+    rows.length,
     (from, to) => {
-      for (let n = from; n < to; n++) {
-        const row = table.row(n);
-        rows.set(JSON.stringify([row.kind, keysOfRow(row, table.labels)]), row);
-      }
+      for (const row of rows.slice(from, to))
+        byKey.set(JSON.stringify([row.kind, keysOfRow(row, table.labels)]), row);
     },
     ROWS,
   );
-  return rows;
+  return byKey;
 }
 
 /** Goes through rows in their order, with pauses. */

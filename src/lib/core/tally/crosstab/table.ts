@@ -135,6 +135,7 @@ export function* crossTable(
     partOf: (n) => walk.partOf(n),
     outline: (n) => walk.outline(n),
     find: (keys) => walk.find(keys),
+    recordsOf: (rows) => walk.recordsOf(rows),
     reached: (n) => walk.reached(n),
   };
 }

@@ -113,6 +113,7 @@ function* groupTable({ table }: Base, ledger: ComputedLedger): Steps<AnswerTable
     partOf: (n) => walk.partOf(n),
     outline: (n) => walk.outline(n),
     find: (keys) => walk.find(keys),
+    recordsOf: (rows) => walk.recordsOf(rows),
     reached: (n) => walk.reached(n),
   };
 }

@@ -1,24 +1,21 @@
 import { warn } from '../warnings';
 import { TallyRefused } from '../../errors';
 import { finish, partOf, type Steps } from '../../steps/steps';
-import { members } from '../../table/bitset';
 import { isText, type Column } from '../../table/column';
 import { counted } from '../../table/format';
 import { namesOf } from '../../table/table';
 import type { AnswerTable } from '../answer';
-import { wholeBase, type Base } from '../base';
+import { selectionOf, wholeBase, type Base } from '../base';
 import { bind, type BoundTally } from '../bound';
 import { Faults } from '../fault';
 import { type Names, type TallyAnswer, type TallyKind } from '../kind';
-import { recordsWithin } from '../recordsWithin';
-import type { Condition } from '../../scope/condition';
 import { figureText } from '../figureText';
-import type { FigureColumn, Mark } from '../result';
-import { anyOf } from '../whereCondition';
+import type { FigureColumn, Mark, ScopeName } from '../result';
 import { resultTable } from '../resultTable';
 import { simpleKind } from '../simple';
 import { nestedFact } from './fact';
 import { nestedSentence } from './sentence';
+import { behindResults, type Results } from './behindResults';
 import type { InnerTally, NestedSpec } from './spec';
 
 /** Kinds whose columns are known before any record is. */
@@ -76,6 +73,10 @@ function foreseen(columns: readonly Column[], spec: NestedSpec): readonly Column
 const innerWords = (spec: NestedSpec, names: Names): string =>
   innerKind(spec.inner).plain(names, 'the records').replace(/\.$/, '');
 
+/** The records that the innermost tally counts. */
+const scopeOf = (tally: InnerTally): ScopeName =>
+  tally.kind === 'nested' ? scopeOf(tally.inner) : tally.scope;
+
 function* computeNested(base: Base, spec: NestedSpec): Steps<TallyAnswer> {
   const inner = yield* partOf(innerKind(spec.inner).compute(base), 0, 0.7);
   const table = inner.tables.find((t) => t.name === spec.table);
@@ -90,18 +91,20 @@ function* computeNested(base: Base, spec: NestedSpec): Steps<TallyAnswer> {
   const [fault] = faults.found;
   if (fault) throw new TallyRefused(`${fault.path}: ${fault.message} ${fault.remedy}`);
   const outer = yield* partOf(simpleKind(spec.outer).compute(outerBase), 0.7, 1);
-  const back = recordsBehind(table, rows);
+  const selection = selectionOf(base, scopeOf(spec.inner));
+  const results: Results = { base, selection, table, rows, list: outerBase };
   const tables = outer.tables.map((t): AnswerTable => ({
     ...t,
+    opens: true,
     columns: t.columns.map((c) => ownWords(c)),
     row(n) {
-      const { marks, ...row } = t.row(n);
+      const { marks, where: _, ...row } = t.row(n);
       return {
         ...row,
-        ...(row.where && { where: back(outerBase, row.where) }),
         ...(marks && { marks: marks.map((mark) => ofResults(mark, t.columns)) }),
       };
     },
+    ...behindResults(results, t),
   }));
   const names = namesOf(base.table);
   return {
@@ -134,15 +137,3 @@ function ownWords(column: FigureColumn): FigureColumn {
   if (!measure && !where) return column;
   return { ...rest, words: column.words ?? `${column.title}, over the group results.` };
 }
-
-/** From rows of the inner result back to the records they stand on: any of those groups. */
-const recordsBehind =
-  (table: AnswerTable, rows: readonly number[]) =>
-  (outer: Base, where: Condition): Condition | undefined => {
-    // Group results are few: no pause is due.
-    const places = [...members(finish(recordsWithin(outer, outer.all, [where])))];
-    const parts = places.flatMap((k) => table.row(rows[k]).where ?? []);
-    // A group without a condition is the whole; no group at all is no record.
-    if (parts.length < places.length) return undefined;
-    return parts.length ? anyOf(parts) : { kind: 'records', not: false, records: [] };
-  };
