@@ -7,7 +7,7 @@ import { readBands, readNumbers, writeBands } from '$lib/ui/sentence/bandsText';
 import { crossModel } from '$lib/ui/tally/crosstab/model';
 import { alongTime, yearsOverlaid } from '$lib/ui/tally/periods/model';
 import { shownColumns } from '$lib/ui/tally/columns';
-import { sourceOf, type SourceTable } from '$lib/ui/tally/source';
+import { labelsOf, sourceOf, type SourceTable } from '$lib/ui/tally/source';
 import { newBench } from '$lib/core/bench/newBench';
 import { newView } from '$lib/core/bench/trayEdits';
 import { Tally } from '$lib/core/tally/specs';
@@ -123,6 +123,24 @@ function seen(spec: unknown): SourceTable {
 }
 
 describe('what charts are drawn from', () => {
+  it('rows that share a label are called by the labels around them as well', () => {
+    const ranking = seen({
+      kind: 'ranking',
+      groups: [{ column: 'Region' }, { column: 'Depot' }],
+      by: { kind: 'sum', column: 'Sum' },
+      within: 1,
+      top: 1,
+    });
+    // North: A 15, then B; South: D 9, then C; without a region D again.
+    expect(labelsOf(ranking, ranking.rows)).toEqual([
+      'A',
+      'South › D',
+      'blank › D',
+      'North › 1 other',
+      'South › 1 other',
+    ]);
+  });
+
   it('a cross-tab: a row of figures for each group, a step for each across, each its own figure', () => {
     const model = crossModel(
       seen({

@@ -127,10 +127,12 @@ export class GroupWalk {
   }
 
   /** The records of several rows. */
-  *recordsOf(rows: readonly number[]): Steps<Bitset> {
+  *recordsOf(rows: ArrayLike<number>): Steps<Bitset> {
     const { tree } = this;
     const isChosen = new Uint8Array(this.length);
-    for (const row of rows) isChosen[row] = 1;
+    yield* inStretches(rows.length, (from, to) => {
+      for (let k = from; k < to; k++) isChosen[rows[k]] = 1;
+    });
     const chosen: number[] = [];
     let groupOf = yield* orderReadInSteps(tree.leaves);
     for (let l = tree.levels.length - 1; l >= 0; l--) {

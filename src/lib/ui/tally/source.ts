@@ -63,6 +63,20 @@ export function labelOf({ head }: SourceTable, row: Row): string {
   return texts.at(-1) ?? '';
 }
 
+/** What rows are called: where some share their innermost label, by those around it as well. */
+export function labelsOf(table: SourceTable, rows: readonly Row[]): string[] {
+  const names = rows.map((row) => labelOf(table, row));
+  const times = new Map<string, number>();
+  for (const name of names) times.set(name, (times.get(name) ?? 0) + 1);
+  const { labels, columns } = table.head;
+  const pathOf = (row: Row): string =>
+    row.cells
+      .slice(0, labels)
+      .filter((text, c) => text && columns[c].type !== 'rank' && !isSpan(table.head, c))
+      .join(' › ');
+  return names.map((name, k) => ((times.get(name) ?? 0) > 1 ? pathOf(rows[k]) : name));
+}
+
 /** Columns that say again from when to when a band or period reaches. */
 export const isSpan = (head: TableHead, column: number): boolean =>
   column > 0 && /^(from|to)$/.test(head.columns[column]?.key ?? '');

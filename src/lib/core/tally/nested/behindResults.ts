@@ -1,4 +1,5 @@
 import type { Condition } from '../../scope/condition';
+import { numbersOf } from '../../steps/arrays';
 import { inStretches, type Steps } from '../../steps/steps';
 import { and, type Bitset } from '../../table/bitset';
 import { selectedInSteps } from '../../table/recordOrder';
@@ -83,7 +84,10 @@ function* standsOn(results: Results, places: Int32Array): Steps<Reached> {
   const told = places.length <= MOST_TOLD;
   const where = told || !table.recordsOf ? yield* whereOfResults(results, places) : undefined;
   const records = table.recordsOf
-    ? and(selection, yield* table.recordsOf(Array.from(places, (place) => rows[place])))
+    ? and(
+        selection,
+        yield* table.recordsOf(yield* numbersOf(places.length, (k) => rows[places[k]])),
+      )
     : yield* recordsWithin(base, selection, [where]);
   return { rows: 1, records, where: (told && where) || null };
 }

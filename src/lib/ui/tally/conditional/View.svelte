@@ -1,6 +1,6 @@
 <script lang="ts">
   import Bars from '../../chart/Bars.svelte';
-  import { drawnAt, groupsOf, labelOf } from '../source';
+  import { drawnAt, groupsOf, labelsOf } from '../source';
   import DrawnOf from '../DrawnOf.svelte';
   import type { ViewProps } from '../view';
 
@@ -15,7 +15,7 @@
   <Bars
     {width}
     description="{table.head.columns[at]?.title} of each row"
-    rows={rows.map((r) => labelOf(table, r))}
+    rows={labelsOf(table, rows)}
     series={[
       {
         name: table.head.columns[at]?.title ?? '',

@@ -1,6 +1,6 @@
 <script lang="ts">
   import Bars from '../../chart/Bars.svelte';
-  import { drawnAt, firstFigure, groupsOf, labelOf } from '../source';
+  import { drawnAt, firstFigure, groupsOf, labelsOf } from '../source';
   import DrawnOf from '../DrawnOf.svelte';
   import type { ViewProps } from '../view';
 
@@ -15,7 +15,7 @@
   <Bars
     {width}
     description="{table.head.columns[at].title} of each group"
-    rows={rows.map((r) => labelOf(table, r))}
+    rows={labelsOf(table, rows)}
     series={[{ name: '', figures: rows.map((r) => drawnAt(table, r, at)) }]}
     unit={table.head.columns[at].unit}
     {chosen}

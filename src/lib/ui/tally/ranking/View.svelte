@@ -1,7 +1,7 @@
 <script lang="ts">
   import Bars from '../../chart/Bars.svelte';
   import Slopes from '../../chart/Slopes.svelte';
-  import { columnAt, drawnAt, firstFigure, labelOf, numberAt, placeOf } from '../source';
+  import { columnAt, drawnAt, firstFigure, labelsOf, numberAt, placeOf } from '../source';
   import DrawnOf from '../DrawnOf.svelte';
   import type { ViewProps } from '../view';
 
@@ -25,6 +25,8 @@
   );
   const before = $derived(table ? columnAt(table, 'placeBefore') : -1);
   const after = $derived(table ? columnAt(table, 'placeAfter') : -1);
+  const placed = $derived(rows.filter((r) => r.kind === 'group'));
+  const names = $derived(table ? labelsOf(table, placed) : []);
 </script>
 
 {#if table && by >= 0 && rows.length}
@@ -32,9 +34,9 @@
     <Bars
       width={before >= 0 && !small && width > 760 ? Math.round(width * 0.55) : width}
       description="{table.head.columns[by].title}, in places"
-      rows={rows.map((r) =>
-        grouped ? labelOf(table, r) : `${r.cells[0]}. ${r.cells[table.head.labels - 1] ?? ''}`,
-      )}
+      rows={grouped
+        ? labelsOf(table, rows)
+        : rows.map((r) => `${r.cells[0]}. ${r.cells[table.head.labels - 1] ?? ''}`)}
       series={[
         { name: table.head.columns[by].title, figures: rows.map((r) => drawnAt(table, r, by)) },
       ]}
@@ -49,15 +51,13 @@
         description="Change of place"
         before={table.head.columns[before].title.replace('Place in ', '')}
         after={table.head.columns[after].title.replace('Place in ', '')}
-        rows={rows
-          .filter((r) => r.kind === 'group')
-          .map((r) => ({
-            name: labelOf(table, r),
-            from: numberAt(r, before),
-            to: numberAt(r, after),
-            words: `${labelOf(table, r)}: place ${r.cells[before]}, then ${r.cells[after]}`,
-            place: placeOf(table, r, after),
-          }))}
+        rows={placed.map((r, k) => ({
+          name: names[k],
+          from: numberAt(r, before),
+          to: numberAt(r, after),
+          words: `${names[k]}: place ${r.cells[before]}, then ${r.cells[after]}`,
+          place: placeOf(table, r, after),
+        }))}
         {chosen}
         {onopen}
       />
