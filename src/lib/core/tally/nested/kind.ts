@@ -7,6 +7,7 @@ import { namesOf } from '../../table/table';
 import type { AnswerTable } from '../answer';
 import { selectionOf, wholeBase, type Base } from '../base';
 import { bind, type BoundTally } from '../bound';
+import { RECORDS_COLUMN } from '../figure';
 import { Faults } from '../fault';
 import { type Names, type TallyAnswer, type TallyKind } from '../kind';
 import { figureText } from '../figureText';
@@ -135,5 +136,7 @@ function ofResults(mark: Mark, columns: readonly FigureColumn[]): Mark {
 function ownWords(column: FigureColumn): FigureColumn {
   const { measure, where, ...rest } = column;
   if (!measure && !where) return column;
+  if (column.key === RECORDS_COLUMN.key)
+    return { ...rest, title: 'Results', words: 'How many of the group results.' };
   return { ...rest, words: column.words ?? `${column.title}, over the group results.` };
 }
