@@ -87,6 +87,23 @@ describe('how values fall', () => {
     expect(await page.clipboard('text/html')).toContain('<table>');
   });
 
+  it('made of results opens to the records behind those results', async () => {
+    await openTray(page, SAILINGS);
+    await beginTally(page, 'nested');
+    const rows = await seenTable(page);
+    const at = rows.findIndex(([label]) => label === 'Nessness');
+    const row = (await page.all('[data-test=figures-main] tbody tr[aria-rowindex]'))[at];
+    const [, best] = await row.findElements(By.css('td.opens'));
+    await best.click();
+    const nessness = sailingsInSql()
+      .prepare("select count(*) from s where lower(trim(route)) = 'nessness'")
+      .pluck()
+      .get();
+    await page.untilText('behind', `${Number(nessness).toLocaleString('en-GB')} records`);
+    await page.type(Key.ESCAPE);
+    await page.chord(Key.CONTROL, 'z');
+  });
+
   it('narrows to what a figure stands on, and the figures follow', async () => {
     await openTally(page, 'frequency-1');
     const row = (await page.all('[data-test=figures-main] tbody tr'))[5];
