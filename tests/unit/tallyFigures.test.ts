@@ -96,6 +96,26 @@ describe('a table with more columns than are looked at together', () => {
     expect(heaviest).toBeLessThan(200_000);
   });
 
+  it('has bars of the largest across, in their own order', () => {
+    const { head, whole } = at(figures, 'tables');
+    const { page } = figures;
+    const source = page && sourceOf(page).table('main');
+    const model = source && crossModel(source, 'bars');
+    expect(model?.left).toBe('The 6 largest groups across are drawn.');
+    const sums = new Map(
+      head.columns.flatMap(({ key, title }, k) =>
+        key.endsWith('.m1') ? [[title.split(' › ')[0], Number(whole?.figures[k])] as const] : [],
+      ),
+    );
+    const drawn = model?.steps.map((name) => sums.get(name) ?? NaN) ?? [];
+    const others = [...sums].filter(([name]) => !model?.steps.includes(name));
+    expect(drawn).toHaveLength(6);
+    expect(Math.min(...drawn)).toBeGreaterThanOrEqual(Math.max(...others.map(([, sum]) => sum)));
+    expect(model?.steps).toEqual([...sums.keys()].filter((name) => model?.steps.includes(name)));
+    // The first six are not the largest of this list.
+    expect(model?.steps).not.toEqual([...sums.keys()].slice(0, 6));
+  });
+
   it('shows others from a column on, the chart with them, and the last are of the whole', async () => {
     await figures.lookAcross('main', 288);
     const seen = at(figures, 'tables');
