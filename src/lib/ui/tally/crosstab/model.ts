@@ -13,8 +13,8 @@ export interface CrossModel {
 
 const MOST_ROWS = 10;
 const MOST_STEPS = 60;
-/** Bars stand beside one another. */
-const MOST_BARS = 6;
+/** Bars stand beside one another, each in a colour of its own. */
+const MOST_BARS = 5;
 
 /** Columns of the first measure under the finest groups across. */
 export function crossModel(table: SourceTable, as: 'lines' | 'bars'): CrossModel {
