@@ -1,9 +1,10 @@
 import { columnFor } from '../expression/columnFor';
-import { filled, numbersOf } from '../steps/arrays';
+import { numbersOf } from '../steps/arrays';
 import { inStretches, type Steps } from '../steps/steps';
 import { isNumeric, isText, type Column } from '../table/column';
 import { distinctCounts, fitsMarks, markDistinct } from './distinct';
 import { extremesAt } from './extremes';
+import { firstOrLast } from './firstLast';
 import { fromMoments, isFromMoments, momentsNeeded, type MomentsNeeded } from './fromMoments';
 import { fromSlices } from './fromSlices';
 import { addUp, totalGrouping, type Grouping } from './grouping';
@@ -112,7 +113,7 @@ class Computation {
     switch (kind) {
       case 'first':
       case 'last':
-        return yield* this.#edges(column, kind);
+        return yield* firstOrLast(this.input, column, kind);
       case 'weightedMean':
         return yield* weightedMeans(
           this.input,
@@ -240,39 +241,6 @@ class Computation {
       (leaf) => counts[leaf] - moments.count(leaf) - unread[leaf],
     );
     return (grouping) => addUp(blank, grouping);
-  }
-
-  /** The first or last value that is there, in the current order. */
-  *#edges(column: Column, kind: 'first' | 'last'): Steps<FiguresOf> {
-    const { ordered, leafOf, leaves } = this.input;
-    const place = yield* filled(new Float64Array(leaves), -1);
-    const step = kind === 'first' ? 1 : -1;
-    const has = isText(column)
-      ? (i: number): boolean => column.codes[i] >= 0
-      : (i: number): boolean => column.values[i] === column.values[i];
-    const first = step > 0 ? 0 : ordered.length - 1;
-    yield* inStretches(ordered.length, (from, to) => {
-      for (let n = from; n < to; n++) {
-        const record = ordered[first + step * n];
-        const leaf = leafOf[record];
-        if (place[leaf] < 0 && has(record)) place[leaf] = n;
-      }
-    });
-    return function* ({ size, of }) {
-      const nearest = yield* filled(new Float64Array(size), Infinity);
-      yield* inStretches(of.length, (from, to) => {
-        for (let leaf = from; leaf < to; leaf++) {
-          const g = of[leaf];
-          if (g >= 0 && place[leaf] >= 0 && place[leaf] < nearest[g]) nearest[g] = place[leaf];
-        }
-      });
-      return yield* numbersOf(size, (g) => {
-        const n = nearest[g];
-        if (n === Infinity) return NaN;
-        const i = ordered[step > 0 ? n : ordered.length - 1 - n];
-        return isText(column) ? column.codes[i] : column.values[i];
-      });
-    };
   }
 
   /** Measures that need the values themselves: gathered once for those of one column in a row. */

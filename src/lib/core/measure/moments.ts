@@ -9,6 +9,7 @@ import {
   type Accumulators,
   type Extent,
 } from './accumulate';
+import { mergeExtremes, mergeFarthest, mergeSquares, mergeSums } from './mergeGroups';
 
 /**
  * Count, compensated sum, lowest, highest and the sum of squared deviations of one column in each
@@ -192,45 +193,6 @@ export class Moments {
 
 /** Groups merged between two pauses: each is looked up in many arrays. */
 const MERGED = STRIDE >> 3;
-
-function mergeSums(to: Accumulators, into: number, of: Accumulators, from: number): void {
-  to.count[into] += of.count[from];
-  const s = to.high[into];
-  const t = s + of.high[from];
-  const b = t - s;
-  to.low[into] += s - (t - b) + (of.high[from] - b) + of.low[from];
-  to.high[into] = t;
-}
-
-/** Before the sums, which it goes by. */
-function mergeSquares(to: Accumulators, into: number, of: Accumulators, from: number): void {
-  const [na, nb] = [to.count[into], of.count[from]];
-  to.squares[into] += of.squares[from];
-  if (na === 0) return;
-  const delta = (of.high[from] + of.low[from]) / nb - (to.high[into] + to.low[into]) / na;
-  to.squares[into] += (delta * delta * na * nb) / (na + nb);
-}
-
-function mergeFarthest(to: Accumulators, into: number, of: Accumulators, from: number): void {
-  const [own, its] = [to.reach[into], of.reach[from]];
-  if (its < own || (its === own && of.farAt[from] > to.farAt[into])) return;
-  to.reach[into] = its;
-  to.farAt[into] = of.farAt[from];
-}
-
-/** The first record of equal ones. */
-function mergeExtremes(to: Accumulators, into: number, of: Accumulators, from: number): void {
-  const [low, lowAt] = [of.min[from], of.minAt[from]];
-  if (low < to.min[into] || (low === to.min[into] && lowAt < to.minAt[into])) {
-    to.min[into] = low;
-    to.minAt[into] = lowAt;
-  }
-  const [high, highAt] = [of.max[from], of.maxAt[from]];
-  if (high > to.max[into] || (high === to.max[into] && highAt < to.maxAt[into])) {
-    to.max[into] = high;
-    to.maxAt[into] = highAt;
-  }
-}
 
 /** The mean of up to 64 values, even over the selection; 0 without any. */
 function roughMean(values: Float64Array, records: Int32Array): number {

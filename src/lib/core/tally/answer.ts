@@ -43,8 +43,8 @@ export interface AnswerTable {
   find(keys: readonly Figure[]): Steps<number>;
   /** What the records of a row meet, where its row does not say it because finding it takes long. */
   readonly where?: (n: number) => Steps<Condition | undefined>;
-  /** What the figures of a row stand on that reach no other; by what its records meet unless given. */
-  readonly stands?: (n: number) => Steps<Reached>;
+  /** What the figure of a row and a column stands on; by what the rows that it reaches meet unless given. */
+  readonly stands?: (n: number, column: number) => Steps<Reached>;
   /** The records of several rows, found at one pass; by what each meets unless given. */
   readonly recordsOf?: (rows: ArrayLike<number>) => Steps<Bitset>;
   /**

@@ -4,24 +4,21 @@ import { MEASURES, needsOther, type Measure } from '../measure/measure';
 import { momentsOf } from '../measure/moments';
 import { gather } from '../measure/slices';
 import { valuesOf } from '../measure/valuesOf';
-import { inStretches, type Steps } from '../steps/steps';
+import type { Steps } from '../steps/steps';
 import { showScalar } from '../table/cell';
 import { isNumeric, isText, type Column, type ScalarColumn } from '../table/column';
-import { and, type Bitset } from '../table/bitset';
 import { selectedInSteps } from '../table/recordOrder';
 import { counted } from '../table/format';
-import { type Answer, type AnswerTable } from './answer';
+import type { Answer } from './answer';
 import { arithmeticWords, skipped } from './arithmetic';
 import { recordsOf, selectionOf, type Base } from './base';
 import { totalOf } from './figure';
 import { figureText, formatOf, type Formats } from './figureText';
-import { findFigure, type Found } from './findFigure';
-import type { Reached } from './reached';
-import { recordsWithin } from './recordsWithin';
+import { findFigure } from './findFigure';
 import type { Condition } from '../scope/condition';
 import { recordPlace } from '../table/recordNumber';
 import { canRest, restsOn, restsRecord, restsWords } from './resting';
-import { anyOf } from './whereCondition';
+import { standsOn } from './standsOn';
 import {
   figureOf,
   type Figure,
@@ -202,68 +199,4 @@ function* farthest(
   const median = fromSlice({ kind: 'median' }, slice.values, 0, slice.values.length);
   const show = (v: number): string => figureText(column, v, formats);
   return `one of ${showScalar(of, of.values[far], formatOf(of, formats))} moves this mean by ${show(move)}. The median is ${show(median)}.`;
-}
-
-/**
- * What a figure stands on: the rows it is made of, the records of them, and what those meet.
- */
-function* standsOn(
-  base: Base,
-  selection: Bitset,
-  { table, n, row, column, at }: Found,
-): Steps<Reached> {
-  const within = function* (where: Condition | undefined, rows = 1): Steps<Reached> {
-    const records = yield* recordsWithin(base, selection, [where, column.where]);
-    return { rows, records, where: where ?? null };
-  };
-  const own = row.instead?.find(({ columns }) => columns.includes(at));
-  if (own) return yield* within(own.where);
-  const { reach } = column;
-  if (!reach) return table.stands ? yield* table.stands(n) : yield* within(row.where);
-  if (!Array.isArray(reach) && table.reached) {
-    const reached = yield* table.reached(n);
-    if (!reached) return yield* within(row.where);
-    const counted = yield* recordsWithin(base, selection, [column.where]);
-    return { ...reached, records: and(reached.records, counted) };
-  }
-  const wheres = yield* rowsReached(table, n, row, reach);
-  // Where one of the rows is the whole, so are all of them together.
-  return wheres.includes(undefined)
-    ? yield* within(undefined, wheres.length)
-    : yield* within(anyOf(wheres.flatMap((where) => where ?? [])), wheres.length);
-}
-
-/** Rows looked through between two pauses: each may be made for it. */
-const ROWS = 1024;
-
-/** What the rows meet that a figure reaches, its own among them. */
-function* rowsReached(
-  table: AnswerTable,
-  n: number,
-  row: FigureRow,
-  reach: NonNullable<FigureColumn['reach']>,
-): Steps<(Condition | undefined)[]> {
-  const level: FigureRow[] = [];
-  let at = -1;
-  // Nothing behind the row is reached by sums down to it.
-  const last = Array.isArray(reach) ? table.length : n + 1;
-  yield* inStretches(
-    last,
-    (from, to) => {
-      for (let k = from; k < to; k++) {
-        const other = table.row(k);
-        if (other.level !== row.level || other.kind !== row.kind) continue;
-        level.push(other);
-        if (k === n) at = level.length - 1;
-      }
-    },
-    ROWS,
-  );
-  const rows =
-    reach === 'above'
-      ? level
-      : reach === 'run'
-        ? level.filter((r) => r.run === row.run)
-        : reach.flatMap((distance) => level[at + distance] ?? []);
-  return rows.map(({ where }) => where);
 }

@@ -8,6 +8,7 @@ import type { AnswerTable } from '../answer';
 import type { Base } from '../base';
 import { MOST_TOLD, type Reached } from '../reached';
 import { recordsWithin } from '../recordsWithin';
+import { standsOn } from '../standsOn';
 import { anyOf } from '../whereCondition';
 
 /** The results that a tally is made of. */
@@ -21,35 +22,29 @@ export interface Results {
   readonly selection: Bitset;
 }
 
-/** What the rows of a tally of results stand on: the records behind those results. */
+/** What a tally of results stands on: the records behind the results that it would stand on by itself. */
 export function behindResults(
   results: Results,
   of: AnswerTable,
 ): Pick<AnswerTable, 'where' | 'stands' | 'reached'> {
-  const ownWhere = function* (n: number): Steps<Condition | undefined> {
-    return of.where ? yield* of.where(n) : of.row(n).where;
-  };
-  const { reached } = of;
+  const { list } = results;
   return {
     *where(n) {
-      const own = yield* ownWhere(n);
-      return own && (yield* whereOfResults(results, yield* resultsWithin(results, own)));
+      const { where } = of.row(n);
+      return where && (yield* whereOfResults(results, yield* resultsWithin(results, where)));
     },
-    *stands(n) {
-      return yield* standsOn(results, yield* resultsWithin(results, yield* ownWhere(n)));
+    *stands(n, at) {
+      const figure = { table: of, n, row: of.row(n), column: of.columns[at], at };
+      const { rows, records } = yield* standsOn(list, list.all, figure);
+      return { ...(yield* behindThem(results, yield* selectedInSteps(records))), rows };
     },
-    reached:
-      reached &&
-      function* (n) {
-        const found = yield* reached(n);
-        return found && (yield* standsOn(results, yield* selectedInSteps(found.records)));
-      },
+    reached: undefined,
   };
 }
 
-/** The places of the results that meet a condition; of all where there is none. */
-function* resultsWithin({ list }: Results, where: Condition | undefined): Steps<Int32Array> {
-  if (where?.kind === 'records' && !where.not) return Int32Array.from(where.records, recordPlace);
+/** The places of the results that meet a condition. */
+function* resultsWithin({ list }: Results, where: Condition): Steps<Int32Array> {
+  if (where.kind === 'records' && !where.not) return Int32Array.from(where.records, recordPlace);
   return yield* selectedInSteps(yield* recordsWithin(list, list.all, [where]));
 }
 
@@ -79,7 +74,7 @@ function* whereOfResults(
 }
 
 /** What some results stand on. */
-function* standsOn(results: Results, places: Int32Array): Steps<Reached> {
+function* behindThem(results: Results, places: Int32Array): Steps<Reached> {
   const { base, selection, table, rows } = results;
   const told = places.length <= MOST_TOLD;
   const where = told || !table.recordsOf ? yield* whereOfResults(results, places) : undefined;
