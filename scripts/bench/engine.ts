@@ -159,6 +159,16 @@ export async function benchEngine(
   const place = { tally: 't0', table: 'main', row: ['Route 3'], column: 'all.m1' };
   ask('answer', { token, tally: 't0' });
   within('behind a figure', ask('behind', { token, place }).ms, 60);
+  const ranking = doc.tray.find((item) => item.tally.kind === 'ranking')?.id ?? '';
+  ask('answer', { token, tally: ranking });
+  const ranked = { token, tally: ranking, table: 'main', across: 0, view: VIEW };
+  const [far] = ask('rows', { ...ranked, from: 990_000, count: 1 }).reply.rows;
+  const share = { tally: ranking, table: 'main', row: far.keys, column: 'cumulativeShare' };
+  within(
+    'behind a share down to one of the last of 1,000,000 places',
+    ask('behind', { token, place: share }).ms,
+    60,
+  );
   let heaviest = { bytes: 0, at: '' };
   for (const item of doc.tray.slice(1)) {
     const answered = ask('answer', { token, tally: item.id }).reply;

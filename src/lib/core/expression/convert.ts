@@ -1,4 +1,5 @@
-import { clockTime, DAY_MS, isoDate, isoDateTime } from '../table/calendar';
+import { DAY_MS } from '../table/calendar';
+import { fullScalarOf } from '../table/cell';
 import { noDateFacts, readClock, readDate, readDateTime } from '../read/dates';
 import type { CastTarget } from './ast';
 import { roundTo, type ScalarFunction, type TextFunction } from './functions';
@@ -75,19 +76,10 @@ function toText(from: ValueType, length: number | null): { textual: TextFunction
   const cut = (text: string): string =>
     length === null ? text : [...text].slice(0, length).join('');
   const write = (value: string | number): string => {
-    if (typeof value === 'string') return value;
-    switch (from) {
-      case 'date':
-        return isoDate(value);
-      case 'datetime':
-        return isoDateTime(value);
-      case 'time':
-        return clockTime(value);
-      case 'yesno':
-        return value ? 'TRUE' : 'FALSE';
-      default:
-        return String(value);
-    }
+    if (typeof value === 'string' || from === 'text' || from === 'null') return String(value);
+    // As the literals of the language are written.
+    if (from === 'yesno') return value ? 'TRUE' : 'FALSE';
+    return fullScalarOf(from, value);
   };
   return { textual: (value) => cut(write(value)) };
 }

@@ -1,36 +1,23 @@
-import type { Condition } from '../../scope/condition';
 import { warn } from '../warnings';
 import { TallyRefused } from '../../errors';
 import { buildTree } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
 import { countLeaves } from '../../measure/compute';
-import {
-  DEFINITION_WORDS,
-  lowerBound,
-  percentileRank,
-  quantileBy,
-  quantilePlace,
-  RANK_WORDS,
-  upperBound,
-  type Definition,
-} from '../../measure/quantileDefinitions';
 import { gather } from '../../measure/slices';
 import { sortedInParts } from '../../sorting/sorted';
 import { pausing, type Steps } from '../../steps/steps';
-import { fullScalar } from '../../table/cell';
-import { isText, type ScalarColumn } from '../../table/column';
+import { isText } from '../../table/column';
 import { counted } from '../../table/format';
-import { madeRows, tableOf, type AnswerTable } from '../answer';
 import { recordsOf, selectionOf, type Base } from '../base';
 import { labelColumn } from '../figure';
 import { checkKey, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
 import { type TallyAnswer, type TallyKind } from '../kind';
-import { figureOf, type Figure, type FigureColumn, type FigureRow } from '../result';
 import { leavesInOrder } from '../sortedGroups';
 import { visitNeeded, visitOptional } from '../visit';
 import { percentileFact } from './fact';
 import { percentileSentence } from './sentence';
 import type { PercentileSpec } from './spec';
+import { percentileTable, rankTable, type Ordered } from './tables';
 
 export const percentileKind: TallyKind<PercentileSpec> = {
   check(spec, faults, path) {
@@ -60,14 +47,6 @@ export const percentileKind: TallyKind<PercentileSpec> = {
 
 /** Groups whose values are sorted between two pauses, unless one of them takes long by itself. */
 const GROUPS = 1024;
-
-/** One group's values in rising order. */
-interface Ordered {
-  readonly label: string | null;
-  readonly key: Figure;
-  readonly values: Float64Array;
-  readonly where?: Condition;
-}
 
 function* computePercentiles(base: Base, spec: PercentileSpec): Steps<TallyAnswer> {
   const { table } = base;
@@ -124,163 +103,3 @@ function* computePercentiles(base: Base, spec: PercentileSpec): Steps<TallyAnswe
     ],
   };
 }
-
-function* percentileTable(
-  labels: readonly FigureColumn[],
-  spec: PercentileSpec,
-  column: ScalarColumn,
-  groups: readonly Ordered[],
-): Steps<AnswerTable> {
-  const definition = spec.definition as Definition;
-  const write = (v: number): Figure => writeValue(column, v);
-  const rows = yield* madeRows(groups, ({ label, key, values, where }) =>
-    spec.percentiles.map((percent): FigureRow => {
-      const n = values.length;
-      const p = percent / 100;
-      const q = quantileBy(values, p, definition);
-      const { j, at } = n ? quantilePlace(n, p, definition) : { j: NaN, at: NaN };
-      const neighbour = (k: number): Figure =>
-        n ? write(values[Math.min(n, Math.max(1, k)) - 1]) : null;
-      return {
-        kind: 'group',
-        level: 0,
-        cells: [
-          ...(spec.key ? [label] : []),
-          percent,
-          write(q),
-          n,
-          figureOf(Math.min(n, Math.max(1, at))),
-          neighbour(j),
-          neighbour(j + 1),
-          n ? upperBound(values, q) - lowerBound(values, q) : 0,
-        ],
-        keys: [...(spec.key ? [key] : []), percent],
-        ...(where && { where }),
-      };
-    }),
-  );
-  const type = column.type;
-  const value = (key: string, title: string, words: string): FigureColumn => ({
-    key,
-    title,
-    unit: column.unit,
-    type,
-    decimals: column.decimals,
-    words,
-  });
-  const columns: FigureColumn[] = [
-    ...labels,
-    { key: 'percentile', title: 'Percentile', unit: '%', type: 'number' },
-    value(
-      'value',
-      `Value of ${column.name}`,
-      `Definition ${definition}: ${DEFINITION_WORDS[definition]}.`,
-    ),
-    {
-      key: 'values',
-      title: 'Values',
-      unit: '',
-      type: 'count',
-      measure: { kind: 'values', column: spec.column },
-    },
-    {
-      key: 'place',
-      title: 'Place in order',
-      unit: '',
-      type: 'number',
-      decimals: 2,
-      words: 'Where it falls among the ordered values, the first being 1.',
-    },
-    value('below', 'Value before', 'The ordered value at or before that place.'),
-    value('above', 'Value behind', 'The ordered value behind it.'),
-    {
-      key: 'ties',
-      title: 'Values equal to it',
-      unit: '',
-      type: 'count',
-      words: 'Values that are exactly this one.',
-    },
-  ];
-  return tableOf({
-    name: 'main',
-    caption: 'Percentiles',
-    labels: spec.key ? 2 : 1,
-    columns,
-    rows,
-  });
-}
-
-function* rankTable(
-  labels: readonly FigureColumn[],
-  spec: PercentileSpec,
-  column: ScalarColumn,
-  groups: readonly Ordered[],
-): Steps<AnswerTable> {
-  const rows = yield* madeRows(groups, ({ label, key, values, where }) =>
-    spec.ranksOf.map((v): FigureRow => {
-      const [under, atOrUnder] = [lowerBound(values, v), upperBound(values, v)];
-      return {
-        kind: 'group',
-        level: 0,
-        cells: [
-          ...(spec.key ? [label] : []),
-          writeValue(column, v),
-          figureOf(percentileRank(values, v, spec.rankMethod)),
-          values.length,
-          under,
-          atOrUnder - under,
-        ],
-        keys: [...(spec.key ? [key] : []), writeValue(column, v)],
-        ...(where && { where }),
-      };
-    }),
-  );
-  const columns: FigureColumn[] = [
-    ...labels,
-    {
-      key: 'value',
-      title: column.name,
-      unit: column.unit,
-      type: column.type,
-      decimals: column.decimals,
-    },
-    {
-      key: 'rank',
-      title: 'Percentile rank',
-      unit: '',
-      type: 'share',
-      words: `${RANK_WORDS[spec.rankMethod]}.`,
-    },
-    {
-      key: 'values',
-      title: 'Values',
-      unit: '',
-      type: 'count',
-      measure: { kind: 'values', column: spec.column },
-    },
-    {
-      key: 'under',
-      title: 'Values under it',
-      unit: '',
-      type: 'count',
-      words: 'Values lower than this one.',
-    },
-    {
-      key: 'ties',
-      title: 'Values equal to it',
-      unit: '',
-      type: 'count',
-      words: 'Values that are exactly this one.',
-    },
-  ];
-  return tableOf({
-    name: 'ranks',
-    caption: 'Percentile ranks',
-    labels: spec.key ? 2 : 1,
-    columns,
-    rows,
-  });
-}
-
-const writeValue = (column: ScalarColumn, v: number): Figure =>
-  v !== v ? null : column.type === 'number' ? figureOf(v) : fullScalar(column, Math.round(v));
