@@ -18,6 +18,7 @@ import type { Held } from '../held';
 import type { ArgsOf, Place, ReplyOf } from '../protocol';
 import type { Behind, BehindRecord } from '../replies/behind';
 import { cellOf, correctedCells } from './cells';
+import { isLight } from './weight';
 import { bitsetInSteps } from '../../core/table/bitset';
 import { putInOrder } from '../../core/table/recordOrder';
 
@@ -49,6 +50,7 @@ export function* answerBehind(held: Held, { place }: ArgsOf<'behind'>): Steps<Be
   const { column } = found;
   const scope = place.scope ?? held.item(place.tally).tally.scope;
   const whole = Array.isArray(place.row) && place.row.length === 0;
+  const condition = allOf(found.wheres);
   return {
     figure: figureText(column, found.figure, held.doc.formats),
     unit: column.unit,
@@ -69,7 +71,8 @@ export function* answerBehind(held: Held, { place }: ArgsOf<'behind'>): Steps<Be
     canCheck: found.isSum,
     numeric: typeof found.figure === 'number',
     share: isShare(column),
-    condition: allOf(found.wheres),
+    // A rule of very many groups is nothing that anyone would narrow to.
+    condition: isLight(condition) ? condition : null,
   };
 }
 

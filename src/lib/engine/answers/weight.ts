@@ -1,6 +1,9 @@
 /** What one answer to the page may weigh, in characters of JSON: the rest is asked for after it. */
 const MOST = 180_000;
 
+/** Whether a part of an answer leaves room enough for the rest of it. */
+export const isLight = (part: unknown): boolean => JSON.stringify(part).length <= MOST / 2;
+
 /**
  * Takes parts of an answer as long as they fit into it; the first one fits whatever it weighs.
  *
