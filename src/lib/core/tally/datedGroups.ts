@@ -66,6 +66,21 @@ export function* datedGroups(
   };
 }
 
+function cells(
+  out: Int32Array,
+  groups: Int32Array,
+  days: Int32Array,
+  width: number,
+  from: number,
+  to: number,
+): void {
+  for (let i = from; i < to; i++) out[i] = groups[i] * width + days[i];
+}
+
+function countCells(counts: Float64Array, cellOf: Int32Array, from: number, to: number): void {
+  for (let i = from; i < to; i++) counts[cellOf[i]]++;
+}
+
 /** The cell of each record, and how many records each has where all of the list count. */
 function* cellsOf(
   tree: GroupTree,
@@ -77,8 +92,8 @@ function* cellsOf(
   const leafOf = new Int32Array(groups.length);
   const counts = new Float64Array(all ? tree.leaves * width : 0);
   yield* inStretches(leafOf.length, (from, to) => {
-    if (all) for (let i = from; i < to; i++) counts[(leafOf[i] = groups[i] * width + days[i])]++;
-    else for (let i = from; i < to; i++) leafOf[i] = groups[i] * width + days[i];
+    cells(leafOf, groups, days, width, from, to);
+    if (all) countCells(counts, leafOf, from, to);
   });
   return { leafOf, ...(all && { counts }) };
 }
