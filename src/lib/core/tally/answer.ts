@@ -1,5 +1,5 @@
 import { inStretches, type Steps } from '../steps/steps';
-import { recordNumber } from '../table/recordNumber';
+import { recordPlace } from '../table/recordNumber';
 import type { Condition } from '../scope/condition';
 import type { Bitset } from '../table/bitset';
 import type { Figure, FigureColumn, FigureRow, FigureTable, ScopeName } from './result';
@@ -123,6 +123,8 @@ export interface RecordRows {
   row(n: number): FigureRow;
   /** The record that a row is; -1 for a row of several. */
   recordAt(n: number): number;
+  /** The row of a record; -1 where it has none. */
+  rowOf(record: number): number;
   /** A number of a row; from the row itself unless given. */
   readonly number?: (n: number, column: number) => number;
   readonly reached?: AnswerTable['reached'];
@@ -131,7 +133,7 @@ export interface RecordRows {
 /** A table of records in rows that are made when they are asked for, none a part of another. */
 export function recordTable(
   about: Omit<FigureTable, 'rows'>,
-  { length, row, recordAt, number, reached }: RecordRows,
+  { length, row, recordAt, rowOf, number, reached }: RecordRows,
 ): AnswerTable {
   const record = about.columns.findIndex(({ key }) => key === 'record');
   return {
@@ -146,13 +148,15 @@ export function recordTable(
         return typeof cell === 'number' ? cell : NaN;
       }),
     partOf: () => -1,
-    // A million rows are told apart by their records before any is made.
-    find: (keys) =>
-      firstPlace(length, (n) => {
-        const own = recordAt(n);
-        if (keys[record] !== (own < 0 ? null : recordNumber(own))) return false;
-        return sameKeys(keysOfRow(row(n), about.labels), keys);
-      }),
+    *find(keys) {
+      const isIt = (n: number): boolean => sameKeys(keysOfRow(row(n), about.labels), keys);
+      const key = keys[record];
+      // Rows of several records are few among a million: only those are made.
+      if (typeof key !== 'number')
+        return yield* firstPlace(length, (n) => recordAt(n) < 0 && isIt(n));
+      const n = rowOf(recordPlace(key));
+      return n >= 0 && isIt(n) ? n : -1;
+    },
     reached,
   };
 }

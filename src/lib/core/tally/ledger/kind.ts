@@ -144,6 +144,7 @@ function* recordsInOrder(
     {
       length: ordered.length,
       recordAt: (n) => ordered[n],
+      rowOf: (record) => ordered.indexOf(record),
       row(n) {
         const i = ordered[n];
         return {

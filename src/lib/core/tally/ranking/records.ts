@@ -92,6 +92,7 @@ export function* rankRecords(base: Base, spec: RankingSpec): Steps<TallyAnswer> 
         length: kept + Number(left > 0),
         row: (n) => (n < kept ? ranked(from + n) : others()),
         recordAt: (n) => (n < kept ? order[from + n] : -1),
+        rowOf: (record) => order.subarray(from, to).indexOf(record),
         // Only values are added up: the others' are what the kept leave of the whole.
         number: (n, c) =>
           c !== about.labels

@@ -129,6 +129,12 @@ export function* rankRecordsWithin(base: Base, spec: RankingSpec): Steps<TallyAn
             const k = placeOf(n, group);
             return k < group.to ? group.order[k] : -1;
           },
+          rowOf(record) {
+            const group = groups.find(({ leaf }) => leaf === tree.leafOf[record]);
+            if (!group) return -1;
+            const at = group.order.subarray(group.from, group.to).indexOf(record);
+            return at < 0 ? -1 : group.row + at;
+          },
           *reached(n) {
             const group = groups[groupAt(groups, n)];
             const { leaf, order, to } = group;
