@@ -190,6 +190,24 @@ describe('a figure that reaches the rows before its own stands on their records'
     );
     expect(asked).toBeGreaterThan(100);
   });
+
+  it('figures of results of results stand on the records at the bottom', () => {
+    const vessels = { kind: 'ledger', groups: [{ column: 'Vessel' }] };
+    const measures = [{ kind: 'sum', column: 'm1' }];
+    const inner = {
+      kind: 'ledger',
+      groups: [{ column: 'Vessel' }, { column: 'Delay' }],
+      measures: [{ kind: 'sum', column: 'Fares' }],
+    };
+    const once = { kind: 'nested', inner, outer: { ...vessels, measures } };
+    const twice = { kind: 'nested', inner: once, outer: { ...vessels, measures } };
+    const sums = opened(twice, ({ key }) => key === 'm1');
+    expect(sums).toHaveLength(4);
+    for (const { figure, found } of sums) {
+      expect(found.records.length).toBeGreaterThan(70);
+      expect(sumOf('Fares', found.records)).toBeCloseTo(figure, 6);
+    }
+  });
 });
 
 const isCount = ({ key }: FigureColumn): boolean =>

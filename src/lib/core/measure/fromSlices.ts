@@ -11,7 +11,7 @@ import { byQuantiles, type Measure, type MeasureKind } from './measure';
 import { DEFINITIONS, quantileBy, type Definition } from './quantileDefinitions';
 import { quantiles, quantilesInParts } from './quantile';
 import { GeometricMean, Product, type Fold } from './products';
-import { Runs, runsOf } from './runs';
+import { runsInParts, runsOf, type Runs } from './runs';
 import type { Slices } from './slices';
 import { sortedInParts } from '../sorting/sorted';
 
@@ -70,9 +70,7 @@ function* fromManyOrdered(measure: Measure, ordered: Float64Array): Steps<number
   if (cut) return yield* meanInParts(cut);
   if (byDefinition(measure) !== null || measure.kind === 'trimmedMean')
     return fromOrdered(measure, ordered);
-  const runs = new Runs();
-  yield* inStretches(ordered.length, (from, to) => runs.add(ordered, from, to));
-  return ofRuns(measure.kind, runs);
+  return ofRuns(measure.kind, yield* runsInParts(ordered));
 }
 
 /** Made of distances from the mean. */

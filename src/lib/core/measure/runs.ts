@@ -1,3 +1,5 @@
+import { inStretches, type Steps } from '../steps/steps';
+
 /**
  * Runs of equal values among ordered ones, counted in one pass that may be made in stretches: how many
  * different values there are, and which is the commonest.
@@ -52,5 +54,12 @@ export class Runs {
 export function runsOf(ordered: Float64Array): Runs {
   const runs = new Runs();
   runs.add(ordered, 0, ordered.length);
+  return runs;
+}
+
+/** The same of very many values, with pauses. */
+export function* runsInParts(ordered: Float64Array): Steps<Runs> {
+  const runs = new Runs();
+  yield* inStretches(ordered.length, (from, to) => runs.add(ordered, from, to));
   return runs;
 }

@@ -46,7 +46,7 @@ export interface AnswerTable {
   /** What the figure of a row and a column stands on; by what the rows that it reaches meet unless given. */
   readonly stands?: (n: number, column: number) => Steps<Reached>;
   /** The records of several rows, found at one pass; by what each meets unless given. */
-  readonly recordsOf?: (rows: ArrayLike<number>) => Steps<Bitset>;
+  readonly recordsOf?: ((rows: ArrayLike<number>) => Steps<Bitset>) | undefined;
   /**
    * What the figures of a row stand on that reach the rows before it; null where they reach none.
    * Rows are looked through for it unless given.

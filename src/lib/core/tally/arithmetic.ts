@@ -1,6 +1,6 @@
 import { MEASURES, type Measure } from '../measure/measure';
 import { momentsOf, type Moments } from '../measure/moments';
-import { Runs } from '../measure/runs';
+import { runsInParts } from '../measure/runs';
 import { sortedValues } from '../sorting/sorted';
 import { inStretches, type Steps } from '../steps/steps';
 import { valuesOf } from '../measure/valuesOf';
@@ -188,9 +188,6 @@ function* holding(
 }
 
 function* modeWords(values: Float64Array, records: Int32Array): Steps<string> {
-  const ordered = yield* sortedValues(values, records);
-  const runs = new Runs();
-  yield* inStretches(ordered.length, (from, to) => runs.add(ordered, from, to));
-  const { times: most, ties } = runs;
+  const { times: most, ties } = yield* runsInParts(yield* sortedValues(values, records));
   return `Stands ${counted(most, 'time')}${ties > 1 ? `; ${counted(ties - 1, 'other value')} stand${ties > 2 ? '' : 's'} as often, the first in order is shown` : ''}.`;
 }

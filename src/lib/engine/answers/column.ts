@@ -1,7 +1,7 @@
 import { asChoice, choicesOf, type Choice } from '../../core/table/lookAlikes';
 import { compareText } from '../../core/table/collate';
 import { fromMoments } from '../../core/measure/fromMoments';
-import { Runs } from '../../core/measure/runs';
+import { runsInParts } from '../../core/measure/runs';
 import { measureWords, suits, type Measure, type MeasureKind } from '../../core/measure/measure';
 import { momentsOf } from '../../core/measure/moments';
 import { quantileBy } from '../../core/measure/quantileDefinitions';
@@ -46,8 +46,7 @@ export function* answerFacts(held: Held, { column: id }: ArgsOf<'facts'>): Steps
   const moments = yield* momentsOf(values, counted, true);
   const range = { n: moments.count(0), lo: moments.min(0), hi: moments.max(0) };
   const sorted = yield* sortedValues(values, counted, range);
-  const runs = new Runs();
-  yield* inStretches(sorted.length, (from, to) => runs.add(sorted, from, to));
+  const runs = yield* runsInParts(sorted);
   const unread = yield* unreadAmong(column, counted);
   const facts = [
     { name: 'values', value: showCount(sorted.length) },

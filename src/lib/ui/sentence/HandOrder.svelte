@@ -56,7 +56,7 @@
     </li>
   {/each}
 </ol>
-{#if more > 0}<p class="note" data-test="more-labels">
+{#if more > 0}<p data-test="more-labels">
     {counted(more, 'group')} more {more === 1 ? 'follows' : 'follow'} these, by
     {more === 1 ? 'its label' : 'their labels'}.
   </p>{/if}
@@ -70,6 +70,10 @@
     margin: 6px 0;
     max-height: 280px;
     overflow: auto;
+  }
+  p:last-of-type {
+    max-width: 260px;
+    color: var(--ink-soft);
   }
   li {
     display: flex;

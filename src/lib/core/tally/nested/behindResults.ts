@@ -26,8 +26,9 @@ export interface Results {
 export function behindResults(
   results: Results,
   of: AnswerTable,
-): Pick<AnswerTable, 'where' | 'stands' | 'reached'> {
+): Pick<AnswerTable, 'where' | 'stands' | 'recordsOf' | 'reached'> {
   const { list } = results;
+  const { recordsOf } = of;
   return {
     *where(n) {
       const { where } = of.row(n);
@@ -38,6 +39,13 @@ export function behindResults(
       const { rows, records } = yield* standsOn(list, list.all, figure);
       return { ...(yield* behindThem(results, yield* selectedInSteps(records))), rows };
     },
+    // What the table would say of them by itself are results, not records.
+    recordsOf:
+      recordsOf &&
+      function* (rows) {
+        const places = yield* selectedInSteps(yield* recordsOf(rows));
+        return (yield* behindThem(results, places)).records;
+      },
     reached: undefined,
   };
 }

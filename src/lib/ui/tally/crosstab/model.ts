@@ -54,7 +54,7 @@ function largest(table: SourceTable, columns: readonly number[], most: number): 
   return columns.filter((column) => chosen.has(column));
 }
 
-/** `The first 10 rows and the 6 largest groups across are drawn.`; empty where all are. */
+/** `The first 10 rows and the 5 largest groups across are drawn.`; empty where all are. */
 function leftOut(
   { head }: SourceTable,
   { rows, steps }: { rows: number | null; steps: string | null },
