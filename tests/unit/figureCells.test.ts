@@ -1,21 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import type { Row, TableColumn, TableHead } from '$lib/engine/protocol';
+import type { Row, TableHead } from '$lib/engine/protocol';
 import { cellText, levelLabel, markOf, markWords, rowMark } from '$lib/ui/tally/cells';
+import { tableColumn } from '../support/tableColumn';
 
-const column = (key: string): TableColumn => ({
-  key,
-  title: key,
-  unit: '',
-  type: 'text',
-  right: false,
-  opens: false,
-  scalar: false,
-  whole: false,
-  words: '',
-  measure: '',
-  of: '',
-  over: '',
-});
 const head: TableHead = {
   name: 'main',
   caption: '',
@@ -23,7 +10,7 @@ const head: TableHead = {
   length: 3,
   levels: 2,
   drawnWhole: false,
-  columns: ['period', 'from', 'to', 'route', 'm1'].map(column),
+  columns: ['period', 'from', 'to', 'route', 'm1'].map((key) => tableColumn(key)),
   across: { from: 0, of: 1 },
 };
 const row = (more: Partial<Row>): Row => ({

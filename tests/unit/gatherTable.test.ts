@@ -4,6 +4,7 @@ import { acrossOf, columnsInView } from '$lib/core/tally/columnsInView';
 import type { FigureColumn, FigureRow } from '$lib/core/tally/result';
 import { gatherTable, type Asker } from '$lib/engine/gatherTable';
 import type { Row, TableHead } from '$lib/engine/protocol';
+import { tableColumn } from '../support/tableColumn';
 
 const FIGURES = 230;
 const ROWS = 25;
@@ -44,20 +45,9 @@ const headFrom = (from: number): TableHead => {
     levels: 0,
     drawnWhole: false,
     across: acrossOf(wide, from),
-    columns: columns.map(({ key, title, unit, type }) => ({
-      key,
-      title,
-      unit,
-      type,
-      right: true,
-      opens: true,
-      scalar: false,
-      whole: false,
-      words: '',
-      measure: '',
-      of: '',
-      over: '',
-    })),
+    columns: columns.map(({ key, title, type }) =>
+      tableColumn(key, { title, type, right: true, opens: true }),
+    ),
   };
 };
 const rowFrom = (from: number, n: number): Row => {
