@@ -4,12 +4,14 @@ import { Misused } from './exit';
 
 /** The options that say how delimited text is written. */
 export interface DialectOptions {
+  readonly values?: string;
   readonly delimiter?: string;
   readonly decimal?: string;
   readonly encoding?: string;
 }
 
 const SAYS: Readonly<Record<keyof Dialect, string>> = {
+  values: 'how values stand in delimited text, with every digit or as shown',
   delimiter: 'between the fields of delimited text',
   decimal: 'the decimal mark of its numbers',
   encoding: 'its encoding; utf-8-marked begins with the mark of UTF-8',
@@ -33,8 +35,9 @@ export function dialectOf(options: DialectOptions): Dialect {
     if (given !== undefined && !DIALECT_CHOICES[part].some((name) => name === given))
       throw new Misused(`--${part} is one of ${DIALECT_CHOICES[part].join(', ')}, not “${given}”.`);
   }
-  const { delimiter, decimal, encoding } = options;
+  const { values, delimiter, decimal, encoding } = options;
   return Dialect.parse({
+    ...(values !== undefined && { values }),
     ...(delimiter !== undefined && { delimiter }),
     ...(decimal !== undefined && { decimal }),
     ...(encoding !== undefined && { encoding }),

@@ -1,4 +1,6 @@
 import { writeFileSync } from 'node:fs';
+import { counted } from '$lib/core/table/format';
+import type { WrittenFile } from '$lib/core/write/written';
 import { Failed } from './exit';
 
 /** Writes a result to a file, or to standard output where none is named. @throws Failed */
@@ -14,6 +16,15 @@ export function write(text: string | Uint8Array, file: string | undefined): void
       `“${file}” cannot be written: ${error instanceof Error ? error.message : error}`,
     );
   }
+}
+
+/** Writes a file in an open format, and says what of it was made harmless. @throws Failed */
+export function writeFile({ bytes, guarded }: WrittenFile, file: string | undefined): void {
+  write(bytes, file);
+  if (guarded)
+    note(
+      `${counted(guarded, 'text')} that would start a formula in the program that opens the file ${guarded === 1 ? 'has' : 'have'} an apostrophe in front.`,
+    );
 }
 
 /** Standard output may be a pipe that takes only so much at a time. */

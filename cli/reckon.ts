@@ -13,7 +13,7 @@ import { resultFile } from '$lib/core/write/resultFile';
 import { dialectOf, type DialectOptions } from './dialect';
 import { Failed, Misused } from './exit';
 import { BY_ITSELF, listName, readJson } from './input';
-import { write } from './output';
+import { writeFile } from './output';
 import { readAs, type ReadOptions } from './readAs';
 import { readChecked } from './readChecked';
 
@@ -36,7 +36,7 @@ export async function reckon(options: ReckonOptions): Promise<void> {
   const { table, recipe: read } = await readChecked(options.data, readAs(options));
   const others = await otherLists(ask, options.ask === '-' ? '.' : path.dirname(options.ask));
   const result = answered({ name: listName(options.data), table, recipe: read, others }, ask);
-  write(await resultFile(result, form, dialect), options.out);
+  writeFile(await resultFile(result, form, dialect), options.out);
 }
 
 /** The form that is named, or that the file's ending says; JSON where nothing says one. @throws Misused */

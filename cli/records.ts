@@ -1,4 +1,5 @@
-import { askOf } from '$lib/core/bench/askOf';
+import { benchWithIds } from '$lib/core/bench/benchWithIds';
+import { recordsOrder } from '$lib/core/bench/recordsOrder';
 import { stand } from '$lib/core/ask/stand';
 import { takingAll } from '$lib/core/prepare/reshape';
 import { finish } from '$lib/core/steps/steps';
@@ -12,7 +13,7 @@ import { dialectOf, type DialectOptions } from './dialect';
 import { Failed, Misused } from './exit';
 import { listName } from './input';
 import { listsNamed, type ListOptions } from './listsNamed';
-import { note, write } from './output';
+import { note, writeFile } from './output';
 import { readAs, type ReadOptions } from './readAs';
 import { readBench } from './readBench';
 import { readChecked } from './readChecked';
@@ -33,18 +34,21 @@ export async function records(options: RecordsOptions): Promise<void> {
   if (options.ask === undefined) {
     const notes = [`${name}: ${counted(table.length, 'record')}`];
     sayUnread(table, form);
-    return write(await tableFile({ name, table, notes }, form, dialect), options.out);
+    return writeFile(await tableFile({ name, table, notes }, form, dialect), options.out);
   }
   const others = await listsNamed(options.list);
-  const on = finish(stand({ name, table, others }, askOf(readBench(options.ask))));
+  const asked = readBench(options.ask);
+  const on = finish(stand({ name, table, others }, asked));
   const [fault] = on.faults;
   if (fault) throw new Failed(`${fault.path}: ${fault.message} ${fault.remedy}`.trim());
   const { base } = on;
-  const kept = inOrder(base.order, base.counted);
+  const doc = benchWithIds(asked, base.table.columns);
+  const kept = inOrder(finish(recordsOrder(base, doc)), base.counted);
   const notes = [`${name}: ${counted(kept.length, 'record')} counted`];
   const taken = finish(takingAll(base.table, kept));
   sayUnread(taken, form);
-  write(await tableFile({ name, table: taken, notes }, form, dialect), options.out);
+  const { formats } = doc;
+  writeFile(await tableFile({ name, table: taken, notes, formats }, form, dialect), options.out);
 }
 
 /** Parquet has no place for the text of a cell that is unread. */

@@ -1,5 +1,3 @@
-import { answerAsk } from '$lib/core/ask/answer';
-import { askOf } from '$lib/core/bench/askOf';
 import type { Bench } from '$lib/core/bench/document';
 import { moveBench } from '$lib/core/bench/move';
 import { finish } from '$lib/core/steps/steps';
@@ -7,14 +5,16 @@ import { counted, showDay } from '$lib/core/table/format';
 import type { Table } from '$lib/core/table/table';
 import { OUT_FORMS, type OutForm } from '$lib/core/write/forms';
 import { resultFile } from '$lib/core/write/resultFile';
+import { writtenText } from '$lib/core/write/written';
 import { openEngine } from '$lib/engine/openEngine';
+import { reportResult } from '$lib/engine/reportResult';
 import { gatherReport, movedInWords, troublesOf } from '$lib/engine/report';
 import { reportDocument } from '$lib/ui/report/document';
 import { dialectOf, type DialectOptions } from './dialect';
 import { Disagrees, Misused } from './exit';
 import { listName } from './input';
 import { listsNamed, type ListOptions } from './listsNamed';
-import { note, write } from './output';
+import { note, writeFile } from './output';
 import { readAs, type ReadOptions } from './readAs';
 import { readBench } from './readBench';
 import { readChecked } from './readChecked';
@@ -60,13 +60,18 @@ export async function report(file: string, options: ReportOptions): Promise<void
     made: today,
     against: before ? OLDER : undefined,
   });
-  const text =
+  writeFile(
     format === 'html'
-      ? await reportDocument(made, doc.report)
+      ? writtenText(await reportDocument(made, doc.report))
       : format === 'json'
-        ? `${JSON.stringify(made, null, 2)}\n`
-        : await resultFile(finish(answerAsk(list, inReport(doc))).result, format, dialect);
-  write(text, options.out);
+        ? writtenText(`${JSON.stringify(made, null, 2)}\n`)
+        : await resultFile(
+            reportResult(engine, counts.token, doc, format, dialect),
+            format,
+            dialect,
+          ),
+    options.out,
+  );
   for (const line of movedInWords(made)) note(line);
   const troubles = [
     ...counts.faults
@@ -76,9 +81,6 @@ export async function report(file: string, options: ReportOptions): Promise<void
   ];
   if (troubles.length) throw new Disagrees(troubles.join('\n'));
 }
-
-/** The ask of what stands in the report. */
-const inReport = (doc: Bench) => askOf({ ...doc, tray: doc.tray.filter(({ apart }) => !apart) });
 
 function formatOf({ format, out }: ReportOptions): Format {
   const ending = format ?? out?.split('.').pop() ?? 'html';

@@ -25,7 +25,7 @@ export async function benchDatabases(table: Table, { atMost }: Meter): Promise<v
     const { owner, port, password } = server;
     await owner.query(`CREATE TABLE made (day date, clock time, route text, vessel text, weather text,
       cause text, boarded int, vehicles int, fares numeric(12,2), delay int, fuel float8, cancelled boolean)`);
-    const csv = await tableFile({ name: 'Made', table, notes: [] }, 'csv');
+    const { bytes: csv } = await tableFile({ name: 'Made', table, notes: [] }, 'csv');
     const into = owner.query(copyFrom('COPY made FROM STDIN (FORMAT csv, HEADER true)'));
     await pipeline(Readable.from([Buffer.from(csv)]), into);
     const source = postgresSource({

@@ -12,8 +12,8 @@ const ROUNDS = 3;
 
 /** Files of other forms against delimited text of the same records. */
 export async function benchForms(table: Table, { atMost, within }: Meter): Promise<void> {
-  const written = (form: 'csv' | 'arrow' | 'parquet', list = table): Promise<Uint8Array> =>
-    tableFile({ name: 'Made', table: list, notes: [] }, form);
+  const written = async (form: 'csv' | 'arrow' | 'parquet', list = table): Promise<Uint8Array> =>
+    (await tableFile({ name: 'Made', table: list, notes: [] }, form)).bytes;
   const csv = await written('csv');
   const text = await timed(() => {
     const opened = OpenedFile.delimited(csv.subarray(0, HEAD_BYTES), false);
@@ -33,7 +33,7 @@ export async function benchForms(table: Table, { atMost, within }: Meter): Promi
     atMost(`reading 1,000,000 records of ${form}`, took / text, bar, 'the delimited text of them');
   }
   const some = first(table, 200_000);
-  const book = await tableFile({ name: 'Made', table: some, notes: [] }, 'xlsx');
+  const { bytes: book } = await tableFile({ name: 'Made', table: some, notes: [] }, 'xlsx');
   within(
     'reading a workbook of 200,000 records of 12 columns',
     await timed(async () => {

@@ -1,7 +1,6 @@
 import type { Database } from 'better-sqlite3';
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { USUAL_DIALECT } from '$lib/core/write/dialect';
 import { setSort } from '$lib/core/bench/edits';
 import { NumberFormat } from '$lib/core/table/format';
 import { meanWithDeviation } from '$lib/core/tally/figureText';
@@ -37,11 +36,8 @@ function figures(
   const { view } = doc.tray[0];
   view.showDown = spec(doc).groups.length;
   const overview = engine.show(doc);
-  const lines = engine
-    .ask('file', { what: 'shown', full: true, dialect: USUAL_DIALECT })
-    .text.trim()
-    .split('\r\n');
-  const [heads, ...rows] = lines.map((l) => l.split(','));
+  const lines = engine.ask('copy', { values: 'full' }).text.trim().split('\r\n');
+  const [heads, ...rows] = lines.map((l) => l.split('\t'));
   return { overview, rows, heads };
 }
 
@@ -289,7 +285,7 @@ describe('the demo against SQL', () => {
     spec(doc).groups = [group('route'), group('vessel')];
     doc.tray[0].view.showDown = 1;
     engine.show(doc);
-    const { text, html, rows } = engine.ask('copy', { full: false });
+    const { text, html, rows } = engine.ask('copy', { values: 'shown' });
     expect(rows).toBe(5);
     expect(text.split('\r\n')[1]).toMatch(/^Holm and Inner Isles\t\t/);
     expect(html.match(/<tr>/g)).toHaveLength(6);

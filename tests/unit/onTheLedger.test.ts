@@ -12,7 +12,7 @@ import { recipeOfMade } from '$lib/core/bench/madeList';
 import { newBench } from '$lib/core/bench/newBench';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { USUAL_DIALECT } from '$lib/core/write/dialect';
+import { csvOf, recordsCsvOf } from '../support/handedOver';
 import { OpenBench } from '../support/bench';
 
 /** Eight sailings with a blank route, an unread delay and negative fares. */
@@ -178,10 +178,10 @@ describe('what is handed over of a ledger', () => {
       .map((line) => line.split(by));
 
   it('is the groups as they are shown, a column for each level, and the grand total', () => {
-    const { text, html, rows } = shown(grouped).ask('copy', { full: false });
+    const { text, html, rows } = shown(grouped).ask('copy', { values: 'shown' });
     const [head, ...lines] = rowsOf(text, '\t');
     expect(head.slice(0, 2)).toEqual(['Route', 'Vessel']);
-    const fares = head.findIndex((name) => name.startsWith('Fares'));
+    const fares = head.indexOf('sum of Fares (£)');
     const records = head.indexOf('Records');
     expect(lines.map((line) => [line[0], line[1], line[records], line[fares]])).toEqual([
       // Each group’s total stands under it.
@@ -204,7 +204,7 @@ describe('what is handed over of a ledger', () => {
 
   it('has records without those set aside, with their own cells', () => {
     const doc = setAsideRecords(setShowDown(setGroups(grouped, [key('Route')]), 2), [1]);
-    const { text } = shown(doc).ask('copy', { full: true });
+    const { text } = shown(doc).ask('copy', { values: 'full' });
     const [head, ...lines] = rowsOf(text, '\t');
     const delay = head.findIndex((name) => name.startsWith('Delay'));
     const ofNess = lines.filter(([route]) => route === 'Ness');
@@ -214,17 +214,13 @@ describe('what is handed over of a ledger', () => {
   });
 
   it('writes negative numbers as numbers, and texts that a program would run as texts', () => {
-    const { text } = shown(setShowDown(setGroups(grouped, [key('Route')]), 2)).ask('file', {
-      what: 'shown',
-      full: false,
-      dialect: USUAL_DIALECT,
-    });
+    const text = csvOf(shown(setShowDown(setGroups(grouped, [key('Route')]), 2)), 'shown');
     expect(text).toContain('-5.00');
     expect(text).not.toContain('−');
     const risky: Table = { length: 1, columns: [textColumn('Note', ['=1+1'])] };
     const bench = new OpenBench(risky, recipeOfMade(risky), 'Notes');
     bench.show(newBench(risky, 1));
-    const out = bench.ask('file', { what: 'records', full: true, dialect: USUAL_DIALECT });
+    const out = recordsCsvOf(bench);
     expect(out.guarded).toBe(1);
     expect(out.text).not.toMatch(/^=1/m);
   });
@@ -236,11 +232,7 @@ describe('what is handed over of a ledger', () => {
       text: '25',
       was: 'n/a',
     });
-    const { text, rows } = shown(doc).ask('file', {
-      what: 'records',
-      full: true,
-      dialect: USUAL_DIALECT,
-    });
+    const { text, rows } = recordsCsvOf(shown(doc));
     const [head, ...lines] = rowsOf(text, ',');
     expect(head).toEqual(['Route', 'Vessel', 'Fares (£)', 'Delay (min)', 'Cancelled']);
     expect([rows, lines.length]).toEqual([7, 7]);

@@ -74,20 +74,32 @@ describe('tallies on their way to a file', () => {
   it('are, once put together, what the ask of the bench comes to', () => {
     const engine = opened();
     const { token } = engine.now('stand', { doc: bench() });
-    const { parts } = engine.now('asked', { token, tallies: ['t0', 't1'] });
+    const { parts } = engine.now('asked', {
+      token,
+      tallies: ['t0', 't1'],
+      values: 'full',
+      report: false,
+    });
     // All but the rows, three stretches of 702 rows, and one of the other tally.
     expect(parts.length).toBeGreaterThan(4);
     const list = { name: 'Tickets', table, others: new Map<string, Table>() };
     const { result } = finish(answerAsk(list, askOf(bench())));
     expect(fromParts(parts)).toEqual(JSON.parse(JSON.stringify(result)));
-    const [first] = fromParts(engine.now('asked', { token, tallies: ['t1'] }).parts).tallies;
+    const [first] = fromParts(
+      engine.now('asked', { token, tallies: ['t1'], values: 'full', report: false }).parts,
+    ).tallies;
     expect(first.kind).toBe('percentile');
   });
 
   it('are refused where a part is missing', () => {
     const engine = opened();
     const { token } = engine.now('stand', { doc: bench() });
-    const { parts } = engine.now('asked', { token, tallies: ['t0'] });
+    const { parts } = engine.now('asked', {
+      token,
+      tallies: ['t0'],
+      values: 'full',
+      report: false,
+    });
     expect(() => fromParts(parts.slice(1))).toThrow();
     expect(() => fromParts([parts[0], parts[1].subarray(0, 20)])).toThrow(SyntaxError);
     const stranger = new TextEncoder().encode('{"tally":0,"table":0,"rows":[{"cells":[{}]}]}');
@@ -96,10 +108,10 @@ describe('tallies on their way to a file', () => {
 });
 
 describe('counted records on their way to a file', () => {
-  const taken = (doc: Bench, tally = 't0'): { table: Table; parts: number } => {
+  const taken = (doc: Bench): { table: Table; parts: number } => {
     const engine = opened();
     const { token } = engine.now('stand', { doc });
-    const { records, parts } = engine.now('countedRecords', { token, tally });
+    const { records, parts } = engine.now('countedRecords', { token });
     return { table: tableOfChunks(parts, records), parts: parts.length };
   };
   /** The cells of all columns at a record. */
@@ -128,12 +140,13 @@ describe('counted records on their way to a file', () => {
     );
   });
 
-  it('come in the order of the list for a tally that is no ledger, without what does not count', () => {
+  it('come in the order of the list where there is no ledger, without what does not count', () => {
     const { table: out } = taken(
       bench({
         ladder: { ...start.ladder, setAside: { records: [1, 3], values: [], kept: [] } },
+        tray: bench().tray.slice(1),
+        open: 't1',
       }),
-      't1',
     );
     expect(out.length).toBe(LENGTH - 2);
     expect([0, 1, 2].map((i) => record(out, i))).toEqual([1, 3, 4].map((i) => record(table, i)));
@@ -154,7 +167,7 @@ describe('counted records on their way to a file', () => {
   it('are refused where a part is missing', () => {
     const engine = opened();
     const { token } = engine.now('stand', { doc: bench() });
-    const { records, parts } = engine.now('countedRecords', { token, tally: 't0' });
+    const { records, parts } = engine.now('countedRecords', { token });
     expect(() => tableOfChunks(parts.slice(1), records)).toThrow(BadArrow);
     expect(() => tableOfChunks([...parts, parts[0]], records)).toThrow(BadArrow);
   });
@@ -166,8 +179,8 @@ describe('what a message hands over', () => {
     const { token } = engine.now('stand', { doc: bench() });
     const before = engine.now('lines', { token, tally: 't0', from: 0, count: 5 });
     for (const reply of [
-      engine.now('countedRecords', { token, tally: 't0' }),
-      engine.now('asked', { token, tallies: ['t0'] }),
+      engine.now('countedRecords', { token }),
+      engine.now('asked', { token, tallies: ['t0'], values: 'full', report: false }),
     ]) {
       const sizes = reply.parts.map(({ length }) => length);
       const buffers = partsHandedOver(reply);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { USUAL_DIALECT } from '$lib/core/write/dialect';
+import { csvOf } from '../support/handedOver';
 import type { Bench } from '$lib/core/bench/document';
 import { newBench } from '$lib/core/bench/newBench';
 import { finish } from '$lib/core/steps/steps';
@@ -208,19 +208,16 @@ describe('a tally on the page', () => {
       })),
       columns: [{ measure: { kind: 'sum', column: 'Sum' } }],
     });
-    const { text, html, guarded } = overlapping.bench.ask('copy', { tally: 'other', full: false });
-    expect(text).toContain('What counts: 6 of 6 records of Sums.');
+    const { text, html, guarded } = overlapping.bench.ask('copy', {
+      tally: 'other',
+      values: 'shown',
+    });
+    expect(text).toContain('Sums: 6 records\r\n6 records counted');
     expect(text).toContain('over 5\t38');
     expect(text).toContain('2 records meet more than one row and count in each.');
     expect(html).toContain('<caption>Conditional figures</caption>');
     expect(guarded).toBe(0);
-    const file = overlapping.bench.ask('file', {
-      tally: 'other',
-      what: 'shown',
-      full: true,
-      dialect: USUAL_DIALECT,
-    });
-    expect(file.text).toContain('over 9,22');
+    expect(csvOf(overlapping.bench, 'full', 'other')).toContain('over 9,22');
     // Both rows hold the records of the second; the matrix and its opened figure agree.
     const place = { tally: 'other', table: 'overlap', row: ['over 9'], column: 'r1' };
     expect(overlapping.bench.ask('behind', { place })).toMatchObject({ figure: '2', records: 2 });

@@ -1,4 +1,5 @@
 import { EngineError, Trouble } from '../core/errors';
+import { benchWithIds } from '../core/bench/benchWithIds';
 import { stand, StandCache } from '../core/ask/stand';
 import { finish, type Steps } from '../core/steps/steps';
 import type { Table } from '../core/table/table';
@@ -63,8 +64,9 @@ export class Engine implements Stands {
     return handler(this, args);
   }
 
-  *stand({ doc }: ArgsOf<'stand'>): Steps<ReplyOf<'stand'>> {
-    const on = yield* stand(this.#list, doc, this.#cache);
+  *stand({ doc: asked }: ArgsOf<'stand'>): Steps<ReplyOf<'stand'>> {
+    const on = yield* stand(this.#list, asked, this.#cache);
+    const doc = benchWithIds(asked, on.base.table.columns);
     const lead = yield* leadSums(on, doc, this.#sums);
     const held = new Held(this.#next++, doc, on, lead, this.#list, this.#answers.of(on.base));
     this.#held.push(held);

@@ -1,5 +1,6 @@
 import { EngineError } from '../core/errors';
-import { compute, type Computed } from '../core/ask/compute';
+import { compute } from '../core/ask/compute';
+import type { Evaluated } from '../core/tally/evaluate';
 import type { AskedList, Stand } from '../core/ask/stand';
 import type { Bench, TrayItem } from '../core/bench/document';
 import { isLedger } from '../core/bench/tray';
@@ -53,7 +54,7 @@ export class Held implements HeldBench {
     /** The list as it was read. */
     readonly list: OpenList,
     /** Tallies computed over the same records, those of earlier stands too. */
-    readonly answers: StepCache<Computed>,
+    readonly answers: StepCache<Evaluated>,
   ) {}
 
   get listName(): string {
@@ -76,12 +77,12 @@ export class Held implements HeldBench {
   }
 
   /** A tally of the tray computed; over another scope only its whole, without groups where it has some. */
-  *answer(id: string, scope?: ScopeName): Steps<Computed> {
+  *answer(id: string, scope?: ScopeName): Steps<Evaluated> {
     return yield* this.computed(overScope(this.item(id).tally, scope));
   }
 
   /** Any tally computed on this stand, kept for a while. */
-  *computed(tally: Tally): Steps<Computed> {
+  *computed(tally: Tally): Steps<Evaluated> {
     const key = JSON.stringify(tally);
     const known = this.answers.get(key);
     if (known) return known;
@@ -133,10 +134,10 @@ export class LeadSums {
 
 /** Answers by the records and the order they were computed from; those of the last two are kept. */
 export class AnswerCache {
-  readonly #kept: { base: Base; answers: StepCache<Computed> }[] = [];
+  readonly #kept: { base: Base; answers: StepCache<Evaluated> }[] = [];
 
   /** Whatever was computed over the very same records, in the same order, beside the same lists. */
-  of(base: Base): StepCache<Computed> {
+  of(base: Base): StepCache<Evaluated> {
     const known = this.#kept.find(
       ({ base: b }) =>
         b.counted === base.counted &&
@@ -145,7 +146,7 @@ export class AnswerCache {
         b.others === base.others,
     );
     if (known) return known.answers;
-    const answers = new StepCache<Computed>(24);
+    const answers = new StepCache<Evaluated>(24);
     this.#kept.push({ base, answers });
     if (this.#kept.length > 2) this.#kept.shift();
     return answers;

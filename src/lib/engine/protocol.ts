@@ -7,7 +7,7 @@ import type { Figure, FigurePlace, ScopeName } from '../core/tally/result';
 import type { RowView } from '../core/tally/rowOrder';
 import type { Tally } from '../core/tally/specs';
 import type { Replies } from './replies';
-import type { Dialect } from '../core/write/dialect';
+import type { Values } from '../core/write/dialect';
 
 /** A figure of a tally of the bench; of its whole over another scope where one is named. */
 export type Place = FigurePlace & {
@@ -76,22 +76,20 @@ export interface Asks {
   /** Record numbers on the lines from..to. */
   recordsOn: OfTally & { readonly from: number; readonly to: number };
   labels: OfTally & { readonly level: number };
-  /** What is shown, as text and HTML; `view` where a tally's tables are looked at in their own way. */
-  copy: OfTally & { readonly full: boolean };
+  /** What is shown, as text and HTML. */
+  copy: OfTally & { readonly values: Values };
   /** Every tally against the same over an older reading, by the name that the bench gives it. */
   moved: On & { readonly with: string };
   /** The records of both readings behind a figure that moved. */
   movedRecords: On & Stretch & { readonly place: Place };
-  /** Tallies as the answer to an ask. */
-  asked: On & { readonly tallies: readonly string[] };
-  /** The counted records in the order of a tally's ledger, with their types. */
-  countedRecords: OfTally;
-  /** Lines of delimited text. */
-  file: OfTally & {
-    readonly what: 'shown' | 'records';
-    readonly full: boolean;
-    readonly dialect: Dialect;
+  /** Tallies as an answer, to be written as a file; as a report with its title, words and notes. */
+  asked: On & {
+    readonly tallies: readonly string[];
+    readonly values: Values;
+    readonly report: boolean;
   };
+  /** The counted records in the order of the bench (see `recordsOrder`), with their types. */
+  countedRecords: On;
   facts: On & { readonly column: string };
   values: On & { readonly column: string; readonly search: string; readonly limit: number };
   /** What a condition would keep of what the rungs before place `at` keep. */

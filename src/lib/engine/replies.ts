@@ -60,7 +60,6 @@ export const Replies = {
   asked: z.strictObject({ parts: z.array(Bytes) }),
   /** Arrow streams, one behind the other. */
   countedRecords: z.strictObject({ records: z.int(), parts: z.array(Bytes) }),
-  file: z.strictObject({ text: z.string(), rows: z.int(), guarded: z.int() }),
   facts: ColumnFacts,
   values: z.strictObject({
     items: z.array(Choice),

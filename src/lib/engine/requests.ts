@@ -7,7 +7,7 @@ import { Tally } from '../core/tally/specs';
 import { Wish } from '../core/tally/wish';
 import { MOST_AT_ONCE } from './gatherRows';
 import type { ArgsOf, Do } from './protocol';
-import { Dialect } from '../core/write/dialect';
+import { VALUES } from '../core/write/dialect';
 
 /*
  * Requests are checked where they are answered. The page only sends them, and does without the
@@ -69,7 +69,7 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   locateRecord: z.strictObject({ ...ofTally, record: z.int().min(0) }),
   recordsOn: z.strictObject({ ...ofTally, from: z.int().min(0), to: z.int().min(0) }),
   labels: z.strictObject({ ...ofTally, level: z.int().min(0) }),
-  copy: z.strictObject({ ...ofTally, full: z.boolean() }),
+  copy: z.strictObject({ ...ofTally, values: z.enum(VALUES) }),
   moved: z.strictObject({ ...on, with: z.string() }),
   movedRecords: z.strictObject({
     ...on,
@@ -77,14 +77,13 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
     ...stretch,
     count: z.int().min(0).max(500),
   }),
-  asked: z.strictObject({ ...on, tallies: z.array(z.string()) }),
-  countedRecords: z.strictObject(ofTally),
-  file: z.strictObject({
-    ...ofTally,
-    what: z.enum(['shown', 'records']),
-    full: z.boolean(),
-    dialect: Dialect,
+  asked: z.strictObject({
+    ...on,
+    tallies: z.array(z.string()),
+    values: z.enum(VALUES),
+    report: z.boolean(),
   }),
+  countedRecords: z.strictObject(on),
   facts: z.strictObject({ ...on, column: z.string() }),
   values: z.strictObject({
     ...on,

@@ -26,7 +26,6 @@ const DOES: Record<Do, true> = {
   recordsOn: true,
   labels: true,
   copy: true,
-  file: true,
   moved: true,
   movedRecords: true,
   asked: true,

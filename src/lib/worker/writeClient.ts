@@ -1,4 +1,5 @@
 import { partsHandedOver } from '../core/table/bytes';
+import type { WrittenFile } from '../core/write/written';
 import { FromWriter, type ToWriter } from './writeMessages';
 
 /**
@@ -11,13 +12,13 @@ export function written(
   message: ToWriter,
   signal?: AbortSignal,
   told?: (share: number) => void,
-): Promise<Uint8Array> {
+): Promise<WrittenFile> {
   const worker = new Worker(new URL('./write.worker.ts', import.meta.url), { type: 'module' });
-  return new Promise<Uint8Array>((resolve, reject) => {
+  return new Promise<WrittenFile>((resolve, reject) => {
     worker.addEventListener('message', (event: MessageEvent<unknown>) => {
       const reply = FromWriter.parse(event.data);
       if (reply.kind === 'told') told?.(reply.share);
-      else if (reply.kind === 'written') resolve(reply.bytes);
+      else if (reply.kind === 'written') resolve({ bytes: reply.bytes, guarded: reply.guarded });
       else reject(new Error(reply.message));
     });
     worker.addEventListener('error', () =>

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Bytes } from '../core/table/bytes';
-import { Dialect, OUT_ENCODINGS } from '../core/write/dialect';
+import { Formats } from '../core/tally/formats';
+import { Dialect } from '../core/write/dialect';
 import { OUT_FORMS } from '../core/write/forms';
 import { RECORD_FORMS } from '../core/write/tableFile';
 
@@ -13,8 +14,6 @@ export const ToWriter = z.discriminatedUnion('kind', [
     form: z.enum(OUT_FORMS),
     dialect: Dialect,
   }),
-  /** Lines that are made already. */
-  z.strictObject({ kind: z.literal('text'), text: z.string(), encoding: z.enum(OUT_ENCODINGS) }),
   z.strictObject({
     kind: z.literal('records'),
     name: z.string(),
@@ -22,6 +21,7 @@ export const ToWriter = z.discriminatedUnion('kind', [
     records: z.int(),
     /** Arrow streams of them, one behind the other. */
     parts: z.array(Bytes),
+    formats: Formats,
     form: z.enum(RECORD_FORMS),
     dialect: Dialect,
   }),
@@ -30,7 +30,7 @@ export type ToWriter = z.infer<typeof ToWriter>;
 
 export const FromWriter = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('told'), share: z.number() }),
-  z.strictObject({ kind: z.literal('written'), bytes: Bytes }),
+  z.strictObject({ kind: z.literal('written'), bytes: Bytes, guarded: z.int() }),
   z.strictObject({ kind: z.literal('refused'), message: z.string() }),
 ]);
 export type FromWriter = z.infer<typeof FromWriter>;

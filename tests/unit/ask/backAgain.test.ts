@@ -181,7 +181,7 @@ describe('a cell put right', () => {
 describe('results for programs', () => {
   it('as delimited text have the values behind labels, and say what a row is', () => {
     const csv = (tally: object): string =>
-      resultsAsDelimited(answered(list, { tallies: [tally] }).tallies).text;
+      resultsAsDelimited(answered(list, { tallies: [tally] })).text;
     expect(csv(KINDS[4]).split('\r\n').slice(0, 5)).toEqual([
       'Place,Year,Records,count of records,Share,Cumulative share,row kind,row level,row label',
       '1,2024,3,3,0.375,0.375,group,0,2024',

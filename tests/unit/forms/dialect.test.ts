@@ -26,7 +26,7 @@ const table: Table = {
   ],
 };
 const written = async (dialect: Partial<Dialect>): Promise<Uint8Array> =>
-  tableFile({ name: 'Made', table, notes: [] }, 'csv', Dialect.parse(dialect));
+  (await tableFile({ name: 'Made', table, notes: [] }, 'csv', Dialect.parse(dialect))).bytes;
 
 describe('delimited text as it is asked for', () => {
   it('semicolons with the comma for decimals, byte for byte', async () => {

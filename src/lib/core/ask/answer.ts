@@ -9,9 +9,14 @@ import { freezeAll, type Answer } from '../tally/answer';
 import type { Base } from '../tally/base';
 import type { Fault } from '../tally/fault';
 import { foot } from '../tally/foot';
+import type { Footing } from '../tally/footing';
+import type { Formats } from '../tally/formats';
+import type { FigureTable } from '../tally/result';
+import { formatsWithIds } from '../tally/withIds';
 import { warn } from '../tally/warnings';
 import type { AlsoAsk, Ask } from './ask';
-import { compute, fit } from './compute';
+import { fit } from '../tally/evaluate';
+import { compute } from './compute';
 import type { AskResult, ListResult } from './result';
 import { stand, type AskedList, type Stand } from './stand';
 import { VERSION } from './version';
@@ -47,7 +52,9 @@ export function* answerAsk(list: AskedList, ask: Ask): Steps<Answered> {
       continue;
     }
     // The list in question is one of the others for those beside it.
-    const around = new Map([...on.base.others, [list.name, on.base.table] as const]);
+    const around = new Map(on.base.others);
+    // A list that was named so on purpose is the one that is meant.
+    if (!around.has(list.name)) around.set(list.name, on.base.table);
     around.delete(of.of);
     const own = { name: of.of, table, others: around };
     const stood = yield* stand(own, { ...of, lists: {}, corrections: [] });
@@ -74,7 +81,7 @@ function faultsOf(on: Stand, { tallies }: Tallied, before: string): Fault[] {
   // What lists, corrections and preparations lack makes the rest fail: it is told alone.
   const found = on.firstFaults.length
     ? on.firstFaults
-    : [...on.faults, ...tallies.flatMap((t, k) => fit(on, t, `tallies[${k}]`).faults)];
+    : [...on.faults, ...tallies.flatMap((t, k) => fit(on.base, t, `tallies[${k}]`).faults)];
   return found.map((fault) => ({ ...fault, path: before + fault.path }));
 }
 
@@ -83,11 +90,12 @@ function* answerOn(
   list: AskedList,
   on: Stand,
   { tallies: asked }: Tallied,
-  { leaveOut }: Ask,
+  { leaveOut, formats }: Pick<Ask, 'leaveOut' | 'formats'>,
   before: string,
 ): Steps<{ answers: { answer: Answer; base: Base }[]; result: ListResult }> {
   const answers: { answer: Answer; base: Base }[] = [];
   const tallies: ListResult['tallies'] = [];
+  const own = formatsWithIds(formats, on.base.table.columns);
   for (const [k, tally] of asked.entries()) {
     const { answer, refused, base } = yield* compute(on, tally, `tallies[${k}]`);
     const path = `${before}tallies[${k}]`;
@@ -99,21 +107,29 @@ function* answerOn(
         `This makes ${counted(long.length, 'row')}. Ask for the top or bottom of them.`,
       );
     answers.push({ answer, base });
-    const tables = yield* freezeAll(answer.tables, lean(leaveOut));
-    tallies.push({
-      ...(tally.title !== undefined && { title: tally.title }),
-      kind: answer.kind,
-      words: answer.words,
-      scope: answer.scope,
-      records: answer.records,
-      tables,
-      warnings: [...answer.warnings],
-      footing: yield* foot(base, answer),
-    });
+    const tables = yield* freezeAll(answer.tables, lean(leaveOut, own));
+    tallies.push(tallyResult(tally.title, answer, tables, yield* foot(base, answer)));
     yield (k + 1) / asked.length;
   }
-  return { answers, result: resultOf(list, on, tallies) };
+  return { answers, result: resultOf(list, on, tallies, own) };
 }
+
+/** A tally's part of a result. */
+export const tallyResult = (
+  title: string | undefined,
+  { kind, words, scope, records, warnings }: Answer,
+  tables: FigureTable[],
+  footing: Footing,
+): ListResult['tallies'][number] => ({
+  ...(title !== undefined && { title }),
+  kind,
+  words,
+  scope,
+  records,
+  tables,
+  warnings: [...warnings],
+  footing,
+});
 
 const NO_VERSION = warn(
   'no-version',
@@ -126,21 +142,29 @@ const namesRecords = ({ ladder, corrections }: Ask): boolean =>
   ladder.setAside.kept.length > 0 ||
   ladder.rungs.some(({ condition }) => numbersIn(condition).length > 0);
 
-/** A row or a column without what was not wanted. */
-const lean =
-  (leaveOut: Ask['leaveOut']) =>
-  <T extends object>(part: T): T => {
-    if (leaveOut.length === 0) return part;
-    const out: T & { where?: unknown; marks?: unknown } = { ...part };
+/** A row or a column without what was not wanted, and without deviations that are not shown. */
+export const lean = (leaveOut: Ask['leaveOut'], formats: Formats) => {
+  const shown = Object.values(formats).some(({ deviation }) => deviation !== undefined);
+  return <T extends object>(part: T): T => {
+    if (leaveOut.length === 0 && (shown || !('deviations' in part))) return part;
+    const out: T & { where?: unknown; marks?: unknown; deviations?: unknown } = { ...part };
     for (const key of leaveOut) delete out[key];
+    if (!shown) delete out.deviations;
     return out;
   };
+};
 
 function refuse(faults: readonly Fault[]): void {
   if (faults.length) throw new BadAsk(faults);
 }
 
-function resultOf(list: AskedList, on: Stand, tallies: ListResult['tallies']): ListResult {
+/** What a question over a list comes to, with its tallies. */
+export function resultOf(
+  list: Pick<AskedList, 'name'>,
+  on: Stand,
+  tallies: ListResult['tallies'],
+  formats: Formats,
+): ListResult {
   const { base, ladder, given } = on;
   const { table } = base;
   const names = namesOf(table);
@@ -165,6 +189,7 @@ function resultOf(list: AskedList, on: Stand, tallies: ListResult['tallies']): L
       counted: count(ladder.counted),
     },
     prepared: [...on.warnings],
+    ...(Object.keys(formats).length > 0 && { formats }),
     tallies,
   };
 }

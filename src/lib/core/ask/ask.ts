@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { Formats } from '../tally/formats';
 import { Tally } from '../tally/specs';
 import { questionParts } from './question';
 import { VERSION } from './version';
@@ -29,6 +30,8 @@ export const Ask = z.strictObject({
    * columns stand on, and `marks`.
    */
   leaveOut: z.array(z.enum(LEFT_OUT)).default([]),
+  /** How numbers are shown where they are shown, by column (`fares`) or measure (`fares:mean`). */
+  formats: Formats.default({}),
   tallies,
   /** Other lists that are asked of in the same document. */
   also: z.array(AlsoAsk).max(50).default([]),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { COLUMN_TYPES } from '../table/column';
+import { NumberFormat } from '../table/format';
 import { Footing } from '../tally/footing';
 import { TallyResult } from '../tally/result';
 import { Warning } from '../tally/warnings';
@@ -33,13 +34,26 @@ const ListResult = z.object({
   }),
   /** What should be known about joins, stacking and computed columns. */
   prepared: z.array(Warning),
-  tallies: z.array(TallyResult.extend({ title: z.string().optional(), footing: Footing })),
+  tallies: z.array(
+    TallyResult.extend({
+      title: z.string().optional(),
+      footing: Footing,
+      /** Of a report: the words that stand below the tally. */
+      note: z.string().optional(),
+      /** Of a report: why the tally has no figures, where it has none. */
+      refused: z.string().optional(),
+    }),
+  ),
+  /** How numbers are shown where they are shown, by column or measure. */
+  formats: z.record(z.string(), NumberFormat).optional(),
 });
 export type ListResult = z.infer<typeof ListResult>;
 
 /** What an ask comes to: the list in question, and the others that were asked of beside it. */
 export const AskResult = ListResult.extend({
   version: z.literal(VERSION),
+  /** Of a report: its title, and the words before its tallies. */
+  report: z.object({ title: z.string(), intro: z.string() }).optional(),
   also: z.array(ListResult),
 });
 export type AskResult = z.infer<typeof AskResult>;

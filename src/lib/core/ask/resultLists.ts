@@ -1,15 +1,13 @@
-import { TallyRefused } from '../errors';
 import type { Steps } from '../steps/steps';
 import { counted } from '../table/format';
 import type { Table } from '../table/table';
 import { freezeAll, tableOf } from '../tally/answer';
 import { wholeBase, type Base } from '../tally/base';
-import { Faults, type Fault } from '../tally/fault';
-import { computeTally } from '../tally/kinds';
+import { evaluate } from '../tally/evaluate';
+import type { Fault } from '../tally/fault';
 import type { TallyResult } from '../tally/result';
 import { warn, type Warning } from '../tally/warnings';
 import { resultTable } from '../tally/resultTable';
-import { simpleKind } from '../tally/simple';
 import type { ListSource, Question } from './question';
 
 /** The list a question is about, and the other ones it names. */
@@ -53,7 +51,13 @@ export function* withResultLists(
     const path = `lists.${name}`;
     const result =
       source.frozen?.result ??
-      (yield* linked(followed ?? wholeBase(list.table, list.name), source, path, faults));
+      (yield* linked(
+        // Its conditions and bands may look at the lists before it.
+        { ...(followed ?? wholeBase(list.table, list.name)), others },
+        source,
+        path,
+        faults,
+      ));
     if (!result) continue;
     const table = result.tables.find((t) => t.name === source.table);
     if (!table) {
@@ -81,6 +85,7 @@ export function* withResultLists(
   return { others, warnings, faults };
 }
 
+/** What a linked list is made of; null where it does not fit, which is told. */
 function* linked(
   base: Base,
   { tally }: ListSource,
@@ -88,16 +93,10 @@ function* linked(
   faults: Fault[],
 ): Steps<TallyResult | null> {
   if (!tally) return null;
-  const found = new Faults(base.table.columns);
-  simpleKind(tally).check(found, `${path}.tally`);
-  faults.push(...found.found);
-  if (found.found.length) return null;
-  try {
-    const answer = yield* computeTally(base, tally);
-    return { ...answer, tables: yield* freezeAll(answer.tables), warnings: [...answer.warnings] };
-  } catch (error) {
-    if (!(error instanceof TallyRefused)) throw error;
-    faults.push({ path: `${path}.tally`, message: error.message, remedy: '' });
-    return null;
-  }
+  const { answer, faults: own, refused } = yield* evaluate(base, tally, `${path}.tally`);
+  faults.push(...own);
+  if (refused) faults.push({ path: `${path}.tally`, message: refused, remedy: '' });
+  // What is made of a tally rests on all of it: a part that does not fit leaves no list.
+  if (!answer || own.length) return null;
+  return { ...answer, tables: yield* freezeAll(answer.tables), warnings: [...answer.warnings] };
 }

@@ -64,6 +64,7 @@ function ownerOf({ properties = {} }: Part, under: string): string {
 /** Under what a named type is told apart. */
 const OWNERS: Readonly<Record<string, string>> = {
   Measure: 'measure',
+  Recipe: 'recipe',
   Mark: 'mark',
   lists: 'source',
   joins: 'join',

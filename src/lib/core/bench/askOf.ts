@@ -16,13 +16,14 @@ export const questionOf = ({
 
 /**
  * The ask that comes to a bench's figures: what the command line answers from the same file. How the
- * bench is looked at (folds, widths, formats) stays behind.
+ * bench is looked at (folds, widths) stays behind.
  */
 export const askOf = (doc: Bench): Ask => ({
   version: VERSION,
   ...questionOf(doc),
   leaveOut: [],
   also: [],
+  formats: doc.formats,
   tallies: doc.tray.map(({ name, tally }) => ({
     ...tally,
     ...(name !== undefined && { title: name }),

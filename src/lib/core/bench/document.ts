@@ -1,11 +1,11 @@
 import { z } from 'zod';
+import { Formats } from '../tally/formats';
 import { KeptBands } from '../arrange/bands';
 import { questionParts } from '../ask/question';
 import { CitedFigure } from '../check/cited';
 import { KnownTotal } from '../check/known';
 import { VERSION } from '../ask/version';
 import { Rung } from '../scope/condition';
-import { NumberFormat } from '../table/format';
 import { Tally } from '../tally/specs';
 
 /** How a tally is looked at; none of it changes a figure. */
@@ -88,7 +88,7 @@ export const Bench = z.strictObject({
   lead: z.string().nullable().default(null),
   /** Orders given by hand, by column: used again wherever the column sorts or groups. */
   orders: z.record(z.string(), z.array(z.string()).max(10_000)).default({}),
-  formats: z.record(z.string(), NumberFormat).default({}),
+  formats: Formats.default({}),
   /** Band tables kept by name, for any tally of the bench. */
   bands: z.array(KeptBands).max(100).default([]),
   known: z.array(KnownTotal).max(1000).default([]),

@@ -2,7 +2,8 @@ import { mergedSort } from '../sorting/mergedSort';
 import { inStretches, type Steps } from '../steps/steps';
 import { headOf } from '../table/format';
 import { keysOfRow, type AnswerTable } from '../tally/answer';
-import { figureText, type Formats } from '../tally/figureText';
+import { figureText } from '../tally/figureText';
+import type { Formats } from '../tally/formats';
 import type { Figure, FigureColumn, FigureRow } from '../tally/result';
 
 /** A figure that is not what it was. */

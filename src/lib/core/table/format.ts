@@ -24,6 +24,10 @@ export const plainFormat: NumberFormat = NumberFormat.parse({});
 const SCALE = { one: 1, thousand: 1e3, million: 1e6 } as const;
 const SCALE_SIGN = { one: '', thousand: ' k', million: ' m' } as const;
 
+/** How many of what is shown make one: 100 for per cent, 0.001 for thousands. */
+export const shownPerOne = ({ style, scale }: NumberFormat): number =>
+  (style === 'percent' ? 100 : 1) / SCALE[scale];
+
 /** Thousands marks into the whole part of a plain decimal. */
 function withThousands(digits: string): string {
   const dot = digits.indexOf('.');

@@ -35,6 +35,8 @@ export interface AnswerTable {
   row(n: number): FigureRow;
   /** The number where a row and a column cross; NaN for none and for texts. */
   number(n: number, column: number): number;
+  /** The columns that rows of records are written by, where they stand among groups. */
+  readonly recordColumns?: readonly FigureColumn[] | undefined;
   /** The place of the row that a row is a part of; -1 for none. */
   partOf(n: number): number;
   /** A row without its figures, where it is made with less than the whole row. */
@@ -81,6 +83,12 @@ export interface Answer extends TallyAnswer {
 export const keysOfRow = (row: FigureRow, labels: number): readonly Figure[] =>
   row.keys ?? row.cells.slice(0, labels);
 
+/** The columns that a row is written by. */
+export const columnsOf = (
+  { columns, recordColumns }: Pick<AnswerTable, 'columns' | 'recordColumns'>,
+  { record }: FigureRow,
+): readonly FigureColumn[] => (record && recordColumns) || columns;
+
 /** What a row of a table is, by the shortest way. */
 export function outlineOf(table: AnswerTable, n: number): RowOutline {
   if (table.outline) return table.outline(n);
@@ -114,6 +122,24 @@ export function tableOf(table: FigureTable): AnswerTable {
     partOf: (n) => rows[n].partOf ?? -1,
     find: (keys) =>
       firstPlace(rows.length, (n) => sameKeys(keysOfRow(rows[n], table.labels), keys)),
+  };
+}
+
+/** A table of rows that are made when they are asked for, whatever they are. */
+export function tableOfRows(
+  about: Omit<FigureTable, 'rows'>,
+  { length, row }: Pick<AnswerTable, 'length' | 'row'>,
+): AnswerTable {
+  return {
+    ...about,
+    length,
+    row,
+    number(n, column) {
+      const cell = row(n).cells[column];
+      return typeof cell === 'number' ? cell : NaN;
+    },
+    partOf: () => -1,
+    find: (keys) => firstPlace(length, (n) => sameKeys(keysOfRow(row(n), about.labels), keys)),
   };
 }
 
@@ -263,6 +289,7 @@ function* freeze(
     labels: table.labels,
     ...(table.whole && { whole: true }),
     columns: table.columns.map(lean),
+    ...(table.recordColumns && { recordColumns: table.recordColumns.map(lean) }),
     rows,
   };
 }

@@ -47,7 +47,7 @@ export function columnsInView(table: AnswerTable, first: number): AnswerTable {
     ...table,
     columns: inView(table.columns).map(({ partOf: _, ...column }): FigureColumn => column),
     row(n): FigureRow {
-      const { marks, cells, ...row } = table.row(n);
+      const { marks, deviations, cells, ...row } = table.row(n);
       return {
         ...row,
         cells: inView(cells),
@@ -57,6 +57,11 @@ export function columnsInView(table: AnswerTable, first: number): AnswerTable {
             .map((mark) =>
               mark.column === undefined ? mark : { ...mark, column: seen(mark.column) },
             )
+            .filter(({ column }) => column !== -1),
+        }),
+        ...(deviations && {
+          deviations: deviations
+            .map((of) => ({ ...of, column: seen(of.column) }))
             .filter(({ column }) => column !== -1),
         }),
       };

@@ -1,14 +1,9 @@
 import { isText, type Column } from '../table/column';
 import { showValue, usualFormat } from '../table/cell';
-import { showCount, showNumber, type NumberFormat } from '../table/format';
-import type { Measure } from '../measure/measure';
+import { showCount, shownPerOne, showNumber, type NumberFormat } from '../table/format';
+import { formatKey, type Formats } from './formats';
 import { readIsoFigure } from './readFigure';
-import type { Figure, FigureColumn } from './result';
-
-/** Formats by column id, or by `column:measure` for one measure's figures. */
-export type Formats = Readonly<Record<string, NumberFormat>>;
-
-export const formatKey = (measure: Measure): string => `${measure.column ?? ''}:${measure.kind}`;
+import type { Figure, FigureColumn, FigureRow } from './result';
 
 const SHARE: NumberFormat = {
   decimals: 1,
@@ -20,16 +15,26 @@ const SHARE: NumberFormat = {
 };
 
 /** The format a column of figures has until the analyst chooses one. */
-const ownFormat = ({ type, percent, decimals, significant }: FigureColumn): NumberFormat => ({
+const ownFormat = ({
+  type,
+  percent,
+  decimals,
+  significant,
+  plain,
+}: FigureColumn): NumberFormat => ({
   ...SHARE,
+  thousands: !plain,
   style: type === 'share' || percent ? 'percent' : 'plain',
   decimals: type === 'share' ? 1 : decimals,
   ...(significant !== undefined && { significant }),
 });
 
 /** The format chosen for a column of figures: for its measure, or for the column of the list. */
-function chosenFormat({ measure, type }: FigureColumn, formats: Formats): NumberFormat | undefined {
-  if (!measure) return undefined;
+function chosenFormat(
+  { measure, type, column }: FigureColumn,
+  formats: Formats,
+): NumberFormat | undefined {
+  if (!measure) return column === undefined ? undefined : formats[column];
   const own = formats[formatKey(measure)];
   if (own || type === 'count' || type === 'share') return own;
   return formats[measure.other ?? measure.column ?? ''];
@@ -38,8 +43,14 @@ function chosenFormat({ measure, type }: FigureColumn, formats: Formats): Number
 /**
  * A figure as people read it: `1,234.50`, `12.0 %`, `3 May 2025`. None is written out, never 0.
  * The one formatter of pages, reports and copies of what is shown.
+ * @param deviation of a mean that may be shown with it; null where there is none. Never shown unless given
  */
-export function figureText(column: FigureColumn, figure: Figure, formats: Formats = {}): string {
+export function figureText(
+  column: FigureColumn,
+  figure: Figure,
+  formats: Formats = {},
+  deviation?: number | null,
+): string {
   if (figure === null) return 'none';
   const { type } = column;
   if (type === 'text' || type === 'rank') return String(figure);
@@ -52,6 +63,8 @@ export function figureText(column: FigureColumn, figure: Figure, formats: Format
   const chosen = chosenFormat(column, formats);
   if (type === 'count') return chosen ? showNumber(figure, chosen) : showCount(figure);
   const format = chosen ?? ownFormat(column);
+  if (deviation !== undefined && format.deviation && column.measure?.kind === 'mean')
+    return meanWithDeviation(figure, deviation ?? NaN, format.deviation, format);
   return showNumber(figure, format, column.decimals ?? usualDecimals(figure));
 }
 
@@ -71,10 +84,27 @@ function usualDecimals(value: number): number {
 /** A figure with every digit, as open formats write it: dates in ISO 8601, no marks; none is empty. */
 export const fullFigure = (figure: Figure): string => (figure === null ? '' : String(figure));
 
-/** Significant digits of the deviation that a mean is shown with; 0: none is shown. */
-export function deviationDigits(measure: Measure, formats: Formats): 0 | 1 | 2 {
-  if (measure.kind !== 'mean' || measure.column === undefined) return 0;
-  return (formats[formatKey(measure)] ?? formats[measure.column])?.deviation ?? 0;
+/** How the numbers of a column are shown: as was chosen, or as they are by themselves. */
+export const numberFormatOf = (column: FigureColumn, formats: Formats): NumberFormat => {
+  const format = chosenFormat(column, formats) ?? ownFormat(column);
+  return { ...format, decimals: format.decimals ?? column.decimals };
+};
+
+/**
+ * A figure of a row as people read it; a label that is not there is empty.
+ * @param at the place of its column
+ */
+export function cellText(
+  { columns, labels }: { readonly columns: readonly FigureColumn[]; readonly labels: number },
+  { cells, deviations }: Pick<FigureRow, 'cells' | 'deviations'>,
+  at: number,
+  formats: Formats = {},
+): string {
+  const cell = cells[at];
+  // A blank cell of a record is blank; a figure that does not exist is “none”.
+  if (cell === null && (at < labels || columns[at].column !== undefined)) return '';
+  const deviation = deviations?.find(({ column }) => column === at)?.value;
+  return figureText(columns[at], cell, formats, deviation);
 }
 
 /** A mean with its deviation as shown: the deviation to 1 or 2 significant digits, the mean to the same place. */
@@ -82,22 +112,20 @@ export function meanWithDeviation(
   mean: number,
   sd: number,
   digits: 1 | 2,
-  unmarked: NumberFormat,
+  format: NumberFormat,
 ): string {
   if (mean !== mean) return 'none';
-  if (!(sd > 0))
-    return `${showNumber(mean, { ...unmarked, significant: undefined })} ± ${sd === 0 ? '0' : 'none'}`;
-  const rounded = Number(sd.toPrecision(digits));
+  const unrounded = { ...format, significant: undefined };
+  if (!(sd > 0)) return `${showNumber(mean, unrounded)} ± ${sd === 0 ? '0' : 'none'}`;
+  // The digits are those that are shown: of per cent, or of thousands.
+  const one = shownPerOne(format);
+  const rounded = Number((sd * one).toPrecision(digits));
   const place = Math.floor(Math.log10(rounded)) - digits + 1;
   const step = 10 ** place;
   const decimals = Math.max(0, -place);
   const show = (v: number): string =>
-    showNumber(place > 0 ? Math.round(v / step) * step : v, {
-      ...unmarked,
-      significant: undefined,
-      decimals,
-    });
-  return `${show(mean)} ± ${show(rounded)}`;
+    showNumber((place > 0 ? Math.round(v / step) * step : v) / one, { ...unrounded, decimals });
+  return `${show(mean * one)} ± ${show(rounded)}`;
 }
 
 /** The format of a column's own values, for figures that are written beside them. */

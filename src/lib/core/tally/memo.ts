@@ -16,7 +16,10 @@ export class TallyMemo {
   readonly figures = new StepCache<GroupFigures>(8);
   readonly rows = new StepCache<Rows>(2);
   /** Figures of whole selections, for footings. */
-  readonly wholes = new StepCache<Float64Array>(12);
+  readonly wholes = new StepCache<{
+    readonly figures: Float64Array;
+    readonly deviations: readonly number[];
+  }>(12);
   readonly #numbers = new WeakMap<Bitset, number>();
   #next = 1;
 

@@ -10,8 +10,9 @@ import { isNumeric, type ScalarColumn } from '../table/column';
 import { showCount } from '../table/format';
 import { recordNumber } from '../table/recordNumber';
 import type { Table } from '../table/table';
-import { figureText, formatOf, type Formats } from './figureText';
-import { figureOf, type FigureColumn, type Mark } from './result';
+import { figureText, formatOf } from './figureText';
+import type { Formats } from './formats';
+import { figureOf, type Deviation, type FigureColumn, type Mark } from './result';
 
 /**
  * What a figure rests on (calculations, section 14): the record whose leaving out changes a sum or
@@ -28,6 +29,8 @@ export interface RestsOn {
   readonly values: number;
   /** Whether that is so much that the figure must say so. */
   readonly much: boolean;
+  /** The standard deviation of the values (n − 1) of a mean; NaN of fewer than two, and of sums. */
+  readonly deviation: number;
 }
 
 /** Fewer values are few anyway: nothing is said of the one among them that carries most. */
@@ -64,7 +67,8 @@ export function restsOn(
     (kind === 'sum'
       ? moved > Math.abs(figure) * MUCH_OF_SUM
       : moved > moments.deviation(group) * MUCH_OF_DEVIATION);
-  return { record, value, without, values: n, much };
+  const deviation = kind === 'mean' ? moments.deviation(group) : NaN;
+  return { record, value, without, values: n, much, deviation };
 }
 
 /** What the figures of one computation rest on, by grouping, measure and group. */
@@ -172,4 +176,19 @@ export function shareRestsMark(
       without,
     },
   ];
+}
+
+/**
+ * The deviations of a row's means.
+ * @param of what its figures rest on, by the places of their columns
+ */
+export function deviationsOf(
+  columns: readonly FigureColumn[],
+  of: Iterable<readonly [column: number, rests: RestsOn | null]>,
+): { deviations?: Deviation[] } {
+  const deviations: Deviation[] = [];
+  for (const [column, rests] of of)
+    if (rests && columns[column].measure?.kind === 'mean')
+      deviations.push({ column, value: figureOf(rests.deviation) });
+  return deviations.length ? { deviations } : {};
 }

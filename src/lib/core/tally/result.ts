@@ -49,6 +49,10 @@ export const FigureColumn = z.object({
   significant: z.int().optional(),
   /** The measure whose figures these are; left out for labels and for what follows from other figures. */
   measure: Measure.optional(),
+  /** The list's column whose values stand here as they are in its records; no measure is of them. */
+  column: z.string().optional(),
+  /** Numbers without thousands marks: years, numbers that name something. */
+  plain: z.boolean().optional(),
   /** Columns of a cross-tab: the values of the groups that the column stands for. */
   keys: z.array(Figure).optional(),
   /** The records it is limited to; a rung of this condition narrows to them. */
@@ -82,6 +86,10 @@ export type Mark = z.infer<typeof Mark>;
 export const marked = (marks: readonly Mark[]): { marks?: Mark[] } =>
   marks.length ? { marks: [...marks] } : {};
 
+/** The standard deviation of the values whose mean stands in a column. */
+export const Deviation = z.object({ column: z.int(), value: z.number().nullable() });
+export type Deviation = z.infer<typeof Deviation>;
+
 export const FigureRow = z.object({
   /**
    * group: one group, band, period or record; total: its parts are the rows that name it; others:
@@ -102,7 +110,11 @@ export const FigureRow = z.object({
   stands: z.int().optional(),
   /** The place of the row this one is a part of. */
   partOf: z.int().optional(),
+  /** A record among groups: its cells are those of the table's `recordColumns`. */
+  record: z.literal(true).optional(),
   marks: z.array(Mark).optional(),
+  /** Standard deviations (n − 1) of the row's means, for those that are shown with them; null: none. */
+  deviations: z.array(Deviation).optional(),
   /** Figures of the row that stand on other records than those of the row. */
   instead: z.array(z.object({ columns: z.array(z.int()), where: Condition })).optional(),
   /** Rows of one run are added up to date together: the year, in a rollup. */
@@ -119,6 +131,8 @@ export const FigureTable = z.object({
   /** All rows together make the whole: those in places, and all others in one. */
   whole: z.boolean().optional(),
   columns: z.array(FigureColumn),
+  /** The columns that rows of records are written by, where they stand among groups. */
+  recordColumns: z.array(FigureColumn).optional(),
   rows: z.array(FigureRow),
 });
 export type FigureTable = z.infer<typeof FigureTable>;

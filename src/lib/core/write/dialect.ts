@@ -8,8 +8,13 @@ export const DECIMAL_MARKS = ['point', 'comma'] as const;
 /** UTF-8 with its mark (EF BB BF) is known for it by programs that would guess otherwise. */
 export const OUT_ENCODINGS = ['utf-8', 'utf-8-marked', 'utf-16le', 'windows-1252'] as const;
 
+/** How values are written: with every digit and no marks, or as people read them. */
+export const VALUES = ['full', 'shown'] as const;
+export type Values = (typeof VALUES)[number];
+
 /** How delimited text is written. */
 export const Dialect = z.strictObject({
+  values: z.enum(VALUES).default('full'),
   delimiter: z.enum(DELIMITERS).default('comma'),
   decimal: z.enum(DECIMAL_MARKS).default('point'),
   encoding: z.enum(OUT_ENCODINGS).default('utf-8'),
@@ -19,11 +24,13 @@ export type OutEncoding = Dialect['encoding'];
 
 /** What can be chosen, by part: for options, queries and their words. */
 export const DIALECT_CHOICES = {
+  values: VALUES,
   delimiter: DELIMITERS,
   decimal: DECIMAL_MARKS,
   encoding: OUT_ENCODINGS,
 } as const satisfies Record<keyof Dialect, readonly string[]>;
 export const DIALECT_PARTS = [
+  'values',
   'delimiter',
   'decimal',
   'encoding',

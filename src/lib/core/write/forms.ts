@@ -1,3 +1,5 @@
+import type { Dialect, Values } from './dialect';
+
 /** Open formats that figures and records are written in. */
 export const OUT_FORMS = ['csv', 'json', 'xlsx', 'ods', 'md', 'html', 'arrow', 'parquet'] as const;
 export type OutForm = (typeof OUT_FORMS)[number];
@@ -8,6 +10,8 @@ interface FormFacts {
   readonly media: string;
   /** Holds one table only, its columns typed. */
   readonly oneTable?: true;
+  /** Is read by people: figures as shown. */
+  readonly shown?: true;
 }
 
 export const FORMS: Readonly<Record<OutForm, FormFacts>> = {
@@ -18,11 +22,15 @@ export const FORMS: Readonly<Record<OutForm, FormFacts>> = {
     media: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
   },
   ods: { name: 'workbook (.ods)', media: 'application/vnd.oasis.opendocument.spreadsheet' },
-  md: { name: 'Markdown tables (.md)', media: 'text/markdown' },
-  html: { name: 'web page (.html)', media: 'text/html' },
+  md: { name: 'Markdown tables (.md)', media: 'text/markdown', shown: true },
+  html: { name: 'web page (.html)', media: 'text/html', shown: true },
   arrow: { name: 'Arrow (.arrow)', media: 'application/vnd.apache.arrow.file', oneTable: true },
   parquet: { name: 'Parquet (.parquet)', media: 'application/vnd.apache.parquet', oneTable: true },
 };
+
+/** How values are written in a form: as is chosen in delimited text, else as the form is for. */
+export const valuesOf = (form: OutForm, { values }: Dialect): Values =>
+  form === 'csv' ? values : FORMS[form].shown ? 'shown' : 'full';
 
 /** The form of a name, by its ending; null: none of ours. */
 export const formOfName = (name: string): OutForm | null =>

@@ -22,8 +22,10 @@ export interface Cell {
   readonly free: boolean;
   readonly strong?: boolean;
   readonly indent?: number;
-  /** A number, where it is not free: it stands on the right, and takes the decimal mark asked for. */
+  /** Stands on the right. */
   readonly right?: boolean;
+  /** A number written by us: it takes the decimal mark asked for, and a minus that programs read. */
+  readonly number?: boolean;
   /** Names its row. */
   readonly head?: boolean;
 }
@@ -43,6 +45,9 @@ export function harmless(text: string, guarded: Guarded): string {
   return `'${text}`;
 }
 
+/** The minus of print would make the next program take a number for text. */
+const plainMinus = (text: string): string => text.replaceAll('−', '-');
+
 const field = (text: string, delimiter: string): string =>
   text.includes(delimiter) || /["\r\n]/.test(text) || text !== text.trim()
     ? `"${text.replaceAll('"', '""')}"`
@@ -59,8 +64,11 @@ export function delimitedLine(
 ): string {
   const sign = DELIMITER_SIGN[delimiter];
   return cells
-    .map(({ text, free, right }) =>
-      field(free ? harmless(text, guarded) : right ? withDecimal(text, decimal) : text, sign),
+    .map(({ text, free, number }) =>
+      field(
+        free ? harmless(text, guarded) : number ? withDecimal(plainMinus(text), decimal) : text,
+        sign,
+      ),
     )
     .join(sign);
 }
@@ -116,15 +124,15 @@ const MARKUP: Record<string, string> = {
 
 export const escapeMarkup = (text: string): string => text.replace(/[&<>"']/g, (c) => MARKUP[c]);
 
-/** The grid as an HTML table, for programs that paste one. */
-export function* toHtml(grid: Grid, caption: string): Steps<Written> {
+/** The grid as an HTML table. @param forPrograms one to be pasted, with a minus that programs read */
+export function* toHtml(grid: Grid, caption: string, forPrograms = true): Steps<Written> {
   const guarded: Guarded = { count: 0 };
   const heads = grid.heads
     .map((h) => `<th scope="col">${escapeMarkup(harmless(h, guarded))}</th>`)
     .join('');
   const rows = yield* eachRow(
     grid,
-    (cells) => `<tr>${cells.map((cell) => htmlCell(cell, guarded)).join('')}</tr>`,
+    (cells) => `<tr>${cells.map((cell) => htmlCell(cell, guarded, forPrograms)).join('')}</tr>`,
   );
   return {
     text: `<table><caption>${escapeMarkup(caption)}</caption><thead><tr>${heads}</tr></thead><tbody>${rows}</tbody></table>`,
@@ -132,11 +140,17 @@ export function* toHtml(grid: Grid, caption: string): Steps<Written> {
   };
 }
 
-function htmlCell({ text, free, strong, indent, right, head }: Cell, guarded: Guarded): string {
+function htmlCell(
+  { text, free, strong, indent, right, number, head }: Cell,
+  guarded: Guarded,
+  forPrograms: boolean,
+): string {
   const [tag, scope] = head ? ['th', ' scope="row"'] : ['td', ''];
   const style = [indent ? `padding-left:${indent}em` : '', right ? 'text-align:right' : '']
     .filter(Boolean)
     .join(';');
-  const inner = escapeMarkup(free ? harmless(text, guarded) : text);
+  const inner = escapeMarkup(
+    free ? harmless(text, guarded) : number && forPrograms ? plainMinus(text) : text,
+  );
   return `<${tag}${scope}${style ? ` style="${style}"` : ''}>${strong ? `<b>${inner}</b>` : inner}</${tag}>`;
 }

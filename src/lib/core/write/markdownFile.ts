@@ -1,29 +1,38 @@
-import type { ListResult } from '../ask/result';
-import { figureText } from '../tally/figureText';
+import { countsInWords } from '../ask/countsInWords';
+import { talliesOf, type AskResult } from '../ask/result';
+import { finish } from '../steps/steps';
+import { tableOf } from '../tally/answer';
 import type { FigureTable } from '../tally/result';
-import { headOf } from '../table/format';
-import { countsInWords } from './sheets';
+import type { Formats } from '../tally/formats';
+import { rowsShown, tableGrid } from './tableGrid';
 
 /** Marks that Markdown would take for its own. */
 const plain = (text: string): string =>
   text.replace(/([\\`*_[\]<>|#])/g, '\\$1').replace(/\r?\n/g, ' ');
 
+/** Words of the analyst's own: their lines stay lines. */
+const paragraphs = (text: string): string[] => text.split(/\r?\n/).filter(Boolean).map(plain);
+
 /** Results as Markdown: each tally under its sentence, figures as shown, warnings and What counts below. */
-export function markdownFile(result: ListResult, tallies: ListResult['tallies']): string {
-  const parts = tallies.map((tally) =>
+export function markdownFile(result: AskResult): string {
+  const { formats = {}, report } = result;
+  const parts = talliesOf(result).map((tally) =>
     [
       `## ${plain(tally.title ?? tally.words)}`,
       ...(tally.title ? [plain(tally.words)] : []),
+      ...(tally.refused ? [`> ${plain(tally.refused)}`] : []),
       ...tally.tables.map((table) =>
         [
           ...(tally.tables.length > 1 ? [`**${plain(table.caption)}**\n`] : []),
-          tableOf(table),
+          markdownTable(table, formats),
         ].join('\n'),
       ),
       ...tally.warnings.map(({ words }) => `> ${plain(words)}`),
+      ...paragraphs(tally.note ?? ''),
     ].join('\n\n'),
   );
   return `${[
+    ...(report ? [`# ${plain(report.title)}`, ...paragraphs(report.intro)] : []),
     ...parts,
     countsInWords(result)
       .map((line) => `- ${plain(line)}`)
@@ -31,16 +40,18 @@ export function markdownFile(result: ListResult, tallies: ListResult['tallies'])
   ].join('\n\n')}\n`;
 }
 
-function tableOf({ columns, labels, rows }: FigureTable): string {
+function markdownTable(table: FigureTable, formats: Formats): string {
   const line = (cells: readonly string[]): string => `| ${cells.join(' | ')} |`;
+  const answer = tableOf(table);
+  const grid = tableGrid(answer, { values: 'shown', formats }, finish(rowsShown(answer)));
   return [
-    line(columns.map(({ title, unit }) => plain(headOf(title, unit)))),
-    line(columns.map((_, c) => (c < labels ? '---' : '---:'))),
-    ...rows.map(({ cells, kind }) =>
+    line(grid.heads.map(plain)),
+    line(grid.heads.map((_, c) => (c < table.labels ? '---' : '---:'))),
+    ...Array.from({ length: grid.length }, (_, n) =>
       line(
-        cells.map((cell, c) => {
-          const text = plain(c < labels ? String(cell ?? '') : figureText(columns[c], cell));
-          return kind === 'total' && text ? `**${text}**` : text;
+        grid.row(n).map(({ text, strong }) => {
+          const cell = plain(text);
+          return strong && cell ? `**${cell}**` : cell;
         }),
       ),
     ),

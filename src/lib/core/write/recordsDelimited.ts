@@ -24,6 +24,7 @@ export function* recordsDelimited(
         text: text(column, records[k]),
         free: isText(column) || isUnread(column, records[k]),
         right: column.type === 'number',
+        number: column.type === 'number' && !isUnread(column, records[k]),
       })),
   };
   return { ...(yield* toDelimited(grid, dialect)), rows: records.length };

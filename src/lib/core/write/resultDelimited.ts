@@ -1,74 +1,54 @@
-import { keysOfRow } from '../tally/answer';
-import type { AskedTally, Figure, FigureColumn, FigureTable } from '../tally/result';
-import { headOf } from '../table/format';
-import { USUAL_DIALECT } from './dialect';
+import { countsInWords } from '../ask/countsInWords';
+import { talliesOf, type AskResult } from '../ask/result';
 import { finish } from '../steps/steps';
-import {
-  gridOf,
-  textLine,
-  toDelimited,
-  type Cell,
-  type Grid,
-  type LineDialect,
-  type Written,
-} from './grid';
+import { orderRead } from '../table/recordOrder';
+import { tableOf } from '../tally/answer';
+import { USUAL_DIALECT, type Values } from './dialect';
+import { textLine, toDelimited, type LineDialect, type Written } from './grid';
+import { rowsShown, tableGrid } from './tableGrid';
 
 /**
- * Results as delimited text (RFC 4180), for programs: labels are the values behind them (2022 for
- * “2,022”, a period's first day, nothing for blank), figures have all their digits, none is empty, and
- * no text can start a formula in the program that opens the file. The last three columns say what a
- * row is (`group`, `total`, `others`, `outside`), its level, and how it reads for people.
+ * Results as delimited text (RFC 4180). No text can start a formula in the program that opens it.
  *
- * One table of one tally is a plain table; of several, each stands under a line with its sentence,
- * with an empty line between them.
+ * With full values it is for programs: labels are the values behind them, figures have all their digits,
+ * none is empty, and the last three columns say what a row is. One table of one tally is a plain table; of
+ * several, each stands under a line with its sentence, with an empty line between them. As shown it is
+ * for people: rows in the order of the page, their whole last, and below them what should be known.
  */
 export function resultsAsDelimited(
-  tallies: readonly AskedTally[],
+  result: AskResult,
+  values: Values = 'full',
   dialect: LineDialect = USUAL_DIALECT,
 ): Written {
-  const tables = tallies.flatMap((t) =>
-    t.tables.map((table) => ({ words: `${t.title ?? t.words} ${table.caption}`, table })),
-  );
-  const [only] = tables;
-  if (only && tables.length === 1) return finish(toDelimited(asGrid(only.table), dialect));
+  const full = values === 'full';
+  const { formats = {}, report } = result;
   let guarded = 0;
-  const parts = tables.map(({ words, table }) => {
-    const out = finish(toDelimited(asGrid(table), dialect));
-    const line = textLine(words, dialect);
-    guarded += out.guarded + line.guarded;
-    return line.text + out.text;
-  });
+  const line = (text: string): string => {
+    const written = textLine(text, dialect);
+    guarded += written.guarded;
+    return written.text;
+  };
+  const tallies = talliesOf(result);
+  const alone = tallies.length === 1 && tallies[0].tables.length === 1;
+  const parts: string[] = [];
+  if (report && !full)
+    parts.push([report.title, ...report.intro.split('\n').filter(Boolean)].map(line).join(''));
+  for (const { title, words, tables, warnings, note, refused } of tallies) {
+    for (const table of tables) {
+      const answer = tableOf(table);
+      const rows = full ? orderRead(answer.length) : finish(rowsShown(answer));
+      const grid = tableGrid(answer, { values, formats, kinds: full }, rows);
+      const out = finish(toDelimited(grid, dialect));
+      guarded += out.guarded;
+      parts.push((alone ? '' : line(`${title ?? words} ${table.caption}`)) + out.text);
+    }
+    const below = [
+      ...(refused ? [`${title ?? words} ${refused}`] : []),
+      ...(full ? [] : [words, ...warnings.map((warning) => warning.words)]),
+      ...(note && !full ? note.split('\n').filter(Boolean) : []),
+    ];
+    if (below.length) parts.push(below.map(line).join(''));
+  }
+  if (!full) parts.push(countsInWords(result).map(line).join(''));
   return { text: parts.join('\r\n'), guarded };
-}
-
-function asGrid(table: FigureTable): Grid {
-  return gridOf(
-    [...headsOf(table.columns), 'row kind', 'row level', 'row label'],
-    table.rows.map((row) => {
-      const keys = keysOfRow(row, table.labels);
-      const isText = (_: Figure, c: number): boolean => table.columns[c].type === 'text';
-      const labels = row.cells.slice(0, table.labels);
-      const label = labels.filter(isText).findLast((cell) => cell !== null) ?? labels[0] ?? null;
-      return [
-        ...row.cells.map((cell, c) => (c < table.labels ? (keys[c] ?? null) : cell)),
-        row.kind,
-        row.level,
-        label,
-      ].map(asCell);
-    }),
-  );
-}
-
-const asCell = (figure: Figure): Cell => ({
-  text: figure === null ? '' : String(figure),
-  free: typeof figure === 'string',
-  right: typeof figure === 'number',
-});
-
-/** Titles with their units; two columns of one title have their keys besides. */
-function headsOf(columns: readonly FigureColumn[]): string[] {
-  const heads = columns.map(({ title, unit }) => headOf(title, unit));
-  return heads.map((head, k) =>
-    heads.indexOf(head) === heads.lastIndexOf(head) ? head : `${head} [${columns[k].key}]`,
-  );
 }

@@ -4,18 +4,18 @@ import { finish } from '../steps/steps';
 import { tableOf } from '../tally/answer';
 import { resultTable } from '../tally/resultTable';
 import { encoded, USUAL_DIALECT, type Dialect } from './dialect';
-import { FORMS, type OutForm } from './forms';
+import { FORMS, valuesOf, type OutForm } from './forms';
 import { htmlFile } from './htmlFile';
 import { markdownFile } from './markdownFile';
 import { resultsAsDelimited } from './resultDelimited';
 import { sheetsOf } from './sheets';
 import { tableFile } from './tableFile';
-
-const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
+import { written, writtenText, type WrittenFile } from './written';
 
 /**
- * The answer to an ask in an open format, every figure in full where the format can hold it. Arrow and
- * Parquet hold one table: the rows of the answer's only one, totals left out.
+ * An answer in an open format: the one writer of page, command line and HTTP. Markdown and web pages
+ * have figures as shown, delimited text as is chosen, all others every digit. Arrow and Parquet hold one
+ * table: the rows of the answer's only one, totals left out.
  * @param dialect how delimited text is written
  * @throws WriteRefused where the format cannot hold it
  */
@@ -24,21 +24,23 @@ export async function resultFile(
   form: OutForm,
   dialect: Dialect = USUAL_DIALECT,
   told: (share: number) => void = () => undefined,
-): Promise<Uint8Array> {
+): Promise<WrittenFile> {
   const tallies = talliesOf(result);
   switch (form) {
-    case 'csv':
-      return encoded(resultsAsDelimited(tallies, dialect).text, dialect.encoding);
+    case 'csv': {
+      const { text, guarded } = resultsAsDelimited(result, valuesOf(form, dialect), dialect);
+      return { bytes: encoded(text, dialect.encoding), guarded };
+    }
     case 'json':
-      return bytes(`${JSON.stringify(result, null, 2)}\n`);
+      return writtenText(`${JSON.stringify(result, null, 2)}\n`);
     case 'md':
-      return bytes(markdownFile(result, tallies));
+      return writtenText(markdownFile(result));
     case 'html':
-      return bytes(htmlFile(result, tallies));
+      return writtenText(htmlFile(result));
     case 'xlsx':
     case 'ods': {
       const { workbookFile } = await import('./workbookFile');
-      return workbookFile(sheetsOf(result, tallies), form, told);
+      return written(workbookFile(sheetsOf(result), form, told));
     }
     case 'arrow':
     case 'parquet': {

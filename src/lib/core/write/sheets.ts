@@ -1,8 +1,12 @@
-import type { ListResult } from '../ask/result';
+import { countsInWords } from '../ask/countsInWords';
+import { talliesOf, type AskResult } from '../ask/result';
+import { usualFormat } from '../table/cell';
 import { isText, type Column } from '../table/column';
-import { counted, headOf, showCount } from '../table/format';
+import { headOf, plainFormat, type NumberFormat } from '../table/format';
 import type { Table } from '../table/table';
 import { keysOfRow } from '../tally/answer';
+import { numberFormatOf } from '../tally/figureText';
+import type { Formats } from '../tally/formats';
 import { readIsoFigure } from '../tally/readFigure';
 import type { FigureColumn, FigureTable } from '../tally/result';
 
@@ -14,11 +18,10 @@ export interface Moment {
 /** A value as it is, never as it is shown. */
 export type SheetCell = number | string | boolean | Moment | null;
 
-/** How a column's numbers are shown. */
 export interface SheetColumn {
   readonly head: string;
-  readonly decimals: number;
-  readonly percent: boolean;
+  /** How its numbers are shown; null: it has none. */
+  readonly format: NumberFormat | null;
 }
 
 export interface SheetRow {
@@ -37,22 +40,12 @@ export interface BookSheet {
   readonly rows: readonly SheetRow[];
 }
 
-/** What counts, in lines: all, each step, set aside, counted. */
-export function countsInWords({ list, counts }: ListResult): string[] {
-  const steps = counts.rungs
-    .filter(({ on }) => on)
-    .map(({ words, removed }) => `${words}: ${showCount(removed)} narrowed out`);
-  return [
-    `${list.name}: ${counted(counts.all, 'record')}`,
-    ...steps,
-    ...(counts.setAside ? [`${counted(counts.setAside, 'record')} set aside by hand`] : []),
-    `${counted(counts.counted, 'record')} counted`,
-  ];
-}
-
 /** One sheet for each table of each tally, and one before them that says what they are. */
-export function sheetsOf(result: ListResult, tallies: ListResult['tallies']): BookSheet[] {
+export function sheetsOf(result: AskResult): BookSheet[] {
+  const tallies = talliesOf(result);
+  const { formats = {}, report } = result;
   const about: string[][] = [
+    ...(report ? [[report.title], ...lines(report.intro), []] : []),
     ...countsInWords(result).map((line) => [line]),
     ...result.prepared.map(({ words }) => [words]),
   ];
@@ -62,22 +55,24 @@ export function sheetsOf(result: ListResult, tallies: ListResult['tallies']): Bo
       return {
         name,
         notes: [tally.words, ...(tally.tables.length > 1 ? [table.caption] : [])],
-        ...tableSheet(table),
+        ...tableSheet(table, formats),
       };
     }),
   );
   tallies.forEach((tally, k) => {
     about.push([]);
     about.push([`${k + 1}`, tally.words]);
+    if (tally.refused) about.push(['', tally.refused]);
     for (const { words } of tally.warnings) about.push(['', words]);
+    for (const [line] of lines(tally.note ?? '')) about.push(['', line]);
   });
   return [
     {
       name: 'About',
       notes: [],
       columns: [
-        { head: 'What counts', decimals: 0, percent: false },
-        { head: '', decimals: 0, percent: false },
+        { head: report ? 'Report' : 'What counts', format: null },
+        { head: '', format: null },
       ],
       rows: about.map((cells) => ({ cells, level: 0, strong: false })),
     },
@@ -85,17 +80,29 @@ export function sheetsOf(result: ListResult, tallies: ListResult['tallies']): Bo
   ];
 }
 
-function tableSheet({ columns, rows, labels }: FigureTable): Pick<BookSheet, 'columns' | 'rows'> {
+const lines = (text: string): string[][] =>
+  text
+    .split(/\r?\n/)
+    .filter(Boolean)
+    .map((line) => [line]);
+
+/** Labels whose values are numbers are shown as they name their groups. */
+const keyFormat = ({ keyType }: FigureColumn): NumberFormat => ({
+  ...plainFormat,
+  decimals: keyType?.decimals ?? 0,
+});
+
+function tableSheet(
+  { columns, rows, labels }: FigureTable,
+  formats: Formats,
+): Pick<BookSheet, 'columns' | 'rows'> {
   return {
-    columns: columns.map(({ title, unit, type, decimals, percent, keyType }, c) => ({
-      head: headOf(title, unit),
-      decimals:
-        c < labels
-          ? (keyType?.decimals ?? 0)
-          : type === 'share'
-            ? 1
-            : (decimals ?? (type === 'number' ? 2 : 0)),
-      percent: type === 'share' || percent === true,
+    columns: columns.map((column, c) => ({
+      head: headOf(column.title, column.unit),
+      format:
+        c < labels && column.column === undefined
+          ? keyFormat(column)
+          : withDecimals(numberFormatOf(column, formats), column.type === 'number' ? 2 : 0),
     })),
     rows: rows.map((row) => {
       const keys = keysOfRow(row, labels);
@@ -116,6 +123,12 @@ function tableSheet({ columns, rows, labels }: FigureTable): Pick<BookSheet, 'co
   };
 }
 
+/** A workbook needs a number of decimals where a page takes as many as are needed. */
+const withDecimals = (format: NumberFormat, usual: number): NumberFormat => ({
+  ...format,
+  decimals: format.decimals ?? usual,
+});
+
 function typed(
   value: number | string | null,
   type: FigureColumn['type'] | Column['type'] | undefined,
@@ -134,14 +147,14 @@ export function recordsSheet(
   name: string,
   { columns, length }: Table,
   notes: readonly string[],
+  formats: Formats = {},
 ): BookSheet {
   return {
     name,
     notes,
     columns: columns.map((column) => ({
       head: headOf(column.name, column.unit),
-      decimals: isText(column) ? 0 : column.decimals,
-      percent: !isText(column) && column.percent,
+      format: isText(column) ? null : (formats[column.id] ?? usualFormat(column)),
     })),
     rows: Array.from({ length }, (_, i) => ({
       cells: columns.map((column) => recordCell(column, i)),

@@ -1,5 +1,5 @@
 import { isText, isUnread, type Column, type ScalarColumn } from '../table/column';
-import { fullCell } from '../table/cell';
+import { fullCell, showCell } from '../table/cell';
 import type { Table } from '../table/table';
 import { finish } from '../steps/steps';
 import { encoded, USUAL_DIALECT, type Dialect } from './dialect';
@@ -7,6 +7,8 @@ import { recordsDelimited } from './recordsDelimited';
 import type { OutForm } from './forms';
 import { recordsSheet } from './sheets';
 import { orderRead } from '../table/recordOrder';
+import type { Formats } from '../tally/formats';
+import { written, writtenText, type WrittenFile } from './written';
 
 /** Records of a list on their way out. */
 export interface Records {
@@ -14,6 +16,8 @@ export interface Records {
   readonly table: Table;
   /** What stands above them where the form has a place for it. */
   readonly notes: readonly string[];
+  /** How their numbers are shown, where values are written as shown. */
+  readonly formats?: Formats;
 }
 
 /** Forms that records are written in. */
@@ -35,31 +39,33 @@ export type RecordForm = (typeof RECORD_FORMS)[number];
  * @throws WriteRefused where the format cannot hold them
  */
 export async function tableFile(
-  { name, table, notes }: Records,
+  { name, table, notes, formats = {} }: Records,
   form: RecordForm,
   dialect: Dialect = USUAL_DIALECT,
   told: (share: number) => void = () => undefined,
-): Promise<Uint8Array> {
+): Promise<WrittenFile> {
   switch (form) {
-    case 'csv':
-      return encoded(
-        finish(recordsDelimited(table, all(table), fullCell, dialect)).text,
-        dialect.encoding,
-      );
+    case 'csv': {
+      const shown = (column: Column, record: number): string =>
+        showCell(column, record, formats[column.id]);
+      const cell = dialect.values === 'shown' ? shown : fullCell;
+      const { text, guarded } = finish(recordsDelimited(table, all(table), cell, dialect));
+      return { bytes: encoded(text, dialect.encoding), guarded };
+    }
     case 'json':
-      return new TextEncoder().encode(recordsAsJson(table));
+      return writtenText(recordsAsJson(table));
     case 'xlsx':
     case 'ods': {
       const { workbookFile } = await import('./workbookFile');
-      return workbookFile([recordsSheet(name, table, notes)], form, told);
+      return written(workbookFile([recordsSheet(name, table, notes, formats)], form, told));
     }
     case 'arrow': {
       const { encodeFile } = await import('../table/arrowWrite');
-      return encodeFile(table);
+      return written(encodeFile(table));
     }
     case 'parquet': {
       const { parquetFile } = await import('./parquetFile');
-      return parquetFile(table);
+      return written(await parquetFile(table));
     }
   }
 }

@@ -95,6 +95,7 @@ function sheetOf({ name, notes, columns, rows }: BookSheet): WorkSheet {
     columns.map(({ head }) => (head ? text(head) : EMPTY)),
     ...rows.map(({ cells }) => cells.map((cell, c) => cellOf(cell, formats[c]))),
   ];
+  refuseTooLong({ name, columns, rows });
   const deep = rows.some(({ level }) => level > 0);
   return {
     '!data': data,
@@ -129,12 +130,35 @@ function widthOf({ head }: SheetColumn, rows: BookSheet['rows'], c: number): num
   return Math.max(NARROWEST, Math.min(width + 1, WIDEST));
 }
 
-const EMPTY: CellObject = { t: 'z' };
-const text = (value: string): CellObject => ({ t: 's', v: value.slice(0, LONGEST_CELL) });
+/** A text that a cell cannot hold is never cut. @throws WriteRefused */
+function refuseTooLong({
+  name,
+  columns,
+  rows,
+}: Pick<BookSheet, 'name' | 'columns' | 'rows'>): void {
+  for (const [r, { cells }] of rows.entries())
+    for (const [c, cell] of cells.entries())
+      if (typeof cell === 'string' && cell.length > LONGEST_CELL)
+        throw new WriteRefused(
+          `Row ${showCount(r + 1)} of “${name}” has ${showCount(cell.length)} characters in “${columns[c].head}”; a cell of a workbook holds ${showCount(LONGEST_CELL)}. Nothing was written: take delimited text, JSON, Arrow or Parquet.`,
+        );
+}
 
-function formatOf({ decimals, percent }: SheetColumn): string {
-  const places = percent ? Math.max(0, decimals) : decimals;
-  return `#,##0${places ? `.${'0'.repeat(places)}` : ''}${percent ? '%' : ''}`;
+const EMPTY: CellObject = { t: 'z' };
+const text = (value: string): CellObject => ({ t: 's', v: value });
+
+/** Commas behind the digits divide by a thousand each (ISO/IEC 29500-1, 18.8.31). */
+const SCALED = { one: '', thousand: ',', million: ',,' } as const;
+const SCALE_WORDS = { one: '', thousand: '" k"', million: '" m"' } as const;
+
+/** A number format as a workbook has it. */
+function formatOf({ format }: SheetColumn): string {
+  if (!format) return 'General';
+  const { decimals = 0, thousands, style, currency, scale, negative } = format;
+  const digits = `${thousands ? '#,##0' : '0'}${decimals ? `.${'0'.repeat(decimals)}` : ''}`;
+  const sign = style === 'currency' ? `"${currency.replaceAll('"', '')}"` : '';
+  const shown = `${sign}${digits}${SCALED[scale]}${SCALE_WORDS[scale]}${style === 'percent' ? '%' : ''}`;
+  return negative === 'parentheses' ? `${shown};(${shown})` : shown;
 }
 
 const MOMENT_FORMATS = {

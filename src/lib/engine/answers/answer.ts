@@ -129,17 +129,18 @@ export function* answerTally(held: Held, { tally: id }: ArgsOf<'answer'>): Steps
   };
 }
 
+/** The footing of a tally without figures. */
+export const NOTHING_COMPARED: Footing = {
+  foots: true,
+  compared: 0,
+  failure: null,
+  notAdding: [],
+  words: 'There are no figures, so nothing was compared.',
+};
+
 /** Whether a tally foots. A ledger's footing is checked over the very figures it shows. */
 export function* answerFooting(held: Held, { tally }: ArgsOf<'footing'>): Steps<Footing> {
-  return (
-    (yield* held.footing(tally)) ?? {
-      foots: true,
-      compared: 0,
-      failure: null,
-      notAdding: [],
-      words: 'There are no figures, so nothing was compared.',
-    }
-  );
+  return (yield* held.footing(tally)) ?? NOTHING_COMPARED;
 }
 
 /** What the tray says of a tally. */

@@ -7,7 +7,7 @@ import type { LineCell } from '../replies/cell';
 /** Texts longer than this are cut on the page; copies and files carry them whole. */
 const LONGEST_SHOWN = 500;
 
-const shorten = (text: string): string =>
+export const shorten = (text: string): string =>
   text.length > LONGEST_SHOWN ? `${text.slice(0, LONGEST_SHOWN)}…` : text;
 
 /** Corrected cells of a bench, as `place/column`; stacked records are no longer those of the list. */

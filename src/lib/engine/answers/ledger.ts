@@ -8,7 +8,7 @@ import { shownColumn } from '../../core/tally/figure';
 import { plainSentence } from '../../core/tally/sentence';
 import { ledgerSentence } from '../../core/tally/ledger/sentence';
 import { groupWords } from '../../core/tally/words';
-import type { Foot, LedgerLayout } from '../ledger/layout';
+import { footTexts, type Foot, type LedgerLayout } from '../ledger/layout';
 import { usualGroupWidth } from '../ledger/widths';
 import type { Held } from '../held';
 import type { ArgsOf, ReplyOf } from '../protocol';
@@ -89,10 +89,10 @@ function unitOf(measure: Measure | null, column: Column | null, cells: boolean):
       : column.type;
 }
 
-export const footCells = (l: LedgerLayout, foot: Foot): string[] =>
-  l.columns.slots.map(({ measure }) =>
-    measure < 0 ? '' : l.text(measure, (k) => foot.figures[k]),
-  );
+export function footCells(l: LedgerLayout, foot: Foot): string[] {
+  const texts = footTexts(l.held, l.figureColumns, foot);
+  return l.columns.slots.map(({ measure }) => (measure < 0 ? '' : texts[measure]));
+}
 
 /** How the values of each column fall, in small, from a column on: of very many the first ones. */
 export function* answerHeads(

@@ -1,122 +1,108 @@
 import { recordNumber } from '../../core/table/recordNumber';
-import { groupKeys } from '../../core/arrange/tree';
 import type { Steps } from '../../core/steps/steps';
 import { has } from '../../core/table/bitset';
 import { columnOf } from '../../core/table/table';
-import { figureText } from '../../core/tally/figureText';
-import type { LedgerLine } from '../../core/tally/ledger/lines';
+import { columnsOf } from '../../core/tally/answer';
+import { cellText } from '../../core/tally/figureText';
+import type { FigureRow } from '../../core/tally/result';
+import type { CellState } from '../cellStates';
 import { statesOf } from '../cellStates';
 import type { Held } from '../held';
 import type { LedgerLayout } from '../ledger/layout';
-import type { Slot } from '../ledger/slots';
 import type { ArgsOf } from '../protocol';
 import type { Line } from '../replies/ledger';
-import type { LineCell } from '../replies/cell';
-import { cellOf, correctedCells } from './cells';
+import { cellOf, correctedCells, shorten } from './cells';
 import { fitting } from './weight';
-
-const EMPTY: LineCell = { text: '', state: 'read' };
-
-/** What cells of records are made from: the corrected ones, and running totals by measure. */
-interface Beside {
-  readonly corrected: ReadonlySet<string>;
-  readonly running: ReadonlyMap<number, Float64Array>;
-}
 
 /** Lines from..from+count-1 as the page shows them; of heavy ones fewer than were asked for. */
 export function* answerLines(held: Held, { tally, from, count }: ArgsOf<'lines'>): Steps<Line[]> {
   const l = yield* held.ledger(tally);
-  const running = new Map<number, Float64Array>();
-  for (const { measure, cells } of l.columns.slots)
-    if (cells && measure >= 0 && l.spec.measures[measure].kind === 'running')
-      running.set(measure, yield* l.running(measure));
-  const beside = { corrected: correctedCells(l.held.doc), running };
+  const corrected = correctedCells(l.held.doc);
   const out: Line[] = [];
   const fits = fitting();
   for (let n = from; n < Math.min(from + count, l.lines.length); n++) {
-    const line = lineOf(l, l.lines.at(n), beside);
+    const line = lineAt(l, n, corrected);
     if (!fits(line)) break;
     out.push(line);
   }
   return out;
 }
 
-function lineOf(l: LedgerLayout, line: LedgerLine, beside: Beside): Line {
-  if (line.kind === 'record') return recordLine(l, line, beside);
+/** A row of the ledger's table as the page draws it. */
+function lineAt(l: LedgerLayout, n: number, corrected: ReadonlySet<string>): Line {
+  const line = l.lines.at(n);
+  const row = l.table.row(n);
+  if (line.kind === 'record') return recordLine(l, row, line.record, corrected);
   const { level, group } = line;
   const { tree, figures } = l.ledger;
   const count = figures.records[level][group];
-  const aside = l.rows.end[level][group] - l.rows.first[level][group] - count;
   const totals = line.kind === 'total' || line.carriesTotals;
   return {
     kind: line.kind,
     level,
     label: tree.keys[level].label(tree.levels[level].code[group]),
-    keys: groupKeys(tree, level, group),
+    keys: [...(row.keys ?? [])],
     count,
-    aside,
+    aside: l.rows.end[level][group] - l.rows.first[level][group] - count,
     open: line.kind === 'total' || line.open,
     totals,
     record: -1,
-    ...asCells(totals ? l.columns.slots.map((slot) => groupCell(l, slot, level, group)) : []),
+    ...(totals ? groupCells(l, row) : { cells: [], states: '' }),
   };
 }
 
-const asCells = (cells: readonly LineCell[]): Pick<Line, 'cells' | 'states'> => ({
-  cells: cells.map((cell) => cell.text),
-  states: statesOf(cells.map((cell) => cell.state)),
-});
-
-/** A group's figure in a slot. */
-function groupCell(l: LedgerLayout, slot: Slot, level: number, group: number): LineCell {
-  if (slot.measure < 0) return EMPTY;
-  const at = (k: number): number => l.ledger.figures.levels[level][k][group];
-  const value = at(slot.measure);
-  const rests = l.ledger.own.resting.at(level + 1, slot.measure, group);
+/** The figures of a group. */
+function groupCells(l: LedgerLayout, row: FigureRow): Pick<Line, 'cells' | 'states'> {
+  const first = l.table.columns.length - l.columns.slots.length;
+  const rests = new Set(
+    row.marks?.flatMap(({ kind, column }) => (kind === 'rests' ? [column] : [])),
+  );
+  const states = l.columns.slots.map(({ measure }, s): CellState => {
+    if (measure < 0) return 'read';
+    if (row.cells[first + s] === null) return 'none';
+    return rests.has(first + s) ? 'rests' : 'read';
+  });
   return {
-    text: l.text(slot.measure, at),
-    state: value !== value ? 'none' : rests?.much ? 'rests' : 'read',
+    cells: l.columns.slots.map(({ measure }, s) =>
+      measure < 0 ? '' : cellText(l.table, row, first + s, l.held.doc.formats),
+    ),
+    states: statesOf(states),
   };
 }
 
 function recordLine(
   l: LedgerLayout,
-  { record, row, level }: Extract<LedgerLine, { kind: 'record' }>,
-  beside: Beside,
+  row: FigureRow,
+  record: number,
+  corrected: ReadonlySet<string>,
 ): Line {
-  const { naming } = l.columns;
+  const { naming, slots } = l.columns;
   const { doc, table, stand } = l.held;
+  const columns = columnsOf(l.table, row);
+  const first = columns.length - slots.length;
+  const stateOf = (id: string): ReturnType<typeof cellOf> =>
+    cellOf(doc, columnOf(table, id), record, corrected);
+  const cells = slots.map((_, s) => {
+    // A running total, or nothing, stands where there is no cell of the record.
+    const id = columns[first + s].measure ? undefined : columns[first + s].column;
+    if (id !== undefined) return stateOf(id);
+    const text =
+      row.cells[first + s] === null
+        ? ''
+        : cellText({ columns, labels: l.table.labels }, row, first + s, doc.formats);
+    return { text: shorten(text), state: 'read' as const };
+  });
   return {
     kind: 'record',
-    level,
-    label: naming
-      ? cellOf(doc, columnOf(table, naming), record, beside.corrected).text
-      : `Record ${recordNumber(record)}`,
+    level: l.ledger.tree.levels.length,
+    label: naming ? stateOf(naming).text : `Record ${recordNumber(record)}`,
     keys: [],
     count: 1,
     aside: has(stand.ladder.setAside, record) ? 1 : 0,
     open: false,
     totals: false,
     record,
-    ...asCells(l.columns.slots.map((slot) => recordCell(l, slot, record, row, beside))),
+    cells: cells.map(({ text }) => text),
+    states: statesOf(cells.map(({ state }) => state)),
   };
-}
-
-function recordCell(
-  l: LedgerLayout,
-  slot: Slot,
-  record: number,
-  row: number,
-  { corrected, running }: Beside,
-): LineCell {
-  const { doc, table } = l.held;
-  const totals = running.get(slot.measure);
-  if (totals) {
-    const value = totals[row];
-    return value === value
-      ? { text: figureText(l.figureColumns[slot.measure], value, doc.formats), state: 'read' }
-      : EMPTY;
-  }
-  if (!slot.cells || slot.column === null) return EMPTY;
-  return cellOf(doc, columnOf(table, slot.column), record, corrected);
 }

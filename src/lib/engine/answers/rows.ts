@@ -3,7 +3,8 @@ import { inStretches, type Steps } from '../../core/steps/steps';
 import { add, emptyBitset, has, type Bitset } from '../../core/table/bitset';
 import { keysOfRow, type AnswerTable } from '../../core/tally/answer';
 import { columnsInView } from '../../core/tally/columnsInView';
-import { figureText, type Formats } from '../../core/tally/figureText';
+import { cellText } from '../../core/tally/figureText';
+import type { Formats } from '../../core/tally/formats';
 import { isGrandTotal, isOpen, rowsInView, type RowView } from '../../core/tally/rowOrder';
 import type { Held } from '../held';
 import type { ArgsOf, ReplyOf } from '../protocol';
@@ -26,9 +27,7 @@ export function rowOf(
     kind: row.kind,
     level: row.level,
     keys,
-    cells: row.cells.map((cell, c) =>
-      cell === null && c < table.labels ? '' : figureText(table.columns[c], cell, formats),
-    ),
+    cells: row.cells.map((_, c) => cellText(table, row, c, formats)),
     figures: [...row.cells],
     marks: row.marks ?? [],
     open: folds ? isOpen(row.level, keys, view) : null,

@@ -3,7 +3,7 @@ import { answerBehind, answerBehindRecords, answerCheck } from '../answers/behin
 import { answerRecordCells } from '../answers/recordCells';
 import { answerFacts } from '../answers/column';
 import { answerFigureRecord } from '../answers/figureRecord';
-import { answerCopy, answerFile } from '../answers/handOver';
+import { answerCopy } from '../answers/copy';
 import { answerMatch, answerOther } from '../answers/join';
 import { answerCited } from '../answers/known';
 import { answerLabels } from '../answers/ledger';
@@ -29,7 +29,6 @@ export const LATER = {
   locateRecord: onHeld<'locateRecord'>(answerLocateRecord),
   recordsOn: onHeld<'recordsOn'>(answerRecordsOn),
   copy: onHeld<'copy'>(answerCopy),
-  file: onHeld<'file'>(answerFile),
   moved: onHeld<'moved'>(answerMoved),
   movedRecords: onHeld<'movedRecords'>(answerMovedRecords),
   asked: onHeld<'asked'>(answerAsked),

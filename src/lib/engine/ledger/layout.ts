@@ -1,39 +1,33 @@
 import { TallyRefused } from '../../core/errors';
-import { fit } from '../../core/ask/compute';
+import { fit, refusalOf } from '../../core/tally/evaluate';
 import type { LedgerItem } from '../../core/bench/tray';
-import { CompensatedSum } from '../../core/measure/compensated';
 import { totalGrouping } from '../../core/measure/grouping';
-import type { Measure } from '../../core/measure/measure';
-import { computeMeasures } from '../../core/measure/compute';
-import { inStretches, STRIDE, type Steps } from '../../core/steps/steps';
-import { count, has, type Bitset } from '../../core/table/bitset';
-import { isText } from '../../core/table/column';
-import { columnFor } from '../../core/expression/columnFor';
-import { orderedFor, recordsInSteps, recordsOf } from '../../core/tally/base';
+import type { Steps } from '../../core/steps/steps';
+import { count, type Bitset } from '../../core/table/bitset';
+import type { AnswerTable } from '../../core/tally/answer';
+import { orderedFor, recordsInSteps, recordsOf, type Base } from '../../core/tally/base';
 import type { Fault } from '../../core/tally/fault';
 import { figureFrom, measureColumn, shownColumn } from '../../core/tally/figure';
-import {
-  deviationDigits,
-  figureText,
-  formatOf,
-  meanWithDeviation,
-  type Formats,
-} from '../../core/tally/figureText';
+import { figureText } from '../../core/tally/figureText';
 import { computeLedger, type ComputedLedger } from '../../core/tally/ledger/compute';
 import { NumberedLines } from '../../core/tally/ledger/lines';
+import { linesTable, type LedgerView } from '../../core/tally/ledger/linesTable';
+import { runningRecords } from '../../core/tally/ledger/runningRecords';
 import { orderFigures } from '../../core/tally/groupFigures';
 import { layoutRows, type Rows } from '../../core/tally/ledger/rows';
+import { computeResting } from '../../core/tally/resting';
 import { orderGroups, type ShownGroups } from '../../core/tally/sortedGroups';
 import type { LedgerSpec } from '../../core/tally/ledger/spec';
-import type { FigureColumn } from '../../core/tally/result';
-import { plainFormat } from '../../core/table/format';
+import { figureOf, type FigureColumn } from '../../core/tally/result';
 import type { HeldBench } from '../heldBench';
 import { layoutColumns, type LedgerColumns } from './slots';
 
-/** Figures of one line of the footing. */
+/** One line of the footing. */
 export interface Foot {
   readonly records: number;
+  /** Figures by measure, and the deviations of those that are means; NaN for others. */
   readonly figures: Float64Array;
+  readonly deviations: readonly number[];
 }
 
 /** A ledger as it stands on the page: its figures, its lines, its columns and its footing. */
@@ -50,21 +44,20 @@ export interface LedgerLayout {
   readonly columns: LedgerColumns;
   readonly figureColumns: readonly FigureColumn[];
   readonly foot: { readonly all: Foot; readonly narrowed: Foot; readonly counted: Foot };
-  /** A figure as shown, a mean with its deviation where that was asked for. @param at figures by measure */
-  text(measure: number, at: (measure: number) => number): string;
-  /** Running total at each row of a measure; NaN where the record is set aside. */
-  running(measure: number): Steps<Float64Array>;
+  /** What is looked at of it as the one table that is shown, copied and written. */
+  readonly view: LedgerView;
+  readonly table: AnswerTable;
 }
 
 /** Lays a ledger of the tray out. @throws TallyRefused where its groups would be too many */
 export function* ledgerOf(held: HeldBench, item: LedgerItem): Steps<LedgerLayout> {
-  const { stand, doc, table } = held;
+  const { stand, table } = held;
   const { base } = stand;
-  const { tally, faults } = fit(stand, item.tally, 'tally');
-  if (tally.kind !== 'ledger') throw new TallyRefused('This is no ledger.');
-  const spec = tally;
-  const { besides, deviations } = deviationsOf(spec.measures, doc.formats);
-  const ledger = yield* computeLedger(base, spec, besides);
+  const fitted = fit(base, item.tally, 'tally');
+  if (fitted.tally.kind !== 'ledger') throw new TallyRefused('This is no ledger.');
+  const { ledger, refused } = yield* computeWhatGoes(base, fitted.tally);
+  const { spec } = ledger;
+  const faults = [...fitted.faults, ...refused];
   yield undefined;
   const { tree, order, measures } = ledger;
   // What was set aside by hand stays in view, struck through.
@@ -90,9 +83,22 @@ export function* ledgerOf(held: HeldBench, item: LedgerItem): Steps<LedgerLayout
   yield undefined;
   const foot = yield* footOf(held, ledger);
   const figureColumns = measures.map((m, k) => measureColumn(m, table, `m${k + 1}`));
-  const text = textOf(held, ledger, figureColumns, deviations);
-  const totals = spec.measures.map((_, k) => text(k, (m) => foot.all.figures[m]));
+  const totals = footTexts(held, figureColumns, foot.all);
+  const columns = yield* layoutColumns(
+    table,
+    spec,
+    view,
+    totals,
+    lines.showsRecords || spec.measures.length === 0,
+  );
   const running = new Map<number, Float64Array>();
+  for (const { measure, cells } of columns.slots)
+    if (cells && lines.showsRecords && spec.measures[measure]?.kind === 'running')
+      running.set(
+        measure,
+        yield* runningRecords(table, ledger, rows, base.counted, spec.measures[measure].column),
+      );
+  const looked: LedgerView = { ...columns, lines, counted: base.counted, running };
   return {
     held,
     item,
@@ -102,66 +108,55 @@ export function* ledgerOf(held: HeldBench, item: LedgerItem): Steps<LedgerLayout
     rows,
     shown,
     lines,
-    columns: yield* layoutColumns(
-      table,
-      spec,
-      view,
-      totals,
-      lines.showsRecords || spec.measures.length === 0,
-    ),
+    columns,
     figureColumns,
     foot,
-    text,
-    *running(measure) {
-      let known = running.get(measure);
-      if (!known) {
-        known = yield* runningTotals(held, ledger, rows, spec.measures[measure]);
-        running.set(measure, known);
-      }
-      return known;
-    },
+    view: looked,
+    table: linesTable(table, ledger, looked),
   };
 }
 
-/** Standard deviations that means are to be shown with, and the place of each behind the measures. */
-function deviationsOf(
-  measures: readonly Measure[],
-  formats: Formats,
-): { besides: Measure[]; deviations: number[] } {
-  const besides: Measure[] = [];
-  const deviations = measures.map((m) =>
-    deviationDigits(m, formats)
-      ? measures.length + besides.push({ kind: 'sd', column: m.column }) - 1
-      : -1,
-  );
-  return { besides, deviations };
-}
+/** The figures of a line of the footing as shown, by measure. */
+export const footTexts = (
+  { table, doc }: HeldBench,
+  columns: readonly FigureColumn[],
+  { figures, deviations }: Foot,
+): string[] =>
+  columns.map((column, k) => {
+    const { measure } = column;
+    const figure = measure ? figureFrom(measure, shownColumn(measure, table), figures[k]) : null;
+    return figureText(column, figure, doc.formats, figureOf(deviations[k]));
+  });
 
-const textOf =
-  (
-    { doc, table }: HeldBench,
-    { measures }: ComputedLedger,
-    figureColumns: readonly FigureColumn[],
-    deviations: readonly number[],
-  ): LedgerLayout['text'] =>
-  (k, at) => {
-    const measure = measures[k];
-    const column = shownColumn(measure, table);
-    const digits = deviationDigits(measure, doc.formats);
-    if (digits && deviations[k] >= 0 && column?.type === 'number')
-      return meanWithDeviation(
-        at(k),
-        at(deviations[k]),
-        digits,
-        formatOf(column, doc.formats) ?? plainFormat,
-      );
-    return figureText(figureColumns[k], figureFrom(measure, column, at(k)), doc.formats);
-  };
+/**
+ * The ledger, or where its groups cannot be made, the same without groups and why: a page always
+ * opens, with what is to be mended in sight.
+ */
+function* computeWhatGoes(
+  base: Base,
+  spec: LedgerSpec,
+): Steps<{ ledger: ComputedLedger; refused: Fault[] }> {
+  try {
+    return { ledger: yield* computeLedger(base, spec), refused: [] };
+  } catch (error) {
+    const message = refusalOf(error);
+    if (message === null || spec.groups.length === 0) throw error;
+    const remedy = 'The records are shown without these groups.';
+    return {
+      ledger: yield* computeLedger(base, { ...spec, groups: [] }),
+      refused: [{ path: 'tally.groups', message, remedy }],
+    };
+  }
+}
 
 /** The three lines of the footing. */
 function* footOf(held: HeldBench, ledger: ComputedLedger): Steps<LedgerLayout['foot']> {
   const { base, ladder } = held.stand;
-  const whole: Foot = { records: ledger.records.length, figures: ledger.figures.total };
+  const whole: Foot = {
+    records: ledger.records.length,
+    figures: ledger.figures.total,
+    deviations: ledger.measures.map((_, k) => ledger.own.resting.at(0, k, 0)?.deviation ?? NaN),
+  };
   const over = (selection: Bitset, name: string): Steps<Foot> =>
     selection === ledger.selection ? same(whole) : wholeOf(held, ledger, selection, name);
   const aside = count(ladder.setAside);
@@ -184,9 +179,9 @@ function* wholeOf(
 ): Steps<Foot> {
   const records = recordsOf(selection);
   const key = JSON.stringify([name || base.memo.numberOf(selection), measures, spec.sort]);
-  let figures = base.memo.wholes.get(key);
-  if (!figures) {
-    const [found] = yield* computeMeasures(
+  let whole = base.memo.wholes.get(key);
+  if (!whole) {
+    const { figures, resting } = yield* computeResting(
       {
         table: base.table,
         records,
@@ -197,46 +192,11 @@ function* wholeOf(
       [totalGrouping(1)],
       measures,
     );
-    figures = Float64Array.from(found, (values) => values[0]);
-    base.memo.wholes.set(key, figures);
+    whole = {
+      figures: Float64Array.from(figures[0], (values) => values[0]),
+      deviations: measures.map((_, k) => resting.at(0, k, 0)?.deviation ?? NaN),
+    };
+    base.memo.wholes.set(key, whole);
   }
-  return { records: records.length, figures };
-}
-
-/** The sum of the counted values from the first row of a record's group to each row. */
-function* runningTotals(
-  { stand: { base, ladder } }: HeldBench,
-  { tree }: ComputedLedger,
-  rows: Rows,
-  measure: Measure,
-): Steps<Float64Array> {
-  const out = new Float64Array(rows.records.length);
-  if (measure.column === undefined) return out.fill(NaN);
-  const column = columnFor(base.table, measure.column);
-  if (isText(column)) return out.fill(NaN);
-  let leaf = -1;
-  let sum = new CompensatedSum();
-  const { values } = column;
-  yield* inStretches(
-    rows.records.length,
-    (from, to) => {
-      for (let k = from; k < to; k++) {
-        const i = rows.records[k];
-        if (tree.leafOf[i] !== leaf) {
-          leaf = tree.leafOf[i];
-          sum = new CompensatedSum();
-        }
-        if (has(ladder.setAside, i)) {
-          out[k] = NaN;
-          continue;
-        }
-        const x = values[i];
-        if (x === x) sum.add(x);
-        out[k] = sum.value;
-      }
-    },
-    STRIDE,
-    true,
-  );
-  return out;
+  return { records: records.length, ...whole };
 }

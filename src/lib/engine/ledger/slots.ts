@@ -2,17 +2,13 @@ import type { View } from '../../core/bench/document';
 import type { Measure } from '../../core/measure/measure';
 import type { Steps } from '../../core/steps/steps';
 import type { Table } from '../../core/table/table';
+import type { LedgerSlot } from '../../core/tally/ledger/linesTable';
 import type { LedgerSpec } from '../../core/tally/ledger/spec';
 
 import { usualWidth } from './widths';
 
-/** One column of the page's ledger: a column of the list, a measure of it, or both. */
-export interface Slot {
-  readonly column: string | null;
-  /** Place of the measure among the spec's, or -1. */
-  readonly measure: number;
-  /** Whether record lines show the column's cell here. */
-  readonly cells: boolean;
+/** One column of the page's ledger. */
+export interface Slot extends LedgerSlot {
   readonly width: number;
   /** Stays at the left while the rest scrolls. */
   readonly fixed: boolean;

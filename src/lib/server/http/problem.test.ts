@@ -165,6 +165,7 @@ describe('the form that is asked for', () => {
   it('delimited text has its own ways of writing, each of the ways there are', () => {
     const dialect = (query: string) => dialectAsked(new URL(`http://loft/api/x${query}`));
     expect(dialect('?delimiter=semicolon&decimal=comma')).toMatchObject({
+      values: 'full',
       delimiter: 'semicolon',
       decimal: 'comma',
     });
@@ -175,6 +176,7 @@ describe('the form that is asked for', () => {
   it('files are saved under a name, pages shown with nothing that runs', async () => {
     const bytes = new TextEncoder().encode('a;b\n');
     const csv = fileResponse(bytes, 'csv', 'fares', {
+      values: 'full',
       delimiter: 'semicolon',
       decimal: 'comma',
       encoding: 'windows-1252',

@@ -67,7 +67,7 @@ export const Task = z.discriminatedUnion('task', [
     doc: Bench,
     /** Readings behind the names of the bench's other lists. */
     others: z.record(z.string(), z.int()),
-    csv: z.enum(['', 'full', 'shown']),
+    csv: z.boolean(),
     dialect: Dialect,
   }),
   /** The tallies of a stored bench's report, or its counted records, as a file. */

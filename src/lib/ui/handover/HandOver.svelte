@@ -1,7 +1,9 @@
 <script lang="ts">
+  import { z } from 'zod';
   import { askOf } from '../../core/bench/askOf';
   import type { Bench } from '../../core/bench/document';
-  import { FORMS, OUT_FORMS, type OutForm } from '../../core/write/forms';
+  import type { Dialect, Values } from '../../core/write/dialect';
+  import { FORMS, OUT_FORMS, valuesOf, type OutForm } from '../../core/write/forms';
   import { counted } from '../../core/table/format';
   import type { BenchState } from '../bench/bench.svelte';
   import { Stopped } from '../bench/errand.svelte';
@@ -18,11 +20,13 @@
     readonly told: (share: number) => void;
   }
   let { bench }: { bench: BenchState } = $props();
-  let full = $state(false);
   let form = $state<OutForm>(formChosen());
   let dialect = $state.raw(dialectChosen());
   let working = $state(false);
   let pop = $state<Pop>();
+
+  const valueWords = (values: Values): string =>
+    values === 'full' ? 'with full values' : 'as shown';
 
   const guardedWords = (n: number): string =>
     n
@@ -45,12 +49,13 @@
 
   export const copyShown = (): Promise<void> =>
     doing('Copying', async () => {
+      const { values } = dialect;
       const { text, html, rows, guarded } = await bench.askNow('copy', {
         tally: bench.shown.id,
-        full,
+        values,
       });
       await copyTable(text, html);
-      return `Copied ${counted(rows, 'line')} ${full ? 'with full values' : 'as shown'}.${guardedWords(guarded)}`;
+      return `Copied ${counted(rows, 'line')} ${valueWords(values)}.${guardedWords(guarded)}`;
     });
 
   const forms = OUT_FORMS.map((name) => [name, FORMS[name].name] as const);
@@ -58,56 +63,71 @@
   /** Tallies that stand in the report. */
   const reported = $derived(bench.doc.tray.filter(({ apart }) => !apart));
 
+  function chooseDialect(next: Dialect): void {
+    dialect = next;
+    rememberDialect(next);
+  }
+
   function choose(next: OutForm): void {
     form = next;
     rememberForm(next);
   }
 
-  export const saveShown = (): Promise<void> => {
-    const name = bench.shown.name ?? bench.shown.tally.kind;
-    return form === 'csv' ? save('shown', name) : saveTallies([bench.shown.id], name);
-  };
-  export const saveRecords = (): Promise<void> =>
-    ofRecords === 'csv' ? save('records', 'records') : saveTyped();
+  export const saveShown = (): Promise<void> =>
+    doing('Writing the file', async (writing) => {
+      const name = bench.shown.name ?? bench.shown.tally.kind;
+      const values = valuesOf(form, dialect);
+      const tallies = [bench.shown.id];
+      const { parts } = await bench.askNow('asked', { tallies, values, report: false });
+      const guarded = await saveWritten({ kind: 'result', parts, form, dialect }, name, writing);
+      return `Saved the tally as ${fileName(name)}, ${valueWords(values)}.${guardedWords(guarded)}`;
+    });
+
+  /** Why the server did not make something. */
+  async function reasonOf(answer: Response): Promise<string> {
+    const problem = z.object({ detail: z.string() }).safeParse(await answer.json());
+    return problem.data?.detail ?? 'The server did not make it. Try again.';
+  }
+
+  /** The report is written by the server alone, in every form: what it writes is what the page shows. */
   const saveReport = (): Promise<void> =>
-    saveTallies(
-      reported.map(({ id }) => id),
-      'report',
-    );
+    doing('Writing the report', async ({ signal }) => {
+      await bench.saver.flush();
+      const query = new URLSearchParams({ as: form, ...dialect });
+      const answer = await fetch(`/api/benches/${bench.facts.id}/report?${query}`, { signal });
+      if (!answer.ok) throw new Error(await reasonOf(answer));
+      saveBlob(fileName('report'), await answer.blob());
+      return `Saved ${counted(reported.length, 'tally', 'tallies')} as ${fileName('report')}.`;
+    });
 
   const fileName = (name: string): string =>
     fileNameFor(bench.facts.listName, fileWord(name)).replace(/csv$/, form);
 
-  /** Writes a file off this page's thread, and hands it to the browser. */
+  /** Writes a file off this page's thread, and hands it to the browser. @returns how many texts were made harmless */
   async function saveWritten(
     message: ToWriter,
     name: string,
     { signal, told }: Writing,
-  ): Promise<void> {
+  ): Promise<number> {
     const { written } = await import('../../worker/writeClient');
-    const bytes = await written(message, signal, told);
+    const { bytes, guarded } = await written(message, signal, told);
     saveBlob(fileName(name), new Blob([bytes.slice()], { type: FORMS[form].media }));
+    return guarded;
   }
 
-  const saveTallies = (tallies: string[], name: string): Promise<void> =>
-    doing('Writing the file', async (writing) => {
-      const { parts } = await bench.askNow('asked', { tallies });
-      await saveWritten({ kind: 'result', parts, form, dialect }, name, writing);
-      return `Saved ${tallies.length === 1 ? 'the tally' : `${tallies.length} tallies`} as ${fileName(name)}, with full values.`;
-    });
-
-  const saveTyped = (): Promise<void> =>
+  export const saveRecords = (): Promise<void> =>
     doing('Writing the file', async (writing) => {
       if (!ofRecords) throw new Error(`${FORMS[form].name} is no form for records.`);
-      const { records, parts } = await bench.askNow('countedRecords', { tally: bench.shown.id });
+      const { records, parts } = await bench.askNow('countedRecords', {});
       const { listName: name, readAt } = bench.facts;
       const notes = [`${name}, read ${readAt}: ${counted(records, 'record')} counted`];
-      await saveWritten(
-        { kind: 'records', name, notes, records, parts, form: ofRecords, dialect },
+      const formats = $state.snapshot(bench.doc.formats);
+      const guarded = await saveWritten(
+        { kind: 'records', name, notes, records, parts, formats, form: ofRecords, dialect },
         'records',
         writing,
       );
-      return `Saved ${counted(records, 'record')} as ${fileName('records')}.`;
+      return `Saved ${counted(records, 'record')} as ${fileName('records')}.${guardedWords(guarded)}`;
     });
 
   /** The bench as an ask: what the command line answers with the same figures. */
@@ -122,18 +142,6 @@
   /** A name that a file can have. */
   const fileWord = (name: string): string =>
     name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '') || 'tally';
-
-  const save = (what: 'shown' | 'records', name: string): Promise<void> =>
-    doing('Writing the file', async (writing) => {
-      const { text, rows, guarded } = await bench.askNow('file', {
-        tally: bench.shown.id,
-        what,
-        full,
-        dialect,
-      });
-      await saveWritten({ kind: 'text', text, encoding: dialect.encoding }, name, writing);
-      return `Saved ${counted(rows, what === 'shown' ? 'line' : 'record')} as a file.${guardedWords(guarded)}`;
-    });
 </script>
 
 <Pop bind:this={pop} class="bar-button strong" width={330} title="Copy or save what is shown">
@@ -147,29 +155,31 @@
         Parquet has no place for units and for the text of unread cells: those are blank in it.
       </p>{/if}
     {#if form === 'csv'}
-      <DialectFields
-        {dialect}
-        onchange={(next) => {
-          dialect = next;
-          rememberDialect(next);
-        }}
-      />
+      <DialectFields {dialect} onchange={chooseDialect} />
     {/if}
     <fieldset>
       <legend class="caps">Values{form === 'csv' ? '' : ', when copied'}</legend>
       <label
-        ><input type="radio" name="values" checked={!full} onchange={() => (full = false)} /> as shown</label
+        ><input
+          type="radio"
+          name="values"
+          checked={dialect.values === 'shown'}
+          onchange={() => chooseDialect({ ...dialect, values: 'shown' })}
+        /> as shown</label
       >
       <label
-        ><input type="radio" name="values" checked={full} onchange={() => (full = true)} /> full values,
-        without marks or rounding</label
+        ><input
+          type="radio"
+          name="values"
+          checked={dialect.values === 'full'}
+          onchange={() => chooseDialect({ ...dialect, values: 'full' })}
+          data-test="full-values"
+        /> full values, without marks or rounding</label
       >
     </fieldset>
     <p class="caps">
       {bench.shown.tally.kind === 'ledger'
-        ? form === 'csv'
-          ? 'The ledger, at the level shown'
-          : 'The ledger; a file has all its levels'
+        ? 'The ledger, at the level shown'
         : 'This tally, with its notes'}
     </p>
     <div class="acts">
@@ -224,8 +234,8 @@
       list.
     </p>
     <p class="soft">
-      Folded records and records set aside are not handed over. Group labels are plain text in
-      columns of their own.
+      Records set aside are not handed over. As shown, a ledger has the lines that are unfolded;
+      with full values, and in forms that keep numbers as numbers, every group of the levels shown.
     </p>
   </div>
 </Pop>

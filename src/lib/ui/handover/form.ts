@@ -25,13 +25,16 @@ export const formChosen = (): OutForm => OUT_FORMS.find((form) => form === kept(
 
 export const rememberForm = (form: OutForm): void => keep('form', form);
 
+/** Until it is said otherwise, values are handed over as they are looked at. */
+const Kept = Dialect.extend({ values: Dialect.shape.values.unwrap().default('shown') });
+
 /** As most programs open it by a double click: the mark tells them that it is UTF-8. */
-const FIRST: Dialect = Dialect.parse({ encoding: 'utf-8-marked' });
+const FIRST: Dialect = Kept.parse({ encoding: 'utf-8-marked' });
 
 /** How delimited text was written last. */
 export function dialectChosen(): Dialect {
   try {
-    return Dialect.safeParse(JSON.parse(kept('dialect') ?? '')).data ?? FIRST;
+    return Kept.safeParse(JSON.parse(kept('dialect') ?? '')).data ?? FIRST;
   } catch {
     return FIRST;
   }

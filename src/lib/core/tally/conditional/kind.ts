@@ -14,7 +14,7 @@ import type { Faults } from '../fault';
 import { figureFrom, labelColumn, measureColumns, shownColumn, textLabel } from '../figure';
 import { checkKey, codesOf, refuseTooMany } from '../keys';
 import { type TallyAnswer, type TallyKind } from '../kind';
-import { computeResting, restsMark } from '../resting';
+import { computeResting, deviationsOf, restsMark, type RestsOn } from '../resting';
 import { marked, type Figure, type FigureColumn, type FigureRow, type Mark } from '../result';
 import { recordsWithin } from '../recordsWithin';
 import { warn, type Warning } from '../warnings';
@@ -148,6 +148,7 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
   for (const [k, row] of rows.entries()) {
     const cells: Figure[] = [row.name];
     const marks: Mark[] = [];
+    const rests: [number, RestsOn | null][] = [];
     for (const [c, column] of spec.columns.entries()) {
       const set = columnSets[c];
       const met = set ? and(row.selection, set) : row.selection;
@@ -166,7 +167,8 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
         MEASURES[column.measure.kind].figure !== 'count'
       )
         marks.push({ column: c + 1, kind: 'few', words: counted(both.length, 'record') });
-      marks.push(...restsMark(table, columns[c + 1], c + 1, resting.at(0, 0, 0)));
+      rests.push([c + 1, resting.at(0, 0, 0)]);
+      marks.push(...restsMark(table, columns[c + 1], ...rests[c]));
       cells.push(figureFrom(column.measure, shown[c], values[0]));
     }
     out.push({
@@ -179,6 +181,7 @@ function* computeConditional(base: Base, spec: ConditionalSpec): Steps<TallyAnsw
       ...(row.key !== undefined && { keys: [row.key] }),
       ...(row.kind !== 'total' && adds && { partOf: 0 }),
       ...marked(marks),
+      ...deviationsOf(columns, rests),
     });
     yield (k + 1) / rows.length;
   }

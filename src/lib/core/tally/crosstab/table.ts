@@ -13,7 +13,7 @@ import {
   type FigureRow,
   type Mark,
 } from '../result';
-import { restsMark, shareRestsMark } from '../resting';
+import { deviationsOf, restsMark, shareRestsMark, type RestsOn } from '../resting';
 import type { CrossFigures } from './figures';
 import type { CrosstabSpec } from './spec';
 
@@ -80,14 +80,24 @@ export function* crossTable(
       ? shareOf(v, divisor(i, g, across, part))
       : figureFrom(spec.measures[part.k], shown[part.k], v);
   };
-  const marksAt = (i: number, g: number, across: Across, part: Part, at: number): Mark[] => {
+  const restsAt = (i: number, g: number, across: Across, part: Part): RestsOn | null =>
+    part.of === 'count'
+      ? null
+      : cross.resting.at(
+          i * cross.widths.length + across.level,
+          part.k,
+          g * cross.widths[across.level] + across.group,
+        );
+  const marksAt = (
+    i: number,
+    g: number,
+    across: Across,
+    part: Part,
+    at: number,
+    rests: RestsOn | null,
+  ): Mark[] => {
     if (part.of === 'count') return [];
     const { k } = part;
-    const rests = cross.resting.at(
-      i * cross.widths.length + across.level,
-      k,
-      g * cross.widths[across.level] + across.group,
-    );
     if (part.of === 'share') {
       // The measure that it is a share of stands before its shares.
       const own = at - 1 - sharesOf(spec, k).indexOf(part.share);
@@ -117,12 +127,20 @@ export function* crossTable(
       const { level, group } = walk.at(n);
       const cells: Figure[] = [];
       const marks: Mark[] = [];
+      const means: [number, RestsOn | null][] = [];
       for (const across of groups)
         for (const part of parts) {
-          marks.push(...marksAt(level + 1, group, across, part, labels + cells.length));
+          const at = labels + cells.length;
+          const rests = restsAt(level + 1, group, across, part);
+          marks.push(...marksAt(level + 1, group, across, part, at, rests));
+          if (part.of === 'measure') means.push([at, rests]);
           cells.push(cellAt(level + 1, group, across, part));
         }
-      return (made[n] = { ...walk.row(n, cells), ...marked(marks) });
+      return (made[n] = {
+        ...walk.row(n, cells),
+        ...marked(marks),
+        ...deviationsOf(columns, means),
+      });
     },
     number(n, column) {
       if (column < labels) return NaN;

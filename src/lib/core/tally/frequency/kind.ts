@@ -14,7 +14,7 @@ import { checkKey, checkOrder, codesOf, MOST_GROUPS, refuseTooMany } from '../ke
 import { type TallyAnswer, type TallyKind } from '../kind';
 import { figureOf, marked, type FigureColumn, type FigureRow, type Mark } from '../result';
 import { warn, type Warning } from '../warnings';
-import { computeResting, restsMark } from '../resting';
+import { computeResting, deviationsOf, restsMark } from '../resting';
 import { reachedLeaves } from '../reached';
 import { groupComparator } from '../sortedGroups';
 import { visitMeasures, visitNeeded, withOrderMoved } from '../visit';
@@ -146,6 +146,11 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
         resting.at(grouping, k, group),
       ),
     ]);
+  const deviations = (grouping: number, group: number): Pick<FigureRow, 'deviations'> =>
+    deviationsOf(
+      columns,
+      spec.measures.map((_, k) => [firstMeasure + k, resting.at(grouping, k, group)]),
+    );
   let cumulative = 0;
   const total: FigureRow = {
     kind: 'total',
@@ -161,6 +166,7 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
       ...cells((k) => totals[k][0]),
     ],
     ...marked(marksOf(records.length, 1, 0)),
+    ...deviations(1, 0),
   };
   const rowOf = (leaf: number): FigureRow => {
     const code = level.code[leaf];
@@ -183,6 +189,7 @@ function* computeFrequency(base: Base, spec: FrequencySpec): Steps<TallyAnswer> 
       where: codes.where(code),
       partOf: 0,
       ...marked(marksOf(n, 0, leaf)),
+      ...deviations(0, leaf),
     };
   };
   const rows = yield* madeRows(leaves, rowOf, [total]);

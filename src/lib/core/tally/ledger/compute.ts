@@ -13,7 +13,6 @@ import type { LedgerSpec } from './spec';
 /** A ledger computed over a selection: what its tables, its lines and its footing are read from. */
 export interface ComputedLedger {
   readonly spec: LedgerSpec;
-  /** The spec's measures, and behind them those that the caller wanted besides. */
   readonly measures: readonly Measure[];
   readonly selection: Bitset;
   /** The selection as rising record numbers. */
@@ -31,14 +30,9 @@ export interface ComputedLedger {
 
 /**
  * Computes a ledger. Its steps are kept with the base, each until what it rests on changes.
- * @param besides measures computed with the spec's own
  * @throws TallyRefused where the groups would be too many
  */
-export function* computeLedger(
-  base: Base,
-  spec: LedgerSpec,
-  besides: readonly Measure[] = [],
-): Steps<ComputedLedger> {
+export function* computeLedger(base: Base, spec: LedgerSpec): Steps<ComputedLedger> {
   const { table, memo } = base;
   const selection = selectionOf(base, spec.scope);
   const records = recordsOf(selection);
@@ -62,7 +56,7 @@ export function* computeLedger(
   );
   refuseTooMany(tree.leaves, 'groups', MOST_GROUPS);
   yield undefined;
-  const measures = [...spec.measures, ...besides];
+  const { measures } = spec;
   const key = JSON.stringify([treeKey, measures, spec.sort, memo.numberOf(selection)]);
   let figures = memo.figures.get(key);
   if (!figures) {
@@ -90,7 +84,7 @@ export function* computeLedger(
 }
 
 /** The ledger's own order of records; those it holds equal keep the order of the list. */
-function* ledgerOrder(base: Base, spec: LedgerSpec): Steps<Int32Array> {
+export function* ledgerOrder(base: Base, spec: LedgerSpec): Steps<Int32Array> {
   if (spec.sort.length === 0) return base.order;
   const key = JSON.stringify(spec.sort);
   let order = base.memo.orders.get(key);

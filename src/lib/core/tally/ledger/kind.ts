@@ -1,6 +1,6 @@
 import { recordNumber } from '../../table/recordNumber';
-import type { Steps } from '../../steps/steps';
-import { isText, type Column } from '../../table/column';
+import { inStretches, type Steps } from '../../steps/steps';
+import type { Table } from '../../table/table';
 import { recordTable, type AnswerTable } from '../answer';
 import type { Base } from '../base';
 import { RELATIVE, type Faults } from '../fault';
@@ -8,6 +8,7 @@ import {
   cellFigure,
   figureFrom,
   labelColumns,
+  measureColumn,
   measureColumns,
   RECORDS_COLUMN,
   shownColumn,
@@ -16,11 +17,14 @@ import { orderFigures } from '../groupFigures';
 import { GroupWalk } from '../groupWalk';
 import { checkKey, checkOrder } from '../keys';
 import type { TallyAnswer, TallyKind } from '../kind';
-import { restsMark } from '../resting';
-import { marked, type FigureColumn, type Mark } from '../result';
+import { deviationsOf, restsMark, type RestsOn } from '../resting';
+import { figureOf, marked, type FigureColumn } from '../result';
+import { valueColumn } from '../valueColumn';
 import { visitAll, visitMeasures, withOrderMoved } from '../visit';
 import { computeLedger, type ComputedLedger } from './compute';
 import { ledgerFact } from './fact';
+import { layoutRows } from './rows';
+import { runningRecords } from './runningRecords';
 import { ledgerSentence } from './sentence';
 import type { LedgerSpec } from './spec';
 import { putInOrder } from '../../table/recordOrder';
@@ -55,11 +59,9 @@ export const ledgerKind: TallyKind<LedgerSpec> = {
 /** A computed ledger as tables: its groups, each under its total, and its records where asked for. */
 export function* ledgerTables(base: Base, ledger: ComputedLedger): Steps<TallyAnswer> {
   const groups = yield* groupTable(base, ledger);
-  const { spec, order, selection, warnings } = ledger;
+  const { spec, order, warnings } = ledger;
   return {
-    tables: spec.records
-      ? [groups, yield* recordsInOrder(base.table.columns, order, selection)]
-      : [groups],
+    tables: spec.records ? [groups, yield* recordsInOrder(base, ledger)] : [groups],
     warnings,
     order,
   };
@@ -85,16 +87,10 @@ function* groupTable({ table }: Base, ledger: ComputedLedger): Steps<AnswerTable
     return level < 0 ? records.length : figures.records[level][group];
   };
   const columns = [...labels, RECORDS_COLUMN, ...(yield* measureColumns(measures, table, records))];
-  const marksOf = (row: number): Mark[] => {
+  /** What each figure of a row rests on, by the place of its column. */
+  const restsOf = (row: number): [number, RestsOn | null][] => {
     const { level, group } = walk.at(row);
-    return measures.flatMap((_, k) =>
-      restsMark(
-        table,
-        columns[labels.length + 1 + k],
-        labels.length + 1 + k,
-        own.resting.at(level + 1, k, group),
-      ),
-    );
+    return measures.map((_, k) => [labels.length + 1 + k, own.resting.at(level + 1, k, group)]);
   };
   return {
     name: 'main',
@@ -104,10 +100,14 @@ function* groupTable({ table }: Base, ledger: ComputedLedger): Steps<AnswerTable
     length: walk.length,
     groups: walk.groups,
     deepest: walk.deepest,
-    row: (n) => ({
-      ...walk.row(n, [count(n), ...measures.map((m, k) => figureFrom(m, shown[k], value(n, k)))]),
-      ...marked(marksOf(n)),
-    }),
+    row(n) {
+      const rests = restsOf(n);
+      return {
+        ...walk.row(n, [count(n), ...measures.map((m, k) => figureFrom(m, shown[k], value(n, k)))]),
+        ...marked(rests.flatMap(([c, of]) => restsMark(table, columns[c], c, of))),
+        ...deviationsOf(columns, rests),
+      };
+    },
     number: (n, c) =>
       c < labels.length ? NaN : c === labels.length ? count(n) : value(n, c - labels.length - 1),
     partOf: (n) => walk.partOf(n),
@@ -118,13 +118,14 @@ function* groupTable({ table }: Base, ledger: ComputedLedger): Steps<AnswerTable
   };
 }
 
-/** The records themselves, every cell in full; an unread cell has the text that stood there. */
-function* recordsInOrder(
-  columns: readonly Column[],
-  order: Int32Array,
-  selection: ComputedLedger['selection'],
-): Steps<AnswerTable> {
-  const ordered = yield* putInOrder(order, selection);
+/**
+ * The records themselves, every cell in full; an unread one has the text that stood there. Behind them
+ * the running totals that the ledger asks for: within the group of each, in the order of the ledger.
+ */
+function* recordsInOrder({ table }: Base, ledger: ComputedLedger): Steps<AnswerTable> {
+  const { columns } = table;
+  const ordered = yield* putInOrder(ledger.order, ledger.selection);
+  const running = yield* runningColumns(table, ledger);
   return recordTable(
     {
       name: 'records',
@@ -132,13 +133,8 @@ function* recordsInOrder(
       labels: 1,
       columns: [
         { key: 'record', title: 'Record', unit: '', type: 'number', decimals: 0 },
-        ...columns.map((c): FigureColumn => ({
-          key: c.id,
-          title: c.name,
-          unit: isText(c) ? '' : c.unit,
-          type: c.type,
-          ...(c.type === 'number' && { decimals: c.decimals }),
-        })),
+        ...columns.map(valueColumn),
+        ...running.map(({ column }) => column),
       ],
     },
     {
@@ -150,10 +146,46 @@ function* recordsInOrder(
         return {
           kind: 'group',
           level: 0,
-          cells: [recordNumber(i), ...columns.map((c) => cellFigure(c, i))],
+          cells: [
+            recordNumber(i),
+            ...columns.map((c) => cellFigure(c, i)),
+            ...running.map(({ totals }) => figureOf(totals[i])),
+          ],
           where: { kind: 'records', not: false, records: [recordNumber(i)] },
         };
       },
     },
   );
+}
+
+/** The running totals of a ledger over its records. @returns each with a number for every record of the list */
+function* runningColumns(
+  table: Table,
+  ledger: ComputedLedger,
+): Steps<{ column: FigureColumn; totals: Float64Array }[]> {
+  const { spec, tree, order, selection, records } = ledger;
+  const out: { column: FigureColumn; totals: Float64Array }[] = [];
+  for (const [k, measure] of spec.measures.entries()) {
+    if (measure.kind !== 'running' || measure.column === undefined) continue;
+    const rows = yield* layoutRows(tree, order, selection, records);
+    const byRow = yield* runningRecords(table, ledger, rows, selection, measure.column);
+    const totals = new Float64Array(table.length).fill(NaN);
+    yield* inStretches(byRow.length, (from, to) => {
+      for (let row = from; row < to; row++) totals[rows.records[row]] = byRow[row];
+    });
+    const { title, unit, type, decimals } = measureColumn(measure, table, '');
+    out.push({
+      column: {
+        key: `m${k + 1}`,
+        title,
+        unit,
+        type,
+        ...(decimals !== undefined && { decimals }),
+        column: measure.column,
+        words: 'The records of its group down to this one added up, in the order of the ledger.',
+      },
+      totals,
+    });
+  }
+  return out;
 }

@@ -99,7 +99,7 @@ function* computeNested(base: Base, spec: NestedSpec): Steps<TallyAnswer> {
     opens: true,
     columns: t.columns.map((c) => ownWords(c)),
     row(n) {
-      const { marks, where: _, instead: __, ...row } = t.row(n);
+      const { marks, where: _, instead: __, deviations: ___, ...row } = t.row(n);
       return {
         ...row,
         ...(marks && { marks: marks.map((mark) => ofResults(mark, t.columns)) }),

@@ -7,7 +7,7 @@ import type { Column } from '../../table/column';
 import { figureFrom, shownColumn } from '../figure';
 import { joined } from '../keys';
 import { periodCells, periodKeys } from '../periodLabels';
-import { restsMark } from '../resting';
+import { deviationsOf, restsMark, type RestsOn } from '../resting';
 import {
   figureOf,
   marked,
@@ -94,8 +94,8 @@ export const seriesPlan = (
   labels: readonly Figure[],
   series: ComputedSeries,
 ): RowPlan =>
-  totalPlan(made, row, labels, { records: series.records, values: series.totals }, () =>
-    totalMarks(made, series),
+  totalPlan(made, row, labels, { records: series.records, values: series.totals }, (m) =>
+    series.restsOfTotal(m),
   );
 
 /** The number of a period in a column. */
@@ -119,23 +119,35 @@ const totalPlan = (
   row: Omit<FigureRow, 'cells' | 'marks'>,
   labels: readonly Figure[],
   of: { readonly records: number; readonly values: readonly number[] },
-  marks: () => Mark[] = () => [],
+  rests: (measure: number) => RestsOn | null = () => null,
 ): RowPlan => ({
   partOf: row.partOf ?? -1,
   make: () => ({
     ...row,
     cells: [...labels, ...totalCells(made, of.records, of.values)],
-    ...marked(marks()),
+    ...marked(totalMarks(made, rests)),
+    ...deviationsOfMeasures(made, rests),
   }),
   number: (column) => totalNumber(made, column, of.records, of.values),
 });
 
+type RestsOfMeasure = (measure: number) => RestsOn | null;
+
 /** The marks of a total. */
-const totalMarks = (made: PeriodRows, series: ComputedSeries): Mark[] =>
+const totalMarks = (made: PeriodRows, rests: RestsOfMeasure): Mark[] =>
   made.spec.measures.flatMap((_, m) => {
     const at = measureAt(made, m);
-    return restsMark(made.base.table, made.columns[at], at, series.restsOfTotal(m));
+    return restsMark(made.base.table, made.columns[at], at, rests(m));
   });
+
+const deviationsOfMeasures = (
+  made: PeriodRows,
+  rests: RestsOfMeasure,
+): Pick<FigureRow, 'deviations'> =>
+  deviationsOf(
+    made.columns,
+    made.spec.measures.map((_, m) => [measureAt(made, m), rests(m)]),
+  );
 
 /** The count and the measures of a period with what follows from them. */
 const periodFigures = ({ spec, shown, extras }: PeriodRows, level: Level, k: number): Figure[] => [
@@ -153,7 +165,7 @@ export function periodRow(
   made: PeriodRows,
   level: Level,
   k: number,
-): Pick<FigureRow, 'cells' | 'marks' | 'where' | 'instead' | 'run' | 'keys'> {
+): Pick<FigureRow, 'cells' | 'marks' | 'deviations' | 'where' | 'instead' | 'run' | 'keys'> {
   const { spec, computed } = made;
   const { calendar } = computed;
   const index = level.first + k;
@@ -164,6 +176,7 @@ export function periodRow(
     where: periodCondition(spec.column, index, level.period, calendar),
     ...(instead.length && { instead }),
     ...marked(periodMarks(made, level, k)),
+    ...deviationsOfMeasures(made, (m) => level.rests(m, k)),
     run: yearOf(index, level.period, calendar),
   };
 }

@@ -7,7 +7,7 @@ import { recordsOf, selectionOf, type Base } from '../base';
 import { figureFrom, labelColumns, measureColumns, RECORDS_COLUMN, shownColumn } from '../figure';
 import { groupWhere, treeOf } from '../keys';
 import type { TallyAnswer } from '../kind';
-import { restsMark, shareRestsMark } from '../resting';
+import { deviationsOf, restsMark, shareRestsMark } from '../resting';
 import { marked, shareOf, type FigureColumn, type FigureRow, type Mark } from '../result';
 import { warn, type Warning } from '../warnings';
 import { changes } from './change';
@@ -106,6 +106,7 @@ export function* rankGroups(base: Base, spec: RankingSpec): Steps<TallyAnswer> {
         where: groupWhere(tree, deepest, g),
         ...(spec.within > 0 && { run: parent }),
         ...marked(marksOf(g, order, whole)),
+        ...deviationsOf(columns, [[valueAt, figures.resting.at(deepest + 1, 0, g)]]),
       };
     };
     reached.push({ order, row: rows.length, from, to });

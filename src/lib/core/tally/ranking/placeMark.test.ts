@@ -36,7 +36,14 @@ describe('a place that one record makes', () => {
           const own = pick % list.length;
           const sign = from === 'highest' ? -1 : 1;
           const order = list.map((_, g) => g).sort((a, b) => sign * (list[a] - list[b]) || a - b);
-          const rests: RestsOn = { record: 0, value: 4, values: 9, without, much: true };
+          const rests: RestsOn = {
+            record: 0,
+            value: 4,
+            values: 9,
+            without,
+            much: true,
+            deviation: NaN,
+          };
           const marks = placeMark(table, column, rests, values, own, order, from);
           const [is, would] = [list[own], without].map((v) => placeBy(list, own, v, from));
           expect(marks.map((m) => m.without)).toEqual(is === would ? [] : [would]);
@@ -49,7 +56,7 @@ describe('a place that one record makes', () => {
 
   it('is not told of a figure of few values, or of one that rests on none', () => {
     const values = Float64Array.of(5, 3);
-    const few: RestsOn = { record: 0, value: 5, values: 1, without: 0, much: true };
+    const few: RestsOn = { record: 0, value: 5, values: 1, without: 0, much: true, deviation: NaN };
     expect(placeMark(table, column, few, values, 0, [0, 1], 'highest')).toEqual([]);
     expect(placeMark(table, column, null, values, 0, [0, 1], 'highest')).toEqual([]);
   });

@@ -11,7 +11,7 @@ import { figureFrom, labelColumn, measureColumn, shownColumn, RECORDS_COLUMN } f
 import { checkKey, codesOf, MOST_GROUPS, refuseTooMany } from '../keys';
 import { type TallyAnswer, type TallyKind } from '../kind';
 import { computeResting, restsMark } from '../resting';
-import { marked, type FigureColumn, type FigureRow, type Mark } from '../result';
+import { figureOf, marked, type FigureColumn, type FigureRow, type Mark } from '../result';
 import { leavesInOrder } from '../sortedGroups';
 import { visitAll, visitOptional } from '../visit';
 import { spreadFact } from './fact';
@@ -75,6 +75,12 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
           resting.at(grouping, f, group),
         ),
       );
+    const deviations = (grouping: number, group: number): FigureRow['deviations'] =>
+      fitting.flatMap((measure, f) => {
+        const rests = measure.kind === 'mean' ? resting.at(grouping, f, group) : null;
+        const place = (coded ? 3 : 2) + asked.indexOf(measure);
+        return rests ? [{ column: place, value: figureOf(rests.deviation) }] : [];
+      });
     const row = (
       kind: FigureRow['kind'],
       level: number,
@@ -96,6 +102,7 @@ function* computeSpread(base: Base, spec: SpreadSpec): Steps<TallyAnswer> {
           ...asked.map((m) => (fitting.includes(m) ? values[fitting.indexOf(m)] : null)),
         ],
         ...marked(marks),
+        ...(spec.columns.length === 1 && { deviations: deviations(figures === whole ? 0 : 1, at) }),
       };
     };
     rows.push({

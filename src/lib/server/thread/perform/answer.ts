@@ -34,7 +34,7 @@ export async function answer(task: Extract<Task, { task: 'answer' }>): Promise<U
       answerAsk({ name: listName, table, recipe, others }, task.ask),
       task.limitMs,
     );
-    const written = await resultFile(result, task.as, task.dialect);
+    const { bytes: written } = await resultFile(result, task.as, task.dialect);
     if (written.length > task.limitBytes)
       throw new OverLimit(
         `The answer is over ${Math.round(task.limitBytes / 1024 / 1024)} MB. Ask for fewer tallies, longer periods, wider bands or only the top of a ranking.`,

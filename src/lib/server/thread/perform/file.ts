@@ -1,7 +1,7 @@
-import { fromParts } from '$lib/core/ask/resultParts';
 import { tableOfChunks } from '$lib/core/table/arrowRead';
 import { counted } from '$lib/core/table/format';
 import { resultFile } from '$lib/core/write/resultFile';
+import { reportResult } from '$lib/engine/reportResult';
 import { tableFile } from '$lib/core/write/tableFile';
 import { engineOf } from './ledger';
 import type { Task } from '../tasks';
@@ -16,19 +16,20 @@ export async function file({
   const engine = await engineOf(database, doc.reading, others);
   const { token } = engine.now('stand', { doc });
   if (what.of === 'report') {
-    const tallies = doc.tray.filter(({ apart }) => !apart).map(({ id }) => id);
-    return resultFile(
-      fromParts(engine.now('asked', { token, tallies }).parts),
-      what.form,
-      what.dialect,
+    const { form, dialect } = what;
+    const { bytes } = await resultFile(
+      reportResult(engine, token, doc, form, dialect),
+      form,
+      dialect,
     );
+    return bytes;
   }
-  const tally = doc.open;
-  const { records, parts } = engine.now('countedRecords', { token, tally });
+  const { records, parts } = engine.now('countedRecords', { token });
   const notes = [`${counted(records, 'record')} counted`];
-  return tableFile(
-    { name: 'Records', notes, table: tableOfChunks(parts, records) },
+  const written = await tableFile(
+    { name: 'Records', notes, table: tableOfChunks(parts, records), formats: doc.formats },
     what.form,
     what.dialect,
   );
+  return written.bytes;
 }

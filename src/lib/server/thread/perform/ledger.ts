@@ -1,4 +1,6 @@
+import { fromParts } from '$lib/core/ask/resultParts';
 import { isLedger } from '$lib/core/bench/tray';
+import { resultFile } from '$lib/core/write/resultFile';
 import type { Table } from '$lib/core/table/table';
 import type { Engine } from '$lib/engine/engine';
 import { openEngine } from '$lib/engine/openEngine';
@@ -43,7 +45,12 @@ export async function ledger({
   const counts = engine.now('stand', { doc });
   const tally = doc.tray.find(isLedger)?.id ?? doc.open;
   const at = { token: counts.token, tally };
-  if (csv) return engine.now('file', { ...at, what: 'shown', full: csv === 'full', dialect });
+  if (csv) {
+    const { token } = counts;
+    const { values } = dialect;
+    const asked = engine.now('asked', { token, tallies: [tally], values, report: false });
+    return (await resultFile(fromParts(asked.parts), 'csv', dialect)).bytes;
+  }
   const page = engine.now('ledger', at);
   return {
     ...counts,

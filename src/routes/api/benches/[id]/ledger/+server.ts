@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { Replies } from '$lib/engine/replies';
-import { encoded } from '$lib/core/write/dialect';
+import { Bytes } from '$lib/core/table/bytes';
 import { application } from '$lib/server/application';
 import { dialectAsked, fileResponse } from '$lib/server/http/forms';
 import { answering, idOf, notFound } from '$lib/server/http/problem';
@@ -20,16 +20,14 @@ export const GET: RequestHandler = ({ params, url }) =>
     if (!bench) return notFound('bench');
     const csv = url.searchParams.get('as') === 'csv';
     const dialect = dialectAsked(url);
-    const full = url.searchParams.get('values') !== 'shown';
     const answer = await pool.perform({
       task: 'ledger',
       database: databasePath(config.dataFolder),
       doc: bench.doc,
       others: await readingsOfLists(db, bench.doc.lists),
-      csv: csv ? (full ? 'full' : 'shown') : '',
+      csv,
       dialect,
     });
     if (!csv) return json(Overview.parse(answer));
-    const { text } = Replies.file.parse(answer);
-    return fileResponse(encoded(text, dialect.encoding), 'csv', 'ledger', dialect);
+    return fileResponse(Bytes.parse(answer), 'csv', 'ledger', dialect);
   });

@@ -1,0 +1,15 @@
+import { counted, showCount } from '../table/format';
+import type { ListResult } from './result';
+
+/** What counts, in lines: all, each step, set aside, counted. */
+export function countsInWords({ list, counts }: ListResult): string[] {
+  const steps = counts.rungs
+    .filter(({ on }) => on)
+    .map(({ words, removed }) => `${words}: ${showCount(removed)} narrowed out`);
+  return [
+    `${list.name}: ${counted(counts.all, 'record')}`,
+    ...steps,
+    ...(counts.setAside ? [`${counted(counts.setAside, 'record')} set aside by hand`] : []),
+    `${counted(counts.counted, 'record')} counted`,
+  ];
+}
