@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { finish } from '$lib/core/steps/steps';
 import { wholeBase } from '$lib/core/tally/base';
 import { computeTally, kindOf } from '$lib/core/tally/kinds';
-import { signed } from '$lib/core/tally/signed';
+import { signedShare } from '$lib/core/table/format';
 import { Tally } from '$lib/core/tally/specs';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
@@ -176,7 +176,7 @@ describe('what a tally came to, in a few letters', () => {
   });
 
   it('shares say which way they go', () => {
-    expect([0.132, -0.004, 0.00001, -0.00001, 0].map(signed)).toEqual([
+    expect([0.132, -0.004, 0.00001, -0.00001, 0].map((share) => signedShare(share))).toEqual([
       '+13.2 %',
       '−0.4 %',
       '0.0 %',

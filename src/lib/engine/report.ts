@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { TrayItem, type Bench } from '../core/bench/document';
-import { counted, showCount } from '../core/table/format';
+import { counted, showCount, showShare } from '../core/table/format';
 import { MOST_DRAWN } from './gatherRows';
 import { gatherShape } from './gatherShape';
 import { gatherTable, type Asker } from './gatherTable';
@@ -140,7 +140,7 @@ function scopeLine({ all, rungs, setAside, counted: c }: Counts): string {
   const steps = rungs
     .filter(({ on }) => on)
     .map(({ words, records }) => `${words}, ${showCount(records)}`);
-  const share = all.records > 0 ? `, ${((100 * c.records) / all.records).toFixed(1)} %` : '';
+  const share = all.records > 0 ? `, ${showShare(c.records / all.records)}` : '';
   const aside =
     setAside.records > 0
       ? `${counted(setAside.records, 'record')} set aside by hand.`

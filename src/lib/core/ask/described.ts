@@ -294,7 +294,7 @@ export const DESCRIBED: Readonly<Record<string, string>> = {
   scale: 'Whether ones, thousands or millions are shown.',
   negative: 'How numbers below zero are shown.',
   deviation: 'Means are followed by ± their standard deviation, with so many significant digits.',
-  thousands: 'Whether thousands have marks.',
+  'formats.thousands': 'Whether thousands have marks.',
   report: 'Of a report: its title, and the words before its tallies.',
   intro: 'The words before its tallies.',
   note: 'Of a report: the words below the tally.',

@@ -1,7 +1,8 @@
 import { mergedSort } from '../sorting/mergedSort';
-import { inStretches, type Steps } from '../steps/steps';
+import type { Steps } from '../steps/steps';
 import { headOf } from '../table/format';
-import { keysOfRow, type AnswerTable } from '../tally/answer';
+import type { AnswerTable } from '../tally/answer';
+import { compareTables, rowWords } from '../tally/compareTables';
 import { figureText } from '../tally/figureText';
 import type { Formats } from '../tally/formats';
 import type { Figure, FigureColumn, FigureRow } from '../tally/result';
@@ -32,46 +33,29 @@ export interface MovedTable {
   readonly went: readonly string[];
 }
 
-/** Two sums of the same numbers in another order are the same figure. */
-const ROUNDING = 1e-9;
-
 /** Tables of more rows are not set against one another row by row. */
 export const MOST_ROWS_COMPARED = 100_000;
 
 /** Figures, and rows that came or went, that are told; the rest are counted. */
 const MOST = 40;
 
-/**
- * Sets the figures of a table against those of the same tally over another reading: rows meet by the
- * values of their labels, columns by what they are of, wherever they stand now.
- */
+/** Sets the figures of a table against those of the same tally over another reading, in words. */
 export function* movedFigures(
   before: AnswerTable,
   after: AnswerTable,
   formats: Formats = {},
 ): Steps<MovedTable> {
-  const older = new Map<string, FigureRow>();
-  yield* eachRow(before, (row, key) => older.set(key, row));
-  const places = new Map(before.columns.map((column, at) => [columnKey(column), at]));
-  const columns = after.columns.flatMap((column, at) => {
-    const from = places.get(columnKey(column));
-    const isFigure = from !== undefined && !isLabel(after, at) && !isLabel(before, from);
-    return isFigure ? [{ column, at, from }] : [];
-  });
   const moved: Moved[] = [];
-  const came: FigureRow[] = [];
+  const came: string[] = [];
+  const went: string[] = [];
   let compared = 0;
-  yield* eachRow(after, (row, key) => {
-    const old = older.get(key);
-    if (!old) {
-      came.push(row);
-      return;
-    }
-    older.delete(key);
-    for (const { column, at, from } of columns) {
+  yield* compareTables(before, after, ({ then, now, figures }) => {
+    if (now && !then) came.push(rowWords(after, now));
+    if (then && !now) went.push(rowWords(before, then));
+    if (!then || !now) return;
+    for (const { column, before: was, after: is, moved: has } of figures) {
       compared++;
-      const [was, is] = [old.cells[from], row.cells[at]];
-      if (!isSame(was, is)) moved.push({ row, column, was, is, share: shareOf(was, is) });
+      if (has) moved.push({ row: now, column, was, is, share: shareOf(was, is) });
     }
   });
   const size = ({ share }: Moved): number => (share === null ? Infinity : Math.abs(share));
@@ -79,9 +63,9 @@ export function* movedFigures(
   return {
     compared,
     count: moved.length,
-    moved: largestFirst.slice(0, MOST).map((m) => movedOf(labelOf(after, m.row), m, formats)),
-    came: came.slice(0, MOST).map((row) => labelOf(after, row)),
-    went: [...older.values()].slice(0, MOST).map((row) => labelOf(before, row)),
+    moved: largestFirst.slice(0, MOST).map((m) => movedOf(rowWords(after, m.row), m, formats)),
+    came: came.slice(0, MOST),
+    went: went.slice(0, MOST),
   };
 }
 
@@ -98,46 +82,6 @@ const shareOf = (was: Figure, is: Figure): number | null =>
   typeof was === 'number' && typeof is === 'number' && was !== 0
     ? (is - was) / Math.abs(was)
     : null;
-
-/** Rows made between two pauses, each with a key made of its labels. */
-const ROWS = 512;
-
-/** Goes through the rows of a table with their keys, with pauses. */
-const eachRow = (table: AnswerTable, look: (row: FigureRow, key: string) => void): Steps<void> =>
-  inStretches(
-    table.length,
-    (from, to) => {
-      for (let n = from; n < to; n++) {
-        const row = table.row(n);
-        look(row, keyOf(table, row));
-      }
-    },
-    ROWS,
-  );
-
-/** Whether a column names its rows; a place in a ranking is a figure of them, though it stands first. */
-const isLabel = ({ labels, columns }: AnswerTable, at: number): boolean =>
-  at < labels && columns[at].type !== 'rank';
-
-/** A row by the values behind its labels. */
-function keyOf(table: AnswerTable, row: FigureRow): string {
-  const keys = keysOfRow(row, table.labels);
-  const named = keys.filter((_, c) => isLabel(table, c));
-  return JSON.stringify([row.kind, row.level, row.kind === 'others' ? [] : named]);
-}
-
-const columnKey = ({ title, unit, keys }: FigureColumn): string =>
-  JSON.stringify([title, unit, keys ?? null]);
-
-function labelOf(table: AnswerTable, { cells }: FigureRow): string {
-  const named = cells.filter((_, c) => isLabel(table, c));
-  return named.filter((label) => label !== null && label !== '').join(' › ');
-}
-
-function isSame(was: Figure, is: Figure): boolean {
-  if (typeof was !== 'number' || typeof is !== 'number') return was === is;
-  return Math.abs(is - was) <= ROUNDING * Math.max(Math.abs(was), Math.abs(is));
-}
 
 /** A change too small for the figure's own digits is written with those that it needs. */
 const seen = (text: string, change: number): string =>

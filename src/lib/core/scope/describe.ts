@@ -1,5 +1,5 @@
 import { MONTHS, plainDate, WEEKDAYS } from '../table/calendar';
-import { counted, plainNumber, showCount } from '../table/format';
+import { counted, plainNumber, showCount, listed } from '../table/format';
 import { periodLabel, periodOf } from '../table/period';
 import { noDateFacts, readDate } from '../read/dates';
 import { expressionIn } from '../expression/reference';
@@ -23,10 +23,7 @@ function pointWords(point: number | string): string {
 }
 
 /** `a`, `a or b`, `a, b or c`. */
-export function orList(items: readonly string[], word = 'or'): string {
-  if (items.length < 2) return items.join('');
-  return `${items.slice(0, -1).join(', ')} ${word} ${items[items.length - 1]}`;
-}
+export const orList = (items: readonly string[], word = 'or'): string => listed(items, word);
 
 /** The same of dates and times, which are written as text. */
 const MOMENT_OP: typeof OP = {

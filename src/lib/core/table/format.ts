@@ -79,11 +79,39 @@ export function counted(n: number, one: string, many = `${one}s`): string {
 export const showCount = (n: number): string =>
   `${n < 0 ? '−' : ''}${withThousands(String(Math.abs(n)))}`;
 
-/** A number within a sentence: `12,000`, `-2.5`; at most ten digits behind the mark, no zeros at their end. */
+/** A number within a sentence: `12,000`, `−2.5`; at most ten digits behind the mark, no zeros at their end. */
 export function plainNumber(value: number): string {
   const digits = Math.abs(value) < 1e21 ? value.toFixed(10).replace(/\.?0+$/, '') : String(value);
-  return digits.includes('e') ? digits : withThousands(digits);
+  return (digits.includes('e') ? digits : withThousands(digits)).replace(/^-/, '−');
 }
+
+/** A fraction as per cent: `97.0 %`, `−0.4 %`. */
+export const showShare = (share: number, decimals = 1): string =>
+  showNumber(share, { ...plainFormat, style: 'percent', decimals });
+
+/** A change as per cent with its sign: `+13.2 %`, `−0.4 %`, `0.0 %`. */
+export function signedShare(share: number, decimals = 1): string {
+  const text = showShare(share, decimals);
+  return share > 0 && /[1-9]/.test(text) ? `+${text}` : text;
+}
+
+/** A number with so many decimals: `2.5`. */
+export const showDecimals = (value: number, decimals: number): string =>
+  showNumber(value, { ...plainFormat, decimals });
+
+/** `a`, `a and b`, `a, b and c`; or with another word before the last. */
+export const listed = (items: readonly string[], word = 'and'): string =>
+  items.length < 2
+    ? items.join('')
+    : `${items.slice(0, -1).join(', ')} ${word} ${items[items.length - 1]}`;
+
+/** The clock where the reader is: `14:02`. */
+export const showClock = (moment: Date | string): string =>
+  new Date(moment).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+
+/** A moment where the reader is: `26 Nov 2026, 14:02`. */
+export const showMoment = (moment: Date | string): string =>
+  `${showDay(moment)}, ${showClock(moment)}`;
 
 /** The day of a moment where the reader is: `26 Nov 2026`. @param moment a date, or a time in ISO 8601 */
 export const showDay = (moment: Date | string): string =>

@@ -9,6 +9,7 @@ import {
   type Column,
   type ColumnType,
 } from '../table/column';
+import { listed } from '../table/format';
 import { findColumn, nearestColumn } from '../table/table';
 import {
   MEASURES,
@@ -26,11 +27,6 @@ export const Fault = z.object({
   remedy: z.string(),
 });
 export type Fault = Readonly<z.infer<typeof Fault>>;
-
-const listed = (words: readonly string[]): string =>
-  words.length < 2
-    ? words.join('')
-    : `${words.slice(0, -1).join(', ')} or ${words[words.length - 1]}`;
 
 /** Measures that look beyond the group they stand under. */
 export const RELATIVE: readonly MeasureKind[] = [
@@ -77,7 +73,10 @@ export class Faults {
     if (types && !types.includes(column.type)) {
       this.add(
         path,
-        `“${column.name}” is ${TYPE_PHRASES[column.type]}, but this needs ${listed(types.map((t) => TYPE_PHRASES[t]))}.`,
+        `“${column.name}” is ${TYPE_PHRASES[column.type]}, but this needs ${listed(
+          types.map((t) => TYPE_PHRASES[t]),
+          'or',
+        )}.`,
         this.#remedyFor(types),
       );
       return null;
@@ -133,6 +132,6 @@ export class Faults {
     const fit = this.columns.filter((c) => types.includes(c.type)).map((c) => `“${c.name}”`);
     return fit.length === 0
       ? 'No column of this list is of that type: change the type in its recipe, or compute one.'
-      : `Take ${listed(fit.slice(0, 8))}.`;
+      : `Take ${listed(fit.slice(0, 8), 'or')}.`;
   }
 }

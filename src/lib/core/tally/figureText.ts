@@ -65,7 +65,7 @@ export function figureText(
   const format = chosen ?? ownFormat(column);
   if (deviation !== undefined && format.deviation && column.measure?.kind === 'mean')
     return meanWithDeviation(figure, deviation ?? NaN, format.deviation, format);
-  return showNumber(figure, format, column.decimals ?? usualDecimals(figure));
+  return numberText(figure, { ...format, decimals: format.decimals ?? column.decimals });
 }
 
 /**
@@ -89,6 +89,10 @@ export const numberFormatOf = (column: FigureColumn, formats: Formats): NumberFo
   const format = chosenFormat(column, formats) ?? ownFormat(column);
   return { ...format, decimals: format.decimals ?? column.decimals };
 };
+
+/** A number by a format; where that names no digits, with as many as it needs. */
+export const numberText = (value: number, format: NumberFormat): string =>
+  showNumber(value, format, usualDecimals(value));
 
 /**
  * A figure of a row as people read it; a label that is not there is empty.

@@ -6,14 +6,13 @@ import { computeMeasures } from '../measure/compute';
 import { valuesOf } from '../measure/valuesOf';
 import { inStretches, STRIDE, type Steps } from '../steps/steps';
 import { isText } from '../table/column';
-import { counted } from '../table/format';
+import { counted, listed } from '../table/format';
 import type { Answer, AnswerTable } from './answer';
 import { orderedFor, recordsOf, selectionOf, type Base } from './base';
 import { RELATIVE } from './fault';
 import { figureFrom, shownColumn, totalOf } from './figure';
 import { figureText } from './figureText';
 import type { Footing } from './footing';
-import { listedWords } from './kind';
 import type { Figure } from './result';
 
 /** What was compared so far, and the first thing that was apart. */
@@ -83,7 +82,7 @@ function* words(main: AnswerTable | undefined, { compared, failure }: Comparing)
     counted(n, main.levels?.[l] ?? (l === 0 ? 'group' : 'subgroup')),
   );
   const one = groups.length === 1 && groups[0] === 1;
-  return `${listedWords(words)} foot${one ? 's' : ''} to the grand total${across ? ', down and across' : ''}.`;
+  return `${listed(words)} foot${one ? 's' : ''} to the grand total${across ? ', down and across' : ''}.`;
 }
 
 /** How many rows stand at each level under the whole; none where no row is a part of another. */

@@ -54,10 +54,4 @@ export interface Shaped {
   readonly reach: readonly number[];
 }
 
-/** `a`, `a and b`, `a, b and c`. */
-export const listedWords = (items: readonly string[]): string =>
-  items.length < 2
-    ? items.join('')
-    : `${items.slice(0, -1).join(', ')} and ${items[items.length - 1]}`;
-
 export const nameIn = (names: Names, ref: string): string => names.get(ref) ?? ref;

@@ -5,7 +5,8 @@ import type { Condition } from '../scope/condition';
 import { describeCondition } from '../scope/describe';
 import type { ColumnType } from '../table/column';
 import { showNumber } from '../table/format';
-import { listedWords, type Names } from './kind';
+import { listed } from '../table/format';
+import type { Names } from './kind';
 import { ScopeName } from './result';
 import type { Option } from './ending';
 import { movedTo, replacedAt, type Choice, type Move, type Slot } from './sentence';
@@ -247,7 +248,7 @@ export function severalSlot<Spec, V extends string>(
   return {
     path,
     name,
-    words: words ?? listedWords(chosen.map((c) => c.label)),
+    words: words ?? listed(chosen.map((c) => c.label)),
     takes: {
       a: 'several',
       value,
@@ -263,8 +264,8 @@ export function severalSlot<Spec, V extends string>(
 export const numbersWords = (values: readonly number[], most = 7): string => {
   const texts = values.map((v) => showNumber(v));
   return texts.length <= most
-    ? listedWords(texts)
-    : listedWords([...texts.slice(0, most - 2), `${texts.length - most + 2} more`]);
+    ? listed(texts)
+    : listed([...texts.slice(0, most - 2), `${texts.length - most + 2} more`]);
 };
 
 export const conditionSlot = <Spec>(

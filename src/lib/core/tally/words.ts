@@ -5,7 +5,8 @@ import { measureWords, needsOther, ofRecords, type Measure } from '../measure/me
 import { expressionIn } from '../expression/reference';
 import { showNumber } from '../table/format';
 import type { Period } from '../table/period';
-import { listedWords, nameIn, type Names } from './kind';
+import { listed } from '../table/format';
+import { nameIn, type Names } from './kind';
 import type { ScopeName } from './result';
 
 /** How a reference is called: a column by its name, an expression by itself. */
@@ -57,7 +58,7 @@ function bandsCut(bands: Bands): string {
 function edgesWords(edges: readonly number[]): string {
   const texts = edges.map((edge) => showNumber(edge));
   return texts.length <= 9
-    ? listedWords(texts)
+    ? listed(texts)
     : `${texts.slice(0, 4).join(', ')} … to ${texts[texts.length - 1]}`;
 }
 

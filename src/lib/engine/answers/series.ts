@@ -1,5 +1,7 @@
 import { pausing, type Steps } from '../../core/steps/steps';
 import { keysOfRow, type Answer } from '../../core/tally/answer';
+import { numberFormatOf } from '../../core/tally/figureText';
+import type { Formats } from '../../core/tally/formats';
 import type { Figure } from '../../core/tally/result';
 import type { Shape } from '../replies/shape';
 
@@ -24,12 +26,24 @@ interface Line {
   size: number;
 }
 
+/** A label; a text that reads like the name of the blanks stands in quotes. */
+const nameOf = (label: Figure, key: Figure): string =>
+  key === BLANK ? `“${BLANK}”` : String(label ?? '');
+
+/** What the group of blanks is called. */
+const BLANK = 'blank';
+
 /**
  * One column of the table `groups` as lines over its periods; of many groups those of the largest
  * figures.
  * @param from the first step that is told; the later ones come in further answers
  */
-export function* seriesOf(answer: Answer, column: string, from: number): Steps<Shape> {
+export function* seriesOf(
+  answer: Answer,
+  column: string,
+  from: number,
+  formats: Formats,
+): Steps<Shape> {
   const table = answer.tables.find((t) => t.name === 'groups');
   const at = table?.columns.findIndex((c) => c.key === column) ?? -1;
   if (!table || at < 0) return { kind: 'none' };
@@ -44,10 +58,15 @@ export function* seriesOf(answer: Answer, column: string, from: number): Steps<S
     const row = table.row(n);
     if (row.kind !== 'group') continue;
     const keys = keysOfRow(row, table.labels);
-    const name = groups.map((k) => String(row.cells[k] ?? '')).join(' › ');
+    const of = groups.map((k) => keys[k]);
     const value = table.number(n, at);
-    let line = lines.get(name);
-    if (!line) lines.set(name, (line = { name, keys, at: new Map(), size: 0 }));
+    // Told apart by the values behind the labels: a blank is not the text “blank”.
+    const own = JSON.stringify(of);
+    let line = lines.get(own);
+    if (!line) {
+      const name = groups.map((k) => nameOf(row.cells[k], keys[k])).join(' › ');
+      lines.set(own, (line = { name, keys, at: new Map(), size: 0 }));
+    }
     if (!steps.has(keys[period]))
       steps.set(keys[period], { label: String(row.cells[period]), keys });
     line.at.set(keys[period], value);
@@ -78,6 +97,7 @@ export function* seriesOf(answer: Answer, column: string, from: number): Steps<S
     title,
     unit,
     share: type === 'share',
+    format: numberFormatOf(table.columns[at], formats),
     others: lines.size - shown.size,
   };
 }

@@ -29,7 +29,7 @@ export function* answerShape(
   const shaped = answer ? kindOf(tally).shape() : null;
   if (!shaped) return { kind: 'none' };
   if (shaped.as === 'series')
-    return answer ? yield* seriesOf(answer, shaped.of, from) : { kind: 'none' };
+    return answer ? yield* seriesOf(answer, shaped.of, from, held.doc.formats) : { kind: 'none' };
   const column = columnFor(base.table, shaped.of);
   if (isText(column)) return { kind: 'none' };
   const records = recordsOf(selectionOf(base, tally.scope));

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { NumberFormat } from '../../core/table/format';
 import { Figure } from '../../core/tally/result';
 
 /** What a chart shows besides the figures of the tables. */
@@ -76,6 +77,8 @@ export const Shape = z.discriminatedUnion('kind', [
     title: z.string(),
     unit: z.string(),
     share: z.boolean(),
+    /** How its figures are written. */
+    format: NumberFormat,
     /** Groups that have no line here. */
     others: z.int(),
   }),

@@ -29,13 +29,12 @@
     bench
       .ask('behind', { place: at })
       .then(async (reply) => {
+        // Both at once: records of one figure never stand under another.
+        const first = await bench.ask('behindRecords', { place: at, from: 0, count: STEP });
+        if (at !== place) return;
         behind = reply;
         fault = '';
-        records = await bench.ask('behindRecords', {
-          place: at,
-          from: 0,
-          count: STEP,
-        });
+        records = first;
       })
       .catch((error: unknown) => {
         if (error instanceof Refused && ['superseded', 'stopped', 'stale'].includes(error.code))

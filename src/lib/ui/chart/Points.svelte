@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { showCount, plainNumber } from '../../core/table/format';
   import { scaleLinear, scaleSqrt } from 'd3-scale';
   import { area, line } from 'd3-shape';
   import type { Shape } from '../../engine/protocol';
@@ -57,20 +58,20 @@
       .y(([, up]) => y(up)),
   );
   const words = (a: number, b: number): string =>
-    `${shape.x.name} ${a.toLocaleString('en')}${shape.x.unit ? ` ${shape.x.unit}` : ''}, ${shape.y.name} ${b.toLocaleString('en')}${shape.y.unit ? ` ${shape.y.unit}` : ''}`;
+    `${shape.x.name} ${plainNumber(a)}${shape.x.unit ? ` ${shape.x.unit}` : ''}, ${shape.y.name} ${plainNumber(b)}${shape.y.unit ? ` ${shape.y.unit}` : ''}`;
   const marks = $derived<ChartMark[]>([
     ...far.map((f) => ({ x: x(f.x), y: y(f.y), words: f.words, place: f.place })),
     ...shape.points.map(([a, b, record]) => ({
       x: x(a),
       y: y(b),
-      words: `${words(a, b)}: record ${(record + 1).toLocaleString('en')}`,
+      words: `${words(a, b)}: record ${showCount(record + 1)}`,
       place: null,
       record,
     })),
     ...shape.cells.map(([a, b, n]) => ({
       x: x(a + shape.cell[0] / 2),
       y: y(b + shape.cell[1] / 2),
-      words: `${n.toLocaleString('en')} records about ${words(Number((a + shape.cell[0] / 2).toPrecision(3)), Number((b + shape.cell[1] / 2).toPrecision(3)))}`,
+      words: `${showCount(n)} records about ${words(Number((a + shape.cell[0] / 2).toPrecision(3)), Number((b + shape.cell[1] / 2).toPrecision(3)))}`,
       place: null,
     })),
   ]);

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { onMount } from 'svelte';
-  import { counted, showCount } from '../../core/table/format';
+  import { counted, showCount, showDecimals } from '../../core/table/format';
   import type { DatabaseForm } from '../../core/read/unfold/source';
   import { typeName } from '../../core/table/column';
   import FileDrop from '../shell/FileDrop.svelte';
@@ -215,7 +215,10 @@
         <h1 class="serif">Reading {intake.fileName}</h1>
         <ProgressBar value={intake.progress || null} name="Read so far" />
         {#if intake.come.records}<p class="soft" data-test="coming">
-            {counted(intake.come.records, 'record')} so far, {(intake.come.bytes / 1e6).toFixed(1)} MB.
+            {counted(intake.come.records, 'record')} so far, {showDecimals(
+              intake.come.bytes / 1e6,
+              1,
+            )} MB.
           </p>{/if}
         <button type="button" class="plain-button" onclick={() => intake.stop()}>Stop</button>
       {/if}

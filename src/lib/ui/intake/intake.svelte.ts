@@ -1,3 +1,4 @@
+import { showCount } from '../../core/table/format';
 import type { Decided, Left } from './desk';
 import { decide, differenceKey, matchRecipe, type Difference } from '../../core/read/refresh';
 import type { Doubt } from '../../core/read/doubts';
@@ -85,7 +86,7 @@ export class IntakeState {
     this.#called(file.name, file.name.replace(/\.[^.]+$/, ''));
     this.#left = left;
     if (file.size > this.#limit) {
-      const mb = (n: number): string => `${Math.round(n / 1024 / 1024).toLocaleString('en')} MB`;
+      const mb = (n: number): string => `${showCount(Math.round(n / 1024 / 1024))} MB`;
       this.#fail(
         `${file.name} has ${mb(file.size)}; one list may take ${mb(this.#limit)}. Bring in a part of it, or raise TALLY_LOFT_UPLOAD_MB.`,
       );

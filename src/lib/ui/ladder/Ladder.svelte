@@ -1,7 +1,7 @@
 <script lang="ts">
   import { bringScope, dropScope, keepScope, putAllBack, setLead } from '../../core/bench/edits';
   import type { Condition } from '../../core/scope/condition';
-  import { showCount, counted } from '../../core/table/format';
+  import { showCount, counted, showShare } from '../../core/table/format';
   import type { BenchState } from '../bench/bench.svelte';
   import type Choices from '../shell/Choices.svelte';
   import { choices } from '../shell/choices';
@@ -117,9 +117,7 @@
       <li class="card counted" data-test="counted">
         <div class="line"><strong>Counted</strong><b>{showCount(overview.counted.records)}</b></div>
         <div class="line soft">
-          <span
-            >{total ? ((100 * overview.counted.records) / total).toFixed(1) : '0.0'} % of records</span
-          >
+          <span>{showShare(total ? overview.counted.records / total : 0)} of records</span>
           <span>{overview.counted.lead}</span>
         </div>
         <i class="share" style:width="{share(overview.counted.records) * 100}%"></i>

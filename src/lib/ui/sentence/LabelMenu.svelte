@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { showCount } from '../../core/table/format';
   import type { BenchState } from '../bench/bench.svelte';
   import Choices from '../shell/Choices.svelte';
 
@@ -21,10 +22,9 @@
         choices = items.map(({ text, count }) => ({
           value: text,
           label: text,
-          note: count.toLocaleString('en'),
+          note: showCount(count),
         }));
-        if (blank)
-          choices.push({ value: 'blank', label: 'blank', note: blank.toLocaleString('en') });
+        if (blank) choices.push({ value: 'blank', label: 'blank', note: showCount(blank) });
       },
       () => (choices = []),
     );

@@ -6,7 +6,7 @@
   import { isBench } from '../../core/bench/upgrade';
   import type { Doubt } from '../../core/read/doubts';
   import { typeName } from '../../core/table/column';
-  import { counted } from '../../core/table/format';
+  import { counted, showMoment } from '../../core/table/format';
   import type { ColumnType } from '../../core/table/column';
   import TopBar from '../shell/TopBar.svelte';
 
@@ -30,9 +30,6 @@
   let { list, origin, readings, benches, doubts, columns, refreshed }: Props = $props();
   let words = $state('');
   let fault = $state('');
-
-  const when = (iso: string): string =>
-    new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 
   async function send(url: string, method: string, body: unknown): Promise<unknown> {
     fault = '';
@@ -158,7 +155,8 @@
     <ul class="plain">
       {#each benches as bench (bench.id)}
         <li>
-          <a href="/benches/{bench.id}">{bench.name}</a> <small>saved {when(bench.savedAt)}</small>
+          <a href="/benches/{bench.id}">{bench.name}</a>
+          <small>saved {showMoment(bench.savedAt)}</small>
           {#if benches.length > 1}<button
               type="button"
               class="act"
@@ -198,7 +196,7 @@
           <tr data-test="reading">
             <th scope="row">{reading.number}</th>
             <td>{reading.fileName}</td>
-            <td>{when(reading.readAt)}</td>
+            <td>{showMoment(reading.readAt)}</td>
             <td class="right">{counted(reading.records, 'record')}</td>
             <td class="right">
               {#if reading.id === list.current}<b>current</b>{:else}<button

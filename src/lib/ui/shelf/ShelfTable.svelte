@@ -3,7 +3,7 @@
   import Link2 from '@lucide/svelte/icons/link-2';
   import Snowflake from '@lucide/svelte/icons/snowflake';
   import { originWords } from '../../core/bench/origin';
-  import { showCount } from '../../core/table/format';
+  import { showCount, showMoment } from '../../core/table/format';
   import { pending } from '../intake/pending';
   import { asOneFile } from '../shell/asOneFile';
   import { freshness } from './freshness';
@@ -93,7 +93,7 @@
           {#if list.feeds.length}<small>feeds {list.feeds.join(', ')}</small>{/if}
         </th>
         <td class="right">{showCount(list.records)}</td>
-        <td title={new Date(list.readAt).toLocaleString('en-GB')}>{freshness(list.readAt, now)}</td>
+        <td title={showMoment(list.readAt)}>{freshness(list.readAt, now)}</td>
         <td class="from">
           {#if list.origin}
             <span class="made" data-test="origin"

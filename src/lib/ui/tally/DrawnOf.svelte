@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { showCount } from '../../core/table/format';
   import ChartNote from './ChartNote.svelte';
   import { groupsOf, type SourceTable } from './source';
 
@@ -15,5 +16,5 @@
 </script>
 
 {#if cut}
-  <ChartNote words="The first {drawn.toLocaleString('en')} {what} are drawn; the table has all." />
+  <ChartNote words="The first {showCount(drawn)} {what} are drawn; the table has all." />
 {/if}

@@ -7,16 +7,8 @@ import { findState } from '$lib/server/storage/benches';
 import { bandsElsewhere } from '$lib/server/storage/keptBands';
 import { findList, listNames } from '$lib/server/storage/lists';
 import { findReading, readingsOf } from '$lib/server/storage/readings';
+import { showMoment } from '$lib/core/table/format';
 import type { PageServerLoad } from './$types';
-
-const shortTime = (iso: string): string =>
-  new Date(iso).toLocaleString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    hour: '2-digit',
-    minute: '2-digit',
-  });
 
 export const load: PageServerLoad = async ({ params, url }) => {
   const { db } = application();
@@ -65,7 +57,7 @@ export const load: PageServerLoad = async ({ params, url }) => {
       doc,
       earlier:
         kept && kept.revision !== bench.revision
-          ? { revision: kept.revision, savedAt: shortTime(kept.savedAt), newest: bench.doc }
+          ? { revision: kept.revision, savedAt: showMoment(kept.savedAt), newest: bench.doc }
           : null,
     },
   };

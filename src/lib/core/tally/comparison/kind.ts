@@ -114,7 +114,7 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
     warnings: [
       warn(
         'moved',
-        `${counted(moved.filter((m) => m.before !== m.after).length, 'figure')} moved: ${counted(matched.added.length, 'record')} came, ${matched.gone.length} went, ${matched.changed.after.length} changed.`,
+        `${counted(moved.filter((m) => m.moved).length, 'figure')} moved: ${counted(matched.added.length, 'record')} came, ${matched.gone.length} went, ${matched.changed.after.length} changed.`,
       ),
       ...(unexplained
         ? [warn('left-over', `The records do not explain all of ${unexplained}: see “Left over”.`)]

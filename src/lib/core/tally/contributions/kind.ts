@@ -1,6 +1,6 @@
 import { MEASURES } from '../../measure/measure';
 import type { Steps } from '../../steps/steps';
-import { counted } from '../../table/format';
+import { counted, showShare } from '../../table/format';
 import { tableOf } from '../answer';
 import { selectionOf, type Base } from '../base';
 import { measureColumn } from '../figure';
@@ -93,7 +93,7 @@ function notes({ before, after, groups }: Contributions): Warning[] {
       ? [
           warn(
             'gave-most',
-            `${most.path.join(' › ')} gave ${((most.gave / change) * 100).toFixed(1)} % of the change.`,
+            `${most.path.join(' › ')} gave ${showShare(most.gave / change)} of the change.`,
           ),
         ]
       : []),

@@ -1,5 +1,5 @@
 import type { Fitted } from '../../forecast/method';
-import { counted } from '../../table/format';
+import { counted, showDecimals } from '../../table/format';
 import { warn, type Warning } from '../warnings';
 import type { ForecastSpec } from './spec';
 import type { ForecastPoints } from './points';
@@ -49,7 +49,7 @@ export function doubts(
     out.push(
       warn(
         'last-far',
-        `The last point, ${label(n - 1)}, lies ${(Math.abs(last) / sd).toFixed(1)} times the usual error off the fit.`,
+        `The last point, ${label(n - 1)}, lies ${showDecimals(Math.abs(last) / sd, 1)} times the usual error off the fit.`,
       ),
     );
   return out;

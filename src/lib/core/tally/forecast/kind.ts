@@ -2,7 +2,7 @@ import { TallyRefused } from '../../errors';
 import { METHOD_WORDS } from '../../forecast/method';
 import { MEASURES } from '../../measure/measure';
 import { partOf, type Steps } from '../../steps/steps';
-import { counted } from '../../table/format';
+import { counted, showShare } from '../../table/format';
 import { periodLabel } from '../../table/period';
 import { tableOf } from '../answer';
 import { selectionOf, type Base } from '../base';
@@ -151,6 +151,6 @@ function sumNote(
   const share = Math.abs(ofGroups - ofSum) / Math.abs(ofSum);
   return warn(
     'sum-of-forecasts',
-    `Over the ${counted(spec.horizon, 'period')} the groups’ forecasts add up to ${(share * 100).toFixed(1)} % ${ofGroups >= ofSum ? 'more' : 'less'} than the forecast of the sum.`,
+    `Over the ${counted(spec.horizon, 'period')} the groups’ forecasts add up to ${showShare(share)} ${ofGroups >= ofSum ? 'more' : 'less'} than the forecast of the sum.`,
   );
 }

@@ -1,12 +1,12 @@
 import { counted } from '../../table/format';
 import type { TallyAnswer } from '../answer';
 import { groupRows } from '../groupRows';
-import { signed } from '../signed';
+import { signedShare } from '../../table/format';
 
 /** The newest change: `+0.8 %`; without one, how many periods there are. */
 export function periodsFact({ tables: [main] }: TallyAnswer): string {
   const at = main.columns.findIndex((c) => /Change$/.test(c.key));
   const last = main.length - 1;
   const change = at < 0 ? NaN : main.number(last, at);
-  return change === change ? signed(change) : counted(groupRows(main), 'period');
+  return change === change ? signedShare(change) : counted(groupRows(main), 'period');
 }

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { counted } from '../../../core/table/format';
+  import { counted, signedShare } from '../../../core/table/format';
   import type { Moved, MovedTally } from '../../../engine/replies/moved';
 
   /** Every tally's figures before and after. */
@@ -16,9 +16,7 @@
     count === 0 && came.length === 0 && went.length === 0;
   const nameOf = ({ name, words }: MovedTally): string => name || words;
   const percent = (share: number | null): string =>
-    share === null
-      ? ''
-      : `${share > 0 ? '+' : share < 0 ? '−' : ''}${(100 * Math.abs(share)).toFixed(Math.abs(share) < 0.1 ? 1 : 0)} %`;
+    share === null ? '' : signedShare(share, Math.abs(share) < 0.1 ? 1 : 0);
 </script>
 
 <div class="moved" data-test="tallies-moved">

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { showCount } from '../../../core/table/format';
   import Bars from '../../chart/Bars.svelte';
   import type { Row } from '../../../engine/protocol';
   import { columnAt, drawnAt } from '../source';
@@ -26,9 +27,7 @@
   const left = $derived.by(() => {
     if (!table || rows.length >= table.rows.length) return '';
     const among =
-      table.rows.length < table.length
-        ? `, of the first ${table.rows.length.toLocaleString('en')},`
-        : '';
+      table.rows.length < table.length ? `, of the first ${showCount(table.rows.length)},` : '';
     return `The ${rows.length} that moved most${among} are drawn; the table has all.`;
   });
   /** `Fulmar, sum of Fares taken`: where it stands is said in the table. */

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { showCount } from '../../../core/table/format';
   import Steps from '../../chart/Steps.svelte';
   import { columnAt, drawnAt, labelOf, numberAt } from '../source';
   import type { ViewProps } from '../view';
@@ -36,7 +37,7 @@
   />
 {:else if count > MOST && !small}
   <p class="soft">
-    {count.toLocaleString('en')} groups are too many to draw: show the first few and all others in one.
+    {showCount(count)} groups are too many to draw: show the first few and all others in one.
   </p>
 {/if}
 

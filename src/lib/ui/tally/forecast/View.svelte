@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { showCount } from '../../../core/table/format';
   import Fan from '../../chart/Fan.svelte';
   import Lines from '../../chart/Lines.svelte';
   import { seriesLines } from '../seriesLines';
@@ -54,9 +55,7 @@
     {onopen}
   />
   {#if points && !past && !small}<ChartNote
-      words="The {points.length.toLocaleString(
-        'en',
-      )} periods before are too many to draw; the table has all."
+      words="The {showCount(points.length)} periods before are too many to draw; the table has all."
     />{/if}
 {/if}
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { showCount } from '../../../core/table/format';
   import Lines from '../../chart/Lines.svelte';
   import type { Drawn } from '../../chart/figures';
   import { columnAt, drawnAt, numberAt } from '../source';
@@ -48,8 +49,8 @@
     {onopen}
   />
   {#if !small}<p class="soft">
-      {all.toLocaleString('en')} values, {(all - 1).toLocaleString('en')} intervals between them: growth
-      is counted over the intervals.
+      {showCount(all)} values, {showCount(all - 1)} intervals between them: growth is counted over the
+      intervals.
     </p>
     {#if periods}<DrawnOf table={periods} drawn={periods.rows.length} what="periods" />{/if}{/if}
 {/if}

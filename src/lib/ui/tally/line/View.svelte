@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { showCount } from '../../../core/table/format';
   import Lines from '../../chart/Lines.svelte';
   import Points from '../../chart/Points.svelte';
   import { columnAt, drawnAt, numberAt, placeOf } from '../source';
@@ -27,8 +28,9 @@
   <Points
     {width}
     height={330}
-    description="{source.shape.y.name} along {source.shape.x
-      .name}: {source.shape.count.toLocaleString('en')} points and {source.shape.lines.length === 1
+    description="{source.shape.y.name} along {source.shape.x.name}: {showCount(
+      source.shape.count,
+    )} points and {source.shape.lines.length === 1
       ? 'their line'
       : `${source.shape.lines.length} lines`}"
     shape={source.shape}
@@ -38,7 +40,7 @@
     {onrecord}
   />
   {#if source.shape.others}<p class="soft">
-      The lines of {source.shape.others.toLocaleString('en')} more groups are in the table.
+      The lines of {showCount(source.shape.others)} more groups are in the table.
     </p>{/if}
 {:else if points}
   <Lines
