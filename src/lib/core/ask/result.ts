@@ -50,8 +50,9 @@ const ListResult = z.object({
 export type ListResult = z.infer<typeof ListResult>;
 
 /** What an ask comes to: the list in question, and the others that were asked of beside it. */
-export const AskResult = ListResult.extend({
+export const AskResult = z.object({
   version: z.literal(VERSION),
+  ...ListResult.shape,
   /** Of a report: its title, and the words before its tallies. */
   report: z.object({ title: z.string(), intro: z.string() }).optional(),
   also: z.array(ListResult),

@@ -1,4 +1,4 @@
-import { talliesOf, type AskResult } from '../ask/result';
+import { AskResult, talliesOf } from '../ask/result';
 import { WriteRefused } from '../errors';
 import { finish } from '../steps/steps';
 import { tableOf } from '../tally/answer';
@@ -32,7 +32,8 @@ export async function resultFile(
       return { bytes: encoded(text, dialect.encoding), guarded };
     }
     case 'json':
-      return writtenText(`${JSON.stringify(result, null, 2)}\n`);
+      // By its schema: the keys stand in one order, whichever way the answer came.
+      return writtenText(`${JSON.stringify(AskResult.parse(result), null, 2)}\n`);
     case 'md':
       return writtenText(markdownFile(result));
     case 'html':
