@@ -90,7 +90,7 @@ export const questionTasks: readonly Task[] = [
   asked(
     { number: 11, words: 'The delay that 90 % stay at or under; where 20 stands', most: 4, list },
     '90 % of delay, and where 20',
-    'The 90 % place',
+    'The 90th percentile',
     async (hand) => {
       await hand.see('15,383.80', '[data-test=figures-main]');
       await hand.see('98.5 %');

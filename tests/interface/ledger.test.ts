@@ -202,7 +202,7 @@ describe('the ledger of the demo', () => {
     const rows = Papa.parse<string[]>((await page.clipboard('text/plain')).trim(), {
       delimiter: '\t',
     }).data;
-    const fares = rows[0].indexOf('Fares taken (£)');
+    const fares = rows[0].indexOf('sum of Fares taken (£)');
     const expected = every<{ route: string; fares: number }>(
       'select route, sum(fares) fares from s group by route order by route',
     );

@@ -28,7 +28,7 @@ async function choose(word: string, choice: string): Promise<void> {
 }
 
 /** The figure of a cell, whatever is said beside it. */
-const figure = (cell: string): number => number(cell.replace(/ ?on one$/, ''));
+const figure = (cell: string): number => number(cell.replace(/ ?rests on one record$/, ''));
 
 const rowOf = async (label: string, table = 'main'): Promise<string[]> => {
   const row = (await seenTable(page, table)).find(([first]) => first === label);
@@ -45,7 +45,7 @@ describe('what moved it', () => {
       max(fares * (sailed_on like '2025%')) far from s`);
     const change = await rowOf('Change');
     expect(figure(change[3])).toBeCloseTo(years.b - years.a, 2);
-    expect(change[3]).toContain('on one');
+    expect(change[3]).toContain('rests on one record');
     expect(await page.text('warnings')).toContain('The change: Rests on record 11,206');
 
     // The figure opens to what it rests on, and that is set aside from there.
@@ -59,7 +59,7 @@ describe('what moved it', () => {
       const now = figure((await rowOf('Change'))[3]);
       return Math.abs(now - (years.b - years.a - years.far)) < 0.01;
     });
-    expect((await rowOf('Change'))[3]).not.toContain('on one');
+    expect((await rowOf('Change'))[3]).not.toContain('rests on one record');
     await page.click('undo');
     await page.until(
       'the change as it was',

@@ -72,7 +72,7 @@ describe('work that takes long', () => {
     await page.press('Hand over');
     await page.choose('out-form', 'json');
     await page.click('save-report');
-    await page.untilText('errand', 'Writing the file');
+    await page.untilText('errand', 'Writing the report');
     await page.run(
       `[...document.querySelectorAll('[data-test=errand] button')].find((b) => b.textContent === 'Stop').click()`,
     );

@@ -57,6 +57,10 @@ describe('cells of a figure table', () => {
     expect(markOf(marked, 0)).toBeUndefined();
     expect(rowMark(marked)?.kind).toBe('heldOut');
     expect(rowMark(row({ marks: [{ kind: 'forecast', words: 'ahead' }] }))).toBeUndefined();
-    expect(marked.marks.slice(1).map(markWords)).toEqual(['held out', 'on one', 'few']);
+    expect(marked.marks.slice(1).map(markWords)).toEqual([
+      'held out for testing',
+      'rests on one record',
+      'few',
+    ]);
   });
 });

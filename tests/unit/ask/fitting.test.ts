@@ -257,11 +257,13 @@ describe('an ask that fits', () => {
       'Sailings grouped by Region, then Depot, then Day, then Sum, then Sum * 2, in the order read.',
     );
     expect(words({ kind: 'percentile', column: 'Sum', percentiles: [50] })).toBe(
-      'The 50 % place of Sum, by definition 7.',
+      'The 50th percentile of Sum, by definition 7.',
     );
     expect(
       words({ kind: 'percentile', column: 'Sum', percentiles: [1, 2, 3, 4, 5], ranksOf: [1] }),
-    ).toBe('The 1, 2, 3, 4 and 5 % places of Sum, and where 1 stands, by definition 7.');
+    ).toBe(
+      'The 1st, 2nd, 3rd, 4th and 5th percentiles of Sum, and where 1 stands, by definition 7.',
+    );
     expect(words({ kind: 'spread', columns: ['Sum'] })).toBe('How far Sum spreads, by 12 facts.');
     expect(words({ kind: 'spread', columns: ['Sum', 'Day'] })).toBe(
       'How far Sum and Day spread, by 12 facts.',

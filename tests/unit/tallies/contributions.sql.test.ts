@@ -27,12 +27,12 @@ describe('what moved it', () => {
       ),
     );
     const got = groups(result);
-    expect(got.map((g) => [g['Vessel'], g['Gave']])).toEqual(
+    expect(got.map((g) => [g['Vessel'], g['Contribution']])).toEqual(
       want.map((w) => [w.v, near(Number(w.b) - Number(w.a))]),
     );
     const change = want.reduce((s, w) => s + Number(w.b) - Number(w.a), 0);
-    expect(rows(result)[0]['Gave']).toEqual(near(change));
-    expect(got[0]['Share of the change']).toEqual(near(Number(got[0]['Gave']) / change));
+    expect(rows(result)[0]['Contribution']).toEqual(near(change));
+    expect(got[0]['Share of the change']).toEqual(near(Number(got[0]['Contribution']) / change));
     expect(result.tallies[0].warnings.find((w) => w.code === 'gave-most')?.words).toContain(
       'Fulmar',
     );
@@ -52,8 +52,8 @@ describe('what moved it', () => {
     const result = answered(table, { tallies: [asked({ top: 3 })] });
     const [whole, a, b, c, others] = rows(result);
     expect(others['Vessel']).toBe(`${all.length - 3} others`);
-    expect([a, b, c, others].reduce((s, r) => s + Number(r['Gave']), 0)).toBeCloseTo(
-      Number(whole['Gave']),
+    expect([a, b, c, others].reduce((s, r) => s + Number(r['Contribution']), 0)).toBeCloseTo(
+      Number(whole['Contribution']),
       6,
     );
   });
@@ -76,13 +76,15 @@ describe('what moved it', () => {
   it('of a mean: what came from the groups’ own means, and what from their weights', () => {
     const [whole, ...parts] = rows(answered(means, { tallies: [ofMeans] }));
     // From 15 to 18: x by its mean 2 · ⅜ = 0.75, by its weight −¼ · (11 − 16.5) = 1.375; y 0 and ¼ · (20 − 16.5) = 0.875.
-    expect(whole['Gave']).toBe(3);
+    expect(whole['Contribution']).toBe(3);
     const x = parts.find((p) => p['G'] === 'x');
     const y = parts.find((p) => p['G'] === 'y');
-    expect([x?.['By its own mean'], x?.['By its weight'], x?.['Gave']]).toEqual([
+    expect([x?.['By its own mean'], x?.['By its weight'], x?.['Contribution']]).toEqual([
       0.75, 1.375, 2.125,
     ]);
-    expect([y?.['By its own mean'], y?.['By its weight'], y?.['Gave']]).toEqual([0, 0.875, 0.875]);
+    expect([y?.['By its own mean'], y?.['By its weight'], y?.['Contribution']]).toEqual([
+      0, 0.875, 0.875,
+    ]);
   });
 
   it('parts of any sum, count or mean add up to the change, also of groups on one side only', () => {
@@ -119,9 +121,12 @@ describe('what moved it', () => {
           const spec = { ...ofMeans, measure: { kind, column: 'V' }, ...(top && { top }) };
           const { base, result } = answeredOn(of, { tallies: [spec] });
           const [whole, ...parts] = rows(result);
-          const change = whole['Gave'];
+          const change = whole['Contribution'];
           if (change === null) return;
-          expect(parts.reduce((s, p) => s + Number(p['Gave']), 0)).toBeCloseTo(Number(change), 9);
+          expect(parts.reduce((s, p) => s + Number(p['Contribution']), 0)).toBeCloseTo(
+            Number(change),
+            9,
+          );
           const [tally] = result.tallies;
           const footing = finish(foot(base, { ...tally, tables: tally.tables.map(tableOf) }));
           expect(footing.foots, footing.words).toBe(true);
@@ -151,7 +156,7 @@ describe('what moved it', () => {
       },
       { before: older },
     );
-    expect(rows(result).map((r) => [r['G'], r['Gave']])).toEqual([
+    expect(rows(result).map((r) => [r['G'], r['Contribution']])).toEqual([
       ['Change', 20],
       ['y', 20],
       ['x', 0],
@@ -167,7 +172,7 @@ describe('what moved it', () => {
     const [want] =
       sql(`select sum(fares * (sailed_on like '2026%')) - sum(fares * (sailed_on like '2025%')) d
       from s where substr(sailed_on, 6) <= '06-30'`);
-    expect(rows(result)[0]['Gave']).toEqual(near(want.d));
+    expect(rows(result)[0]['Contribution']).toEqual(near(want.d));
     expect(result.tallies[0].warnings.map((w) => w.code)).toContain('like-with-like');
   });
 

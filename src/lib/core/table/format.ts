@@ -99,6 +99,14 @@ export function signedShare(share: number, decimals = 1): string {
 export const showDecimals = (value: number, decimals: number): string =>
   showNumber(value, { ...plainFormat, decimals });
 
+/** The place of a number in a row: `1st`, `22nd`, `13th`, `57.5th`. */
+export function ordinal(value: number): string {
+  const whole = Number.isInteger(value) ? Math.abs(value) : 0;
+  const teen = whole % 100 > 10 && whole % 100 < 14;
+  const ending = teen ? 'th' : (['th', 'st', 'nd', 'rd'][whole % 10] ?? 'th');
+  return `${plainNumber(value)}${ending}`;
+}
+
 /** `a`, `a and b`, `a, b and c`; or with another word before the last. */
 export const listed = (items: readonly string[], word = 'and'): string =>
   items.length < 2

@@ -4,8 +4,7 @@ import type { Measure } from '../measure/measure';
 import type { Condition } from '../scope/condition';
 import { describeCondition } from '../scope/describe';
 import type { ColumnType } from '../table/column';
-import { showNumber } from '../table/format';
-import { listed } from '../table/format';
+import { listed, plainNumber } from '../table/format';
 import type { Names } from './kind';
 import { ScopeName } from './result';
 import type { Option } from './ending';
@@ -261,12 +260,14 @@ export function severalSlot<Spec, V extends string>(
 }
 
 /** `10, 25 and 50` */
-export const numbersWords = (values: readonly number[], most = 7): string => {
-  const texts = values.map((v) => showNumber(v));
-  return texts.length <= most
+export const numbersWords = (values: readonly number[], most = 7): string =>
+  listedShort(values.map(plainNumber), most);
+
+/** Texts one after the other; of many the first ones, and how many more there are. */
+export const listedShort = (texts: readonly string[], most = 7): string =>
+  texts.length <= most
     ? listed(texts)
     : listed([...texts.slice(0, most - 2), `${texts.length - most + 2} more`]);
-};
 
 export const conditionSlot = <Spec>(
   path: string,

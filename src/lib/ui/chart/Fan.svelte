@@ -19,7 +19,7 @@
       readonly low: readonly number[];
       readonly high: readonly number[];
     }[];
-    /** How many of the last points were held out to choose by. */
+    /** How many of the last points were held out for testing. */
     heldOut: number;
     unit?: string;
   }

@@ -25,10 +25,10 @@ export const rowMark = ({ marks }: Row): Mark | undefined =>
 
 const WORDS: Readonly<Partial<Record<Mark['kind'], string>>> = {
   partial: 'in part',
-  rests: 'on one',
+  rests: 'rests on one record',
   tie: 'tie',
   doubt: 'doubt',
-  heldOut: 'held out',
+  heldOut: 'held out for testing',
 };
 
 /** A mark in a word or two, beside what it marks. */

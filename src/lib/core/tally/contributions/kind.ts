@@ -23,7 +23,7 @@ export const contributionsKind: TallyKind<ContributionsSpec> = {
     if (!MEASURES[kind].adds && kind !== 'mean')
       faults.add(
         `${path}.measure.kind`,
-        `What each group gave to a ${MEASURES[kind].words} cannot be said.`,
+        `What each group contributes to a ${MEASURES[kind].words} cannot be said.`,
         'Ask for a sum, a count or a mean.',
       );
     spec.by.forEach((key, k) => checkKey(key, faults, `${path}.by[${k}]`));
@@ -68,7 +68,7 @@ function* computeContributions(base: Base, spec: ContributionsSpec): Steps<Tally
     tables: [
       tableOf({
         name: 'main',
-        caption: 'What each group gave',
+        caption: 'Contributions of the groups',
         labels: labels.length,
         columns,
         rows,
@@ -93,7 +93,7 @@ function notes({ before, after, groups }: Contributions): Warning[] {
       ? [
           warn(
             'gave-most',
-            `${most.path.join(' › ')} gave ${showShare(most.gave / change)} of the change.`,
+            `${most.path.join(' › ')} contributed ${showShare(most.gave / change)} of the change.`,
           ),
         ]
       : []),

@@ -70,7 +70,7 @@ export function contributionColumns(
             'The change of the group’s weight times how far its mean lies from the whole.',
           ),
         ]),
-    amount('gave', 'Gave', 'What the group gave to the change of the whole.'),
+    amount('gave', 'Contribution', 'What the group contributes to the change of the whole.'),
     {
       key: 'share',
       title: 'Share of the change',
@@ -78,7 +78,7 @@ export function contributionColumns(
       type: 'share',
       reach: [0],
       adds: { bound: 1e-9 },
-      words: 'What the group gave ÷ the change of the whole.',
+      words: 'Its contribution ÷ the change of the whole.',
     },
   ];
 }

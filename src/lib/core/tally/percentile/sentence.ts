@@ -1,3 +1,4 @@
+import { ordinal } from '../../table/format';
 import {
   DEFINITION_WORDS,
   DEFINITIONS,
@@ -7,12 +8,20 @@ import {
 import type { Names } from '../kind';
 import { begun, type Part } from '../sentence';
 import { ending } from '../ending';
-import { choiceSlot, columnSlot, fewSlot, keySlot, numbersWords, scopeSlot } from '../slots';
+import {
+  choiceSlot,
+  columnSlot,
+  fewSlot,
+  keySlot,
+  listedShort,
+  numbersWords,
+  scopeSlot,
+} from '../slots';
 import type { PercentileSpec } from './spec';
 
 const TENTHS = [10, 20, 30, 40, 50, 60, 70, 80, 90];
 
-/** `The 10, 50 and 90 % places of Delay, and where 20 stands, for each Route.` */
+/** `The 10th, 50th and 90th percentiles of Delay, and where 20 stands, for each Route.` */
 export function percentileSentence(spec: PercentileSpec, names: Names): Part<PercentileSpec>[] {
   const { percentiles, ranksOf } = spec;
   const rankMethod = choiceSlot<PercentileSpec, PercentileSpec['rankMethod']>(
@@ -37,7 +46,7 @@ export function percentileSentence(spec: PercentileSpec, names: Names): Part<Per
     {
       path: 'percentiles',
       name: 'Percentiles',
-      words: percentiles.length ? `${numbersWords(percentiles)} %` : 'percentiles…',
+      words: percentiles.length ? listedShort(percentiles.map(ordinal)) : 'percentiles…',
       ...(percentiles.length === 0 && { add: true }),
       takes: {
         a: 'numbers',
@@ -52,7 +61,11 @@ export function percentileSentence(spec: PercentileSpec, names: Names): Part<Per
         set: (next) => ({ ...spec, percentiles: next }),
       },
     },
-    percentiles.length === 1 ? ' place of ' : ' places of ',
+    percentiles.length === 0
+      ? ' of '
+      : percentiles.length === 1
+        ? ' percentile of '
+        : ' percentiles of ',
     columnSlot<PercentileSpec>(
       'column',
       spec.column,
