@@ -1,3 +1,4 @@
+import type { Recipe } from '$lib/core/read/recipe';
 import type { Table } from '$lib/core/table/table';
 import { Misused } from './exit';
 import { BY_ITSELF } from './input';
@@ -8,13 +9,22 @@ export interface ListOptions {
   readonly list: readonly string[];
 }
 
-/** Other lists that are named with their files. @throws Misused */
-export async function listsNamed(given: readonly string[]): Promise<Map<string, Table>> {
+/**
+ * Other lists that are named with their files.
+ * @param recipes how they are read, by their names; by what they show unless given
+ * @throws Misused
+ */
+export async function listsNamed(
+  given: readonly string[],
+  recipes: Readonly<Record<string, Recipe>> = {},
+): Promise<Map<string, Table>> {
   const out = new Map<string, Table>();
   for (const text of given) {
     const at = text.indexOf('=');
     if (at < 1) throw new Misused(`--list takes NAME=FILE, not “${text}”.`);
-    out.set(text.slice(0, at), (await readChecked(text.slice(at + 1), BY_ITSELF)).table);
+    const name = text.slice(0, at);
+    const recipe = Object.hasOwn(recipes, name) ? recipes[name] : null;
+    out.set(name, (await readChecked(text.slice(at + 1), { ...BY_ITSELF, recipe })).table);
   }
   return out;
 }

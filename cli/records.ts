@@ -15,7 +15,7 @@ import { listName } from './input';
 import { listsNamed, type ListOptions } from './listsNamed';
 import { note, writeFile } from './output';
 import { readAs, type ReadOptions } from './readAs';
-import { readBench } from './readBench';
+import { readAsBench, readBench } from './readBench';
 import { readChecked } from './readChecked';
 
 export interface RecordsOptions extends ReadOptions, ListOptions, DialectOptions {
@@ -29,15 +29,17 @@ export interface RecordsOptions extends ReadOptions, ListOptions, DialectOptions
 export async function records(options: RecordsOptions): Promise<void> {
   const form = formFor(options);
   const dialect = dialectOf(options);
-  const { table } = await readChecked(options.data, readAs(options));
+  const bench = options.ask === undefined ? null : readBench(options.ask);
+  const as = readAs(options);
+  const { table } = await readChecked(options.data, bench ? readAsBench(as, bench) : as);
   const name = listName(options.data);
-  if (options.ask === undefined) {
+  if (!bench) {
     const notes = [`${name}: ${counted(table.length, 'record')}`];
     sayUnread(table, form);
     return writeFile(await tableFile({ name, table, notes }, form, dialect), options.out);
   }
-  const others = await listsNamed(options.list);
-  const asked = readBench(options.ask);
+  const others = await listsNamed(options.list, bench.recipes);
+  const asked = bench.doc;
   const on = finish(stand({ name, table, others }, asked));
   const [fault] = on.faults;
   if (fault) throw new Failed(`${fault.path}: ${fault.message} ${fault.remedy}`.trim());

@@ -2,6 +2,7 @@ import type { Bench } from '$lib/core/bench/document';
 import { moveBench } from '$lib/core/bench/move';
 import { finish } from '$lib/core/steps/steps';
 import { counted, showDay } from '$lib/core/table/format';
+import type { Recipe } from '$lib/core/read/recipe';
 import type { Table } from '$lib/core/table/table';
 import { OUT_FORMS, type OutForm } from '$lib/core/write/forms';
 import { resultFile } from '$lib/core/write/resultFile';
@@ -16,7 +17,7 @@ import { listName } from './input';
 import { listsNamed, type ListOptions } from './listsNamed';
 import { note, writeFile } from './output';
 import { readAs, type ReadOptions } from './readAs';
-import { readBench } from './readBench';
+import { readAsBench, readBench } from './readBench';
 import { readChecked } from './readChecked';
 
 export interface ReportOptions extends ReadOptions, ListOptions, DialectOptions {
@@ -43,9 +44,11 @@ const FORMATS = OUT_FORMS.filter((form): form is Format => form !== 'arrow' && f
 export async function report(file: string, options: ReportOptions): Promise<void> {
   const format = formatOf(options);
   const dialect = dialectOf(options);
-  const { table, recipe } = await readChecked(options.data, readAs(options));
-  const others = await listsNamed(options.list);
-  const { doc, before } = await standingOn(readBench(file), table, options);
+  const bench = readBench(file);
+  const as = readAsBench(readAs(options), bench);
+  const { table, recipe } = await readChecked(options.data, as);
+  const others = await listsNamed(options.list, bench.recipes);
+  const { doc, before } = await standingOn(bench.doc, table, { ...options, by: as.recipe });
   if (before) others.set(OLDER, before);
   for (const [name, source] of Object.entries(doc.lists))
     if (!others.has(name) && source.tally === undefined && source.frozen === undefined)
@@ -93,12 +96,15 @@ function formatOf({ format, out }: ReportOptions): Format {
 async function standingOn(
   doc: Bench,
   table: Table,
-  { against, missing, type }: ReportOptions,
+  { against, missing, type, by }: ReportOptions & { readonly by: Recipe | null },
 ): Promise<{ doc: Bench; before: Table | null }> {
   const { setAside } = doc.ladder;
   const named = setAside.records.length + setAside.kept.length + doc.corrections.length;
   if (against !== undefined) {
-    const { table: before } = await readChecked(against, readAs({ missing, type, head: [] }));
+    const { table: before } = await readChecked(against, {
+      ...readAs({ missing, type, head: [] }),
+      recipe: by,
+    });
     const { doc: moved, lost } = finish(moveBench(doc, before, table, doc.reading));
     if (lost)
       note(

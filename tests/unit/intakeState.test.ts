@@ -125,6 +125,7 @@ describe('a file on its way to a list', () => {
       name: 'kiosk takings 2026',
       fileName: 'kiosk-takings_2026.csv',
       setAside: [4, 9],
+      totals: 'aside',
     });
     reader().says({ kind: 'stored', listId: 5, reading: 1, bench: 2, lost: 0 });
     expect([intake.stage, intake.stored?.bench]).toEqual(['done', 2]);
@@ -142,7 +143,7 @@ describe('a file on its way to a list', () => {
     intake.name = ' Takings ';
     intake.setTotalsAside = false;
     intake.accept();
-    expect(reader().last).toMatchObject({ name: 'Takings', setAside: [] });
+    expect(reader().last).toMatchObject({ name: 'Takings', setAside: [], totals: 'counted' });
   });
 
   it('too large a file is not begun, and the words say by how much', () => {

@@ -68,7 +68,9 @@ async function look(now: OpenedFile, of: Blob, previous: Recipe | null): Promise
   text = of;
   send({ kind: 'choices', choices: now.choices });
   const proposed = now.propose();
-  await take(previous ? matchRecipe(proposed, previous).recipe : proposed, proposed, new Set());
+  // What was decided about a column at the reading before stands, whatever this file shows.
+  const decided = new Set(previous?.columns.map(({ id }) => id));
+  await take(previous ? matchRecipe(proposed, previous).recipe : proposed, proposed, decided);
 }
 
 /** A file of delimited text is read piece by piece; whatever else it is, is unfolded first. */
@@ -152,9 +154,12 @@ async function readAll(recipe: Recipe, mine: number): Promise<DelimitedReading |
 const sender = new IntakeSender();
 async function accept(naming: Extract<ToIntake, { kind: 'accept' }>): Promise<void> {
   if (!latest) throw new Error('The file has not been read to its end yet.');
-  const { base, list, name, fileName, setAside } = naming;
-  const stored = await sender.keep(latest, { base, list, name, fileName, setAside }, (share) =>
-    send({ kind: 'sending', share }),
+  const { base, list, name, fileName, setAside, totals } = naming;
+  const recipe = { ...latest.recipe, ...(totals && { totals }) };
+  const stored = await sender.keep(
+    { ...latest, recipe },
+    { base, list, name, fileName, setAside },
+    (share) => send({ kind: 'sending', share }),
   );
   send({ kind: 'stored', ...stored });
 }

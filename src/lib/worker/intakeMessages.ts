@@ -54,6 +54,8 @@ export const ToIntake = z.discriminatedUnion('kind', [
     name: z.string(),
     fileName: z.string(),
     setAside: z.array(z.int()),
+    /** What was decided about records that look like totals; null: there are none. */
+    totals: Recipe.shape.totals.unwrap().nullable(),
   }),
 ]);
 export type ToIntake = z.infer<typeof ToIntake>;

@@ -225,6 +225,7 @@ export const DESCRIBED: Readonly<Record<string, string>> = {
   on: 'Whether it is on, or what must be equal.',
   as: 'What it is called here.',
   days: 'Periods by their names.',
+  totals: 'Whether records that look like totals inside the list are set aside or counted.',
   'recipe.width': 'How many cells a line has.',
   form: 'What the file is, past what it is packed in.',
   packed: 'What it is packed in.',

@@ -33,6 +33,8 @@ export interface AskedList {
 /** What a question comes to: what every tally is computed from. */
 export interface Stand {
   readonly question: Question;
+  /** The list as it was read, with its corrections. */
+  readonly list: Table;
   readonly base: Base;
   /** The ladder as it was applied: steps that do not fit are off, values of other lists written out. */
   readonly given: Ladder;
@@ -151,6 +153,7 @@ export function* stand(
   ]);
   return {
     question,
+    list: table0,
     base: later ? { ...base, others: new Map([...others, ...later.others]) } : base,
     given,
     ladder,

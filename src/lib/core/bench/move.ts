@@ -1,4 +1,3 @@
-import { prepareTable } from '../ask/prepare';
 import type { Steps } from '../steps/steps';
 import { carryRecords } from '../read/carry';
 import { numbersIn, renumbered } from '../scope/byNumber';
@@ -6,6 +5,7 @@ import type { Condition } from '../scope/condition';
 import type { Table } from '../table/table';
 import { kindOf } from '../tally/kinds';
 import type { Bench } from './document';
+import { reshaped, totalsOf, totalsSetAside, withAside } from '../ask/totalsAside';
 
 /** A bench brought to another reading, and what could not come along. */
 export interface BroughtBench {
@@ -17,17 +17,23 @@ export interface BroughtBench {
 /**
  * Brings a bench to another reading: records named by number are found again by what they hold.
  * Corrections name records of the list; what is set aside, and conditions, name those it is stacked
- * to, where it is.
+ * to, where it is. Totals inside the list are never the same at two readings: where the bench has set
+ * them aside, those of the other reading are set aside there.
+ * @param decided what was decided about totals at that reading: the records that are set aside for them, by
+ *   their numbers in it; as before unless given
  */
 export function* moveBench(
   doc: Bench,
   from: Table,
   to: Table,
   reading: number,
+  decided: readonly number[] | null = null,
 ): Steps<BroughtBench> {
   const { setAside } = doc.ladder;
+  const totals = new Set(yield* totalsSetAside(doc, from));
   const corrected = new Set(doc.corrections.map((c) => c.record));
   const counted = new Set([...setAside.records, ...setAside.kept]);
+  for (const number of totals) counted.delete(number);
   withConditions(doc, (condition) => {
     for (const number of numbersIn(condition)) counted.add(number);
     return condition;
@@ -42,29 +48,24 @@ export function* moveBench(
   const lostOf = (named: ReadonlySet<number>, found: ReadonlyMap<number, number>): number[] =>
     [...named].filter((n) => !found.has(n));
   const lost = [lostOf(corrected, ofList), lostOf(counted, ofCounted)];
-  return {
-    doc: {
-      ...moved,
-      reading,
-      ladder: {
-        ...moved.ladder,
-        setAside: { ...setAside, records: follow(setAside.records), kept: follow(setAside.kept) },
-      },
-      corrections: doc.corrections.flatMap((c) => {
-        const record = ofList.get(c.record);
-        return record === undefined ? [] : [{ ...c, record }];
-      }),
+  const there = decided ?? (totals.size ? yield* totalsOf(to) : []);
+  const brought: Bench = {
+    ...moved,
+    reading,
+    ladder: {
+      ...moved.ladder,
+      setAside: { ...setAside, records: follow(setAside.records), kept: follow(setAside.kept) },
     },
+    corrections: doc.corrections.flatMap((c) => {
+      const record = ofList.get(c.record);
+      return record === undefined ? [] : [{ ...c, record }];
+    }),
+  };
+  return {
+    doc: yield* withAside(brought, to, there),
     // A record of the list that was both corrected and set aside is one.
     lost: doc.reshape.length ? lost.flat().length : new Set(lost.flat()).size,
   };
-}
-
-/** The records that a bench counts. */
-function* reshaped(table: Table, { reshape }: Bench): Steps<Table> {
-  if (reshape.length === 0) return table;
-  const prepared = yield* prepareTable(table, { reshape, joins: [], computed: [] }, new Map());
-  return prepared.table;
 }
 
 /** A bench with every condition of it put in another's place. */

@@ -63,6 +63,8 @@ export const Recipe = z
     skipLines: z.int().min(0).max(10_000),
     /** Lines below the table that are no records, blank ones not counted; left out: to be found. */
     notesBelow: z.int().min(0).max(MOST_NOTES).optional(),
+    /** What was decided about records that look like totals inside the list; left out: nothing yet. */
+    totals: z.enum(['aside', 'counted']).optional(),
     /** Cells that a record should have. */
     width: z.int().min(1).max(100_000),
     /** The columns taken into the list, in its order; cells of others are left out. */

@@ -56,7 +56,9 @@ export function matchRecipe(
     ids.add(id);
     differences.push({ kind: 'new', column: { ...column, id } });
   });
-  return { recipe: { ...file, columns }, differences };
+  // What was decided about totals inside the list holds for this file too.
+  const { totals } = list;
+  return { recipe: { ...file, ...(totals && { totals }), columns }, differences };
 }
 
 /** The recipe once everything is decided. */

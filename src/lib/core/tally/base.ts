@@ -24,6 +24,8 @@ export interface Base {
   readonly ladder: Ladder;
   /** Other lists by the name they were given, for comparisons. */
   readonly others: ReadonlyMap<string, Table>;
+  /** Records of other readings that are set aside there as totals, by the names of these; see `totalsSetAside`. */
+  readonly totalsAside?: ReadonlyMap<string, readonly number[]>;
   /** Steps kept between tallies over this table and order. */
   readonly memo: TallyMemo;
 }

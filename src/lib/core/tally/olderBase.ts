@@ -10,16 +10,23 @@ import { orderRead } from '../table/recordOrder';
  * The same ladder on the older reading.
  * @param follow the numbers there of records that the ladder names by theirs here; without it such
  * records are not set aside there
+ * @param name what the base calls the older reading
  */
 export function* olderBase(
   base: Base,
   older: Table,
   follow: (numbers: readonly number[]) => number[] = () => [],
+  name = '',
 ): Steps<Base> {
   const { rungs, setAside } = base.ladder;
+  const totals = base.totalsAside?.get(name) ?? [];
   const ladder = {
     rungs: rungs.map((rung) => ({ ...rung, condition: renumbered(rung.condition, follow) })),
-    setAside: { ...setAside, records: follow(setAside.records), kept: follow(setAside.kept) },
+    setAside: {
+      ...setAside,
+      records: [...new Set([...follow(setAside.records), ...totals])].sort((a, b) => a - b),
+      kept: follow(setAside.kept),
+    },
   };
   const { all, narrowed, counted: kept } = yield* applyLadder(older, ladder);
   return {

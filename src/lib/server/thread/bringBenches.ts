@@ -18,6 +18,7 @@ export async function tablesOfBenches(db: Database, listId: number): Promise<Tab
 
 /**
  * Brings every bench of a list to a reading, inside a transaction that is already open.
+ * @param setAside records that were set aside for totals when the reading was accepted; as before unless given
  * @returns records set aside or corrected that were not found again
  */
 export async function bringBenches(
@@ -26,13 +27,14 @@ export async function bringBenches(
   reading: number,
   to: Table,
   tables: TablesByReading,
+  setAside: readonly number[] | null = null,
 ): Promise<number> {
   let lost = 0;
   for (const bench of await benchesOf(tx, listId)) {
     if (bench.doc.reading === reading) continue;
     const from = tables.get(bench.doc.reading) ?? (await loadTable(tx, bench.doc.reading)).table;
     tables.set(bench.doc.reading, from);
-    const moved = finish(moveBench(bench.doc, from, to, reading));
+    const moved = finish(moveBench(bench.doc, from, to, reading, setAside));
     lost += moved.lost;
     await saveWithin(tx, bench.id, bench.revision, moved.doc);
   }

@@ -77,6 +77,7 @@ export class IntakeState {
 
   constructor(refreshed: Refreshed | null, limit: number) {
     this.refreshed = refreshed;
+    this.setTotalsAside = refreshed?.recipe.totals !== 'counted';
     this.#limit = limit;
   }
 
@@ -126,7 +127,7 @@ export class IntakeState {
     this.doubts = [];
     this.come = { read: '', records: 0, bytes: 0 };
     this.#left = null;
-    this.#settled.clear();
+    this.#settleAsBefore();
     this.#first = true;
   }
 
@@ -141,7 +142,7 @@ export class IntakeState {
       wanted.all || wanted.member !== undefined
         ? { ...wanted, ...(wanted.all && { heads: this.#heads }) }
         : { ...(member !== undefined && { member }), ...wanted };
-    this.#settled.clear();
+    this.#settleAsBefore();
     this.#first = true;
     this.differences = [];
     this.decisions = new Map();
@@ -152,7 +153,7 @@ export class IntakeState {
   /** Another delimiter, quote, encoding, header or number of lines above and below. */
   changeLayout(change: LayoutChange): void {
     if (!this.recipe) return;
-    this.#settled.clear();
+    this.#settleAsBefore();
     this.#reading();
     // Another way of cutting the lines may find other notes below.
     this.#post({ kind: 'layout', recipe: { ...this.recipe, notesBelow: undefined, ...change } });
@@ -230,6 +231,7 @@ export class IntakeState {
       name: this.name.trim(),
       fileName: this.fileName,
       setAside: this.setTotalsAside ? [...this.totals] : [],
+      totals: this.totals.length ? (this.setTotalsAside ? 'aside' : 'counted') : null,
     });
   }
 
@@ -252,6 +254,12 @@ export class IntakeState {
         decisions: [...decisions],
       },
     };
+  }
+
+  /** Columns of a list that is refreshed stand as they were decided; all others are found. */
+  #settleAsBefore(): void {
+    this.#settled.clear();
+    for (const { id } of this.refreshed?.recipe.columns ?? []) this.#settled.add(id);
   }
 
   #goOn(left: Decided): void {

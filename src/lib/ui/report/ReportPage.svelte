@@ -1,4 +1,8 @@
 <script lang="ts">
+  import { z } from 'zod';
+  import { benchFile } from '../../core/bench/benchFile';
+  import type { Bench } from '../../core/bench/document';
+  import { Recipe } from '../../core/read/recipe';
   import { tick, untrack, type Component } from 'svelte';
   import type { FigurePlace } from '../../core/tally/result';
   import { readCited, setWords, wordsAt, type WordsPlace } from '../../core/bench/citedEdits';
@@ -210,10 +214,27 @@
     else bench.fault = 'The report could not be saved: the server did not make it. Try again.';
   }
 
-  function saveBench(): void {
-    const file = new Blob([JSON.stringify($state.snapshot(bench.doc), null, 1)], {
-      type: 'application/json',
-    });
+  const WithRecipe = z.object({ recipe: Recipe });
+  async function recipeOf(reading: number): Promise<Recipe | null> {
+    const answer = await fetch(`/api/readings/${reading}`).catch(() => null);
+    return answer?.ok ? WithRecipe.parse(await answer.json()).recipe : null;
+  }
+
+  /** The bench with how its lists were read, so that the same file is the same list elsewhere. */
+  async function saveBench(): Promise<void> {
+    const doc = $state.snapshot(bench.doc) as Bench;
+    const recipe = await recipeOf(doc.reading);
+    if (!recipe) {
+      bench.fault = 'The bench could not be saved: the server did not answer. Try again.';
+      return;
+    }
+    const recipes: Record<string, Recipe> = {};
+    for (const [name, { list, reading }] of Object.entries(doc.lists)) {
+      const at = reading ?? bench.facts.lists.find(({ id }) => id === list)?.reading;
+      const own = at === undefined ? null : await recipeOf(at);
+      if (own) recipes[name] = own;
+    }
+    const file = new Blob([benchFile(doc, recipe, recipes)], { type: 'application/json' });
     saveBlob(fileNameFor(bench.facts.listName, 'bench').replace(/\.\w+$/, '.json'), file);
     bench.notice =
       'The bench was saved as a file. The command line makes its report: tally report.';

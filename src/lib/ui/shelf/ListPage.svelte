@@ -3,7 +3,7 @@
   import { z } from 'zod';
   import type { Bench } from '../../core/bench/document';
   import { originWords, type ListOrigin } from '../../core/bench/origin';
-  import { isBench } from '../../core/bench/upgrade';
+  import { isBenchFile } from '../../core/bench/benchFile';
   import type { Doubt } from '../../core/read/doubts';
   import { typeName } from '../../core/table/column';
   import { counted, showMoment } from '../../core/table/format';
@@ -99,7 +99,7 @@
     const response = await fetch(`/api/lists/${list.id}/benches`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(isBench(ask) ? { name, doc: ask } : { name, ask }),
+      body: JSON.stringify(isBenchFile(ask) ? { name, doc: ask } : { name, ask }),
     });
     input.value = '';
     const reply: unknown = await response.json();

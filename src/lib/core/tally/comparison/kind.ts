@@ -46,11 +46,15 @@ function* computeComparison(base: Base, spec: ComparisonSpec): Steps<TallyAnswer
   if (!older) throw new TallyRefused(`The reading “${spec.with}” is not at hand.`);
   const matched = yield* matchRecords(older, base.table, spec.match);
   // Records set aside or named by number are the same ones in the older reading.
-  const before = yield* olderBase(base, older, (numbers) =>
-    numbers.flatMap((n) => {
-      const at = matched.older[recordPlace(n)] ?? -1;
-      return at < 0 ? [] : [recordNumber(at)];
-    }),
+  const before = yield* olderBase(
+    base,
+    older,
+    (numbers) =>
+      numbers.flatMap((n) => {
+        const at = matched.older[recordPlace(n)] ?? -1;
+        return at < 0 ? [] : [recordNumber(at)];
+      }),
+    spec.with,
   );
   const now = yield* partOf(simpleKind(spec.tally).compute(base), 0, 0.5);
   const then = yield* partOf(simpleKind(spec.tally).compute(before), 0.5, 1);

@@ -131,7 +131,7 @@ function* ofGroups(
 function* ofReadings(base: Base, spec: ContributionsSpec, between: Of<'readings'>): Steps<Sides> {
   const older = base.others.get(between.with);
   if (!older) throw new TallyRefused(`The reading “${between.with}” is not at hand.`);
-  const before = yield* olderBase(base, older);
+  const before = yield* olderBase(base, older, undefined, between.with);
   const side = (of: Base, words: string): Side => ({
     base: of,
     selection: selectionOf(of, spec.scope),

@@ -52,7 +52,9 @@ export async function store(task: Extract<Task, { task: 'store' }>): Promise<Acc
         once(tx, task.intake, async () => {
           const stored = await storeReading(tx, { ...task, bench }, chunks);
           const lost =
-            listId === null ? 0 : await bringBenches(tx, listId, stored.reading, table, tables);
+            listId === null
+              ? 0
+              : await bringBenches(tx, listId, stored.reading, table, tables, task.setAside);
           return { ...stored, lost };
         }),
       ),

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { readAsk } from '$lib/core/ask/badAsk';
 import { benchOf } from '$lib/core/bench/benchOf';
 import type { Bench } from '$lib/core/bench/document';
-import { upgradeBench } from '$lib/core/bench/upgrade';
+import { readBenchFile } from '$lib/core/bench/benchFile';
 import { application } from '$lib/server/application';
 import { answering, bodyOf, idOf, notFound } from '$lib/server/http/problem';
 import { addBench } from '$lib/server/storage/benches';
@@ -42,6 +42,6 @@ export const POST: RequestHandler = ({ params, request }) =>
     const made =
       doc === undefined
         ? benchOf(readAsk(ask), list.current_reading)
-        : await onReadingOf(db, list.id, list.current_reading, upgradeBench(doc));
+        : await onReadingOf(db, list.id, list.current_reading, readBenchFile(doc).doc);
     return json({ id: await addBench(db, list.id, name, made) }, { status: 201 });
   });
