@@ -13,13 +13,18 @@ import { resultFile } from '$lib/core/write/resultFile';
 import { dialectOf, type DialectOptions } from './dialect';
 import { Failed, Misused } from './exit';
 import { BY_ITSELF, listName, readJson } from './input';
-import { writeFile } from './output';
+import { write, writeFile } from './output';
 import { readAs, type ReadOptions } from './readAs';
 import { readChecked } from './readChecked';
+import { wished } from './wished';
 
 export interface ReckonOptions extends ReadOptions, DialectOptions {
   readonly data: string;
-  readonly ask: string;
+  readonly ask?: string;
+  /** In place of an ask: the words of a wish. */
+  readonly wish?: string;
+  /** Writes the ask that the wish means, in place of its answer. */
+  readonly explain?: boolean;
   readonly out?: string;
   readonly format?: string;
   /** What of the answer is left out, by commas. */
@@ -28,6 +33,10 @@ export interface ReckonOptions extends ReadOptions, DialectOptions {
 
 /** Reads a file, answers an ask about it, and writes the results. @throws BadAsk, Failed, Misused */
 export async function reckon(options: ReckonOptions): Promise<void> {
+  if ((options.ask === undefined) === (options.wish === undefined))
+    throw new Misused('Give the ask by --ask FILE, or a wish by --wish "fares by vessel".');
+  if (options.wish !== undefined) return reckonWish(options, options.wish);
+  if (options.ask === undefined) return;
   if (options.data === '-' && options.ask === '-')
     throw new Misused('Only one of --data and --ask can come from standard input.');
   const form = formFor(options);
@@ -36,6 +45,21 @@ export async function reckon(options: ReckonOptions): Promise<void> {
   const { table, recipe: read } = await readChecked(options.data, readAs(options));
   const others = await otherLists(ask, options.ask === '-' ? '.' : path.dirname(options.ask));
   const result = answered({ name: listName(options.data), table, recipe: read, others }, ask);
+  writeFile(await resultFile(result, form, dialect), options.out);
+}
+
+/** Answers a wish: the sentence that it came to, then its table. @throws Misused, Failed */
+async function reckonWish(options: ReckonOptions, wish: string): Promise<void> {
+  const dialect = dialectOf(options);
+  const form = formFor({ ...options, format: options.format ?? (options.out ? undefined : 'md') });
+  const { table, recipe } = await readChecked(options.data, readAs(options));
+  const name = listName(options.data);
+  const ask = wished(wish, table, name);
+  if (options.explain) {
+    write(`${JSON.stringify(ask, null, 2)}\n`, options.out);
+    return;
+  }
+  const result = answered({ name, table, recipe, others: new Map() }, ask);
   writeFile(await resultFile(result, form, dialect), options.out);
 }
 

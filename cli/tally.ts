@@ -62,7 +62,9 @@ const reading = (name: string, description: string): Command =>
     );
 
 writingText(reading('reckon', 'answer an ask about a file'))
-  .requiredOption('--ask <FILE>', 'the ask, a JSON document (docs/ask.md)')
+  .option('--ask <FILE>', 'the ask, a JSON document (docs/ask.md)')
+  .option('--wish <WORDS>', 'in place of an ask: what is asked, as one would say it')
+  .option('--explain', 'of a wish: write the ask that it means')
   .option('--out <FILE>', 'where the results go; standard output unless given')
   .option('--leave-out <PARTS>', 'what the answer goes without: where, marks, or where,marks')
   .option('--format <FORM>', `${OUT_FORMS.join(', ')}; by the ending of --out, or json`)

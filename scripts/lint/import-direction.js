@@ -22,6 +22,7 @@ export const house = [
   'src/lib/core/prepare',
   'src/lib/core/tally',
   'src/lib/core/check',
+  'src/lib/core/wish',
   'src/lib/core/ask',
   'src/lib/core/bench',
   'src/lib/core/write',

@@ -41,7 +41,8 @@ function benchOf(): BenchState {
     },
     ask: <K extends Do>(kind: K, args: Omit<ArgsOf<K>, 'token'>) =>
       Promise.resolve(engine.ask(kind, args)),
-    questions: (wish: unknown) => Promise.resolve(engine.ask('questions', { wish, readings: [] })),
+    offers: (typed: string) =>
+      Promise.resolve(engine.ask('offers', { typed, readings: [], bands: [] })),
   };
   // The finder looks at no more of it than this.
   return state as unknown as BenchState;

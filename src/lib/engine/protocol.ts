@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import type { KeptBands } from '../core/arrange/bands';
 import type { Bench } from '../core/bench/document';
 import type { ComputedSpec, JoinSpec } from '../core/prepare/specs';
 import type { Condition } from '../core/scope/condition';
@@ -56,6 +57,12 @@ export interface Asks {
   /** What a tally came to, in a few letters. */
   fact: OfTally;
   /** What can be asked of this list, and how each kind begins. */
+  /** The tallies that a wish may mean, and what of it none of them says. */
+  offers: On & {
+    readonly typed: string;
+    readonly readings: readonly string[];
+    readonly bands: readonly KeptBands[];
+  };
   questions: On & { readonly wish: Wish; readonly readings: readonly string[] };
   /** A tally that is not in the tray, in small. */
   sketch: On & { readonly spec: Tally };

@@ -7,7 +7,7 @@ import { FigureType } from '../core/tally/result';
 import { CellStateName } from './cellStates';
 import { Line, LedgerPage } from './replies/ledger';
 import { Counts } from './replies/counts';
-import { Answered, Rows, Sketch, Begin, TableHead } from './replies/tables';
+import { Answered, Rows, Sketch, Begin, Offered, TableHead } from './replies/tables';
 import { Shape } from './replies/shape';
 import { KnownNow, CitedNow } from './replies/checks';
 import { Moved, MovedRecords } from './replies/moved';
@@ -25,6 +25,7 @@ export const Replies = {
   rows: Rows,
   shape: Shape,
   fact: z.strictObject({ text: z.string(), foots: z.boolean().nullable() }),
+  offers: z.array(Offered),
   questions: z.array(Begin),
   sketch: Sketch,
   known: z.array(KnownNow),

@@ -4,6 +4,7 @@ import { ComputedSpec, JoinDraft } from '../core/prepare/specs';
 import { Condition } from '../core/scope/condition';
 import { FigurePlace, ScopeName } from '../core/tally/result';
 import { Tally } from '../core/tally/specs';
+import { KeptBands } from '../core/arrange/bands';
 import { Wish } from '../core/tally/wish';
 import { MOST_AT_ONCE } from './gatherRows';
 import type { ArgsOf, Do } from './protocol';
@@ -46,6 +47,12 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   }),
   shape: z.strictObject({ ...ofTally, from: z.int().min(0) }),
   fact: z.strictObject(ofTally),
+  offers: z.strictObject({
+    ...on,
+    typed: z.string().max(1000),
+    readings: z.array(z.string()).max(1000),
+    bands: z.array(KeptBands).max(1000),
+  }),
   questions: z.strictObject({
     ...on,
     wish: Wish,

@@ -25,6 +25,7 @@ const DOES: Record<Do, true> = {
   locateRecord: true,
   recordsOn: true,
   labels: true,
+  offers: true,
   copy: true,
   moved: true,
   movedRecords: true,

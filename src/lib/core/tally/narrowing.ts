@@ -50,7 +50,7 @@ function onDays(words: string, columns: readonly Named[]): Condition | null {
 }
 
 /** `2025`, `June 2025`, `june to august 2025`, `2025-06 to 2025-08`: from the first day to the last. */
-function spanNamed(words: string): Span | null {
+export function spanNamed(words: string): Span | null {
   const [from, to, ...more] = words.split(/\s+(?:to|until|and)\s+|\s*[–—]\s*/i);
   if (more.length > 0) return null;
   const last = daysCovered((to ?? from).trim());

@@ -39,7 +39,9 @@ export function wishOf(
   const number = what.find(isNumber);
   // "rank vessels by fares": the number is what they are ranked by, the vessels are the groups.
   const ranked = number ? undefined : [...after, ...(BEST.test(text) ? each : [])].find(isNumber);
-  const column = number ?? ranked ?? what[0];
+  // "top 2 vessels within route": the vessels are ranked, no figure is of them.
+  const counted = countAfter(words, /^(first|top)$/) !== undefined;
+  const column = number ?? ranked ?? (within.length > 0 || counted ? undefined : what[0]);
   // "fares by vessel for each route": the routes are around the vessels.
   const grouped = [...each, ...what.filter((c) => !isNumber(c)), ...after];
   const by = [...within, ...grouped].filter((c) => c !== column).map((c) => c.id);

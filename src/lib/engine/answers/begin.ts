@@ -6,7 +6,9 @@ import { questionsOf } from '../../core/tally/guesses';
 import { kindOf } from '../../core/tally/kinds';
 import { columnFacts } from '../../core/tally/listFacts';
 import { recordKeys } from '../../core/tally/recordKeys';
-import type { ColumnFact } from '../../core/tally/guess';
+import type { ColumnFact, ListFacts } from '../../core/tally/guess';
+import { ListWords } from '../../core/wish/listWords';
+import { offersFor } from '../../core/wish/offers';
 import type { Table } from '../../core/table/table';
 import type { Held } from '../held';
 import type { ArgsOf, ReplyOf } from '../protocol';
@@ -23,16 +25,8 @@ export function* answerQuestions(
   held: Held,
   { wish, readings }: ArgsOf<'questions'>,
 ): Steps<ReplyOf<'questions'>> {
-  const { table, doc, stand } = held;
-  let columns = known.get(table);
-  if (!columns) known.set(table, (columns = yield* columnFacts(table)));
-  const facts = {
-    records: table.length,
-    columns,
-    lead: doc.lead,
-    recordKeys: readings.length ? recordKeys(table) : [],
-    lists: [...stand.base.others.keys(), ...readings],
-  };
+  const { table } = held;
+  const facts = yield* factsOf(held, readings);
   const names = namesOf(table);
   return questionsOf(facts, wish).map(({ kind, question, found, meant, guess }) => {
     const tally = 'tally' in guess ? guess.tally : null;
@@ -46,6 +40,39 @@ export function* answerQuestions(
       sentence: tally ? kindOf(tally).plain(names, held.listName) : '',
     };
   });
+}
+
+/** What first guesses look at. @param readings others of the list that can be brought */
+function* factsOf({ table, doc, stand }: Held, readings: readonly string[]): Steps<ListFacts> {
+  let columns = known.get(table);
+  if (!columns) known.set(table, (columns = yield* columnFacts(table)));
+  return {
+    records: table.length,
+    columns,
+    lead: doc.lead,
+    recordKeys: readings.length ? recordKeys(table) : [],
+    lists: [...stand.base.others.keys(), ...readings],
+  };
+}
+
+const listWords = new WeakMap<Table, ListWords>();
+
+/** The tallies that a wish may mean, with what of it was not understood. */
+export function* answerOffers(
+  held: Held,
+  { typed, readings, bands }: ArgsOf<'offers'>,
+): Steps<ReplyOf<'offers'>> {
+  const { table, listName } = held;
+  const facts = yield* factsOf(held, readings);
+  yield undefined;
+  let words = listWords.get(table);
+  if (!words) listWords.set(table, (words = new ListWords(table)));
+  return offersFor(typed, words, facts, listName, bands).map((offer) => ({
+    ...offer,
+    narrow: [...offer.narrow],
+    narrowWords: [...offer.narrowWords],
+    left: [...offer.left],
+  }));
 }
 
 /** A tally that may never be kept: its first table in small. */

@@ -1,4 +1,4 @@
-import { answerQuestions, answerSketch } from '../answers/begin';
+import { answerOffers, answerQuestions, answerSketch } from '../answers/begin';
 import { answerBehind, answerBehindRecords, answerCheck } from '../answers/behind';
 import { answerRecordCells } from '../answers/recordCells';
 import { answerFacts } from '../answers/column';
@@ -18,6 +18,7 @@ import { onHeld, type Handlers } from './handler';
 
 /** What is asked for by an act, to look behind, hand over, try, prepare; and what draws a chart. */
 export const LATER = {
+  offers: onHeld<'offers'>(answerOffers),
   questions: onHeld<'questions'>(answerQuestions),
   sketch: onHeld<'sketch'>(answerSketch),
   behind: onHeld<'behind'>(answerBehind),

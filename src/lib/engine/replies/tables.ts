@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { Condition } from '../../core/scope/condition';
+import { Wish } from '../../core/tally/wish';
 import { Fault } from '../../core/tally/fault';
 import { CALENDAR_PERIODS } from '../../core/table/period';
 import { Figure, FigureRow, FigureType, Mark } from '../../core/tally/result';
@@ -110,3 +112,18 @@ export const Begin = z.strictObject({
   sentence: z.string(),
 });
 export type Begin = z.infer<typeof Begin>;
+
+/** A tally that a wish may mean. */
+export const Offered = z.strictObject({
+  kind: z.string(),
+  question: z.string(),
+  sentence: z.string(),
+  tally: Tally,
+  wish: Wish,
+  /** What narrows to the records that were asked of, and the same in words. */
+  narrow: z.array(Condition),
+  narrowWords: z.array(z.string()),
+  /** Words that were not understood, as they were typed. */
+  left: z.array(z.string()),
+});
+export type Offered = z.infer<typeof Offered>;

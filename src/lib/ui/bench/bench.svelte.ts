@@ -178,6 +178,12 @@ export class BenchState {
     return this.ask('questions', { wish, readings: this.facts.readings.map((r) => r.name) }, lane);
   }
 
+  /** The tallies that a wish may mean, and what of it none of them says. */
+  offers(typed: string, lane?: string): Promise<ReplyOf<'offers'>> {
+    const readings = this.facts.readings.map((r) => r.name);
+    return this.ask('offers', { typed, readings, bands: this.keptBands }, lane);
+  }
+
   /** Opens the questions, with what is wished for so far. */
   choose(wish: Wish = {}): void {
     this.wish = wish;
@@ -216,13 +222,14 @@ export class BenchState {
    * Puts a new tally into the tray and opens it.
    * @param wish what it was begun from, where it says how figures are to be shown
    */
-  begin(label: string, tally: Tally, wish: Wish = {}): void {
+  begin(label: string, tally: Tally, wish: Wish = {}, narrow: readonly Condition[] = []): void {
     this.choosing = false;
     this.reporting = false;
     this.side = null;
     const { column, withDeviation } = wish;
     this.change(label, (doc) => {
-      const added = addTally(this.lists.withThoseOf(doc, tally, this.names), tally);
+      const narrowed = narrow.reduce(addRung, doc);
+      const added = addTally(this.lists.withThoseOf(narrowed, tally, this.names), tally);
       return withDeviation && column !== undefined ? showDeviation(added, column) : added;
     });
   }

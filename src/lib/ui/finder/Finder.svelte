@@ -24,6 +24,8 @@
   let trouble = $state('');
   /** Enter came before what these words find: it is done when that is there. */
   let entering = false;
+  /** The words for which the words not understood were gone to: the next Enter takes the offer all the same. */
+  let shownLeft = $state('');
   $effect(() => {
     const typed = text.trim();
     const of = token;
@@ -39,7 +41,7 @@
         if (typed !== text.trim() || of !== token) return;
         more = values;
         searched = typed;
-        if (entering) run(found[0]);
+        if (entering) take(found[0]);
       },
       (error: unknown) => {
         if (typed === text.trim() && of === token)
@@ -68,7 +70,21 @@
   export function show(): void {
     text = '';
     at = 0;
+    shownLeft = '';
     open = true;
+  }
+
+  /** Goes to the first words that an act does not do; takes it where there are none, or they were gone to. */
+  function take(act: Act | undefined): void {
+    const [first] = act?.left ?? [];
+    const from = first === undefined ? -1 : text.toLowerCase().indexOf(first.toLowerCase());
+    if (first === undefined || shownLeft === text.trim() || !field) {
+      run(act);
+      return;
+    }
+    shownLeft = text.trim();
+    field.focus();
+    if (from >= 0) field.setSelectionRange(from, from + first.length);
   }
 
   function run(act: Act | undefined): void {
@@ -83,8 +99,9 @@
     event.preventDefault();
     const first = known.find(({ loosely }) => !loosely);
     if (searched !== text.trim() && (at > 0 || !first)) entering = true;
-    else run(found[chosen]);
+    else take(found[chosen]);
   }
+  const left = $derived(found[chosen]?.left ?? []);
 </script>
 
 <Dialog bind:open name="Find or do" width={600} first={() => field ?? null}>
@@ -102,7 +119,7 @@
     onHighlightChange={({ highlightedValue }) => {
       if (highlightedValue !== null) at = Number(highlightedValue);
     }}
-    onSelect={({ itemValue }) => run(found[Number(itemValue)])}
+    onSelect={({ itemValue }) => take(found[Number(itemValue)])}
     onOpenChange={(now) => {
       if (!now.open && now.reason === 'escape-key') open = false;
     }}
@@ -139,7 +156,11 @@
             <Combobox.Item {item}>
               {#snippet element(attributes)}
                 <li {...attributes} role="option" aria-selected={item.value === String(chosen)}>
-                  <span>{item.act.label}</span><small>{item.act.keys ?? item.act.kind}</small>
+                  <span
+                    >{#if item.act.left?.length}<b class="left" data-test="left"
+                        >Not understood: {item.act.left.map((word) => `“${word}”`).join(', ')}.</b
+                      >{/if}{item.act.label}</span
+                  ><small>{item.act.keys ?? item.act.kind}</small>
                 </li>
               {/snippet}
             </Combobox.Item>
@@ -148,6 +169,11 @@
       {/snippet}
     </Combobox.Content>
   </Combobox>
+  {#if left.length}<p class="left" role="status" data-test="not-understood">
+      Not understood: {left.map((word) => `“${word}”`).join(', ')}. {shownLeft === text.trim()
+        ? 'Enter once more begins the tally without it.'
+        : 'Enter goes to these words.'}
+    </p>{/if}
   {#if trouble}<p role="alert">Values and tallies were not looked for: {trouble}</p>
   {:else if found.length === 0}<p>
       Nothing is called “{text}”. Try the name of a column, a group or an act.
@@ -187,5 +213,12 @@
   p {
     margin: 10px;
     color: var(--ink-soft);
+  }
+  b.left {
+    margin-right: 0.35em;
+  }
+  .left {
+    color: var(--plum);
+    font-weight: 600;
   }
 </style>

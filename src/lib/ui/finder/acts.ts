@@ -25,6 +25,8 @@ export interface Act {
   readonly keys?: string;
   /** Found by the words of a long sentence: what was asked for in these words stands before it. */
   readonly loosely?: boolean;
+  /** Words that were typed and that it does not do: told before it, and never passed over by one Enter. */
+  readonly left?: readonly string[];
   readonly run: () => void;
 }
 

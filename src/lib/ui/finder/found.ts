@@ -3,7 +3,6 @@ import type { Condition } from '../../core/scope/condition';
 import { describeCondition } from '../../core/scope/describe';
 import { counted } from '../../core/table/format';
 import { narrowingOf, type Narrowing } from '../../core/tally/narrowing';
-import { fitOf, wishOf } from '../../core/tally/wishOf';
 import type { BenchState } from '../bench/bench.svelte';
 import type { Act } from './acts';
 
@@ -22,24 +21,19 @@ export async function foundActs(bench: BenchState, typed: string): Promise<Act[]
   return said ? [...named, ...values, ...tallies] : [...named, ...tallies, ...values];
 }
 
-/** `median delay by vessel`: the tallies that begin so. */
-async function tallyActs(bench: BenchState, search: string): Promise<Act[]> {
-  const wish = wishOf(search, bench.columns, bench.keptBands);
-  if (!wish) return [];
-  const found = await bench.questions(wish, 'find questions');
-  const asked = [...found].sort((a, b) => fitOf(search, b) - fitOf(search, a));
-  return asked.flatMap(({ question, sentence, tally }): Act[] =>
-    tally
-      ? [
-          {
-            kind: 'tally',
-            label: `New: ${sentence}`,
-            keys: question,
-            run: () => bench.begin(`New tally: ${sentence}`, tally, wish),
-          },
-        ]
-      : [],
-  );
+/** `median delay by vessel without gale`: the tallies that begin so, and what they narrow to. */
+async function tallyActs(bench: BenchState, typed: string): Promise<Act[]> {
+  const offers = await bench.offers(typed, 'find questions');
+  return offers.map(({ question, sentence, tally, wish, narrow, narrowWords, left }): Act => {
+    const only = narrowWords.length ? ` Narrowed to: ${narrowWords.join('; ')}.` : '';
+    return {
+      kind: 'tally',
+      label: `New: ${sentence}${only}`,
+      keys: question,
+      left,
+      run: () => bench.begin(`New tally: ${sentence}${only}`, tally, wish, narrow),
+    };
+  });
 }
 
 function narrowAct(bench: BenchState, condition: Condition): Act {

@@ -1,0 +1,94 @@
+import { isText } from '../table/column';
+import type { Table } from '../table/table';
+import { sameWord, type Token } from './tokens';
+
+/** Values of a column that words name. */
+export interface NamedValues {
+  readonly column: string;
+  readonly values: readonly string[];
+}
+
+/** Texts that are looked through in a column; more are names of records, not of groups. */
+const MOST_TEXTS = 5000;
+/** More values than this share a word by chance. */
+const MOST_ALIKE = 12;
+
+/** What words can name in a list: its columns, and the values of its columns of text. */
+export class ListWords {
+  readonly #values: readonly { column: string; texts: readonly (readonly [string, string])[] }[];
+
+  constructor(readonly table: Table) {
+    this.#values = table.columns.flatMap((column) =>
+      isText(column) && column.dictionary.length <= MOST_TEXTS
+        ? [
+            {
+              column: column.id,
+              texts: column.dictionary.map((text) => [text, text.trim().toLowerCase()] as const),
+            },
+          ]
+        : [],
+    );
+  }
+
+  /**
+   * The column that tokens from a place on name, by its whole name, and how many tokens that takes;
+   * the longest name of those that fit.
+   */
+  columnAt(
+    tokens: readonly Token[],
+    at: number,
+  ): { column: string; type: string; length: number } | null {
+    let best: { column: string; type: string; length: number } | null = null;
+    for (const { id, name, type } of this.table.columns) {
+      const words = name.toLowerCase().split(/\s+/).filter(Boolean);
+      const fits =
+        words.length > 0 &&
+        words.every((word, n) => {
+          const token = tokens[at + n];
+          return token !== undefined && sameWord(token.word, word);
+        });
+      if (fits && words.length > (best?.length ?? 0))
+        best = { column: id, type, length: words.length };
+    }
+    return best;
+  }
+
+  /** Whether a word is, or begins, a word of a column's name. @param ofType only of columns of this type */
+  isColumnWord(word: string, ofType?: string): boolean {
+    return this.table.columns.some(
+      ({ name, type }) =>
+        (ofType === undefined || type === ofType) &&
+        name
+          .toLowerCase()
+          .split(/\s+/)
+          .some(
+            (own) =>
+              sameWord(own, word) || (word.length >= 4 && own.startsWith(word.replace(/s$/, ''))),
+          ),
+    );
+  }
+
+  /**
+   * The values that words name: those that are called so, but for case, outer spaces and a plural; or, of a
+   * word of four letters or more, those of one column that hold it as a word.
+   * @param within only those of this column
+   */
+  valuesNamed(words: string, within?: string): NamedValues | null {
+    const said = words.trim().toLowerCase();
+    if (said === '') return null;
+    const columns = this.#values.filter(({ column }) => within === undefined || column === within);
+    const found = (isIt: (low: string) => boolean, most: number): NamedValues[] =>
+      columns.flatMap(({ column, texts }) => {
+        const values = texts.flatMap(([text, low]) => (isIt(low) ? [text] : []));
+        return values.length > 0 && values.length <= most ? [{ column, values }] : [];
+      });
+    const [whole] = found((low) => sameWord(low, said), MOST_TEXTS);
+    if (whole) return whole;
+    if (said.length < 4 || /\s/.test(said)) return null;
+    const holding = found(
+      (low) => low.split(/[\s,/-]+/).some((part) => sameWord(part, said)),
+      MOST_ALIKE,
+    );
+    return holding.length === 1 ? holding[0] : null;
+  }
+}

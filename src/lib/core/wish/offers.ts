@@ -1,0 +1,70 @@
+import type { KeptBands } from '../arrange/bands';
+import type { Condition } from '../scope/condition';
+import { describeCondition } from '../scope/describe';
+import { namesOf } from '../table/table';
+import type { ListFacts } from '../tally/guess';
+import { questionsOf } from '../tally/guesses';
+import { kindOf } from '../tally/kinds';
+import type { Tally } from '../tally/specs';
+import type { Wish } from '../tally/wish';
+import { fitOf, wishOf } from '../tally/wishOf';
+import { filtersIn } from './filters';
+import { leftover, notUnderstood } from './leftover';
+import type { ListWords } from './listWords';
+import { SMALL_WORDS } from './smallWords';
+import { tokensOf } from './tokens';
+
+/** A tally that a wish may mean. */
+export interface Offer {
+  readonly kind: Tally['kind'];
+  readonly question: string;
+  readonly sentence: string;
+  readonly tally: Tally;
+  /** What is wished for besides the tally itself. */
+  readonly wish: Wish;
+  /** What narrows to the records that were asked of, and the same in words. */
+  readonly narrow: readonly Condition[];
+  readonly narrowWords: readonly string[];
+  /** Words that were not understood, as they were typed and in their order. */
+  readonly left: readonly string[];
+}
+
+/**
+ * The tallies that a wish may mean, those that leave fewest of its words first. Every word of it is in the
+ * tally, narrows to records, is a small one, or is told in `left`.
+ * @param kept band tables by the names they are kept under
+ * @example offersFor('fares by route without gale', words, facts, 'Sailings', [])[0].left // []
+ */
+export function offersFor(
+  typed: string,
+  words: ListWords,
+  facts: ListFacts,
+  listName: string,
+  kept: readonly KeptBands[],
+): Offer[] {
+  const { conditions, rest } = filtersIn(tokensOf(typed), words);
+  const { columns } = words.table;
+  const names = namesOf(words.table);
+  const text = rest
+    .map(({ text: own, afterComma }, k) => (afterComma && k > 0 ? `, ${own}` : ` ${own}`))
+    .join('')
+    // “top 2 vessels in each route” ranks anew in each.
+    .replace(/\bin each\b/gi, 'within')
+    .trim();
+  // Words that only narrow begin no tally: none was asked for.
+  if (rest.every(({ word }) => SMALL_WORDS.has(word))) return [];
+  const wish = wishOf(text, columns, kept) ?? (conditions.length > 0 ? {} : null);
+  if (!wish) return [];
+  const narrowWords = conditions.map((condition) => describeCondition(condition, names));
+  return questionsOf(facts, wish)
+    .map((asked) => ({ ...asked, fit: fitOf(text, asked) }))
+    .sort((a, b) => b.fit - a.fit)
+    .flatMap(({ kind, question, found, guess }): Offer[] => {
+      if (!('tally' in guess)) return [];
+      const { tally } = guess;
+      const left = notUnderstood(rest, leftover(rest, tally, columns, found, listName));
+      const sentence = kindOf(tally).plain(names, listName);
+      return [{ kind, question, sentence, tally, wish, narrow: conditions, narrowWords, left }];
+    })
+    .sort((a, b) => a.left.length - b.left.length);
+}
