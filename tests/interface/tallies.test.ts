@@ -401,6 +401,25 @@ describe('the tray', () => {
       await page.untilText('sentence', said);
       await page.chord(Key.CONTROL, 'z');
     });
+
+  it('words of a wish that are not understood are gone to first, and never passed over by one Enter', async () => {
+    await page.chord(Key.CONTROL, 'k');
+    await (await page.find('finder')).sendKeys('fares by route per pot without gale');
+    await page.untilText('not-understood', 'Not understood: “per pot”');
+    await page.type(Key.ENTER);
+    await page.untilText('not-understood', 'Enter once more');
+    const chosen = await page.run<string>(
+      `const field = document.activeElement; return field.value.slice(field.selectionStart, field.selectionEnd)`,
+    );
+    expect(chosen).toBe('per pot');
+    await page.type(Key.ENTER);
+    await page.untilText('sentence', 'grouped by Route');
+    const [{ n }] = sailingsInSql()
+      .prepare("select count(*) n from s where weather <> 'gale'")
+      .all() as { n: number }[];
+    await page.untilText('counted', n.toLocaleString('en'));
+    await page.chord(Key.CONTROL, 'z');
+  });
 });
 
 const KINDS = [
