@@ -116,4 +116,97 @@ describe('every tally against an older reading', () => {
     const [gone] = movedOf([ranking], undefined, bare).tallies;
     expect(gone).toMatchObject({ why: 'It had no figures before.', moved: [] });
   });
+
+  it('the same records in another order have not moved, whatever follows from their sums', () => {
+    const n = 500;
+    const list = (turn: (k: number) => number): Table => {
+      const at = Array.from({ length: n }, (_, k) => turn(k));
+      return {
+        length: n,
+        columns: [
+          textColumn(
+            'Route',
+            at.map((k) => `R${k % 7}`),
+          ),
+          scalarColumn(
+            'Fares',
+            'number',
+            at.map((k) => Math.sin(k) * 1e6 + 0.1),
+          ),
+          scalarColumn(
+            'Day',
+            'date',
+            at.map((k) => 20_000 + (k % 90)),
+          ),
+        ],
+      };
+    };
+    const before = list((k) => k);
+    const after = list((k) => (k * 193) % n);
+    const measures = ['sum', 'mean', 'sd', 'skewness', 'median'].map((kind) => ({
+      kind,
+      column: 'Fares',
+    }));
+    const tallies = [
+      { kind: 'ledger', groups: [{ column: 'Route' }], measures },
+      {
+        kind: 'periods',
+        column: 'Day',
+        levels: ['month'],
+        measures: measures.slice(0, 2),
+        against: ['previous'],
+        running: true,
+      },
+      { kind: 'ranking', groups: [{ column: 'Route' }], by: { kind: 'sum', column: 'Fares' } },
+    ];
+    const doc = { ...newBench(after, 2), lists: { older: { reading: 1, table: 'main' } } };
+    const bench = new OpenBench(after, noRecipe, 'Sailings', new Map([['older', before]]));
+    bench.show(tallies.reduce<Bench>((to, spec) => addTally(to, Tally.parse(spec)), doc));
+    const moved = Replies.moved.parse(bench.ask('moved', { with: 'older' }));
+    expect(moved.tallies.map(({ count, compared }) => [count, compared > 5])).toEqual(
+      moved.tallies.map(({ words }) => [0, !words.includes('not grouped')]),
+    );
+    // One fare of a penny more is seen all the same, in sum and mean.
+    const [, , day] = after.columns;
+    const fares = after.columns[1];
+    const values = Float64Array.from('values' in fares ? fares.values : []);
+    values[3] += 0.01;
+    const penny: Table = {
+      length: n,
+      columns: [after.columns[0], { ...scalarColumn('Fares', 'number', []), values }, day],
+    };
+    const next = new OpenBench(penny, noRecipe, 'Sailings', new Map([['older', before]]));
+    next.show(addTally(doc, Tally.parse(tallies[0])));
+    const [, ledger] = Replies.moved.parse(next.ask('moved', { with: 'older' })).tallies;
+    expect(new Set(ledger.moved.map(({ title }) => title.split(' ')[0]))).toContain('mean');
+    expect(ledger.moved.filter(({ title }) => title === 'sum of Fares')).toHaveLength(2);
+  });
+
+  it('the column of the blanks is another than that of the text “blank”', () => {
+    const list = (fares: number[]): Table => ({
+      length: 3,
+      columns: [
+        textColumn('Route', ['Holm', 'Holm', 'Holm']),
+        textColumn('Cause', ['blank', null, 'fog']),
+        scalarColumn('Fares', 'number', fares),
+      ],
+    });
+    const spec = {
+      kind: 'crosstab',
+      down: [{ column: 'Route' }],
+      across: [{ column: 'Cause' }],
+      measures: [{ kind: 'sum', column: 'Fares' }],
+      count: false,
+    };
+    const [now, then] = [list([1, 5, 3]), list([1, 2, 3])];
+    const doc = { ...newBench(now, 2), lists: { older: { reading: 1, table: 'main' } } };
+    const bench = new OpenBench(now, noRecipe, 'Sailings', new Map([['older', then]]));
+    bench.show(addTally(doc, Tally.parse(spec)));
+    const [, cross] = Replies.moved.parse(bench.ask('moved', { with: 'older' })).tallies;
+    expect(
+      cross.moved
+        .filter(({ title }) => title.startsWith('blank'))
+        .map(({ before, after }) => [before, after]),
+    ).toContainEqual(['2', '5']);
+  });
 });
