@@ -1,7 +1,7 @@
 <script lang="ts">
   import { type Wish } from '../../core/tally/wish';
   import { wishOf, fitOf } from '../../core/tally/wishOf';
-  import type { Begin, Sketch } from '../../engine/protocol';
+  import type { Begin, Offered, Sketch } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import NothingCounted from '../ladder/NothingCounted.svelte';
   import Card from './Card.svelte';
@@ -21,16 +21,31 @@
     const all = `${q.question} ${q.found} ${q.sentence}`.toLowerCase();
     return words.filter((word) => all.includes(word)).length;
   };
+  /** What the words typed narrow to, and which of them each kind of question does not say. */
+  let offers = $state.raw<readonly Offered[]>([]);
+  const offerOf = ({ kind }: Begin): Offered | undefined => offers.find((o) => o.kind === kind);
+  /** In the order of the offers: those that leave fewest words first. */
+  const placeOf = (q: Begin): number => {
+    const at = offers.findIndex(({ kind }) => kind === q.kind);
+    return at < 0 ? offers.length : at;
+  };
   const shown = $derived(
     typed
       ? [...questions].sort(
           (a, b) =>
             Number(b.tally !== null) - Number(a.tally !== null) ||
+            placeOf(a) - placeOf(b) ||
             fitOf(text, b) - fitOf(text, a) ||
             matches(b) - matches(a),
         )
       : questions.filter((q) => matches(q) === words.length),
   );
+
+  const first = $derived(shown.find((q) => q.tally));
+  const narrowWords = $derived(offers[0]?.narrowWords ?? []);
+  const left = $derived((first && offerOf(first)?.left) ?? []);
+  /** The words for which the words not understood were gone to: the next Enter begins all the same. */
+  let shownLeft = $state('');
 
   /** The wish that the questions answer. */
   let answered: Wish | null = null;
@@ -50,12 +65,19 @@
         if (typed) await new Promise((resolve) => setTimeout(resolve, 200));
         if (stale) return;
         const answers = await bench.questions(wish);
+        const found = text.trim() ? await bench.offers(text, 'chooser') : [];
         if (stale) return;
-        questions = answers;
+        offers = found;
+        // What narrows is out of the way of an offer; what a panel asked for before is not known to it.
+        const begun = Object.keys(bench.wish).length === 0 ? found : [];
+        questions = answers.map((question) => {
+          const offer = begun.find(({ kind }) => kind === question.kind);
+          return offer ? { ...question, tally: offer.tally, sentence: offer.sentence } : question;
+        });
         answered = asked;
         if (entering) return beginFirst();
         sketches = new Map();
-        for (const { kind, tally } of answers) {
+        for (const { kind, tally } of questions) {
           if (!tally) continue;
           const sketch = await bench.ask('sketch', { spec: tally });
           if (stale || bench.counts?.token !== token) return;
@@ -69,13 +91,24 @@
   });
   $effect(() => field?.focus());
 
-  function begin({ tally, sentence }: Begin): void {
-    if (tally) bench.begin(`New tally: ${sentence}`, tally, { ...bench.wish, ...typed });
+  function begin(question: Begin): void {
+    const { tally, sentence } = question;
+    if (!tally) return;
+    const wish = { ...bench.wish, ...typed };
+    bench.begin(`New tally: ${sentence}`, tally, wish, offerOf(question)?.narrow);
   }
 
+  /** Begins the first, unless words of it were not understood: those are gone to first. */
   function beginFirst(): void {
-    const [first] = shown.filter((q) => q.tally);
-    if (first) begin(first);
+    const [word] = left;
+    const from = word === undefined ? -1 : text.toLowerCase().indexOf(word.toLowerCase());
+    if (word === undefined || shownLeft === text || !field) {
+      if (first) begin(first);
+      return;
+    }
+    shownLeft = text;
+    field.focus();
+    if (from >= 0) field.setSelectionRange(from, from + word.length);
   }
 
   function keyed(event: KeyboardEvent): void {
@@ -118,6 +151,14 @@
     <button type="button" class="act" onclick={() => (bench.choosing = false)}>Close Esc</button>
   </div>
   <NothingCounted {bench} />
+  {#if narrowWords.length}<p class="soft" role="status">
+      What is begun narrows to: {narrowWords.join('; ')}.
+    </p>{/if}
+  {#if left.length}<p class="left" role="status" data-test="chooser-left">
+      Not understood: {left.map((word) => `“${word}”`).join(', ')}. {shownLeft === text
+        ? 'Enter once more begins the first without it.'
+        : 'Enter goes to these words.'}
+    </p>{/if}
   <ul bind:this={grid}>
     {#each shown as question (question.kind)}
       <li>
@@ -145,6 +186,11 @@
     min-height: 0;
     overflow: auto;
     padding: 16px 22px 20px;
+  }
+  .left {
+    margin: 8px 0;
+    color: var(--plum);
+    font-weight: 600;
   }
   .head {
     display: flex;
