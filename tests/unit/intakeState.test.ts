@@ -264,6 +264,24 @@ describe('a file that refreshes a list', () => {
     intake.accept();
     expect(reader().last).toMatchObject({ kind: 'accept', list: 3, name: 'Takings' });
   });
+
+  it('reads its columns as was decided before, and shows what was decided about totals', () => {
+    const counted: Refreshed = { ...list, recipe: { ...list.recipe, totals: 'counted' } };
+    const intake = new IntakeState(counted, LIMIT);
+    expect([intake.setTotalsAside, new IntakeState(list, LIMIT).setTotalsAside]).toEqual([
+      false,
+      true,
+    ]);
+    intake.begin(file);
+    reader().says(preview(list.recipe, FILE));
+    reader().says(read(list.recipe, { totals: [4] }));
+    for (const difference of intake.differences) intake.decideOn(difference, true);
+    // None of the list's columns is judged anew, whatever the file shows.
+    expect(reader().last).toMatchObject({ kind: 'recipe', settled: ['Route', 'Fares', 'Gone'] });
+    reader().says(read(list.recipe, { totals: [4] }));
+    intake.accept();
+    expect(reader().last).toMatchObject({ kind: 'accept', setAside: [], totals: 'counted' });
+  });
 });
 
 describe('a reading that is stopped, or a page that is reloaded', () => {
