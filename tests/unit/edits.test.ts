@@ -9,6 +9,7 @@ import {
   keepScope,
   moveColumn,
   moveRung,
+  narrowTo,
   negateRung,
   putAllBack,
   putBack,
@@ -84,6 +85,14 @@ describe('steps of What counts', () => {
     expect(again.scopes.map(({ name, rungs }) => [name, rungs.length])).toEqual([['busy', 1]]);
     expect(dropScope(again, 'busy').scopes).toEqual([]);
     expect(dropScope(again, 'other').scopes).toHaveLength(1);
+  });
+
+  it('narrowing to what is narrowed to already makes no second step; one switched off is not in the way', () => {
+    const once = narrowTo(start, [over(5), over(9)]);
+    expect(once.ladder.rungs.map(({ condition }) => condition)).toEqual([over(5), over(9)]);
+    expect(narrowTo(once, [over(9)])).toEqual(once);
+    const off = switchRung(once, once.ladder.rungs[1].id);
+    expect(narrowTo(off, [over(9)]).ladder.rungs.map(({ on }) => on)).toEqual([true, false, true]);
   });
 });
 

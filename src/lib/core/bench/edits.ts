@@ -34,6 +34,16 @@ function freshId(doc: Bench): string {
 export const addRung = (doc: Bench, condition: Condition): Bench =>
   withRungs(doc, [...doc.ladder.rungs, { id: freshId(doc), on: true, condition }]);
 
+/** The same with steps for these conditions; one that is there already, and on, is not made again. */
+export const narrowTo = (doc: Bench, conditions: readonly Condition[]): Bench =>
+  conditions.reduce<Bench>((to, condition) => {
+    const said = JSON.stringify(condition);
+    const isThere = to.ladder.rungs.some(
+      (rung) => rung.on && JSON.stringify(rung.condition) === said,
+    );
+    return isThere ? to : addRung(to, condition);
+  }, doc);
+
 export const changeRung = (doc: Bench, id: string, condition: Condition): Bench =>
   eachRung(doc, id, (rung) => ({ ...rung, condition }));
 

@@ -1,6 +1,6 @@
 import type { KeptBands } from '../../core/arrange/bands';
 import type { Bench, TrayItem, View } from '../../core/bench/document';
-import { addRung, setTally, showDeviation } from '../../core/bench/edits';
+import { addRung, narrowTo, setTally, showDeviation } from '../../core/bench/edits';
 import { addTally, lookAt, openTally } from '../../core/bench/trayEdits';
 import { isLedger, openItem, openLedger, type LedgerItem } from '../../core/bench/tray';
 import type { Wish } from '../../core/tally/wish';
@@ -228,7 +228,7 @@ export class BenchState {
     this.side = null;
     const { column, withDeviation } = wish;
     this.change(label, (doc) => {
-      const narrowed = narrow.reduce(addRung, doc);
+      const narrowed = narrowTo(doc, narrow);
       const added = addTally(this.lists.withThoseOf(narrowed, tally, this.names), tally);
       return withDeviation && column !== undefined ? showDeviation(added, column) : added;
     });
