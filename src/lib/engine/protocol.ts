@@ -121,7 +121,15 @@ export type ArgsOf<K extends Do> = Asks[K];
 export type ReplyOf<K extends Do> = z.infer<(typeof Replies)[K]>;
 
 export type Keys = readonly Figure[];
-export type { Answered, Begin, Offered, Row, Sketch, TableColumn, TableHead } from './replies/tables';
+export type {
+  Answered,
+  Begin,
+  Offered,
+  Row,
+  Sketch,
+  TableColumn,
+  TableHead,
+} from './replies/tables';
 export type { Behind, BehindRecord } from './replies/behind';
 export type { ColumnFacts, Distribution } from './replies/column';
 export type { Counts } from './replies/counts';
