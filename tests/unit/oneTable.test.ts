@@ -10,7 +10,7 @@ import { plainFormat } from '$lib/core/table/format';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { Tally } from '$lib/core/tally/specs';
-import { Dialect } from '$lib/core/write/dialect';
+import { Dialect, type Values } from '$lib/core/write/dialect';
 import type { OutForm } from '$lib/core/write/forms';
 import { resultFile } from '$lib/core/write/resultFile';
 import { tableFile } from '$lib/core/write/tableFile';
@@ -319,17 +319,9 @@ describe('what does not fit', () => {
       ],
     };
     const bench = opened(doc);
-    const text = async (form: OutForm): Promise<string> => {
-      const { parts } = bench.ask('asked', {
-        tallies: ['ledger', 'bad'],
-        values: 'shown',
-        report: true,
-      });
-      const { bytes } = await resultFile(
-        fromParts(parts),
-        form,
-        Dialect.parse({ values: 'shown' }),
-      );
+    const text = async (form: OutForm, values: Values = 'shown'): Promise<string> => {
+      const { parts } = bench.ask('asked', { tallies: ['ledger', 'bad'], values, report: true });
+      const { bytes } = await resultFile(fromParts(parts), form, Dialect.parse({ values }));
       return new TextDecoder().decode(bytes);
     };
     for (const form of ['md', 'html', 'csv'] as const) {
@@ -340,10 +332,12 @@ describe('what does not fit', () => {
         'By stall',
         'South opened late.',
         '1,235.00',
-        'bands',
+        'Take wider ones',
       ])
         expect([form, written.includes(part), part]).toEqual([form, true, part]);
     }
+    for (const part of ['June', 'South opened late.', 'Take wider ones', '-1235'])
+      expect(await text('csv', 'full')).toContain(part);
   });
 
   it('a text that a cell of a workbook cannot hold is never cut', async () => {

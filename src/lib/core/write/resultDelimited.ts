@@ -13,7 +13,8 @@ import { rowsShown, tableGrid } from './tableGrid';
  * With full values it is for programs: labels are the values behind them, figures have all their digits,
  * none is empty, and the last three columns say what a row is. One table of one tally is a plain table; of
  * several, each stands under a line with its sentence, with an empty line between them. As shown it is
- * for people: rows in the order of the page, their whole last, and below them what should be known.
+ * for people: rows in the order of the page, their whole last, and below them what should be known. A report has
+ * its title, its words and its notes either way.
  */
 export function resultsAsDelimited(
   result: AskResult,
@@ -31,7 +32,7 @@ export function resultsAsDelimited(
   const tallies = talliesOf(result);
   const alone = tallies.length === 1 && tallies[0].tables.length === 1;
   const parts: string[] = [];
-  if (report && !full)
+  if (report)
     parts.push([report.title, ...report.intro.split('\n').filter(Boolean)].map(line).join(''));
   for (const { title, words, tables, warnings, note, refused } of tallies) {
     for (const table of tables) {
@@ -45,7 +46,7 @@ export function resultsAsDelimited(
     const below = [
       ...(refused ? [`${title ?? words} ${refused}`] : []),
       ...(full ? [] : [words, ...warnings.map((warning) => warning.words)]),
-      ...(note && !full ? note.split('\n').filter(Boolean) : []),
+      ...(note ? note.split('\n').filter(Boolean) : []),
     ];
     if (below.length) parts.push(below.map(line).join(''));
   }

@@ -9,7 +9,6 @@ import type { AnswerTable } from '../../core/tally/answer';
 import { ledgerSentence } from '../../core/tally/ledger/sentence';
 import { handedOver } from '../../core/tally/ledger/linesTable';
 import { plainSentence } from '../../core/tally/sentence';
-import type { Values } from '../../core/write/dialect';
 import { gridOf, textLine, toDelimited, toHtml, type LineDialect } from '../../core/write/grid';
 import { rowsShown, tableGrid } from '../../core/write/tableGrid';
 import type { Held } from '../held';
@@ -45,11 +44,7 @@ export function* answerCopy(held: Held, { tally, values }: ArgsOf<'copy'>): Step
   }
   let guarded = 0;
   for (const { table, rows: places } of tables) {
-    const grid = tableGrid(
-      table,
-      { values: values satisfies Values, formats: held.doc.formats },
-      places,
-    );
+    const grid = tableGrid(table, { values, formats: held.doc.formats }, places);
     const out = yield* toDelimited(grid, CLIPBOARD);
     guarded += out.guarded;
     text += notes.length ? `\r\n${out.text}` : out.text;
