@@ -1,6 +1,6 @@
 import { MEASURES, type MeasureKind } from '../measure/measure';
 import { leavesOf, type Condition } from '../scope/condition';
-import type { Column } from '../table/column';
+import { isText, type Column } from '../table/column';
 import { CALENDAR_PERIODS } from '../table/period';
 import { kindOf } from '../tally/kinds';
 import { refs } from '../tally/refs';
@@ -120,7 +120,18 @@ function saidBy(tally: Tally, columns: readonly Column[]): Said {
     } else if (Array.isArray(part)) part.forEach(walk);
     else if (typeof part === 'object' && part !== null) Object.values(part).forEach(walk);
   };
-  walk(conditions);
+  for (const condition of conditions)
+    for (const { column, test } of leavesOf(condition))
+      walk(
+        test.test === 'is'
+          ? test.values.filter((value) =>
+              isHeld(
+                value,
+                columns.find(({ id }) => id === column),
+              ),
+            )
+          : test,
+      );
   const ofConditions = [...texts];
   walk({ ...tally, kind: '' });
   const periodNames = texts.filter((text) => /^\d{4}(-\w+)?$/.test(text));
@@ -134,6 +145,16 @@ function saidBy(tally: Tally, columns: readonly Column[]): Said {
     conditions,
     spec,
   };
+}
+
+/** Texts that a value is looked for among; of more it is taken to be there. */
+const MOST_TEXTS = 5000;
+
+/** Whether a value that was typed is one of a column: what no record holds was not understood. */
+function isHeld(value: string, column: Column | undefined): boolean {
+  if (!column || !isText(column) || column.dictionary.length > MOST_TEXTS) return true;
+  const said = value.trim().toLowerCase();
+  return column.dictionary.some((text) => sameWord(text.trim().toLowerCase(), said));
 }
 
 const namesIn = (condition: Condition, columns: readonly Column[]): string[] =>
