@@ -1,6 +1,6 @@
 import { isText } from '../table/column';
 import type { Table } from '../table/table';
-import { sameWord, type Token } from './tokens';
+import { sameWord, singular, type Token } from './tokens';
 
 /** Values of a column that words name. */
 export interface NamedValues {
@@ -15,19 +15,25 @@ const MOST_ALIKE = 12;
 
 /** What words can name in a list: its columns, and the values of its columns of text. */
 export class ListWords {
-  readonly #values: readonly { column: string; texts: readonly (readonly [string, string])[] }[];
+  readonly #values: readonly {
+    readonly column: string;
+    /** Its values by how they are called, and by each word of theirs; plurals as their singulars. */
+    readonly whole: ReadonlyMap<string, readonly string[]>;
+    readonly holding: ReadonlyMap<string, readonly string[]>;
+  }[];
 
   constructor(readonly table: Table) {
-    this.#values = table.columns.flatMap((column) =>
-      isText(column) && column.dictionary.length <= MOST_TEXTS
-        ? [
-            {
-              column: column.id,
-              texts: column.dictionary.map((text) => [text, text.trim().toLowerCase()] as const),
-            },
-          ]
-        : [],
-    );
+    this.#values = table.columns.flatMap((column) => {
+      if (!isText(column) || column.dictionary.length > MOST_TEXTS) return [];
+      const whole = new Map<string, string[]>();
+      const holding = new Map<string, string[]>();
+      for (const text of column.dictionary) {
+        const low = text.trim().toLowerCase();
+        put(whole, singular(low), text);
+        for (const part of new Set(low.split(/[\s,/-]+/).map(singular))) put(holding, part, text);
+      }
+      return [{ column: column.id, whole, holding }];
+    });
   }
 
   /**
@@ -76,19 +82,23 @@ export class ListWords {
   valuesNamed(words: string, within?: string): NamedValues | null {
     const said = words.trim().toLowerCase();
     if (said === '') return null;
+    const name = singular(said);
     const columns = this.#values.filter(({ column }) => within === undefined || column === within);
-    const found = (isIt: (low: string) => boolean, most: number): NamedValues[] =>
-      columns.flatMap(({ column, texts }) => {
-        const values = texts.flatMap(([text, low]) => (isIt(low) ? [text] : []));
-        return values.length > 0 && values.length <= most ? [{ column, values }] : [];
+    const named = (by: 'whole' | 'holding', most: number): NamedValues[] =>
+      columns.flatMap((own) => {
+        const values = own[by].get(name) ?? [];
+        return values.length > 0 && values.length <= most ? [{ column: own.column, values }] : [];
       });
-    const [whole] = found((low) => sameWord(low, said), MOST_TEXTS);
+    const [whole] = named('whole', MOST_TEXTS);
     if (whole) return whole;
     if (said.length < 4 || /\s/.test(said)) return null;
-    const holding = found(
-      (low) => low.split(/[\s,/-]+/).some((part) => sameWord(part, said)),
-      MOST_ALIKE,
-    );
+    const holding = named('holding', MOST_ALIKE);
     return holding.length === 1 ? holding[0] : null;
   }
+}
+
+function put(to: Map<string, string[]>, name: string, text: string): void {
+  const there = to.get(name);
+  if (there) there.push(text);
+  else to.set(name, [text]);
 }
