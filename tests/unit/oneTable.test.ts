@@ -238,7 +238,7 @@ describe('what does not fit', () => {
     };
     const page = new OpenBench(stalls, noRecipe, 'Stalls').show(benchOn(spec));
     expect(page.foot[2].records).toBe(5);
-    expect(page.ledgerFaults.map(({ path }) => path)).toEqual(['tally.groups']);
+    expect(page.ledgerFaults.map(({ path }) => path)).toEqual(['tally.groups[0]']);
     expect(page.ledgerFaults[0].message).toMatch(/^Bands of 0.01/);
     expect(() => answered(stalls, { tallies: [spec] })).toThrow(/tallies\[0\]: Bands of/);
     const lists = { few: { tally: spec } };

@@ -144,7 +144,8 @@ function* computeWhatGoes(
     const remedy = 'The records are shown without these groups.';
     return {
       ledger: yield* computeLedger(base, { ...spec, groups: [] }),
-      refused: [{ path: 'tally.groups', message, remedy }],
+      // Each of them stands in the sentence with the reason.
+      refused: spec.groups.map((_, k) => ({ path: `tally.groups[${k}]`, message, remedy })),
     };
   }
 }
