@@ -1,13 +1,13 @@
 import { IntakeError } from '$lib/core/errors';
 import { OpenedFile } from '$lib/core/read/opened';
-import { declaredTable, type DeclaredColumn } from '$lib/core/read/unfold/declared';
+import { declaredTable, type DeclaredColumn } from '$lib/core/read/decode/declared';
 import {
   askedBy,
   type AskedOf,
   type DatabaseForm,
   type Source,
   NO_PARTS,
-} from '$lib/core/read/unfold/source';
+} from '$lib/core/read/decode/source';
 import type { Table } from '$lib/core/table/table';
 import { readConfig } from '$lib/server/config';
 import { readConnections } from '$lib/server/databases/connections';

@@ -1,6 +1,6 @@
 import { closeSync, openSync, readFileSync, readSync } from 'node:fs';
 import path from 'node:path';
-import { HEAD_BYTES } from '$lib/core/read/decode';
+import { HEAD_BYTES } from '$lib/core/read/textDecoding';
 import { DelimitedReader, type DelimitedReading } from '$lib/core/read/delimited';
 import type { ColumnType } from '$lib/core/table/column';
 import { Recipe } from '$lib/core/read/recipe';
@@ -8,8 +8,8 @@ import { fitRecipe, retyped } from '$lib/core/read/givenRecipe';
 import type { Doubt } from '$lib/core/read/doubts';
 import { OpenedFile } from '$lib/core/read/opened';
 import { settle, type SettledReading } from '$lib/core/read/settle';
-import { detectForm } from '$lib/core/read/unfold/detect';
-import { unfold, type PartWanted } from '$lib/core/read/unfold/unfold';
+import { detectForm } from '$lib/core/read/decode/detect';
+import { decodeFile, type PartWanted } from '$lib/core/read/decode/decode';
 import { Failed, Misused } from './exit';
 import { connectionIn, isSqlite, readConnection, readSqlite, type FromDatabase } from './database';
 
@@ -109,7 +109,7 @@ export async function readList(file: string, as: ReadAs): Promise<ReadList> {
     return readFrom(opened, () => [bytes], notPacked(as));
   }
   const wanted = as.wanted ?? as.recipe?.source ?? {};
-  return readOpened(OpenedFile.unfolded(await unfold(bytes, UNFOLDED, wanted)), as);
+  return readOpened(OpenedFile.unfolded(await decodeFile(bytes, UNFOLDED, wanted)), as);
 }
 
 const readOpened = (opened: OpenedFile, as: ReadAs): ReadList =>

@@ -1,4 +1,4 @@
-import { Source, type HeadSettled } from '$lib/core/read/unfold/source';
+import { Source, type HeadSettled } from '$lib/core/read/decode/source';
 import { COLUMN_TYPES, type ColumnType } from '$lib/core/table/column';
 import { Misused } from './exit';
 import { readJson, readRecipe, type ReadAs } from './input';

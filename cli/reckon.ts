@@ -1,12 +1,12 @@
 import { AskRefused } from '$lib/core/errors';
 import path from 'node:path';
-import { answerAsk } from '$lib/core/ask/answer';
+import { answerAsk } from '$lib/core/ask/answerAsk';
 import { isOfResult } from '$lib/core/ask/resultLists';
 import { readAsk } from '$lib/core/ask/badAsk';
 import { LEFT_OUT, type Ask } from '$lib/core/ask/ask';
 import type { AskResult } from '$lib/core/ask/result';
-import type { AskedList } from '$lib/core/ask/stand';
-import { finish } from '$lib/core/steps/steps';
+import type { AskedList } from '$lib/core/ask/resolve';
+import { finish } from '$lib/core/task/task';
 import type { Table } from '$lib/core/table/table';
 import { formOfName, OUT_FORMS, type OutForm } from '$lib/core/write/forms';
 import { resultFile } from '$lib/core/write/resultFile';

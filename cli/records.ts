@@ -1,8 +1,8 @@
 import { benchWithIds } from '$lib/core/bench/benchWithIds';
 import { recordsOrder } from '$lib/core/bench/recordsOrder';
-import { stand } from '$lib/core/ask/stand';
+import { resolve } from '$lib/core/ask/resolve';
 import { takingAll } from '$lib/core/prepare/reshape';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { inOrder } from '$lib/core/table/recordOrder';
 import { isText } from '$lib/core/table/column';
 import { counted } from '$lib/core/table/format';
@@ -40,14 +40,14 @@ export async function records(options: RecordsOptions): Promise<void> {
   }
   const others = await listsNamed(options.list, bench.recipes);
   const asked = bench.doc;
-  const on = finish(stand({ name, table, others }, asked));
+  const on = finish(resolve({ name, table, others }, asked));
   const [fault] = on.faults;
   if (fault) throw new Failed(`${fault.path}: ${fault.message} ${fault.remedy}`.trim());
-  const { base } = on;
-  const doc = benchWithIds(asked, base.table.columns);
-  const kept = inOrder(finish(recordsOrder(base, doc)), base.counted);
+  const { input } = on;
+  const doc = benchWithIds(asked, input.table.columns);
+  const kept = inOrder(finish(recordsOrder(input, doc)), input.counted);
   const notes = [`${name}: ${counted(kept.length, 'record')} counted`];
-  const taken = finish(takingAll(base.table, kept));
+  const taken = finish(takingAll(input.table, kept));
   sayUnread(taken, form);
   const { formats } = doc;
   writeFile(await tableFile({ name, table: taken, notes, formats }, form, dialect), options.out);

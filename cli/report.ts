@@ -1,6 +1,6 @@
 import type { Bench } from '$lib/core/bench/document';
 import { moveBench } from '$lib/core/bench/move';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { counted, showDay } from '$lib/core/table/format';
 import type { Recipe } from '$lib/core/read/recipe';
 import type { Table } from '$lib/core/table/table';
@@ -56,7 +56,7 @@ export async function report(file: string, options: ReportOptions): Promise<void
   const list = { name: options.name ?? listName(options.data), table, recipe, others };
   const today = showDay(new Date());
   const engine = openEngine(list);
-  const counts = engine.now('stand', { doc });
+  const counts = engine.now('resolve', { doc });
   const made = await gatherReport((kind, args) => engine.now(kind, args), counts, doc, {
     list: list.name,
     read: today,
@@ -86,9 +86,9 @@ export async function report(file: string, options: ReportOptions): Promise<void
 }
 
 function formatOf({ format, out }: ReportOptions): Format {
-  const ending = format ?? out?.split('.').pop() ?? 'html';
-  const known = FORMATS.find((f) => f === ending);
-  if (!known) throw new Misused(`A report is one of ${FORMATS.join(', ')}, not “${ending}”.`);
+  const extension = format ?? out?.split('.').pop() ?? 'html';
+  const known = FORMATS.find((f) => f === extension);
+  if (!known) throw new Misused(`A report is one of ${FORMATS.join(', ')}, not “${extension}”.`);
   return known;
 }
 

@@ -1,9 +1,9 @@
-import { answerAsk } from '$lib/core/ask/answer';
+import { answerAsk } from '$lib/core/ask/answerAsk';
 import { AnyFigureRecord } from '$lib/core/bench/figureRecord';
 import { AskRefused, NoSuchFigure } from '$lib/core/errors';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { tablePrint } from '$lib/core/table/print';
-import { behind } from '$lib/core/tally/behind';
+import { behind } from '$lib/core/tally/behind/behind';
 import { Disagrees, Failed, Misused } from './exit';
 import { readJson, readRecipe } from './input';
 import { write } from './output';
@@ -50,10 +50,10 @@ export async function verify(file: string, options: VerifyOptions): Promise<void
 
   function again(): { figure: unknown; records: number } {
     try {
-      const [{ answer, base }] = finish(
+      const [{ answer, input }] = finish(
         answerAsk({ name: list.name, table, recipe, others }, ask),
       ).answers;
-      const { figure: now, records: behindIt } = finish(behind(base, answer, place));
+      const { figure: now, records: behindIt } = finish(behind(input, answer, place));
       return { figure: now, records: behindIt.length };
     } catch (error) {
       if (error instanceof NoSuchFigure) return { figure: 'none', records: 0 };

@@ -1,7 +1,7 @@
 import { readAsk } from '$lib/core/ask/badAsk';
 import type { Ask } from '$lib/core/ask/ask';
-import { finish } from '$lib/core/steps/steps';
-import { columnFacts } from '$lib/core/tally/listFacts';
+import { finish } from '$lib/core/task/task';
+import { columnFacts } from '$lib/core/tally/wish/listFacts';
 import type { Table } from '$lib/core/table/table';
 import { ListWords } from '$lib/core/wish/listWords';
 import { offersFor } from '$lib/core/wish/offers';

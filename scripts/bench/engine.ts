@@ -3,7 +3,7 @@ import type { Bench } from '$lib/core/bench/document';
 import { newBench } from '$lib/core/bench/newBench';
 import { newView } from '$lib/core/bench/trayEdits';
 import type { Table } from '$lib/core/table/table';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { openEngine } from '$lib/engine/openEngine';
 import type { ArgsOf, Do, ReplyOf } from '$lib/engine/protocol';
 import { noRecipe } from '../../tests/support/smallList';
@@ -140,7 +140,7 @@ export async function benchEngine(
       if (step.done) return { reply: step.value, ms: performance.now() - begun };
     }
   }
-  const { token } = ask('stand', { doc }).reply;
+  const { token } = ask('resolve', { doc }).reply;
   const tally = 'ledger';
   const { lines } = ask('ledger', { token, tally }).reply;
   ask('lines', { token, tally, from: 0, count: 60 });
@@ -214,7 +214,7 @@ function firstFacts(table: Table, times: number): number[] {
       columns: table.columns.map((c) => ('codes' in c ? c : { ...c, values: c.values.slice() })),
     };
     const engine = openEngine({ name: 'Made', table: fresh, recipe: noRecipe, others: new Map() });
-    const { token } = engine.now('stand', { doc: newBench(fresh, 1) });
+    const { token } = engine.now('resolve', { doc: newBench(fresh, 1) });
     const begun = performance.now();
     engine.now('facts', { token, column: 'fuel' });
     return performance.now() - begun;

@@ -1,7 +1,7 @@
 import { OpenedFile } from '$lib/core/read/opened';
-import { HEAD_BYTES } from '$lib/core/read/decode';
+import { HEAD_BYTES } from '$lib/core/read/textDecoding';
 import { DelimitedReader } from '$lib/core/read/delimited';
-import { unfold } from '$lib/core/read/unfold/unfold';
+import { decodeFile } from '$lib/core/read/decode/decode';
 import { isText, type Column } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { tableFile } from '$lib/core/write/tableFile';
@@ -27,7 +27,7 @@ export async function benchForms(table: Table, { atMost, within }: Meter): Promi
   ] as const) {
     const bytes = await written(form);
     const took = await timed(async () => {
-      const opened = OpenedFile.unfolded(await unfold(bytes, NO_LIMIT));
+      const opened = OpenedFile.unfolded(await decodeFile(bytes, NO_LIMIT));
       return opened.typed(opened.propose());
     });
     atMost(`reading 1,000,000 records of ${form}`, took / text, bar, 'the delimited text of them');
@@ -37,7 +37,7 @@ export async function benchForms(table: Table, { atMost, within }: Meter): Promi
   within(
     'reading a workbook of 200,000 records of 12 columns',
     await timed(async () => {
-      const opened = OpenedFile.unfolded(await unfold(book, NO_LIMIT));
+      const opened = OpenedFile.unfolded(await decodeFile(book, NO_LIMIT));
       const reader = new DelimitedReader(opened.propose());
       reader.push(opened.text ?? new Uint8Array(0), true);
       return reader.finish();

@@ -1,8 +1,8 @@
-import { answerAsk } from '$lib/core/ask/answer';
+import { answerAsk } from '$lib/core/ask/answerAsk';
 import { readAsk } from '$lib/core/ask/badAsk';
 import { setGroups } from '$lib/core/bench/edits';
 import { newBench } from '$lib/core/bench/newBench';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { tableBytes, type Table } from '$lib/core/table/table';
 import { openEngine } from '$lib/engine/openEngine';
 import { noRecipe } from '../../tests/support/smallList';
@@ -34,7 +34,7 @@ function memoryOfOpenList(table: Table, { atMost }: Meter): void {
     })),
   );
   const show = (): void => {
-    const { token } = engine.now('stand', { doc: structuredClone(doc) });
+    const { token } = engine.now('resolve', { doc: structuredClone(doc) });
     const at = { token, tally: doc.open };
     engine.now('ledger', at);
     engine.now('footing', at);

@@ -1,4 +1,4 @@
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { setMeasures } from '$lib/core/bench/edits';
 import { setComputed } from '$lib/core/bench/madeEdits';
 import { newBench } from '$lib/core/bench/newBench';
@@ -49,7 +49,7 @@ export function benchPreparing(table: Table, { time, within }: Meter): void {
     for (let k = 0; k < 5; k++) {
       const engine = openEngine({ name: 'Made', table: list, recipe: noRecipe, others: new Map() });
       const show = (shown: Bench): void => {
-        const { token } = engine.now('stand', { doc: shown });
+        const { token } = engine.now('resolve', { doc: shown });
         const [{ id: tally }] = shown.tray;
         engine.now('ledger', { token, tally });
         engine.now('lines', { token, tally, from: 0, count: 60 });
@@ -70,7 +70,7 @@ export function benchPreparing(table: Table, { time, within }: Meter): void {
   within('a worked-out column of three columns, to the ledger that shows it', toLines(shown), 150);
 
   const engine = openEngine({ name: 'Made', table: list, recipe: noRecipe, others: new Map() });
-  const { token } = engine.now('stand', { doc: before });
+  const { token } = engine.now('resolve', { doc: before });
   within(
     'its preview after a keystroke',
     time(() => engine.now('draft', { token, spec: worked, at: null, whole: false }), 5),

@@ -3,12 +3,12 @@ import { newBench } from '$lib/core/bench/newBench';
 import { newView } from '$lib/core/bench/trayEdits';
 import { OpenedFile } from '$lib/core/read/opened';
 import { DelimitedReader } from '$lib/core/read/delimited';
-import { HEAD_BYTES } from '$lib/core/read/decode';
+import { HEAD_BYTES } from '$lib/core/read/textDecoding';
 import type { Recipe } from '$lib/core/read/recipe';
 import { scalarColumn } from '$lib/core/table/column';
 import { ListSource } from '$lib/core/ask/question';
 import type { Table } from '$lib/core/table/table';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import type { Engine } from '$lib/engine/engine';
 import { openEngine } from '$lib/engine/openEngine';
 import { gatherReport } from '$lib/engine/report';
@@ -45,7 +45,7 @@ export async function benchReporting(table: Table, { within, atMost }: Meter): P
   const opened = (list: Table, recipe: Recipe, others = new Map<string, Table>()): Engine =>
     openEngine({ name: 'Made', table: list, recipe, others });
   const made = async (engine: Engine, of: Bench): Promise<string> => {
-    const counts = engine.now('stand', { doc: of });
+    const counts = engine.now('resolve', { doc: of });
     const facts = { list: 'Made', read: 'today', made: 'today' };
     const report = await gatherReport((kind, args) => engine.now(kind, args), counts, of, facts);
     return reportDocument(report, of.report);
@@ -70,13 +70,13 @@ export async function benchReporting(table: Table, { within, atMost }: Meter): P
     tray: [{ id: 'moved', tally: comparison, view: newView(comparison), note: '' }],
     open: 'moved',
   };
-  const { token } = engine.now('stand', { doc: asked });
+  const { token } = engine.now('resolve', { doc: asked });
   within(
     'what moved between two readings of 1,000,000 records, 1 % of them changed',
     await took(() => Promise.resolve(engine.now('answer', { token, tally: 'moved' }))),
     2000,
   );
-  const all12 = engine.now('stand', { doc: { ...doc, lists: asked.lists } }).token;
+  const all12 = engine.now('resolve', { doc: { ...doc, lists: asked.lists } }).token;
   within(
     'the same for every tally of a report of 12',
     await took(() => Promise.resolve(engine.now('moved', { token: all12, with: 'before' }))),

@@ -1,20 +1,20 @@
 import { fitLines } from '$lib/core/measure/line';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { scalarColumn, textColumn, type ScalarColumn } from '$lib/core/table/column';
 import { columnOf, type Table } from '$lib/core/table/table';
-import { wholeBase } from '$lib/core/tally/base';
-import { computeTally } from '$lib/core/tally/kinds';
-import { TallyMemo } from '$lib/core/tally/memo';
-import { Tally } from '$lib/core/tally/specs';
+import { wholeInput } from '$lib/core/tally/input/input';
+import { computeTally } from '$lib/core/tally/kind/kinds';
+import { TallyMemo } from '$lib/core/tally/kind/memo';
+import { Tally } from '$lib/core/tally/spec/specs';
 import type { Meter } from './meter';
 
 /** The bars of series by groups, of the line and of places within groups, on 1,000,000 records. */
 export function benchSeries(made: Table, { time, ratio, atMost, within }: Meter): void {
   const table = withGroups(made);
-  const base = wholeBase(table);
+  const input = wholeInput(table);
   const tally = (spec: object): (() => unknown) => {
     const parsed = Tally.parse(spec);
-    return () => finish(computeTally({ ...base, memo: new TallyMemo() }, parsed));
+    return () => finish(computeTally({ ...input, memo: new TallyMemo() }, parsed));
   };
   const rollup = {
     kind: 'periods',
@@ -32,7 +32,7 @@ export function benchSeries(made: Table, { time, ratio, atMost, within }: Meter)
   const x = (columnOf(table, 'boarded') as ScalarColumn).values;
   const y = (columnOf(table, 'fares') as ScalarColumn).values;
   const leafOf = new Int32Array(table.length);
-  const records = base.order;
+  const records = input.order;
   const bare = (): number => {
     let [a, b] = [0, 0];
     for (let k = 0; k < records.length; k++) {
@@ -61,7 +61,7 @@ export function benchSeries(made: Table, { time, ratio, atMost, within }: Meter)
     });
     return () => {
       const own = { ...table, columns: table.columns.map((c) => (c === fares ? fresh() : c)) };
-      return finish(computeTally({ ...base, table: own, memo: new TallyMemo() }, spec));
+      return finish(computeTally({ ...input, table: own, memo: new TallyMemo() }, spec));
     };
   };
   atMost(
@@ -82,7 +82,7 @@ export function benchSeries(made: Table, { time, ratio, atMost, within }: Meter)
   });
   within(
     'forecasts of 200 monthly series of 60 points, the best method chosen for each',
-    time(() => finish(computeTally(wholeBase(two), spec)), 3),
+    time(() => finish(computeTally(wholeInput(two), spec)), 3),
     2000,
   );
 }

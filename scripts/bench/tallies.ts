@@ -1,24 +1,24 @@
 import { sortRecords } from '$lib/core/arrange/sort';
-import { answerAsk } from '$lib/core/ask/answer';
+import { answerAsk } from '$lib/core/ask/answerAsk';
 import { readAsk } from '$lib/core/ask/badAsk';
 import { computeColumn } from '$lib/core/expression/evaluate';
 import { bestOf, fitMethod, tryMethods } from '$lib/core/forecast/holdOut';
 import { METHODS } from '$lib/core/forecast/method';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import type { ScalarColumn, TextColumn } from '$lib/core/table/column';
 import { columnOf, tableBytes, type Table } from '$lib/core/table/table';
-import { wholeBase } from '$lib/core/tally/base';
-import { computeTally } from '$lib/core/tally/kinds';
-import { TallyMemo } from '$lib/core/tally/memo';
-import { Tally } from '$lib/core/tally/specs';
-import { rankBy } from '$lib/core/tally/ranking/rankBy';
+import { wholeInput } from '$lib/core/tally/input/input';
+import { computeTally } from '$lib/core/tally/kind/kinds';
+import { TallyMemo } from '$lib/core/tally/kind/memo';
+import { Tally } from '$lib/core/tally/spec/specs';
+import { rankBy } from '$lib/core/tally/kinds/ranking/rankBy';
 import type { Meter } from './meter';
 
 const scalar = (table: Table, id: string): ScalarColumn => columnOf(table, id) as ScalarColumn;
 
 /** The bars of tallies, expressions and asks, on a made list of 1,000,000 records. */
 export function benchTallies(table: Table, { time, ratio, atMost, within }: Meter): void {
-  const base = wholeBase(table);
+  const input = wholeInput(table);
   const fares = scalar(table, 'fares').values;
   const { codes, dictionary } = columnOf(table, 'route') as TextColumn;
   const bare = (): Float64Array => {
@@ -29,7 +29,7 @@ export function benchTallies(table: Table, { time, ratio, atMost, within }: Mete
   const tally = (spec: object): (() => unknown) => {
     const parsed = Tally.parse(spec);
     // Steps kept from the call before would make the next one look quick.
-    return () => finish(computeTally({ ...base, memo: new TallyMemo() }, parsed));
+    return () => finish(computeTally({ ...input, memo: new TallyMemo() }, parsed));
   };
   atMost(
     'a cross-tab of two keys with mean, count and the distinct count of a text column',
@@ -68,7 +68,7 @@ export function benchTallies(table: Table, { time, ratio, atMost, within }: Mete
   );
   const column = scalar(table, 'fares');
   const ranking = ratio(
-    () => finish(rankBy(base.all, column, true, 'gap', base.order)),
+    () => finish(rankBy(input.all, column, true, 'gap', input.order)),
     () => finish(sortRecords(table, [{ column: 'fares', descending: true, blanks: 'last' }])),
   );
   atMost('ranking 1,000,000 records', ranking, 1.3, 'the sort by that column');

@@ -3,7 +3,7 @@ import { DEFINITION_WORDS, RANK_WORDS } from '$lib/core/measure/quantileDefiniti
 import { MEASURES, needsOther, type MeasureKind } from '$lib/core/measure/measure';
 import { METHOD_WORDS } from '$lib/core/forecast/method';
 import { resultTables } from './resultTables';
-import { TIES_WORDS } from '$lib/core/tally/ranking/places';
+import { TIES_WORDS } from '$lib/core/tally/kinds/ranking/places';
 
 /** A part of a JSON Schema, as far as this document looks at it. */
 interface Schema {

@@ -1,6 +1,6 @@
-import { answerAsk } from '$lib/core/ask/answer';
+import { answerAsk } from '$lib/core/ask/answerAsk';
 import { readAsk } from '$lib/core/ask/badAsk';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { dayNumber } from '$lib/core/table/calendar';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';

@@ -9,13 +9,13 @@ const root = fileURLToPath(new URL('../../', import.meta.url));
  */
 export const house = [
   'src/lib/core/errors.ts',
-  'src/lib/core/steps',
+  'src/lib/core/task',
   'src/lib/core/sorting',
-  'src/lib/core/match',
+  'src/lib/core/pattern',
   'src/lib/core/table',
   'src/lib/core/read',
   'src/lib/core/expression',
-  'src/lib/core/scope',
+  'src/lib/core/selection',
   'src/lib/core/arrange',
   'src/lib/core/measure',
   'src/lib/core/forecast',

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import TopBar from '$lib/ui/shell/TopBar.svelte';
+  import TopBar from '$lib/ui/components/TopBar.svelte';
 </script>
 
 <svelte:head><title>Not here · Tally Loft</title></svelte:head>

@@ -1,29 +1,29 @@
 import { BadAsk } from '$lib/core/errors';
-import { answerAsk, type Answered } from '$lib/core/ask/answer';
+import { answerAsk, type Answered } from '$lib/core/ask/answerAsk';
 import { readAsk } from '$lib/core/ask/badAsk';
 import type { AskResult } from '$lib/core/ask/result';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import type { Table } from '$lib/core/table/table';
-import { tableOf } from '$lib/core/tally/answer';
-import type { Base } from '$lib/core/tally/base';
-import { behind as behindFigure, type FigureBehind } from '$lib/core/tally/behind';
-import type { Figure, FigurePlace, TallyResult } from '$lib/core/tally/result';
+import { tableOf } from '$lib/core/tally/answer/answer';
+import type { TallyInput } from '$lib/core/tally/input/input';
+import { behind as behindFigure, type FigureBehind } from '$lib/core/tally/behind/behind';
+import type { Figure, FigurePlace, TallyResult } from '$lib/core/tally/answer/result';
 
 /** An ask with its figures still open to questions. */
 export function answeredOn(
   table: Table,
   ask: Record<string, unknown>,
   others: Record<string, Table> = {},
-): Answered & { readonly base: Base } {
+): Answered & { readonly input: TallyInput } {
   const answered = finish(
     answerAsk({ name: 'Sailings', table, others: new Map(Object.entries(others)) }, readAsk(ask)),
   );
-  return { ...answered, base: answered.stand.base };
+  return { ...answered, input: answered.resolved.input };
 }
 
 /** What stands behind a figure of a result that became plain data and is read back. */
-export const behind = (base: Base, result: TallyResult, place: FigurePlace): FigureBehind =>
-  finish(behindFigure(base, { ...result, tables: result.tables.map(tableOf) }, place));
+export const behind = (input: TallyInput, result: TallyResult, place: FigurePlace): FigureBehind =>
+  finish(behindFigure(input, { ...result, tables: result.tables.map(tableOf) }, place));
 
 export const answered = (
   table: Table,

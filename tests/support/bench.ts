@@ -1,8 +1,8 @@
 import type { Bench } from '$lib/core/bench/document';
 import type { Recipe } from '$lib/core/read/recipe';
 import type { Table } from '$lib/core/table/table';
-import type { LedgerSpec } from '$lib/core/tally/ledger/spec';
-import type { FigurePlace, ScopeName } from '$lib/core/tally/result';
+import type { LedgerSpec } from '$lib/core/tally/kinds/ledger/spec';
+import type { FigurePlace, ScopeName } from '$lib/core/tally/answer/result';
 import type { Engine } from '$lib/engine/engine';
 import { openEngine } from '$lib/engine/openEngine';
 import type { ArgsOf, Counts, Do, LedgerPage, Line, ReplyOf } from '$lib/engine/protocol';
@@ -35,7 +35,7 @@ export class OpenBench {
 
   /** What the page shows of a bench; every reply is read by its schema. */
   show(doc: Bench): Overview {
-    const counts = Replies.stand.parse(this.engine.now('stand', { doc }));
+    const counts = Replies.resolve.parse(this.engine.now('resolve', { doc }));
     this.#token = counts.token;
     this.#tally = doc.tray[0].id;
     const ledger = Replies.ledger.parse(this.ask('ledger', {}));

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { HEAD_BYTES } from '$lib/core/read/decode';
+import { HEAD_BYTES } from '$lib/core/read/textDecoding';
 import { DelimitedReader, proposeRecipe, type DelimitedReading } from '$lib/core/read/delimited';
 import type { Recipe } from '$lib/core/read/recipe';
 import { settle, type SettledReading } from '$lib/core/read/settle';

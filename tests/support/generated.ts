@@ -4,7 +4,7 @@ import { newBench } from '$lib/core/bench/newBench';
 import { newView } from '$lib/core/bench/trayEdits';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 
 /** 240 records with every sort of trouble: blanks, twins in case, equal values, a value far off. */
 export const table: Table = {

@@ -1,5 +1,5 @@
 import { fromParts } from '$lib/core/ask/resultParts';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { tableOfChunks } from '$lib/core/table/arrowRead';
 import { fullCell } from '$lib/core/table/cell';
 import type { Values } from '$lib/core/write/dialect';

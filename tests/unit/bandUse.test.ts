@@ -10,7 +10,7 @@ import {
 import type { Bench } from '$lib/core/bench/document';
 import { newBench } from '$lib/core/bench/newBench';
 import { addTally } from '$lib/core/bench/trayEdits';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { small } from '../support/smallList';
 
 const NAMES = new Map<string, string>();

@@ -10,7 +10,7 @@ import { shownColumns } from '$lib/ui/tally/columns';
 import { labelsOf, sourceOf, type SourceTable } from '$lib/ui/tally/source';
 import { newBench } from '$lib/core/bench/newBench';
 import { newView } from '$lib/core/bench/trayEdits';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { Replies } from '$lib/engine/replies';
 import { OpenBench } from '../support/bench';
 import { noRecipe, small } from '../support/smallList';

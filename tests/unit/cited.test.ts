@@ -7,7 +7,7 @@ import { newBench } from '$lib/core/bench/newBench';
 import { newView } from '$lib/core/bench/trayEdits';
 import { upgradeBench } from '$lib/core/bench/upgrade';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { openEngine } from '$lib/engine/openEngine';
 import { noRecipe } from '../support/smallList';
 
@@ -57,7 +57,7 @@ const HOLM = {
 };
 const engine = openEngine({ name: 'Made', table, recipe: noRecipe, others: new Map() });
 const cited = (doc: Bench) => {
-  const { token } = engine.now('stand', { doc });
+  const { token } = engine.now('resolve', { doc });
   return engine.now('cited', { token });
 };
 const NOTE = { at: 'note', tally: 't1' } as const;

@@ -2,12 +2,12 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { finish } from '$lib/core/steps/steps';
-import { wholeBase } from '$lib/core/tally/base';
-import { Faults } from '$lib/core/tally/fault';
-import { foot } from '$lib/core/tally/foot';
-import { computeTally, kindOf } from '$lib/core/tally/kinds';
-import { Tally } from '$lib/core/tally/specs';
+import { finish } from '$lib/core/task/task';
+import { wholeInput } from '$lib/core/tally/input/input';
+import { Faults } from '$lib/core/tally/spec/fault';
+import { checkFooting } from '$lib/core/tally/trust/checkFooting';
+import { computeTally, kindOf } from '$lib/core/tally/kind/kinds';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { demoPath, readDemo } from '../support/demo';
 
 const trays = z
@@ -20,14 +20,14 @@ describe('the trays of the demo', () => {
   for (const [file, tallies] of Object.entries(trays))
     it(`${file}: every tally fits its list, comes to figures and foots`, () => {
       const { table } = readDemo(file.replace('.csv', '')).reading;
-      const base = wholeBase(table, file);
+      const input = wholeInput(table, file);
       for (const { name, tally } of tallies) {
         const faults = new Faults(table.columns);
         kindOf(tally).check(faults, 'tally');
         expect(faults.found, name).toEqual([]);
-        const answer = finish(computeTally(base, tally));
+        const answer = finish(computeTally(input, tally));
         expect(answer.tables[0].length, name).toBeGreaterThan(0);
-        expect(finish(foot(base, answer)).foots, name).toBe(true);
+        expect(finish(checkFooting(input, answer)).foots, name).toBe(true);
       }
     });
 

@@ -8,6 +8,14 @@ import { readDemo } from '../support/demo';
 import { answered } from '../support/ask';
 import { askDocument, EXAMPLE } from '../../scripts/docs/askDocument';
 
+const DOCUMENTS = [
+  'README.md',
+  'CONTRIBUTING.md',
+  ...readdirSync('docs')
+    .filter((f) => f.endsWith('.md'))
+    .map((f) => `docs/${f}`),
+];
+
 describe('the documents are true of the code', () => {
   it('docs/ask.md is what the schemas say; “npm run docs” makes it anew', async () => {
     const file = 'docs/ask.md';
@@ -60,14 +68,22 @@ describe('the documents are true of the code', () => {
       expect(() => checkExpression(example, table.columns), example).not.toThrow();
   });
 
+  it('every file of the code that they name is there', () => {
+    const files = ['src', 'cli', 'scripts', 'tests'].flatMap((root) =>
+      readdirSync(root, { recursive: true, encoding: 'utf8' }).map((f) =>
+        path.posix.join('/', root, f),
+      ),
+    );
+    const missing = DOCUMENTS.flatMap((document) =>
+      [...readFileSync(document, 'utf8').matchAll(/`([\w/.-]+\.(?:ts|js|svelte))`/g)]
+        .filter(([, named]) => !files.some((f) => f.endsWith(`/${named}`)))
+        .map(([, named]) => `${document}: ${named}`),
+    );
+    expect(missing).toEqual([]);
+  });
+
   it('links lead somewhere', () => {
-    const files = [
-      'README.md',
-      ...readdirSync('docs')
-        .filter((f) => f.endsWith('.md'))
-        .map((f) => `docs/${f}`),
-    ];
-    for (const file of files)
+    for (const file of DOCUMENTS)
       for (const [, target] of readFileSync(file, 'utf8').matchAll(/\]\(([^)#]+)\)/g))
         if (!/^https?:/.test(target))
           expect([file, target, existsSync(path.join(path.dirname(file), target))]).toEqual([

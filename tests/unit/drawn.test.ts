@@ -4,7 +4,7 @@ import { newBench } from '$lib/core/bench/newBench';
 import { addTally } from '$lib/core/bench/trayEdits';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import type { Shape } from '$lib/engine/replies/shape';
 import { seriesLines } from '$lib/ui/tally/seriesLines';
 import { OpenBench } from '../support/bench';

@@ -27,7 +27,7 @@ import {
   turnGroup,
 } from '$lib/core/bench/edits';
 import { newBench } from '$lib/core/bench/newBench';
-import type { Condition } from '$lib/core/scope/condition';
+import type { Condition } from '$lib/core/selection/condition';
 import { plainFormat } from '$lib/core/table/format';
 import { History } from '$lib/ui/bench/history';
 import { OpenBench } from '../support/bench';

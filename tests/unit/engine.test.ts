@@ -1,8 +1,8 @@
 import { Stopped, Superseded } from '$lib/core/errors';
 import { describe, expect, it } from 'vitest';
-import { StepCache } from '$lib/core/steps/cache';
+import { StepCache } from '$lib/core/task/cache';
 import { Scheduler, type LongWork } from '$lib/engine/scheduler';
-import { finish, partOf, type Steps } from '$lib/core/steps/steps';
+import { finish, partOf, type Task } from '$lib/core/task/task';
 import { USUAL_DIALECT } from '$lib/core/write/dialect';
 import { delimitedLine, gridOf, toDelimited, toHtml } from '$lib/core/write/grid';
 import { freshness } from '$lib/ui/shelf/freshness';
@@ -52,10 +52,10 @@ describe('the scheduler', () => {
 
   it('is in its turn by when it came, not by how long it waited for what it needs', async () => {
     const scheduler = make();
-    let olderReady: (steps: Steps<string>) => void = () => undefined;
+    let olderReady: (steps: Task<string>) => void = () => undefined;
     const older = scheduler.postWhen(
       'high',
-      new Promise<Steps<string>>((done) => (olderReady = done)),
+      new Promise<Task<string>>((done) => (olderReady = done)),
     );
     const newer = scheduler.postWhen('high', Promise.resolve(counting(2, [], 'newer')));
     expect(await newer).toBe('newer');
@@ -65,17 +65,14 @@ describe('the scheduler', () => {
 
   it('what waits gives way to what waits for nothing, and a stop ends both', async () => {
     const scheduler = make();
-    let ready: (steps: Steps<string>) => void = () => undefined;
-    const older = scheduler.postWhen('high', new Promise<Steps<string>>((done) => (ready = done)));
+    let ready: (steps: Task<string>) => void = () => undefined;
+    const older = scheduler.postWhen('high', new Promise<Task<string>>((done) => (ready = done)));
     const newer = scheduler.post('high', counting(2, [], 'newer'));
     ready(counting(2, [], 'older'));
     await expect(older).rejects.toBeInstanceOf(Superseded);
     expect(await newer).toBe('newer');
 
-    const waiting = scheduler.postWhen(
-      'high',
-      new Promise<Steps<string>>((done) => (ready = done)),
-    );
+    const waiting = scheduler.postWhen('high', new Promise<Task<string>>((done) => (ready = done)));
     scheduler.stop();
     ready(counting(2, [], 'waiting'));
     await expect(waiting).rejects.toBeInstanceOf(Stopped);

@@ -114,7 +114,7 @@ describe('the page’s side of the engine', () => {
     const asking = client.ask('locateRecord', { tally: 't0', record: 1 }, { token: 9 });
     worker.says({ kind: 'answer', id: 1, ok: true, value: { line: 'four' } });
     await expect(asking).rejects.toMatchObject({ code: 'badReply' });
-    const without = client.ask('stand', { doc: Object.create(null) });
+    const without = client.ask('resolve', { doc: Object.create(null) });
     worker.says({ kind: 'answer', id: 2, ok: true, value: undefined });
     await expect(without).rejects.toMatchObject({ code: 'badReply' });
   });

@@ -27,7 +27,7 @@ describe('an engine that begins with what shows a bench', () => {
   it('says what it cannot answer yet, and answers it of the same stand once it has learned how', () => {
     const engine = new Engine(list, SHOWN);
     const doc = newBench(table, 1);
-    const { token } = engine.now('stand', { doc });
+    const { token } = engine.now('resolve', { doc });
     const tally = doc.tray[0].id;
     expect(engine.now('ledger', { token, tally }).lines).toBeGreaterThan(0);
     expect(engine.answers('facts')).toBe(false);

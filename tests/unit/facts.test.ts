@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { finish } from '$lib/core/steps/steps';
-import { wholeBase } from '$lib/core/tally/base';
-import { computeTally, kindOf } from '$lib/core/tally/kinds';
+import { finish } from '$lib/core/task/task';
+import { wholeInput } from '$lib/core/tally/input/input';
+import { computeTally, kindOf } from '$lib/core/tally/kind/kinds';
 import { signedShare } from '$lib/core/table/format';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { small } from '../support/smallList';
@@ -11,7 +11,7 @@ import { small } from '../support/smallList';
 /** The small fact of a tally over the small list. @param before an older reading of it */
 function factOf(spec: unknown, before: Table = small): string {
   const tally = Tally.parse(spec);
-  const base = { ...wholeBase(small, 'Sums'), others: new Map([['before', before]]) };
+  const base = { ...wholeInput(small, 'Sums'), others: new Map([['before', before]]) };
   return kindOf(tally).fact(finish(computeTally(base, tally)));
 }
 

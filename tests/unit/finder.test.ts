@@ -4,7 +4,7 @@ import { addRung, keepScope, setAsideRecords, setGroups, setMeasures } from '$li
 import { recipeOfMade } from '$lib/core/bench/madeList';
 import { newBench } from '$lib/core/bench/newBench';
 import { openItem } from '$lib/core/bench/tray';
-import type { Tally } from '$lib/core/tally/specs';
+import type { Tally } from '$lib/core/tally/spec/specs';
 import type { ArgsOf, Do } from '$lib/engine/protocol';
 import { benchActs, type Act } from '$lib/ui/finder/acts';
 import { foundActs } from '$lib/ui/finder/found';

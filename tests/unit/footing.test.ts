@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { finish } from '$lib/core/steps/steps';
-import type { Answer, AnswerTable } from '$lib/core/tally/answer';
-import { foot } from '$lib/core/tally/foot';
+import { finish } from '$lib/core/task/task';
+import type { Answer, AnswerTable } from '$lib/core/tally/answer/answer';
+import { checkFooting } from '$lib/core/tally/trust/checkFooting';
 import { answeredOn } from '../support/ask';
 import { ledger, small } from '../support/smallList';
 
@@ -47,12 +47,12 @@ const spoilt = (answer: Answer, row: number, key: string, by: number): Answer =>
 describe('a table that does not foot says where', () => {
   it.each(kinds)('%s', (_, tally, key) => {
     const { answers } = answeredOn(small, { tallies: [tally] });
-    const [{ answer, base }] = answers;
-    const right = finish(foot(base, answer));
+    const [{ answer, input }] = answers;
+    const right = finish(checkFooting(input, answer));
     expect(right).toMatchObject({ foots: true, failure: null });
     expect(right.compared).toBeGreaterThan(0);
     const row = answer.tables[0].length - 1;
-    const found = finish(foot(base, spoilt(answer, row, key, 3)));
+    const found = finish(checkFooting(input, spoilt(answer, row, key, 3)));
     expect(found.foots).toBe(false);
     expect(Math.abs(found.failure?.difference ?? 0)).toBe(3);
     expect(found.failure?.table).toBe('main');
@@ -63,8 +63,8 @@ describe('a table that does not foot says where', () => {
     const { answers } = answeredOn(small, {
       tallies: [ledger({ measures: [{ kind: 'mean', column: 'Sum' }] })],
     });
-    const [{ answer, base }] = answers;
-    expect(finish(foot(base, spoilt(answer, 1, 'records', 1))).failure).toMatchObject({
+    const [{ answer, input }] = answers;
+    expect(finish(checkFooting(input, spoilt(answer, 1, 'records', 1))).failure).toMatchObject({
       title: 'Records',
       difference: 1,
     });
@@ -76,13 +76,15 @@ describe('a table that does not foot says where', () => {
         return n === 0 ? { ...row, cells: [...row.cells.slice(0, -1), 99] } : row;
       },
     };
-    expect(finish(foot(base, { ...answer, tables: [wrong] })).failure).toMatchObject({ row: 0 });
+    expect(finish(checkFooting(input, { ...answer, tables: [wrong] })).failure).toMatchObject({
+      row: 0,
+    });
   });
 
   it('says nothing of footing where nothing was compared', () => {
     const { answers } = answeredOn(small, { tallies: [{ kind: 'percentile', column: 'Sum' }] });
-    const [{ answer, base }] = answers;
-    expect(finish(foot(base, answer))).toMatchObject({
+    const [{ answer, input }] = answers;
+    expect(finish(checkFooting(input, answer))).toMatchObject({
       compared: 0,
       words: 'Nothing here adds up, so nothing was compared.',
     });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { tableOf } from '$lib/core/tally/answer';
-import { acrossOf, columnsInView } from '$lib/core/tally/columnsInView';
-import type { FigureColumn, FigureRow } from '$lib/core/tally/result';
+import { tableOf } from '$lib/core/tally/answer/answer';
+import { acrossOf, columnsInView } from '$lib/core/tally/answer/columnsInView';
+import type { FigureColumn, FigureRow } from '$lib/core/tally/answer/result';
 import { gatherTable, type Asker } from '$lib/engine/gatherTable';
 import type { Row, TableHead } from '$lib/engine/protocol';
 import { tableColumn } from '../support/tableColumn';

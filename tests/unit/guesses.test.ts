@@ -1,17 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { wholeBase } from '$lib/core/tally/base';
-import { Faults } from '$lib/core/tally/fault';
-import { CrosstabSpec } from '$lib/core/tally/crosstab/spec';
-import { questionsOf, type Question } from '$lib/core/tally/guesses';
-import type { ListFacts } from '$lib/core/tally/guess';
-import { computeTally, kindOf } from '$lib/core/tally/kinds';
-import { columnFacts } from '$lib/core/tally/listFacts';
-import { Tally } from '$lib/core/tally/specs';
-import { type Wish } from '$lib/core/tally/wish';
-import { fitOf, wishOf } from '$lib/core/tally/wishOf';
+import { wholeInput } from '$lib/core/tally/input/input';
+import { Faults } from '$lib/core/tally/spec/fault';
+import { CrosstabSpec } from '$lib/core/tally/kinds/crosstab/spec';
+import { questionsOf, type Question } from '$lib/core/tally/wish/guesses';
+import type { ListFacts } from '$lib/core/tally/wish/guess';
+import { computeTally, kindOf } from '$lib/core/tally/kind/kinds';
+import { columnFacts } from '$lib/core/tally/wish/listFacts';
+import { Tally } from '$lib/core/tally/spec/specs';
+import { type Wish } from '$lib/core/tally/wish/wish';
+import { fitOf, wishOf } from '$lib/core/tally/wish/wishOf';
 import { readDemo } from '../support/demo';
 import { sailingsInSql } from '../support/sql';
 
@@ -59,7 +59,7 @@ describe('a cross-tab of what is many', () => {
   it('is computed as it was guessed', () => {
     for (const text of ['fares by day by route', 'fares by route by day', 'boarded by week']) {
       const tally = Tally.parse(wished('crosstab', text));
-      const { tables } = finish(computeTally(wholeBase(sailings), tally));
+      const { tables } = finish(computeTally(wholeInput(sailings), tally));
       expect(tables[0].length, text).toBeGreaterThan(1);
     }
   });
@@ -81,7 +81,7 @@ describe('first guesses', () => {
         const faults = new Faults(table.columns);
         kindOf(tally).check(faults, 'tally');
         expect(faults.found, question.kind).toEqual([]);
-        const { tables } = finish(computeTally(wholeBase(table, list), tally));
+        const { tables } = finish(computeTally(wholeInput(table, list), tally));
         expect(tables[0].length, question.kind).toBeGreaterThan(0);
       }
     });
@@ -193,7 +193,7 @@ describe('first guesses', () => {
     expect(first.kind).toBe('conditional');
     const tally = tallyOf(first);
     if (!tally) throw new Error('no tally');
-    const { tables } = finish(computeTally(wholeBase(sailings, 'sailings'), tally));
+    const { tables } = finish(computeTally(wholeInput(sailings, 'sailings'), tally));
     const db = sailingsInSql();
     // Texts that differ in case or outer spaces are one, as the first guess takes them.
     const [late, rough] = ['delay >= 10', "weather in ('gale', 'fog')"];

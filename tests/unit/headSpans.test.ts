@@ -1,15 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import type { Measure } from '$lib/core/measure/measure';
-import type { Condition } from '$lib/core/scope/condition';
-import { finish } from '$lib/core/steps/steps';
+import type { Condition } from '$lib/core/selection/condition';
+import { finish } from '$lib/core/task/task';
 import { namesOf } from '$lib/core/table/table';
-import { wholeBase } from '$lib/core/tally/base';
-import { computeTally, kindOf } from '$lib/core/tally/kinds';
-import { productOf } from '$lib/core/tally/conditional/product';
-import { slotsOf } from '$lib/core/tally/sentence';
-import { Tally } from '$lib/core/tally/specs';
+import { wholeInput } from '$lib/core/tally/input/input';
+import { computeTally, kindOf } from '$lib/core/tally/kind/kinds';
+import { productOf } from '$lib/core/tally/kinds/conditional/product';
+import { slotsOf } from '$lib/core/tally/sentence/sentence';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
-import { headOf } from '$lib/engine/answers/answer';
+import { headOf } from '$lib/engine/handlers/tables';
 import { headSpans, shownColumns } from '$lib/ui/tally/columns';
 
 const table = {
@@ -38,7 +38,7 @@ const gale: Condition = {
 
 const headsOf = (spec: object) => {
   const tally = Tally.parse(spec);
-  const { tables } = finish(computeTally(wholeBase(table), tally));
+  const { tables } = finish(computeTally(wholeInput(table), tally));
   const { figures } = shownColumns(finish(headOf(tally, tables[0], namesOf(table))));
   return { figures, spans: headSpans(figures) };
 };

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Doubt } from '$lib/core/read/doubts';
 import { ColumnRecipe, type Recipe } from '$lib/core/read/recipe';
-import { NO_PARTS } from '$lib/core/read/unfold/source';
+import { NO_PARTS } from '$lib/core/read/decode/source';
 import { IntakeState, type Refreshed } from '$lib/ui/intake/intake.svelte';
 import { FromIntake, ToIntake } from '$lib/worker/intakeMessages';
 

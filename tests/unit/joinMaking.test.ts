@@ -1,4 +1,4 @@
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { setMeasures } from '$lib/core/bench/edits';

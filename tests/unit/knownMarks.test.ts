@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Bench } from '$lib/core/bench/document';
 import { newBench } from '$lib/core/bench/newBench';
-import type { FigurePlace } from '$lib/core/tally/result';
+import type { FigurePlace } from '$lib/core/tally/answer/result';
 import type { KnownNow } from '$lib/engine/protocol';
 import { knownAt, knownMarks } from '$lib/ui/behind/knownMarks';
 import { small } from '../support/smallList';

@@ -3,7 +3,7 @@ import { newBench } from '$lib/core/bench/newBench';
 import { newView } from '$lib/core/bench/trayEdits';
 import type { Bench } from '$lib/core/bench/document';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { openEngine } from '$lib/engine/openEngine';
 import { noRecipe } from '../support/smallList';
 
@@ -28,7 +28,7 @@ const bench: Bench = {
 };
 const engine = openEngine({ name: 'Made', table, recipe: noRecipe, others: new Map() });
 const known = (doc: Bench) => {
-  const { token } = engine.now('stand', { doc });
+  const { token } = engine.now('resolve', { doc });
   const [now] = engine.now('known', { token });
   return { token, now };
 };
@@ -67,7 +67,7 @@ describe('a figure of a ranking', () => {
     const on = openEngine({ name: 'Made', table: list, recipe: noRecipe, others: new Map() });
     const doc = { ...newBench(list, 1), known: [] };
     doc.tray = [{ id: 'm', tally: moved, view: newView(moved), note: '' }];
-    const { token } = on.now('stand', { doc: { ...doc, open: 'm' } });
+    const { token } = on.now('resolve', { doc: { ...doc, open: 'm' } });
     const { rows } = on.now('rows', {
       token,
       tally: 'm',

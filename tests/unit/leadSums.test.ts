@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { addRung, setLead } from '$lib/core/bench/edits';
 import { newBench } from '$lib/core/bench/newBench';
-import type { Condition } from '$lib/core/scope/condition';
+import type { Condition } from '$lib/core/selection/condition';
 import { OpenBench } from '../support/bench';
 import { noRecipe, small } from '../support/smallList';
 

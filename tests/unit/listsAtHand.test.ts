@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Bench } from '$lib/core/bench/document';
 import { newBench } from '$lib/core/bench/newBench';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import { ListsAtHand } from '$lib/ui/bench/listsAtHand';
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { newBench } from '$lib/core/bench/newBench';
 import type { ReplyOf } from '$lib/engine/protocol';
 import type { BenchState } from '$lib/ui/bench/bench.svelte';
-import { MadeDraft } from '$lib/ui/made/draft.svelte';
+import { MadeDraft } from '$lib/ui/derived/draft.svelte';
 import { small } from '../support/smallList';
 
 type Reply = ReplyOf<'draft'>;

@@ -9,7 +9,7 @@ import { originWords, type Making } from '$lib/core/bench/origin';
 import { fullCell } from '$lib/core/table/cell';
 import { encodeChunk } from '$lib/core/table/arrowWrite';
 import type { Table } from '$lib/core/table/table';
-import { freshen, makeOf } from '$lib/server/made/freshen';
+import { freshen, makeOf } from '$lib/server/derived/freshen';
 import { deleteBench, findBench, saveBench } from '$lib/server/storage/benches';
 import {
   databasePath,
@@ -24,7 +24,7 @@ import { storeReading } from '$lib/server/storage/readings';
 import { loadTable } from '$lib/server/thread/load';
 import { make } from '$lib/server/thread/perform/make';
 import { move } from '$lib/server/thread/perform/move';
-import { Task } from '$lib/server/thread/tasks';
+import { ThreadTask } from '$lib/server/thread/tasks';
 import { onShelf, type ShelfList } from '$lib/ui/shelf/shelfList';
 import { readText } from '../support/demo';
 
@@ -37,8 +37,8 @@ const app = () => ({
   db,
   config: { dataFolder: folder, storageBytes: 0 },
   thread: {
-    perform: (task: Task): Promise<unknown> => {
-      const given = Task.parse(task);
+    perform: (task: ThreadTask): Promise<unknown> => {
+      const given = ThreadTask.parse(task);
       if (given.task === 'make') return make(given);
       if (given.task === 'move') return move(given);
       throw new Error(given.task);

@@ -5,7 +5,7 @@ import { newBench } from '$lib/core/bench/newBench';
 import { addTally } from '$lib/core/bench/trayEdits';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { Replies } from '$lib/engine/replies';
 import { OpenBench } from '../support/bench';
 import { noRecipe } from '../support/smallList';

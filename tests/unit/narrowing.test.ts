@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { describeCondition } from '$lib/core/scope/describe';
-import { narrowingOf } from '$lib/core/tally/narrowing';
+import { describeCondition } from '$lib/core/selection/describe';
+import { narrowingOf } from '$lib/core/tally/wish/narrowing';
 
 const columns = [
   { id: 'delay', name: 'Delay', type: 'number' },

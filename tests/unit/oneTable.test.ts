@@ -9,7 +9,7 @@ import { WriteRefused } from '$lib/core/errors';
 import { plainFormat } from '$lib/core/table/format';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { Dialect, type Values } from '$lib/core/write/dialect';
 import type { OutForm } from '$lib/core/write/forms';
 import { resultFile } from '$lib/core/write/resultFile';

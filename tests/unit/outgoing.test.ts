@@ -1,17 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { answerAsk } from '$lib/core/ask/answer';
+import { answerAsk } from '$lib/core/ask/answerAsk';
 import { fromParts } from '$lib/core/ask/resultParts';
 import { askOf } from '$lib/core/bench/askOf';
 import type { Bench } from '$lib/core/bench/document';
 import { newBench } from '$lib/core/bench/newBench';
 import { newView } from '$lib/core/bench/trayEdits';
 import { BadArrow } from '$lib/core/errors';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { tableOfChunks } from '$lib/core/table/arrowRead';
 import { partsHandedOver } from '$lib/core/table/bytes';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { openEngine } from '$lib/engine/openEngine';
 import { noRecipe } from '../support/smallList';
 
@@ -73,7 +73,7 @@ const opened = () =>
 describe('tallies on their way to a file', () => {
   it('are, once put together, what the ask of the bench comes to', () => {
     const engine = opened();
-    const { token } = engine.now('stand', { doc: bench() });
+    const { token } = engine.now('resolve', { doc: bench() });
     const { parts } = engine.now('asked', {
       token,
       tallies: ['t0', 't1'],
@@ -93,7 +93,7 @@ describe('tallies on their way to a file', () => {
 
   it('are refused where a part is missing', () => {
     const engine = opened();
-    const { token } = engine.now('stand', { doc: bench() });
+    const { token } = engine.now('resolve', { doc: bench() });
     const { parts } = engine.now('asked', {
       token,
       tallies: ['t0'],
@@ -110,7 +110,7 @@ describe('tallies on their way to a file', () => {
 describe('counted records on their way to a file', () => {
   const taken = (doc: Bench): { table: Table; parts: number } => {
     const engine = opened();
-    const { token } = engine.now('stand', { doc });
+    const { token } = engine.now('resolve', { doc });
     const { records, parts } = engine.now('countedRecords', { token });
     return { table: tableOfChunks(parts, records), parts: parts.length };
   };
@@ -166,7 +166,7 @@ describe('counted records on their way to a file', () => {
 
   it('are refused where a part is missing', () => {
     const engine = opened();
-    const { token } = engine.now('stand', { doc: bench() });
+    const { token } = engine.now('resolve', { doc: bench() });
     const { records, parts } = engine.now('countedRecords', { token });
     expect(() => tableOfChunks(parts.slice(1), records)).toThrow(BadArrow);
     expect(() => tableOfChunks([...parts, parts[0]], records)).toThrow(BadArrow);
@@ -176,7 +176,7 @@ describe('counted records on their way to a file', () => {
 describe('what a message hands over', () => {
   it('is the memory of its parts, which the engine does not need again', () => {
     const engine = opened();
-    const { token } = engine.now('stand', { doc: bench() });
+    const { token } = engine.now('resolve', { doc: bench() });
     const before = engine.now('lines', { token, tally: 't0', from: 0, count: 5 });
     for (const reply of [
       engine.now('countedRecords', { token }),
@@ -190,7 +190,7 @@ describe('what a message hands over', () => {
       expect(reply.parts.every(({ length }) => length === 0)).toBe(true);
     }
     const again = opened();
-    const { token: other } = again.now('stand', { doc: bench() });
+    const { token: other } = again.now('resolve', { doc: bench() });
     expect(engine.now('lines', { token, tally: 't0', from: 0, count: 5 })).toEqual(before);
     expect(engine.now('facts', { token, column: 'Fares' })).toEqual(
       again.now('facts', { token: other, column: 'Fares' }),

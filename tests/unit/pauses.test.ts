@@ -4,7 +4,7 @@ import { newBench } from '$lib/core/bench/newBench';
 import { newView } from '$lib/core/bench/trayEdits';
 import { compareText } from '$lib/core/table/collate';
 import { textColumn, type ScalarColumn } from '$lib/core/table/column';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { openEngine } from '$lib/engine/openEngine';
 import type { ArgsOf, Do, ReplyOf } from '$lib/engine/protocol';
 import { noRecipe } from '../support/smallList';
@@ -63,7 +63,7 @@ describe('the engine pauses', () => {
       if (step.done) return { reply: step.value, pauses };
     }
   }
-  const { token } = driven('stand', { doc }).reply;
+  const { token } = driven('resolve', { doc }).reply;
 
   it('while texts are put in order, and not again once they are', () => {
     expect(driven('facts', { token, column: 'ticket' }).pauses).toBeGreaterThan(60);
@@ -124,13 +124,13 @@ describe('the engine pauses', () => {
   });
 
   it('while records are set aside by what they hold, in texts and in numbers', () => {
-    const before = driven('stand', { doc }).pauses;
+    const before = driven('resolve', { doc }).pauses;
     const values = [
       { column: 'ticket', value: 'T-1' },
       { column: 'fares', value: '0.01' },
     ];
     const setAside = { ...doc.ladder.setAside, values };
-    const { reply, pauses } = driven('stand', {
+    const { reply, pauses } = driven('resolve', {
       doc: { ...doc, ladder: { ...doc.ladder, setAside } },
     });
     const held = fares.values.filter((fare, k) => fare === 0.01 || ticket.codes[k] === 1);
@@ -141,7 +141,7 @@ describe('the engine pauses', () => {
   it('while expressions that a tally or a sort names are computed', () => {
     const measure = (column: string) => ({ kind: 'sum', column });
     const tallied = (column: string) =>
-      driven('stand', {
+      driven('resolve', {
         doc: {
           ...doc,
           tray: [
@@ -169,7 +169,7 @@ describe('the engine pauses', () => {
       match: ['ticket'],
       tally: { kind: 'ledger', measures: [{ kind: 'sum', column: 'fares' }] },
     });
-    const stood = own.now('stand', {
+    const stood = own.now('resolve', {
       doc: { ...doc, tray: [{ ...doc.tray[0], tally, view: newView(tally) }] },
     });
     const steps = own.answer('answer', { token: stood.token, tally: 't0' });

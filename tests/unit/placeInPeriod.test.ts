@@ -4,7 +4,7 @@ import { dayNumber } from '$lib/core/table/calendar';
 import { scalarColumn } from '$lib/core/table/column';
 import { USUAL_CALENDAR } from '$lib/core/table/period';
 import type { Table } from '$lib/core/table/table';
-import { standsFor } from '$lib/core/tally/placeInPeriod';
+import { standsFor } from '$lib/core/tally/series/placeInPeriod';
 
 /** Days as `2025-01-31`. */
 const days = (...texts: string[]): number[] =>

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { ReadingPool } from '$lib/server/thread/pool';
-import type { Task } from '$lib/server/thread/tasks';
+import type { ThreadTask } from '$lib/server/thread/tasks';
 
 /** A thread that does what the number of its list says. */
 const SCRIPT = `
@@ -22,7 +22,7 @@ const ENDLESS = 2;
 const HEAP = 3;
 const COLUMNS = 4;
 const DIES = 5;
-const task = (listId: number, reading = 0): Task => ({
+const task = (listId: number, reading = 0): ThreadTask => ({
   task: 'move',
   database: '',
   limitBytes: 0,

@@ -1,7 +1,7 @@
 import { IntakeError } from '$lib/core/errors';
 import { describe, expect, it } from 'vitest';
 import { DelimitedReader, proposeRecipe, reconsider } from '$lib/core/read/delimited';
-import { detectEncoding } from '$lib/core/read/decode';
+import { detectEncoding } from '$lib/core/read/textDecoding';
 import { examine } from '$lib/core/read/examine';
 import { fullCell } from '$lib/core/table/cell';
 import { isText } from '$lib/core/table/column';

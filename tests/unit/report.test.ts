@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Bench } from '$lib/core/bench/document';
-import { answerAsk } from '$lib/core/ask/answer';
+import { answerAsk } from '$lib/core/ask/answerAsk';
 import { addRung } from '$lib/core/bench/edits';
 import { FigureRecord } from '$lib/core/bench/figureRecord';
 import { recipeOfMade } from '$lib/core/bench/madeList';
@@ -11,14 +11,14 @@ import { inReport, removeKnown, setKnown, setReport } from '$lib/core/bench/repo
 import { addTally, keepApart, moveTally } from '$lib/core/bench/trayEdits';
 import { agrees, readKnown } from '$lib/core/check/known';
 import { taking } from '$lib/core/prepare/reshape';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import { tablePrint } from '$lib/core/table/print';
 import type { Table } from '$lib/core/table/table';
-import { behind } from '$lib/core/tally/behind';
-import { questionsOf } from '$lib/core/tally/guesses';
-import { columnFacts } from '$lib/core/tally/listFacts';
-import { Tally } from '$lib/core/tally/specs';
+import { behind } from '$lib/core/tally/behind/behind';
+import { questionsOf } from '$lib/core/tally/wish/guesses';
+import { columnFacts } from '$lib/core/tally/wish/listFacts';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { gatherReport, Report, troublesOf, type ReportTable } from '$lib/engine/report';
 import { reportDocument } from '$lib/ui/report/document';
 import { paginate, type Measured } from '$lib/ui/report/layout';
@@ -41,7 +41,7 @@ const grouped = (): Bench =>
     'A note of mine.',
   );
 async function reported(bench: OpenBench, doc: Bench): Promise<Report> {
-  const counts = bench.engine.now('stand', { doc });
+  const counts = bench.engine.now('resolve', { doc });
   const facts = { list: 'Depots', read: '26 Nov 2026', made: '26 Nov 2026' };
   return Report.parse(
     await gatherReport((kind, args) => bench.engine.now(kind, args), counts, doc, facts),
@@ -399,10 +399,10 @@ describe('the record of a figure', () => {
     expect(record).toMatchObject({ figure: 22, shown: '22', records: 2, place: NORTH });
     expect(record.ask.tallies).toHaveLength(1);
     expect(record.list).toMatchObject({ records: 6, print: printOf(small) });
-    const [{ answer, base }] = finish(
+    const [{ answer, input }] = finish(
       answerAsk({ name: 'x', table: small, others: new Map() }, record.ask),
     ).answers;
-    expect(finish(behind(base, answer, record.place)).figure).toBe(22);
+    expect(finish(behind(input, answer, record.place)).figure).toBe(22);
   });
 
   it('a print is of what was read, not of how it is coded', () => {

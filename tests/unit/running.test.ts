@@ -88,10 +88,10 @@ describe('a running total under groups', () => {
   });
 
   it('opens to the records of the groups up to it', () => {
-    const { base, result } = answeredOn(SAILINGS, {
+    const { input, result } = answeredOn(SAILINGS, {
       tallies: [{ kind: 'ledger', groups: [{ column: 'route' }], measures: [RUNNING] }],
     });
-    const found = behind(base, result.tallies[0], { table: 'main', row: ['Ness'], column: 'm1' });
+    const found = behind(input, result.tallies[0], { table: 'main', row: ['Ness'], column: 'm1' });
     expect([...found.records]).toEqual([0, 1, 2, 3]);
     expect(found.figure).toBe(13);
   });

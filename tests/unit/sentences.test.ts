@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { plainSentence, slotsOf, type Slot } from '$lib/core/tally/sentence';
-import { sentenceOf } from '$lib/core/tally/sentences';
-import { Tally } from '$lib/core/tally/specs';
+import { plainSentence, slotsOf, type Slot } from '$lib/core/tally/sentence/sentence';
+import { sentenceOf } from '$lib/core/tally/sentence/sentences';
+import { Tally } from '$lib/core/tally/spec/specs';
 
 const names = new Map([
   ['a', 'Delay'],

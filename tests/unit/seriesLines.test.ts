@@ -4,7 +4,7 @@ import { newView } from '$lib/core/bench/trayEdits';
 import { plainFormat } from '$lib/core/table/format';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { Replies } from '$lib/engine/replies';
 import { seriesLines } from '$lib/ui/tally/seriesLines';
 import { OpenBench } from '../support/bench';

@@ -387,7 +387,9 @@ describe('the direction of imports', () => {
   it('is downward only', () => {
     expect(judge('src/lib/core/table/table.ts', '../measure/moments')).toContain('must not import');
     expect(judge('src/lib/core/measure/moments.ts', '../table/table')).toBeNull();
-    expect(judge('src/lib/core/scope/ladder.ts', '$lib/server/log')).toContain('must not import');
+    expect(judge('src/lib/core/selection/ladder.ts', '$lib/server/log')).toContain(
+      'must not import',
+    );
     expect(judge('src/lib/ui/bench/Bench.svelte', '$lib/server/log')).toContain(
       'never imports the server',
     );

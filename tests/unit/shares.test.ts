@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { sortRecords } from '$lib/core/arrange/sort';
-import type { Steps } from '$lib/core/steps/steps';
+import type { Task } from '$lib/core/task/task';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { wholeBase } from '$lib/core/tally/base';
-import { computeTally } from '$lib/core/tally/kinds';
-import { Tally } from '$lib/core/tally/specs';
+import { wholeInput } from '$lib/core/tally/input/input';
+import { computeTally } from '$lib/core/tally/kind/kinds';
+import { Tally } from '$lib/core/tally/spec/specs';
 
 /** The shares that work tells on its way. */
-function shares(steps: Steps<unknown>): number[] {
+function shares(steps: Task<unknown>): number[] {
   const told: number[] = [];
   for (let next = steps.next(); !next.done; next = steps.next())
     if (next.value !== undefined) told.push(next.value);
@@ -75,6 +75,6 @@ describe('what is told of long work', () => {
       },
     ],
   ])('rises while %s are ranked', (_, spec) => {
-    expectRising(shares(computeTally(wholeBase(table), Tally.parse(spec))));
+    expectRising(shares(computeTally(wholeInput(table), Tally.parse(spec))));
   });
 });

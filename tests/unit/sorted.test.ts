@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { sortedInParts, sortedValues } from '$lib/core/sorting/sorted';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 
 describe('sorting with pauses', () => {
   it('is what Float64Array.sort gives, for long runs of any numbers', () => {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { setAsideRecords } from '$lib/core/bench/edits';
 import { moveBench } from '$lib/core/bench/move';
 import { newBench } from '$lib/core/bench/newBench';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { notOwn } from '$lib/core/bench/ownCells';
 
 import { OpenBench } from '../support/bench';

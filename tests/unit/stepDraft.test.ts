@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Bench } from '$lib/core/bench/document';
 import { addRung } from '$lib/core/bench/edits';
 import { newBench } from '$lib/core/bench/newBench';
-import type { Condition } from '$lib/core/scope/condition';
+import type { Condition } from '$lib/core/selection/condition';
 import { NEW_STEP, StepDraft } from '$lib/ui/bench/step.svelte';
 import { small } from '../support/smallList';
 

@@ -5,8 +5,8 @@ import { newBench } from '$lib/core/bench/newBench';
 import { addTally } from '$lib/core/bench/trayEdits';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { MOST_COLUMNS } from '$lib/core/tally/columnsInView';
-import { Tally } from '$lib/core/tally/specs';
+import { MOST_COLUMNS } from '$lib/core/tally/answer/columnsInView';
+import { Tally } from '$lib/core/tally/spec/specs';
 import type { Engine } from '$lib/engine/engine';
 import { openEngine } from '$lib/engine/openEngine';
 import { TallyFigures, WHOLE_ROWS, type RowsAtHand } from '$lib/ui/bench/tallyFigures.svelte';
@@ -50,7 +50,7 @@ async function shown(spec: object): Promise<TallyFigures> {
   engine = openEngine({ name: 'Sailings', table, recipe: recipeOfMade(table), others: new Map() });
   heaviest = 0;
   const doc = addTally(newBench(table, 1), Tally.parse(spec));
-  const { token } = engine.now('stand', { doc });
+  const { token } = engine.now('resolve', { doc });
   const figures = new TallyFigures(
     (on, kind, args) => {
       const reply = engine.now(kind, { ...args, token: on } as never);

@@ -2,16 +2,16 @@ import { describe, expect, it } from 'vitest';
 import { csvOf } from '../support/handedOver';
 import type { Bench } from '$lib/core/bench/document';
 import { newBench } from '$lib/core/bench/newBench';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { tableOf } from '$lib/core/tally/answer';
-import { wholeBase } from '$lib/core/tally/base';
-import { computeTally } from '$lib/core/tally/kinds';
-import { groupKeyText } from '$lib/core/tally/ledger/lines';
-import { rowsInView } from '$lib/core/tally/rowOrder';
-import type { FigureRow } from '$lib/core/tally/result';
-import { Tally } from '$lib/core/tally/specs';
+import { tableOf } from '$lib/core/tally/answer/answer';
+import { wholeInput } from '$lib/core/tally/input/input';
+import { computeTally } from '$lib/core/tally/kind/kinds';
+import { groupKeyText } from '$lib/core/tally/kinds/ledger/lines';
+import { rowsInView } from '$lib/core/tally/answer/rowOrder';
+import type { FigureRow } from '$lib/core/tally/answer/result';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { Replies } from '$lib/engine/replies';
 import { OpenBench } from '../support/bench';
 import { noRecipe, small } from '../support/smallList';
@@ -125,7 +125,7 @@ describe('records in places, sorted for the eye', () => {
   };
   const answer = finish(
     computeTally(
-      wholeBase(list),
+      wholeInput(list),
       Tally.parse({
         kind: 'ranking',
         by: { kind: 'max', column: 'Fares' },

@@ -5,7 +5,7 @@ import { newBench } from '$lib/core/bench/newBench';
 import { totalsOf } from '$lib/core/ask/totalsAside';
 import type { Bench } from '$lib/core/bench/document';
 import { matchRecipe } from '$lib/core/read/refresh';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { Replies } from '$lib/engine/replies';

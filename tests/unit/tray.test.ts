@@ -15,7 +15,7 @@ import {
   removeTally,
   renameTally,
 } from '$lib/core/bench/trayEdits';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { small } from '../support/smallList';
 
 const frequency = Tally.parse({ kind: 'frequency', key: { column: 'Region' } });

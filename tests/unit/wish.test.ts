@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { Wish } from '$lib/core/tally/wish';
-import { wishOf, fitOf } from '$lib/core/tally/wishOf';
+import { Wish } from '$lib/core/tally/wish/wish';
+import { wishOf, fitOf } from '$lib/core/tally/wish/wishOf';
 
 const columns = [
   { id: 'delay', name: 'Delay', type: 'number' },

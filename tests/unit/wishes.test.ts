@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { columnFacts } from '$lib/core/tally/listFacts';
+import { columnFacts } from '$lib/core/tally/wish/listFacts';
 import { ListWords } from '$lib/core/wish/listWords';
 import { offersFor, type Offer } from '$lib/core/wish/offers';
 import { answered } from '../support/ask';

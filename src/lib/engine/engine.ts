@@ -1,31 +1,31 @@
 import { EngineError, Trouble } from '../core/errors';
 import { benchWithIds } from '../core/bench/benchWithIds';
-import { stand, StandCache } from '../core/ask/stand';
-import { finish, type Steps } from '../core/steps/steps';
+import { resolve, ResolveCache } from '../core/ask/resolve';
+import { finish, type Task } from '../core/task/task';
 import type { Table } from '../core/table/table';
-import { answerCounts, leadSums } from './answers/counts';
-import type { Handler, Handlers, Stands } from './handlers/handler';
-import { AnswerCache, Held, LeadSums, type OpenList } from './held';
+import { answerCounts, leadSums } from './handlers/counts';
+import type { Handler, Handlers, Sessions } from './handlers/handler';
+import { AnswerCache, Session, LeadSums, type OpenList } from './session';
 import type { ArgsOf, Do, ReplyOf } from './protocol';
 
-/** How many stands are held: the present one, and the one whose figures may still be on the page. */
-const MOST_HELD = 2;
+/** How many sessions are kept: the present one, and the one whose figures may still be on the page. */
+const MOST_SESSIONS = 2;
 
 /**
- * A list held in memory that answers requests. The same code runs in the browser's worker, in the
- * server's thread and in tests. A bench is stood once; everything else is asked of the stand's token,
- * so that a late answer can never stand beside newer figures.
+ * A list in memory that answers requests. The same code runs in the browser's worker, in the
+ * server's thread and in tests. A bench is resolved once; everything else is asked by the token of that session,
+ * so that a late answer never comes to be beside newer figures.
  *
  * @example
  * const engine = openEngine({ name: 'Sailings', table, recipe, others: new Map() });
- * const { token } = engine.now('stand', { doc });
+ * const { token } = engine.now('resolve', { doc });
  * const { lines } = engine.now('ledger', { token, tally: doc.open });
  */
-export class Engine implements Stands {
-  readonly #cache = new StandCache();
+export class Engine implements Sessions {
+  readonly #cache = new ResolveCache();
   readonly #sums = new LeadSums();
   readonly #answers = new AnswerCache();
-  readonly #held: Held[] = [];
+  readonly #sessions: Session[] = [];
   #list: OpenList;
   #next = 1;
 
@@ -58,30 +58,37 @@ export class Engine implements Stands {
   }
 
   /** The answer with pauses, for whoever wants to stop between them. */
-  answer<K extends Do>(kind: K, args: ArgsOf<K>): Steps<ReplyOf<K>> {
+  answer<K extends Do>(kind: K, args: ArgsOf<K>): Task<ReplyOf<K>> {
     const handler: Handler<K> | undefined = this.#handlers[kind];
     if (!handler) throw new Trouble('notOpen', `“${kind}” cannot be answered yet.`);
     return handler(this, args);
   }
 
-  *stand({ doc: asked }: ArgsOf<'stand'>): Steps<ReplyOf<'stand'>> {
-    const on = yield* stand(this.#list, asked, this.#cache);
-    const doc = benchWithIds(asked, on.base.table.columns);
+  *resolve({ doc: asked }: ArgsOf<'resolve'>): Task<ReplyOf<'resolve'>> {
+    const on = yield* resolve(this.#list, asked, this.#cache);
+    const doc = benchWithIds(asked, on.input.table.columns);
     const lead = yield* leadSums(on, doc, this.#sums);
-    const held = new Held(this.#next++, doc, on, lead, this.#list, this.#answers.of(on.base));
-    this.#held.push(held);
-    if (this.#held.length > MOST_HELD) this.#held.shift();
-    return answerCounts(held);
+    const session = new Session(
+      this.#next++,
+      doc,
+      on,
+      lead,
+      this.#list,
+      this.#answers.of(on.input),
+    );
+    this.#sessions.push(session);
+    if (this.#sessions.length > MOST_SESSIONS) this.#sessions.shift();
+    return answerCounts(session);
   }
 
-  /** @throws EngineError where newer stands took its place */
-  held(token: number): Held {
-    const held = this.#held.find((h) => h.token === token);
-    if (!held)
+  /** @throws EngineError where newer ones took its place */
+  session(token: number): Session {
+    const session = this.#sessions.find((h) => h.token === token);
+    if (!session)
       throw new EngineError(
         'stale',
         'These figures were replaced by newer ones. Nothing was lost.',
       );
-    return held;
+    return session;
   }
 }

@@ -2,11 +2,11 @@ import type { z } from 'zod';
 import type { KeptBands } from '../core/arrange/bands';
 import type { Bench } from '../core/bench/document';
 import type { ComputedSpec, JoinSpec } from '../core/prepare/specs';
-import type { Condition } from '../core/scope/condition';
-import type { Wish } from '../core/tally/wish';
-import type { Figure, FigurePlace, ScopeName } from '../core/tally/result';
-import type { RowView } from '../core/tally/rowOrder';
-import type { Tally } from '../core/tally/specs';
+import type { Condition } from '../core/selection/condition';
+import type { Wish } from '../core/tally/wish/wish';
+import type { Figure, FigurePlace, ScopeName } from '../core/tally/answer/result';
+import type { RowView } from '../core/tally/answer/rowOrder';
+import type { Tally } from '../core/tally/spec/specs';
 import type { Replies } from './replies';
 import type { Values } from '../core/write/dialect';
 
@@ -17,7 +17,7 @@ export type Place = FigurePlace & {
 };
 
 interface On {
-  /** The stand that is asked of, as the reply to `stand` named it. */
+  /** The session that is asked of, as the reply to `resolve` named it. */
   readonly token: number;
 }
 interface OfTally extends On {
@@ -37,7 +37,7 @@ interface Stretch {
 /** What a page, a script or the server asks of the engine. */
 export interface Asks {
   /** Corrects, prepares, narrows and orders the list for a bench; all else is asked of its token. */
-  stand: { readonly doc: Bench };
+  resolve: { readonly doc: Bench };
   /** The ledger's heads, footing and number of lines. */
   ledger: OfTally;
   lines: OfTally & Stretch;

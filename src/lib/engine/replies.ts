@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { Bytes } from '../core/table/bytes';
 import { FigureRecord } from '../core/bench/figureRecord';
-import { Fault } from '../core/tally/fault';
-import { Footing } from '../core/tally/footing';
-import { FigureType } from '../core/tally/result';
+import { Fault } from '../core/tally/spec/fault';
+import { Footing } from '../core/tally/trust/footing';
+import { FigureType } from '../core/tally/answer/result';
 import { CellStateName } from './cellStates';
 import { Line, LedgerPage } from './replies/ledger';
 import { Counts } from './replies/counts';
@@ -16,7 +16,7 @@ import { Behind, BehindRecord } from './replies/behind';
 
 /** What each request is answered with. */
 export const Replies = {
-  stand: Counts,
+  resolve: Counts,
   ledger: LedgerPage,
   lines: z.array(Line),
   heads: z.array(Distribution),

@@ -70,7 +70,7 @@ export interface ReportFacts {
 export const MOST_ROWS = 1000;
 
 /**
- * Gathers a bench's report from an engine that stands on it: the page, the server and the command
+ * Gathers a bench's report from an engine that has resolved it: the page, the server and the command
  * line have one report.
  * @param told is told of how many tallies it has the figures
  */

@@ -8,7 +8,7 @@ import type { Engine } from './engine';
 /**
  * The tallies that stand in a bench's report as an answer, with its title, words and notes: what is written
  * in every form that is not a page of its own.
- * @param token of the stand of the bench
+ * @param token of the session of the bench
  */
 export const reportResult = (
   engine: Pick<Engine, 'now'>,

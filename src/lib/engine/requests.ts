@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { Bench } from '../core/bench/document';
 import { ComputedSpec, JoinDraft } from '../core/prepare/specs';
-import { Condition } from '../core/scope/condition';
-import { FigurePlace, ScopeName } from '../core/tally/result';
-import { Tally } from '../core/tally/specs';
+import { Condition } from '../core/selection/condition';
+import { FigurePlace, ScopeName } from '../core/tally/answer/result';
+import { Tally } from '../core/tally/spec/specs';
 import { KeptBands } from '../core/arrange/bands';
-import { Wish } from '../core/tally/wish';
+import { Wish } from '../core/tally/wish/wish';
 import { MOST_AT_ONCE } from './gatherRows';
 import type { ArgsOf, Do } from './protocol';
 import { VALUES } from '../core/write/dialect';
@@ -15,7 +15,7 @@ import { VALUES } from '../core/write/dialect';
  * schemas of every kind of tally.
  */
 
-/** What a request was asked of: the stand it names must still be held. */
+/** What a request was asked of: the session it names must still be open. */
 const on = { token: z.int() };
 const ofTally = { ...on, tally: z.string() };
 const ofTable = { table: z.string(), across: z.int().min(0) };
@@ -32,7 +32,7 @@ const RowViewSchema = z.strictObject({
 
 /** What each request carries. */
 export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
-  stand: z.strictObject({ doc: Bench }),
+  resolve: z.strictObject({ doc: Bench }),
   ledger: z.strictObject(ofTally),
   lines: z.strictObject({ ...ofTally, ...stretch, count: z.int().min(0).max(2000) }),
   heads: z.strictObject({ ...ofTally, from: z.int().min(0) }),

@@ -1,9 +1,9 @@
 import { Stopped, Superseded } from '../core/errors';
-import type { Steps } from '../core/steps/steps';
+import type { Task } from '../core/task/task';
 
 interface Job {
   readonly lane: string;
-  readonly steps: Steps<unknown>;
+  readonly steps: Task<unknown>;
   /** Time worked on it, and the largest share that it told. */
   worked: number;
   share: number | null;
@@ -49,7 +49,7 @@ export class Scheduler {
    * Work that has first to wait for something: newer than what came before it and older than what
    * comes while it waits, however long each of them waits.
    */
-  async postWhen<T>(lane: string, ready: Promise<Steps<T>>): Promise<T> {
+  async postWhen<T>(lane: string, ready: Promise<Task<T>>): Promise<T> {
     this.#give(lane);
     const turn = Symbol(lane);
     this.#awaited.set(lane, turn);
@@ -59,7 +59,7 @@ export class Scheduler {
     return this.post(lane, steps);
   }
 
-  post<T>(lane: string, steps: Steps<T>): Promise<T> {
+  post<T>(lane: string, steps: Task<T>): Promise<T> {
     this.#give(lane);
     this.#awaited.set(lane, Symbol(lane));
     return new Promise<T>((resolve, reject) => {

@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
-import type { DatabaseForm } from '$lib/core/read/unfold/source';
+import type { DatabaseForm } from '$lib/core/read/decode/source';
 import { readConfig, type Config } from './config';
 import { readConnections, type Connection } from './databases/connections';
 import { DatabaseReads } from './databases/reads';

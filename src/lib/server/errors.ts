@@ -1,5 +1,5 @@
 import { Trouble, type Code } from '$lib/core/errors';
-import type { Fault } from '$lib/core/tally/fault';
+import type { Fault } from '$lib/core/tally/spec/fault';
 
 /*
  * What the server refuses besides the core: bodies and addresses that cannot be used, limits, and

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { codeOf, Trouble } from '../core/errors';
 import type { ListSource } from '../core/ask/question';
 import { Recipe } from '../core/read/recipe';
-import type { Steps } from '../core/steps/steps';
+import type { Task } from '../core/task/task';
 import { TableAssembler } from '../core/table/arrowRead';
 import { partsHandedOver } from '../core/table/bytes';
 import type { Table } from '../core/table/table';
@@ -24,7 +24,7 @@ const send = (message: FromEngine, handedOver: Transferable[] = []): void =>
 
 const scheduler = new Scheduler(
   [
-    'stand',
+    'resolve',
     'ledger',
     'drawn',
     'lines',
@@ -121,7 +121,7 @@ async function answer<K extends Do>(kind: K, raw: unknown, lane: string): Promis
   const args = schema.parse(raw);
   const opened = engine;
   if (!opened) throw new Trouble('notOpen', 'The list is still being opened.');
-  const named = kind === 'stand' ? Requests.stand.parse(raw).doc.lists : null;
+  const named = kind === 'resolve' ? Requests.resolve.parse(raw).doc.lists : null;
   return scheduler.postWhen(lane, prepared(opened, kind, args, named));
 }
 
@@ -131,11 +131,11 @@ async function prepared<K extends Do>(
   kind: K,
   args: ArgsOf<K>,
   named: Readonly<Record<string, ListSource>> | null,
-): Promise<Steps<ReplyOf<K>>> {
+): Promise<Task<ReplyOf<K>>> {
   const tables = named && others && (await others.of(named));
   if (!engine.answers(kind)) await learnMore(engine);
   return (function* () {
-    // Not before its turn: an older stand's lists may come after a newer one's.
+    // Not before its turn: lists of an older session may come after those of a newer one.
     if (tables) engine.setOthers(tables);
     return yield* engine.answer(kind, args);
   })();

@@ -61,7 +61,7 @@ export class EngineClient {
   }
 
   /**
-   * Asks of a stand, by its token; a newer request in the same lane takes the place of an older one.
+   * Asks of a session, by its token; a newer request in the same lane takes the place of an older one.
    * @throws Refused; its code is `superseded` when a newer one came
    */
   ask<K extends Do>(

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { IntakeError } from '../core/errors';
 import { OpenedFile } from '../core/read/opened';
-import { declaredTable, DeclaredColumn } from '../core/read/unfold/declared';
-import { NO_PARTS, type AskedOf, type DatabaseForm } from '../core/read/unfold/source';
+import { declaredTable, DeclaredColumn } from '../core/read/decode/declared';
+import { NO_PARTS, type AskedOf, type DatabaseForm } from '../core/read/decode/source';
 import { recordsIn, TableAssembler } from '../core/table/arrowRead';
 
 /** A database of the server, and what of it is read. */

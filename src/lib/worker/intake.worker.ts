@@ -1,15 +1,15 @@
 import { recordNumber } from '../core/table/recordNumber';
 import { HeadsDiffer, IntakeError } from '../core/errors';
 import { z } from 'zod';
-import { HEAD_BYTES } from '../core/read/decode';
+import { HEAD_BYTES } from '../core/read/textDecoding';
 import { DelimitedReader, type DelimitedReading } from '../core/read/delimited';
 import { examine } from '../core/read/examine';
 import { OpenedFile } from '../core/read/opened';
 import type { Recipe } from '../core/read/recipe';
 import { matchRecipe } from '../core/read/refresh';
 import { settle } from '../core/read/settle';
-import { detectForm } from '../core/read/unfold/detect';
-import { unfold, type PartWanted } from '../core/read/unfold/unfold';
+import { detectForm } from '../core/read/decode/detect';
+import { decodeFile, type PartWanted } from '../core/read/decode/decode';
 import { readDatabase, type DatabaseWanted } from './fromDatabase';
 import { ToIntake, type FromIntake } from './intakeMessages';
 import { IntakeSender, type ReadFile } from './intakeSending';
@@ -82,7 +82,7 @@ async function open(
   const head = new Uint8Array(await given.slice(0, HEAD_BYTES).arrayBuffer());
   if (detectForm(head) === 'delimited') return OpenedFile.delimited(head, given.size <= HEAD_BYTES);
   return OpenedFile.unfolded(
-    await unfold(new Uint8Array(await given.arrayBuffer()), limit, wanted, missing, (share) =>
+    await decodeFile(new Uint8Array(await given.arrayBuffer()), limit, wanted, missing, (share) =>
       send({ kind: 'progress', share, records: 0 }),
     ),
   );

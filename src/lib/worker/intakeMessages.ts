@@ -7,7 +7,7 @@ import {
   FileParts,
   HeadDifference,
   Source,
-} from '../core/read/unfold/source';
+} from '../core/read/decode/source';
 
 /** From the page to the intake's worker. A file goes beside the message: it cannot be validated as data. */
 export const ToIntake = z.discriminatedUnion('kind', [

@@ -3,7 +3,7 @@ import type { Do } from '../engine/protocol';
 
 /** What can be asked, as a list that the compiler holds against the protocol. */
 const DOES: Record<Do, true> = {
-  stand: true,
+  resolve: true,
   ledger: true,
   lines: true,
   heads: true,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Bytes } from '../core/table/bytes';
-import { Formats } from '../core/tally/formats';
+import { Formats } from '../core/tally/spec/formats';
 import { Dialect } from '../core/write/dialect';
 import { OUT_FORMS } from '../core/write/forms';
 import { RECORD_FORMS } from '../core/write/tableFile';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import Keys from '$lib/ui/shell/Keys.svelte';
+  import Keys from '$lib/ui/components/Keys.svelte';
 </script>
 
 <Keys />

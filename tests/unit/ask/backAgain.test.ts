@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { answerAsk } from '$lib/core/ask/answer';
+import { answerAsk } from '$lib/core/ask/answerAsk';
 import { readAsk } from '$lib/core/ask/badAsk';
 import { upgraded } from '$lib/core/ask/upgrade';
 import { VERSION } from '$lib/core/ask/version';
 import type { AskResult } from '$lib/core/ask/result';
-import type { Condition } from '$lib/core/scope/condition';
+import type { Condition } from '$lib/core/selection/condition';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { resultsAsDelimited } from '$lib/core/write/resultDelimited';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { answered, behind, answeredOn } from '../../support/ask';
 import { readText } from '../../support/demo';
 
@@ -64,14 +64,14 @@ describe('an answer put back', () => {
   it.each(KINDS.map((tally): [string, object] => [JSON.stringify(tally), tally]))(
     'each row of %s narrows, as a rung, to the very records it stands on',
     (_, tally) => {
-      const { base, result } = answeredOn(list, { tallies: [tally] });
+      const { input, result } = answeredOn(list, { tallies: [tally] });
       const [answer] = result.tallies;
       const { columns, rows, labels } = answer.tables[0];
       const column = columns.findIndex((c, k) => k >= labels && !c.where && !c.reach);
       let tried = 0;
       rows.forEach((row, n) => {
         if (!row.where) return;
-        const { records } = behind(base, answer, { table: 0, row: n, column });
+        const { records } = behind(input, answer, { table: 0, row: n, column });
         expect([row.cells, countedBy(row.where)]).toEqual([row.cells, records.length]);
         // The tally's own count of them is made another way; one over results counts groups.
         const own = columns.findIndex((c) => c.key === 'records' || c.key === 'count');

@@ -171,7 +171,7 @@ describe('edges', () => {
       length: 5,
       columns: [textColumn('K "x", y', odd), scalarColumn('v', 'number', [1, 2, 3, 4, 5])],
     };
-    const { base, result } = answeredOn(list, {
+    const { input, result } = answeredOn(list, {
       computed: [{ name: 'w', expression: '"K ""x"", y" || \'!\'' }],
       tallies: [
         {
@@ -190,7 +190,7 @@ describe('edges', () => {
       .slice(1)
       .forEach((_, k) =>
         expect(
-          behind(base, result.tallies[0], { table: 0, row: k + 1, column: 1 }).records.length,
+          behind(input, result.tallies[0], { table: 0, row: k + 1, column: 1 }).records.length,
         ).toBe(1),
       );
   });

@@ -3,7 +3,7 @@ import type { Bench } from '$lib/core/bench/document';
 import { newBench } from '$lib/core/bench/newBench';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { OpenBench, spec } from '../../support/bench';
 import { noRecipe, small } from '../../support/smallList';
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { TallyResult } from '$lib/core/tally/result';
+import { TallyResult } from '$lib/core/tally/answer/result';
 import { AskResult } from '$lib/core/ask/result';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
@@ -332,7 +332,7 @@ describe('an ask that fits', () => {
   });
 
   it('nested: of each region the highest of the sums by depot, and which', () => {
-    const { base, result } = answeredOn(small, {
+    const { input, result } = answeredOn(small, {
       tallies: [
         {
           kind: 'nested',
@@ -360,7 +360,7 @@ describe('an ask that fits', () => {
     ]);
     expect(result.tallies[0].warnings[0].words).toContain('not from the records');
     const row = result.tallies[0].tables[0].rows.findIndex((r) => r.cells[0] === 'North');
-    expect([...behind(base, result.tallies[0], { table: 0, row, column: 2 }).records]).toEqual([
+    expect([...behind(input, result.tallies[0], { table: 0, row, column: 2 }).records]).toEqual([
       0, 1, 2,
     ]);
   });
@@ -377,7 +377,7 @@ describe('an ask that fits', () => {
             : c,
       ),
     };
-    const { base, result } = answeredOn(
+    const { input, result } = answeredOn(
       small,
       {
         lists: { before: {} },
@@ -417,7 +417,7 @@ describe('an ask that fits', () => {
         'Left over': 0,
       },
     ]);
-    expect([...behind(base, result.tallies[0], { table: 0, row: 1, column: 4 }).records]).toEqual([
+    expect([...behind(input, result.tallies[0], { table: 0, row: 1, column: 4 }).records]).toEqual([
       4,
     ]);
   });

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { findFigure } from '$lib/core/tally/findFigure';
-import { keysOfRow, outlineOf } from '$lib/core/tally/answer';
-import { finish } from '$lib/core/steps/steps';
+import { findFigure } from '$lib/core/tally/answer/findFigure';
+import { keysOfRow, outlineOf } from '$lib/core/tally/answer/answer';
+import { finish } from '$lib/core/task/task';
 import { OpenBench } from '../../support/bench';
 import { before, benchWith, ladder, SPECS, table } from '../../support/generated';
 import { noRecipe } from '../../support/smallList';
@@ -16,7 +16,7 @@ describe('every row is found by its keys, so that known totals, words and links 
         fc.property(spec, ladder, (tally, { rungs, aside }) => {
           const parsed = rungs.map((condition, k) => ({ id: `r${k}`, on: true, condition }));
           const { token } = bench.show(benchWith(tally, JSON.parse(JSON.stringify(parsed)), aside));
-          const { answer } = finish(bench.engine.held(token).answer('other'));
+          const { answer } = finish(bench.engine.session(token).answer('other'));
           for (const t of answer?.tables ?? [])
             for (let n = 0; n < t.length; n++) {
               const row = [...keysOfRow(t.row(n), t.labels)];

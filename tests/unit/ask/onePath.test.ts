@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { answerAsk } from '$lib/core/ask/answer';
+import { answerAsk } from '$lib/core/ask/answerAsk';
 import { AskResult } from '$lib/core/ask/result';
 import { askOf } from '$lib/core/bench/askOf';
 import { readAsk } from '$lib/core/ask/badAsk';
 import { benchOf } from '$lib/core/bench/benchOf';
 import type { Bench } from '$lib/core/bench/document';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { gatherTable } from '$lib/engine/gatherTable';
 import { Replies } from '$lib/engine/replies';
 import { OpenBench } from '../../support/bench';

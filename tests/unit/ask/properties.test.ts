@@ -131,7 +131,7 @@ describe('properties of every table', () => {
   it('every group stands on as many records as it counts', () => {
     fc.assert(
       fc.property(records, (all) => {
-        const { base, result } = answeredOn(tableOf(all), { tallies });
+        const { input, result } = answeredOn(tableOf(all), { tallies });
         for (const t of result.tallies) {
           const [main] = t.tables;
           const column = main.columns.findIndex((c) => c.measure?.kind === 'records' && !c.where);
@@ -140,7 +140,7 @@ describe('properties of every table', () => {
             expect([
               t.kind,
               row,
-              behind(base, t, { table: 0, row, column }).records.length,
+              behind(input, t, { table: 0, row, column }).records.length,
             ]).toEqual([t.kind, row, r.cells[column]]),
           );
         }

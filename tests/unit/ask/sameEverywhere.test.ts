@@ -1,13 +1,13 @@
 import { tableFromIPC } from 'apache-arrow';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { answerAsk } from '$lib/core/ask/answer';
+import { answerAsk } from '$lib/core/ask/answerAsk';
 import { fromParts } from '$lib/core/ask/resultParts';
 import { readAsk } from '$lib/core/ask/badAsk';
 import { askOf } from '$lib/core/bench/askOf';
 import type { Bench } from '$lib/core/bench/document';
 import { AskRefused, WriteRefused } from '$lib/core/errors';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { plainFormat } from '$lib/core/table/format';
 import { Dialect } from '$lib/core/write/dialect';
 import { FORMS, OUT_FORMS, valuesOf, type OutForm } from '$lib/core/write/forms';

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { blocksOf, blockWords } from '$lib/core/read/unfold/blocks';
-import type { CellGrid, GridCell } from '$lib/core/read/unfold/cellGrid';
-import { joinHeadLines } from '$lib/core/read/unfold/headLines';
+import { blocksOf, blockWords } from '$lib/core/read/decode/blocks';
+import type { CellGrid, GridCell } from '$lib/core/read/decode/cellGrid';
+import { joinHeadLines } from '$lib/core/read/decode/headLines';
 
 const cell = (v: string | number | null): GridCell =>
   v === null

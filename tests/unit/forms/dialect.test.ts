@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { WriteRefused } from '$lib/core/errors';
-import { HEAD_BYTES } from '$lib/core/read/decode';
+import { HEAD_BYTES } from '$lib/core/read/textDecoding';
 import { DelimitedReader } from '$lib/core/read/delimited';
 import { OpenedFile } from '$lib/core/read/opened';
 import { fullCell } from '$lib/core/table/cell';

@@ -8,7 +8,7 @@ import { describe, expect, it } from 'vitest';
 import { IntakeError } from '$lib/core/errors';
 import { OpenedFile } from '$lib/core/read/opened';
 import { isText } from '$lib/core/table/column';
-import { unfold } from '$lib/core/read/unfold/unfold';
+import { decodeFile } from '$lib/core/read/decode/decode';
 
 /** Damaged files of each form: refused with words, or read whole; never a crash, a hang, or half of it. */
 const RUNS = Math.min(2000, Number(process.env.TALLY_LOFT_MANGLE ?? 120));
@@ -75,7 +75,7 @@ describe.each(FILES)('a damaged file: %s', (_, bytes) => {
         fc.double({ min: 0, max: 1, noNaN: true }),
         async (places, cut) => {
           try {
-            const opened = OpenedFile.unfolded(await unfold(damage(bytes, places, cut), LIMIT));
+            const opened = OpenedFile.unfolded(await decodeFile(damage(bytes, places, cut), LIMIT));
             const recipe = opened.propose();
             const typed = opened.typed(recipe)?.table;
             for (const column of typed?.columns ?? [])
@@ -113,7 +113,7 @@ describe('a Parquet file whose runs are damaged', () => {
       for (const byte of [0xff, 0xfe, 0x7f]) {
         const damaged = bytes.slice();
         damaged[at] = byte;
-        await unfold(damaged, LIMIT).catch((error: unknown) => {
+        await decodeFile(damaged, LIMIT).catch((error: unknown) => {
           expect(error).toBeInstanceOf(IntakeError);
           words.push(String(error));
         });
@@ -129,6 +129,6 @@ describe('what unfolds to more than is allowed', () => {
     ['zip', zipSync({ 'a.csv': much })],
   ])('%s is refused as it unfolds', async (_, packed) => {
     expect(packed.length).toBeLessThan(LIMIT / 100);
-    await expect(unfold(packed, LIMIT)).rejects.toThrow(/more than 16 MB/);
+    await expect(decodeFile(packed, LIMIT)).rejects.toThrow(/more than 16 MB/);
   });
 });

@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { IntakeError } from '$lib/core/errors';
 import { fullCell } from '$lib/core/table/cell';
 import { isMissing } from '$lib/core/table/column';
-import { arrowTable } from '$lib/core/read/unfold/arrowFile';
-import { unpackLz4Frame } from '$lib/core/read/unfold/lz4Frame';
+import { arrowTable } from '$lib/core/read/decode/arrowFile';
+import { unpackLz4Frame } from '$lib/core/read/decode/lz4Frame';
 
 /**
  * 20,000 records, written by apache-arrow with buffers packed by the tools of the two formats themselves:

@@ -12,9 +12,9 @@ import { isMissing, isText, isUnread, type Column } from '$lib/core/table/column
 import { fullCell } from '$lib/core/table/cell';
 import { checkArrowFile } from '$lib/core/table/arrowCheck';
 import { HeadsDiffer } from '$lib/core/errors';
-import { hiddenInOds } from '$lib/core/read/unfold/odsHidden';
-import { unfold } from '$lib/core/read/unfold/unfold';
-import type { HeadSettled } from '$lib/core/read/unfold/source';
+import { hiddenInOds } from '$lib/core/read/decode/odsHidden';
+import { decodeFile } from '$lib/core/read/decode/decode';
+import type { HeadSettled } from '$lib/core/read/decode/source';
 import { BY_ITSELF, readList, type ReadAs } from '../../../cli/input';
 import type { FromDatabase } from '../../../cli/database';
 
@@ -184,15 +184,15 @@ describe('what is named and is not there', () => {
   });
 
   it('a refresh reads another in its place, and says so', async () => {
-    const { source, doubts } = await unfold(book, 1 << 24, { part: 'Fears' }, 'say');
+    const { source, doubts } = await decodeFile(book, 1 << 24, { part: 'Fears' }, 'say');
     expect(source.part).toBe('Fares');
     expect(doubts[0].words).toBe(
       'The workbook has no sheet “Fears”. It has “Fares”, “Ports”. “Fares” is read in its place.',
     );
     // Another fault is none of a name.
-    await expect(unfold(book.subarray(0, 900), 1 << 24, { part: 'Fears' }, 'say')).rejects.toThrow(
-      /unpacked/,
-    );
+    await expect(
+      decodeFile(book.subarray(0, 900), 1 << 24, { part: 'Fears' }, 'say'),
+    ).rejects.toThrow(/unpacked/);
   });
 });
 
@@ -628,7 +628,7 @@ describe('packed files', () => {
       readAs('differ.zip', zip, { wanted: { all: true, heads } });
 
     it('are not read before it is said what each column is', async () => {
-      const error: unknown = await unfold(zip, 1e6, {}).catch((e: unknown) => e);
+      const error: unknown = await decodeFile(zip, 1e6, {}).catch((e: unknown) => e);
       expect(error).toBeInstanceOf(HeadsDiffer);
       expect(error).toMatchObject({
         files: ['January.csv', 'February.csv', 'March.csv'],

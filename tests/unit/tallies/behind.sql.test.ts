@@ -4,7 +4,7 @@ import { behind, answeredOn } from '../../support/ask';
 
 describe('behind a figure', () => {
   it('gives the very records, the skipped ones, and words', () => {
-    const { base, result } = answeredOn(table, {
+    const { input, result } = answeredOn(table, {
       ladder: { rungs: [{ condition: sailed }], setAside: { records: [4, 6] } },
       tallies: [
         {
@@ -18,7 +18,7 @@ describe('behind a figure', () => {
     const { columns, rows: lines } = result.tallies[0].tables[0];
     const row = lines.findIndex((r) => r.cells[0] === 'Nessness');
     const column = columns.findIndex((c) => c.title.startsWith('Jul–Sep 2025'));
-    const found = behind(base, result.tallies[0], { table: 0, row, column });
+    const found = behind(input, result.tallies[0], { table: 0, row, column });
     const want = sql(
       "select n from s where cancelled = 'no' and n not in (3, 5) and route = 'Nessness' and sailed_on between '2025-07-01' and '2025-09-30'",
     );
@@ -30,7 +30,7 @@ describe('behind a figure', () => {
   });
 
   it('every figure of every kind stands on as many records as its count says', () => {
-    const { base, result } = answeredOn(table, {
+    const { input, result } = answeredOn(table, {
       tallies: [
         { kind: 'ledger', groups: [key('Route'), key('Vessel')], measures: [] },
         { kind: 'frequency', key: { column: 'Delay', bands: { by: 'number', count: 7 } } },
@@ -58,7 +58,7 @@ describe('behind a figure', () => {
         expect([
           tally.words,
           row,
-          behind(base, tally, { table: 0, row, column }).records.length,
+          behind(input, tally, { table: 0, row, column }).records.length,
         ]).toEqual([tally.words, row, line.cells[column]]);
       });
     }

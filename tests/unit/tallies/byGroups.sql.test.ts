@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import type { FigureTable, TallyResult } from '$lib/core/tally/result';
+import type { FigureTable, TallyResult } from '$lib/core/tally/answer/result';
 import { key, near, sql, table } from '../../support/againstSql';
 import { answered, behind, groups, rows, answeredOn } from '../../support/ask';
 import { day } from '../../support/smallList';
@@ -59,7 +59,7 @@ describe('series by groups', () => {
 
   it('the whole is what it is without groups, and a figure opens to its own records', () => {
     const spec = asked({ levels: ['month'] });
-    const { base, result } = answeredOn(table, { tallies: [spec, { ...spec, by: [] }] });
+    const { input, result } = answeredOn(table, { tallies: [spec, { ...spec, by: [] }] });
     expect(tableOf(result.tallies[0], 'main')).toEqual(tableOf(result.tallies[1], 'main'));
     const place = {
       table: 'groups',
@@ -69,13 +69,13 @@ describe('series by groups', () => {
     const of = (year: string) =>
       sql(`select n from s where route = 'Skerry Bank' and vessel = 'Arctic Tern' and sailed_on like '${year}-07%'
         order by n`).map((r) => r.n);
-    expect([...behind(base, result.tallies[0], place).records]).toEqual(of('2025'));
+    expect([...behind(input, result.tallies[0], place).records]).toEqual(of('2025'));
     // The figure of a year before stands on the records of a year before; the change on both.
     expect([
-      ...behind(base, result.tallies[0], { ...place, column: 'm1.yearBefore' }).records,
+      ...behind(input, result.tallies[0], { ...place, column: 'm1.yearBefore' }).records,
     ]).toEqual(of('2024'));
     expect([
-      ...behind(base, result.tallies[0], { ...place, column: 'm1.yearBeforeChange' }).records,
+      ...behind(input, result.tallies[0], { ...place, column: 'm1.yearBeforeChange' }).records,
     ]).toEqual([...of('2024'), ...of('2025')]);
   });
 

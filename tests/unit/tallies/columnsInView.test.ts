@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { keysOfRow, tableOf } from '$lib/core/tally/answer';
-import { acrossOf, columnsInView, MOST_COLUMNS } from '$lib/core/tally/columnsInView';
-import type { FigureColumn, FigureRow } from '$lib/core/tally/result';
+import { keysOfRow, tableOf } from '$lib/core/tally/answer/answer';
+import { acrossOf, columnsInView, MOST_COLUMNS } from '$lib/core/tally/answer/columnsInView';
+import type { FigureColumn, FigureRow } from '$lib/core/tally/answer/result';
 
 /** A table of so many columns of figures, each cell saying where it stands; every tenth is marked. */
 function wide(labels: number, figures: number, rows: number) {

@@ -18,7 +18,7 @@ describe('comparison of two readings', () => {
       ...table,
       columns: table.columns.map((c) => (c.id === fares.id ? { ...fares, values: before } : c)),
     };
-    const { base, result } = answeredOn(
+    const { input, result } = answeredOn(
       table,
       {
         lists: { before: {} },
@@ -56,7 +56,7 @@ describe('comparison of two readings', () => {
       const records = sql(
         `select n from s join older using (n) where s.route = '${r.route}' and s.fares <> older.fares order by n`,
       ).map((x) => x.n);
-      const found = behind(base, result.tallies[0], { table: 0, row: at, column: 4 });
+      const found = behind(input, result.tallies[0], { table: 0, row: at, column: 4 });
       expect([...found.records].sort((a, b) => a - b)).toEqual(records);
     }
     const [whole] = sql('select sum(s.fares) - sum(older.fares) d from s join older using (n)');

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { finish } from '$lib/core/steps/steps';
-import { foot } from '$lib/core/tally/foot';
+import { finish } from '$lib/core/task/task';
+import { checkFooting } from '$lib/core/tally/trust/checkFooting';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { tableOf } from '$lib/core/tally/answer';
+import { tableOf } from '$lib/core/tally/answer/answer';
 import { near, sql, table } from '../../support/againstSql';
 import { answered, behind, faultsOf, groups, rows, answeredOn } from '../../support/ask';
 
@@ -39,9 +39,9 @@ describe('what moved it', () => {
   });
 
   it('a part opens to the records of both years, each side to its own', () => {
-    const { base, result } = answeredOn(table, { tallies: [asked()] });
+    const { input, result } = answeredOn(table, { tallies: [asked()] });
     const of = (column: string) =>
-      behind(base, result.tallies[0], { table: 0, row: ['Gannet'], column }).records.length;
+      behind(input, result.tallies[0], { table: 0, row: ['Gannet'], column }).records.length;
     const [n] = sql(`select sum(sailed_on like '2024%') a, sum(sailed_on like '2025%') b
       from s where vessel = 'Gannet'`);
     expect([of('before'), of('after'), of('gave')]).toEqual([n.a, n.b, Number(n.a) + Number(n.b)]);
@@ -119,7 +119,7 @@ describe('what moved it', () => {
             ],
           };
           const spec = { ...ofMeans, measure: { kind, column: 'V' }, ...(top && { top }) };
-          const { base, result } = answeredOn(of, { tallies: [spec] });
+          const { input, result } = answeredOn(of, { tallies: [spec] });
           const [whole, ...parts] = rows(result);
           const change = whole['Contribution'];
           if (change === null) return;
@@ -128,7 +128,9 @@ describe('what moved it', () => {
             9,
           );
           const [tally] = result.tallies;
-          const footing = finish(foot(base, { ...tally, tables: tally.tables.map(tableOf) }));
+          const footing = finish(
+            checkFooting(input, { ...tally, tables: tally.tables.map(tableOf) }),
+          );
           expect(footing.foots, footing.words).toBe(true);
           expect(footing.compared).toBeGreaterThan(0);
         },

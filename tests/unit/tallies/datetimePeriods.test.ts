@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { scalarColumn } from '$lib/core/table/column';
-import { wholeBase } from '$lib/core/tally/base';
-import { computeTally } from '$lib/core/tally/kinds';
-import { Tally } from '$lib/core/tally/specs';
+import { wholeInput } from '$lib/core/tally/input/input';
+import { computeTally } from '$lib/core/tally/kind/kinds';
+import { Tally } from '$lib/core/tally/spec/specs';
 
 describe('dates with a time in periods', () => {
   it('belong to their day until its last moment', () => {
@@ -24,7 +24,7 @@ describe('dates with a time in periods', () => {
     };
     const { tables } = finish(
       computeTally(
-        wholeBase(table),
+        wholeInput(table),
         Tally.parse({
           kind: 'periods',
           column: 'left',

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fitLine, fitLines } from '$lib/core/measure/line';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { scalarColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { key, near, sql, table } from '../../support/againstSql';
@@ -135,12 +135,12 @@ describe('the line of a list', () => {
   });
 
   it('names the records far off, and opens each', () => {
-    const { base, result } = answeredOn(table, { tallies: [asked] });
+    const { input, result } = answeredOn(table, { tallies: [asked] });
     const [first] = groups(result, 'far');
     const [far] = sql('select n from s order by fares desc limit 1');
     expect(first['Record']).toBe(Number(far.n) + 1);
     expect([
-      ...behind(base, result.tallies[0], { table: 'far', row: 0, column: 'y' }).records,
+      ...behind(input, result.tallies[0], { table: 'far', row: 0, column: 'y' }).records,
     ]).toEqual([far.n]);
     expect(result.tallies[0].warnings.map((w) => w.code)).toContain('far-off');
   });
@@ -164,7 +164,7 @@ describe('the line of a list', () => {
       period: 'year',
       measure: { kind: 'sum', column: 'Boarded' },
     };
-    const { base, result } = answeredOn(table, { tallies: [{ kind: 'line', series }] });
+    const { input, result } = answeredOn(table, { tallies: [{ kind: 'line', series }] });
     const years = sql(
       'select substr(sailed_on, 1, 4) y, sum(boarded) b from s group by 1 order by 1',
     );
@@ -174,7 +174,7 @@ describe('the line of a list', () => {
     );
     expect(rows(result)[0]['Slope']).toEqual(near(want?.slope));
     const place = { table: 'points', row: ['2024-01-01'], column: 'y' };
-    expect(behind(base, result.tallies[0], place).records.length).toBe(
+    expect(behind(input, result.tallies[0], place).records.length).toBe(
       sql("select count(*) n from s where sailed_on like '2024%'")[0].n,
     );
   });

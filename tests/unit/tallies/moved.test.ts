@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { recordKeys } from '$lib/core/tally/recordKeys';
+import { recordKeys } from '$lib/core/tally/input/recordKeys';
 import { readDemo } from '../../support/demo';
 import { rows, answeredOn } from '../../support/ask';
 

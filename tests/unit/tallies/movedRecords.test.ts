@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { newBench } from '$lib/core/bench/newBench';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { NoSuchFigure } from '$lib/core/errors';
 import { OpenBench } from '../../support/bench';
 import { noRecipe } from '../../support/smallList';

@@ -53,8 +53,8 @@ describe('tallies of group results', () => {
   });
 
   it('a figure of the outermost opens to the records themselves', () => {
-    const { base, result } = answeredOn(table, { tallies: [deep] });
-    const { records } = behind(base, result.tallies[0], {
+    const { input, result } = answeredOn(table, { tallies: [deep] });
+    const { records } = behind(input, result.tallies[0], {
       table: 0,
       row: ['Nessness'],
       column: 'm1',

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
-import type { Mark, TallyResult } from '$lib/core/tally/result';
+import type { Mark, TallyResult } from '$lib/core/tally/answer/result';
 import { near, sql, table } from '../../support/againstSql';
 import { answered, behind, answeredOn } from '../../support/ask';
 
@@ -121,10 +121,10 @@ describe('what a figure rests on', () => {
   });
 
   it('behind a figure it is told whether it is much or not', () => {
-    const { base, result } = answeredOn(table, {
+    const { input, result } = answeredOn(table, {
       tallies: [{ kind: 'ledger', groups: [{ column: 'Vessel' }], measures: [FARES] }],
     });
-    const told = behind(base, result.tallies[0], { table: 0, row: ['Ironholm'], column: 'm1' });
+    const told = behind(input, result.tallies[0], { table: 0, row: ['Ironholm'], column: 'm1' });
     const [far] = sql(
       "select n, fares from s where vessel = 'Ironholm' order by abs(fares) desc, n limit 1",
     );
@@ -157,12 +157,12 @@ describe('what a figure rests on', () => {
               ),
             ],
           };
-          const { base, result } = answeredOn(of, {
+          const { input, result } = answeredOn(of, {
             tallies: [
               { kind: 'ledger', groups: [{ column: 'G' }], measures: [{ kind, column: 'V' }] },
             ],
           });
-          const { rests } = behind(base, result.tallies[0], { table: 0, row: [], column: 'm1' });
+          const { rests } = behind(input, result.tallies[0], { table: 0, row: [], column: 'm1' });
           const figure = (values: readonly number[]): number => {
             const sum = values.reduce((s, v) => s + v, 0);
             return kind === 'sum' ? sum : sum / values.length;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { finish } from '../steps/steps';
+import { finish } from '../task/task';
 import { dayNumber } from '../table/calendar';
 import { scalarColumn, textColumn } from '../table/column';
 import type { Table } from '../table/table';

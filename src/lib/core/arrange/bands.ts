@@ -1,7 +1,7 @@
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Task } from '../task/task';
 import { BadBands } from '../errors';
 import { z } from 'zod';
-import type { Test } from '../scope/condition';
+import type { Test } from '../selection/condition';
 import { showCount, showNumber } from '../table/format';
 
 /** One band of numbers. Left out: the lower edge is in and the upper out, but for the last band's. */
@@ -189,7 +189,7 @@ export function checkBands(bands: readonly SettledBand[]): BandFault[] {
  * The band of each value: 0..bands-1, the number of bands for a value in none of them, -1 for a
  * missing one. A value in several counts in the first of the list.
  */
-export function* bandCodes(values: Float64Array, bands: readonly SettledBand[]): Steps<Int32Array> {
+export function* bandCodes(values: Float64Array, bands: readonly SettledBand[]): Task<Int32Array> {
   const codes = new Int32Array(values.length);
   const none = bands.length;
   const rising = bands.every(

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { sortedInParts } from '../sorting/sorted';
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
-import type { Condition, Test } from '../scope/condition';
+import { inStretches, STRIDE, type Task } from '../task/task';
+import type { Condition, Test } from '../selection/condition';
 import { DAY_MS, isoDate } from '../table/calendar';
 import { fullScalar, showScalar } from '../table/cell';
 import { DistinctNumbers } from '../table/distinctNumbers';
@@ -78,7 +78,7 @@ export function* groupCodes(
   column: Column,
   key: GroupKey,
   bands: readonly SettledBand[] | null = null,
-): Steps<GroupCodes> {
+): Task<GroupCodes> {
   if (isText(column)) return yield* textCodes(column, key);
   if (bands) return yield* bandedCodes(column, key, bands);
   const dated = column.type === 'date' || column.type === 'datetime';
@@ -114,7 +114,7 @@ function valueTest(column: ScalarColumn, v: number): Test {
 }
 
 /** Dates by period; a group is the days from the first to the last of its period. */
-function* periodCodes(column: ScalarColumn, key: GroupKey): Steps<GroupCodes> {
+function* periodCodes(column: ScalarColumn, key: GroupKey): Task<GroupCodes> {
   const { period = 'day', calendar } = key;
   const perDay = column.type === 'datetime' ? DAY_MS : 1;
   return yield* scalarCodes(
@@ -149,7 +149,7 @@ function* bandedCodes(
   column: ScalarColumn,
   key: GroupKey,
   bands: readonly SettledBand[],
-): Steps<GroupCodes> {
+): Task<GroupCodes> {
   const size = bands.length + 1;
   const bandLabel = (code: number): string =>
     code < bands.length ? bands[code].label : NO_BAND_LABEL;
@@ -196,7 +196,7 @@ export function bandCondition(
 /** The form under which loosely equal texts are one. */
 export const looseForm = (text: string): string => text.trim().replace(/\s+/g, ' ').toLowerCase();
 
-function* textCodes(column: TextColumn, key: GroupKey): Steps<GroupCodes> {
+function* textCodes(column: TextColumn, key: GroupKey): Task<GroupCodes> {
   const { codes: raw, dictionary } = column;
   const is = (values: readonly string[]): Condition =>
     leaf(key.column, { test: 'is', values: [...values], exact: true });
@@ -265,7 +265,7 @@ function* scalarCodes(
   where: (index: number) => Condition,
   keyType: KeyType,
   key: (index: number) => string | number,
-): Steps<GroupCodes> {
+): Task<GroupCodes> {
   const { values } = column;
   const codes = new Int32Array(values.length);
   const met = new DistinctNumbers(values.length);

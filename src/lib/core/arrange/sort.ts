@@ -1,7 +1,7 @@
 import { columnInSteps } from '../expression/columnFor';
 import { isText, type Column } from '../table/column';
 import type { Table } from '../table/table';
-import { inStretches, partOf, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, partOf, STRIDE, type Task } from '../task/task';
 import { textRanks } from '../table/textRanks';
 import type { SortKey } from './sortKey';
 import { wholeRange } from './wholeRange';
@@ -26,7 +26,7 @@ export function* sortRecords(
   table: Table,
   keys: readonly SortKey[],
   current: Int32Array | null = null,
-): Steps<Int32Array> {
+): Task<Int32Array> {
   let order = current ? current.slice() : yield* orderReadInSteps(table.length);
   if (keys.length === 0) return order;
   let spare = new Int32Array(table.length);
@@ -59,7 +59,7 @@ export function* sortByColumn(
   column: Column,
   key: Omit<SortKey, 'column'>,
   current: Int32Array,
-): Steps<SortedColumn> {
+): Task<SortedColumn> {
   let order = current.slice();
   let spare = new Int32Array(order.length);
   const whole = { ...key, column: column.id };
@@ -78,7 +78,7 @@ export function* sortByColumn(
 }
 
 /** Equal in every digit that tells records apart; the lowest one, looked at first, tells most of them. */
-function* tiesOf(order: Int32Array, digits: readonly Uint16Array[]): Steps<Uint8Array> {
+function* tiesOf(order: Int32Array, digits: readonly Uint16Array[]): Task<Uint8Array> {
   const tied = new Uint8Array(order.length);
   const [lowest, ...others] = digits;
   if (!lowest) return tied.fill(1, 1);
@@ -128,7 +128,7 @@ function tellApart(
 }
 
 /** One counting pass; false when all digits are equal and nothing moved. */
-function* radixPass(from: Int32Array, to: Int32Array, digit: Uint16Array): Steps<boolean> {
+function* radixPass(from: Int32Array, to: Int32Array, digit: Uint16Array): Task<boolean> {
   const starts = new Int32Array(65537);
   yield* inStretches(digit.length, (first, last) => {
     for (let i = first; i < last; i++) starts[digit[i] + 1]++;
@@ -159,7 +159,7 @@ function move(
 }
 
 /** Order-preserving unsigned digits; missing values get the highest or lowest of all. */
-function* digitsOf(column: Column, key: SortKey): Steps<Digits> {
+function* digitsOf(column: Column, key: SortKey): Task<Digits> {
   if (isText(column)) {
     const ranks = yield* textRanks(column.dictionary, key.hand);
     const top = column.dictionary.length + 1;
@@ -172,7 +172,7 @@ function* digitsOf(column: Column, key: SortKey): Steps<Digits> {
   return yield* floatDigits(column.values, key);
 }
 
-function* rankDigits(length: number, top: number, rankOf: (i: number) => number): Steps<Digits> {
+function* rankDigits(length: number, top: number, rankOf: (i: number) => number): Task<Digits> {
   const low = new Uint16Array(length);
   if (top < 65536) {
     yield* inStretches(length, (from, to) => {
@@ -196,7 +196,7 @@ function* wholeDigits(
   values: Float64Array,
   { min, max }: { readonly min: number; readonly max: number },
   key: SortKey,
-): Steps<Digits> {
+): Task<Digits> {
   const span = max - min;
   const missing = key.blanks === 'last' ? span + 2 : 0;
   return yield* rankDigits(values.length, span + 2, (i) => {
@@ -210,7 +210,7 @@ function* wholeDigits(
  * A double as four digits that order as the number does: the sign bit turned for positive values,
  * all bits for negative ones. −0 counts as 0. Small whole ranges (days, counts) take one or two.
  */
-function* floatDigits(values: Float64Array, key: SortKey): Steps<Digits> {
+function* floatDigits(values: Float64Array, key: SortKey): Task<Digits> {
   const range = yield* wholeRange(values);
   if (range && range.max - range.min < 0xfffffff0) return yield* wholeDigits(values, range, key);
   yield undefined;
@@ -247,7 +247,7 @@ function* floatDigits(values: Float64Array, key: SortKey): Steps<Digits> {
  * Digits of values that are whole in the column's smallest unit (pence of pounds): two where a
  * double takes four. Null where a value is not, or the range is too wide.
  */
-function* unitDigits(column: Column, key: SortKey): Steps<Digits | null> {
+function* unitDigits(column: Column, key: SortKey): Task<Digits | null> {
   if (isText(column) || column.decimals < 1 || column.decimals > 6) return null;
   const { values } = column;
   const unit = 10 ** column.decimals;

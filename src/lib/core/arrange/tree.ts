@@ -1,5 +1,5 @@
-import { addedUp } from '../steps/arrays';
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { addedUp } from '../task/arrays';
+import { inStretches, STRIDE, type Task } from '../task/task';
 import { DistinctNumbers } from '../table/distinctNumbers';
 import type { GroupCodes } from './groupCodes';
 import { orderRead } from '../table/recordOrder';
@@ -26,7 +26,7 @@ export interface GroupTree {
 const DIRECT = 1 << 22;
 
 /** Builds the tree over all records of the list; selections only leave groups empty. */
-export function* buildTree(length: number, keys: readonly GroupCodes[]): Steps<GroupTree> {
+export function* buildTree(length: number, keys: readonly GroupCodes[]): Task<GroupTree> {
   if (keys.length === 0) return { keys, levels: [], leafOf: new Int32Array(length), leaves: 1 };
   if (keys.length === 1) return yield* treeOfOne(keys[0]);
   const combinations = keys.reduce((n, key) => n * (key.size + 1), 1);
@@ -38,7 +38,7 @@ export function* buildTree(length: number, keys: readonly GroupCodes[]): Steps<G
 }
 
 /** One key: its codes are the leaves, with one more for the blank where there is any. */
-function* treeOfOne(key: GroupCodes): Steps<GroupTree> {
+function* treeOfOne(key: GroupCodes): Task<GroupTree> {
   const { codes, size } = key;
   let blank = false;
   yield* inStretches(codes.length, (from, to) => {
@@ -75,7 +75,7 @@ function* numberDirectly(
   length: number,
   keys: readonly GroupCodes[],
   combinations: number,
-): Steps<Leaves> {
+): Task<Leaves> {
   // Leaves are one higher in the table, so that its zeros mean "not met yet".
   const number = new Int32Array(combinations);
   const met = new Int32Array(Math.min(length, combinations));
@@ -145,7 +145,7 @@ function numberPairs(
 }
 
 /** Key by key: pairs of the group so far and the next code are numbered as they are met. */
-function* numberByPairs(length: number, keys: readonly GroupCodes[]): Steps<Leaves> {
+function* numberByPairs(length: number, keys: readonly GroupCodes[]): Task<Leaves> {
   let leafOf = new Int32Array(length);
   let codes: Int32Array[] = [];
   for (const key of keys) {
@@ -176,7 +176,7 @@ function* numberByPairs(length: number, keys: readonly GroupCodes[]): Steps<Leav
 }
 
 /** The groups above the leaves, from the leaves' codes alone. */
-function* levelsOf(keys: readonly GroupCodes[], codes: readonly Int32Array[]): Steps<TreeLevel[]> {
+function* levelsOf(keys: readonly GroupCodes[], codes: readonly Int32Array[]): Task<TreeLevel[]> {
   const leaves = codes[0].length;
   const levels: TreeLevel[] = [];
   let above = new Int32Array(leaves);
@@ -217,7 +217,7 @@ export interface LeafLayout {
 }
 
 /** Orders the leaves depth first, so that one gathering of values by leaf serves every level. */
-export function* layoutLeaves(tree: GroupTree): Steps<LeafLayout> {
+export function* layoutLeaves(tree: GroupTree): Task<LeafLayout> {
   const depth = tree.levels.length;
   if (depth === 0) return { place: new Int32Array(tree.leaves), first: [], end: [] };
   let place = orderRead(tree.levels[0].size);
@@ -242,7 +242,7 @@ export function* layoutLeaves(tree: GroupTree): Steps<LeafLayout> {
 function* childrenPlaced(
   { parent, size }: TreeLevel,
   above: Int32Array,
-): Steps<Int32Array<ArrayBuffer>> {
+): Task<Int32Array<ArrayBuffer>> {
   const next = new Int32Array(above.length + 1);
   yield* inStretches(size, (from, to) => {
     for (let group = from; group < to; group++) next[above[parent[group]] + 1]++;

@@ -1,7 +1,7 @@
-import { inStretches, type Steps } from '../steps/steps';
+import { inStretches, type Task } from '../task/task';
 
 /** Lowest and highest where all values are whole, 0 and 0 where there is none; null otherwise. NaN is no value. */
-export function* wholeRange(values: Float64Array): Steps<{ min: number; max: number } | null> {
+export function* wholeRange(values: Float64Array): Task<{ min: number; max: number } | null> {
   let min = Infinity;
   let max = -Infinity;
   let whole = true;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { Formats } from '../tally/formats';
-import { Tally } from '../tally/specs';
+import { Formats } from '../tally/spec/formats';
+import { Tally } from '../tally/spec/specs';
 import { questionParts } from './question';
 import { VERSION } from './version';
 

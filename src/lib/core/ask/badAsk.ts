@@ -1,7 +1,7 @@
 import { BadAsk } from '../errors';
 import { z } from 'zod';
 import { nearest } from '../table/nearest';
-import type { Fault } from '../tally/fault';
+import type { Fault } from '../tally/spec/fault';
 import { Ask } from './ask';
 import { knownKeys } from './knownKeys';
 import { upgraded } from './upgrade';

@@ -13,12 +13,12 @@ import {
   type JoinSpec,
   type ReshapeSpec,
 } from '../prepare/specs';
-import type { Steps } from '../steps/steps';
+import type { Task } from '../task/task';
 import { TYPE_PHRASES, type Column } from '../table/column';
 import { counted } from '../table/format';
 import { findColumn, type Table } from '../table/table';
-import { Faults, type Fault } from '../tally/fault';
-import { warn, type Warning } from '../tally/warnings';
+import { Faults, type Fault } from '../tally/spec/fault';
+import { warn, type Warning } from '../tally/trust/warnings';
 import type { Question } from './question';
 
 export interface Prepared {
@@ -36,7 +36,7 @@ export function* prepareTable(
   list: Table,
   question: Pick<Question, 'reshape' | 'joins' | 'computed'>,
   others: ReadonlyMap<string, Table>,
-): Steps<Prepared> {
+): Task<Prepared> {
   const faults: Fault[] = [];
   // A table of its own, so that what is kept with it goes when the question goes.
   let table: Table = { ...list };
@@ -56,7 +56,7 @@ export function* prepareTable(
   return { table, warnings, faults };
 }
 
-function* attempt<T>(path: string, faults: Fault[], work: Steps<T>): Steps<T | null> {
+function* attempt<T>(path: string, faults: Fault[], work: Task<T>): Task<T | null> {
   try {
     return yield* work;
   } catch (error) {
@@ -114,7 +114,7 @@ function* perform(
   others: ReadonlyMap<string, Table>,
   faults: Fault[],
   warnings: Warning[],
-): Steps<Column[]> {
+): Task<Column[]> {
   const found = new Faults(table.columns);
   const idOf = (name: string): string => freeId(name, new Set(table.columns.map((c) => c.id)));
   if ('join' in spec) {

@@ -3,9 +3,9 @@ import { SortKey } from '../arrange/sortKey';
 import { ComputedSpec, JoinSpec, ReshapeSpec } from '../prepare/specs';
 import { Correction } from '../read/correct';
 import { Recipe } from '../read/recipe';
-import { Condition, SetAside } from '../scope/condition';
-import { TallyResult } from '../tally/result';
-import { SimpleTally } from '../tally/simpleSpecs';
+import { Condition, SetAside } from '../selection/condition';
+import { TallyResult } from '../tally/answer/result';
+import { SimpleTally } from '../tally/spec/simpleSpecs';
 
 /** Where another list comes from: a file for the command line, a stored list for the server. */
 export const ListSource = z.strictObject({

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { COLUMN_TYPES } from '../table/column';
 import { NumberFormat } from '../table/format';
-import { Footing } from '../tally/footing';
-import { TallyResult } from '../tally/result';
-import { Warning } from '../tally/warnings';
+import { Footing } from '../tally/trust/footing';
+import { TallyResult } from '../tally/answer/result';
+import { Warning } from '../tally/trust/warnings';
 import { VERSION } from './version';
 
 /** What a question over one list comes to. */

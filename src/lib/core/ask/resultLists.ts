@@ -1,13 +1,13 @@
-import type { Steps } from '../steps/steps';
+import type { Task } from '../task/task';
 import { counted } from '../table/format';
 import type { Table } from '../table/table';
-import { freezeAll, tableOf } from '../tally/answer';
-import { wholeBase, type Base } from '../tally/base';
-import { evaluate } from '../tally/evaluate';
-import type { Fault } from '../tally/fault';
-import type { TallyResult } from '../tally/result';
-import { warn, type Warning } from '../tally/warnings';
-import { resultTable } from '../tally/resultTable';
+import { freezeAll, tableOf } from '../tally/answer/answer';
+import { wholeInput, type TallyInput } from '../tally/input/input';
+import { evaluate } from '../tally/kind/evaluate';
+import type { Fault } from '../tally/spec/fault';
+import type { TallyResult } from '../tally/answer/result';
+import { warn, type Warning } from '../tally/trust/warnings';
+import { resultTable } from '../tally/answer/resultTable';
 import type { ListSource, Question } from './question';
 
 /** The list a question is about, and the other ones it names. */
@@ -41,8 +41,8 @@ export const isOfResult = (source: ListSource): boolean =>
 export function* withResultLists(
   list: Lists,
   question: Pick<Question, 'lists'>,
-  followed: Base | null = null,
-): Steps<ResultLists> {
+  followed: TallyInput | null = null,
+): Task<ResultLists> {
   const others = new Map(list.others);
   const warnings: Warning[] = [];
   const faults: Fault[] = [];
@@ -53,7 +53,7 @@ export function* withResultLists(
       source.frozen?.result ??
       (yield* linked(
         // Its conditions and bands may look at the lists before it.
-        { ...(followed ?? wholeBase(list.table, list.name)), others },
+        { ...(followed ?? wholeInput(list.table, list.name)), others },
         source,
         path,
         faults,
@@ -87,13 +87,13 @@ export function* withResultLists(
 
 /** What a linked list is made of; null where it does not fit, which is told. */
 function* linked(
-  base: Base,
+  input: TallyInput,
   { tally }: ListSource,
   path: string,
   faults: Fault[],
-): Steps<TallyResult | null> {
+): Task<TallyResult | null> {
   if (!tally) return null;
-  const { answer, faults: own, refused } = yield* evaluate(base, tally, `${path}.tally`);
+  const { answer, faults: own, refused } = yield* evaluate(input, tally, `${path}.tally`);
   faults.push(...own);
   if (refused) faults.push({ path: `${path}.tally`, message: refused, remedy: '' });
   // What is made of a tally rests on all of it: a part that does not fit leaves no list.

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { inStretches, type Steps } from '../steps/steps';
-import { FigureRow } from '../tally/result';
+import { inStretches, type Task } from '../task/task';
+import { FigureRow } from '../tally/answer/result';
 import { AskResult, talliesOf } from './result';
 
 /** Rows of one part: a millisecond or so of writing, whatever their width. */
@@ -16,7 +16,7 @@ const encoder = new TextEncoder();
  * these some hundred at a time. Whoever hands the bytes on in between never holds what they mean, and no
  * text is longer than a text can be.
  */
-export function* toParts(result: AskResult): Steps<Uint8Array[]> {
+export function* toParts(result: AskResult): Task<Uint8Array[]> {
   const { tallies, also } = result;
   const bare: AskResult = {
     ...result,

@@ -5,21 +5,21 @@ import { findTotals } from '../read/totals';
 import { findColumn, type Table } from '../table/table';
 import { fullCell } from '../table/cell';
 import { recordNumber, recordPlace } from '../table/recordNumber';
-import type { Steps } from '../steps/steps';
+import type { Task } from '../task/task';
 import type { Question } from './question';
 
 /** What of a question numbers its records. */
 type Asked = Pick<Question, 'reshape' | 'ladder'>;
 
 /** The records that a question counts: those of its list, stacked where it stacks them. */
-export function* reshaped(table: Table, { reshape }: Asked): Steps<Table> {
+export function* reshaped(table: Table, { reshape }: Asked): Task<Table> {
   if (reshape.length === 0) return table;
   const prepared = yield* prepareTable(table, { reshape, joins: [], computed: [] }, new Map());
   return prepared.table;
 }
 
 /** Records of a list by the numbers that a question gives them. */
-export function* asCounted(doc: Asked, table: Table, records: readonly number[]): Steps<number[]> {
+export function* asCounted(doc: Asked, table: Table, records: readonly number[]): Task<number[]> {
   if (doc.reshape.length === 0 || records.length === 0) return [...records];
   const some = yield* takingAll(table, Int32Array.from(records, recordPlace));
   const own = yield* reshaped(some, doc);
@@ -28,7 +28,7 @@ export function* asCounted(doc: Asked, table: Table, records: readonly number[])
 }
 
 /** Numbers of the records that look like totals inside a list, from 1. */
-export function* totalsOf(table: Table): Steps<number[]> {
+export function* totalsOf(table: Table): Task<number[]> {
   return (yield* findTotals(table)).map(({ record }) => recordNumber(record));
 }
 
@@ -37,7 +37,7 @@ export function* totalsOf(table: Table): Steps<number[]> {
  * about them at one reading holds at the others. Empty where it has not, or where there are none.
  * @returns as the question numbers them
  */
-export function* totalsSetAside(doc: Asked, table: Table): Steps<number[]> {
+export function* totalsSetAside(doc: Asked, table: Table): Task<number[]> {
   const { records, values, kept } = doc.ladder.setAside;
   if (records.length === 0 && values.length === 0) return [];
   const totals = yield* asCounted(doc, table, yield* totalsOf(table));
@@ -58,7 +58,7 @@ export function* withAside<T extends Asked>(
   doc: T,
   table: Table,
   numbers: readonly number[],
-): Steps<T> {
+): Task<T> {
   if (numbers.length === 0) return doc;
   const { setAside } = doc.ladder;
   const more = yield* asCounted(doc, table, numbers);

@@ -1,7 +1,7 @@
 import type { Band, Bands, KeptBands } from '../arrange/bands';
-import { slotsOf } from '../tally/sentence';
-import { sentenceOf } from '../tally/sentences';
-import type { Tally } from '../tally/specs';
+import { slotsOf } from '../tally/sentence/sentence';
+import { sentenceOf } from '../tally/sentence/sentences';
+import type { Tally } from '../tally/spec/specs';
 import type { Bench } from './document';
 import { setTally } from './edits';
 

@@ -1,5 +1,5 @@
 import type { Column } from '../table/column';
-import { conditionWithIds, formatsWithIds, idOf, withIds } from '../tally/withIds';
+import { conditionWithIds, formatsWithIds, idOf, withIds } from '../tally/spec/withIds';
 import type { Bench } from './document';
 
 /**

@@ -1,8 +1,8 @@
 import { namesOrNone, spokenOf } from '../expression/names';
 import { idOfComputed } from '../prepare/specs';
-import { columnsAsked } from '../scope/condition';
-import { describeCondition } from '../scope/describe';
-import { refs } from '../tally/refs';
+import { columnsAsked } from '../selection/condition';
+import { describeCondition } from '../selection/describe';
+import { refs } from '../tally/spec/refs';
 import type { Bench } from './document';
 
 /** A place of a bench that uses a column: `the step “Delay is at least 10”`. */

@@ -1,12 +1,12 @@
 import { z } from 'zod';
-import { Formats } from '../tally/formats';
+import { Formats } from '../tally/spec/formats';
 import { KeptBands } from '../arrange/bands';
 import { questionParts } from '../ask/question';
 import { CitedFigure } from '../check/cited';
 import { KnownTotal } from '../check/known';
 import { VERSION } from '../ask/version';
-import { Rung } from '../scope/condition';
-import { Tally } from '../tally/specs';
+import { Rung } from '../selection/condition';
+import { Tally } from '../tally/spec/specs';
 
 /** How a tally is looked at; none of it changes a figure. */
 export const View = z.strictObject({

@@ -2,11 +2,11 @@ import type { GroupKey } from '../arrange/groupKey';
 import type { SortKey } from '../arrange/sortKey';
 import type { Measure } from '../measure/measure';
 import type { Correction } from '../read/correct';
-import type { Condition, Rung, SetAside } from '../scope/condition';
+import type { Condition, Rung, SetAside } from '../selection/condition';
 import { plainFormat, type NumberFormat } from '../table/format';
-import { withMeasures } from '../tally/ledger/edits';
-import type { LedgerSpec } from '../tally/ledger/spec';
-import type { Tally } from '../tally/specs';
+import { withMeasures } from '../tally/kinds/ledger/edits';
+import type { LedgerSpec } from '../tally/kinds/ledger/spec';
+import type { Tally } from '../tally/spec/specs';
 import type { Bench, View } from './document';
 import { openItem, openLedger } from './tray';
 

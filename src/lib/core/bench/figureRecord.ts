@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { Ask } from '../ask/ask';
 import { upgraded, wordsForSays } from '../ask/upgrade';
 import { Recipe } from '../read/recipe';
-import { Figure, FigurePlace } from '../tally/result';
+import { Figure, FigurePlace } from '../tally/answer/result';
 
 /**
  * Where a figure comes from, as one document: the list as it was read, what was asked of it, and what

@@ -1,15 +1,15 @@
-import { stand, type AskedList, type Stand } from '../ask/stand';
+import { resolve, type AskedList, type Resolved } from '../ask/resolve';
 import { compute } from '../ask/compute';
 import { MadeListRefused } from '../errors';
 import { reshape, takingAll } from '../prepare/reshape';
 import { ColumnRecipe, Recipe } from '../read/recipe';
 import { MEASURES } from '../measure/measure';
-import type { Steps } from '../steps/steps';
+import type { Task } from '../task/task';
 import { isText, type Column } from '../table/column';
 import { namesOf, type Table } from '../table/table';
-import { resultTable } from '../tally/resultTable';
-import type { AnswerTable } from '../tally/answer';
-import { kindOf } from '../tally/kinds';
+import { resultTable } from '../tally/answer/resultTable';
+import type { AnswerTable } from '../tally/answer/answer';
+import { kindOf } from '../tally/kind/kinds';
 import { questionOf } from './askOf';
 import type { Bench } from './document';
 import type { Making } from './origin';
@@ -26,34 +26,34 @@ export interface MadeList {
  * The list that a bench's records, or a tally over them, come to.
  * @throws MadeListRefused where the bench, or what is made of it, does not fit its list
  */
-export function* makeList(list: AskedList, doc: Bench, make: Making): Steps<MadeList> {
-  const stood = yield* stand(list, questionOf(doc));
-  const [fault] = stood.firstFaults;
+export function* makeList(list: AskedList, doc: Bench, make: Making): Task<MadeList> {
+  const resolved = yield* resolve(list, questionOf(doc));
+  const [fault] = resolved.firstFaults;
   if (fault) throw new MadeListRefused(`${fault.message} ${fault.remedy}`.trim());
-  return make.of === 'tally' ? yield* ofTally(stood, make) : yield* ofRecords(stood, make);
+  return make.of === 'tally' ? yield* ofTally(resolved, make) : yield* ofRecords(resolved, make);
 }
 
-function* ofRecords(stood: Stand, make: Extract<Making, { of: 'records' }>): Steps<MadeList> {
-  const { table, counted, order } = stood.base;
-  const [fault] = make.records === 'counted' ? stood.faults : [];
+function* ofRecords(resolved: Resolved, make: Extract<Making, { of: 'records' }>): Task<MadeList> {
+  const { table, counted, order } = resolved.input;
+  const [fault] = make.records === 'counted' ? resolved.faults : [];
   if (fault) throw new MadeListRefused(`${fault.message} ${fault.remedy}`.trim());
   const records = make.records === 'all' ? order : inOrder(order, counted);
-  const asTheyAre = records.length === table.length && stood.base.sort.length === 0;
+  const asTheyAre = records.length === table.length && resolved.input.sort.length === 0;
   let made = asTheyAre ? table : yield* takingAll(table, records);
   for (const spec of make.reshape) made = yield* reshape(made, spec);
   return { table: listable(made, null), words: recordsWords(make, namesOf(table)) };
 }
 
-function* ofTally(stood: Stand, make: Extract<Making, { of: 'tally' }>): Steps<MadeList> {
-  const { answer, refused, faults } = yield* compute(stood, make.tally, 'tally');
-  const [fault] = [...stood.faults, ...faults];
+function* ofTally(resolved: Resolved, make: Extract<Making, { of: 'tally' }>): Task<MadeList> {
+  const { answer, refused, faults } = yield* compute(resolved, make.tally, 'tally');
+  const [fault] = [...resolved.faults, ...faults];
   if (fault) throw new MadeListRefused(`${fault.message} ${fault.remedy}`.trim());
   const table = answer?.tables.find((t) => t.name === make.table);
   if (!answer || !table)
     throw new MadeListRefused(refused || `The result has no table “${make.table}”.`);
   return {
     table: listable((yield* resultTable(table)).list, table),
-    words: kindOf(make.tally).plain(namesOf(stood.base.table), stood.base.listName),
+    words: kindOf(make.tally).plain(namesOf(resolved.input.table), resolved.input.listName),
   };
 }
 

@@ -1,9 +1,9 @@
-import type { Steps } from '../steps/steps';
+import type { Task } from '../task/task';
 import { carryRecords } from '../read/carry';
-import { numbersIn, renumbered } from '../scope/byNumber';
-import type { Condition } from '../scope/condition';
+import { numbersIn, renumbered } from '../selection/byNumber';
+import type { Condition } from '../selection/condition';
 import type { Table } from '../table/table';
-import { kindOf } from '../tally/kinds';
+import { kindOf } from '../tally/kind/kinds';
 import type { Bench } from './document';
 import { reshaped, totalsOf, totalsSetAside, withAside } from '../ask/totalsAside';
 
@@ -28,7 +28,7 @@ export function* moveBench(
   to: Table,
   reading: number,
   decided: readonly number[] | null = null,
-): Steps<BroughtBench> {
+): Task<BroughtBench> {
   const { setAside } = doc.ladder;
   const totals = new Set(yield* totalsSetAside(doc, from));
   const corrected = new Set(doc.corrections.map((c) => c.record));

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ReshapeSpec } from '../prepare/specs';
-import { Tally } from '../tally/specs';
+import { Tally } from '../tally/spec/specs';
 
 /** Which records of a bench a list is made of. */
 export const MADE_OF = ['all', 'counted'] as const;

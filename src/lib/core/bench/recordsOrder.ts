@@ -1,7 +1,7 @@
-import type { Steps } from '../steps/steps';
-import type { Base } from '../tally/base';
-import { fit } from '../tally/evaluate';
-import { ledgerOrder } from '../tally/ledger/compute';
+import type { Task } from '../task/task';
+import type { TallyInput } from '../tally/input/input';
+import { fit } from '../tally/kind/evaluate';
+import { ledgerOrder } from '../tally/kinds/ledger/compute';
 import type { Bench } from './document';
 import { openLedger } from './tray';
 
@@ -10,9 +10,9 @@ import { openLedger } from './tray';
  * or else of the first one of the tray; where there is none, that of the question.
  * @returns all records of the list
  */
-export function* recordsOrder(base: Base, doc: Bench): Steps<Int32Array> {
+export function* recordsOrder(input: TallyInput, doc: Bench): Task<Int32Array> {
   const ledger = openLedger(doc);
-  if (!ledger) return base.order;
-  const { tally } = fit(base, ledger.tally, 'tally');
-  return tally.kind === 'ledger' ? yield* ledgerOrder(base, tally) : base.order;
+  if (!ledger) return input.order;
+  const { tally } = fit(input, ledger.tally, 'tally');
+  return tally.kind === 'ledger' ? yield* ledgerOrder(input, tally) : input.order;
 }

@@ -1,4 +1,4 @@
-import type { LedgerSpec } from '../tally/ledger/spec';
+import type { LedgerSpec } from '../tally/kinds/ledger/spec';
 import type { Bench, TrayItem } from './document';
 
 /** A ledger with how it is looked at. */

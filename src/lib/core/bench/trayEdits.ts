@@ -1,4 +1,4 @@
-import type { Tally } from '../tally/specs';
+import type { Tally } from '../tally/spec/specs';
 import type { Bench, TrayItem, View } from './document';
 import { openItem } from './tray';
 

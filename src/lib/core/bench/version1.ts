@@ -4,7 +4,7 @@ import { SortKey } from '../arrange/sortKey';
 import { Measure } from '../measure/measure';
 import { Correction } from '../read/correct';
 import { VERSION } from '../ask/version';
-import { Ladder, Rung } from '../scope/condition';
+import { Ladder, Rung } from '../selection/condition';
 import { NumberFormat } from '../table/format';
 import type { Bench } from './document';
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { FigurePlace, ScopeName } from '../tally/result';
+import { FigurePlace, ScopeName } from '../tally/answer/result';
 
 /** A figure that stands in the words of a report. Where it stands in them, its mark does: `{{c1}}`. */
 export const CitedFigure = z.strictObject({

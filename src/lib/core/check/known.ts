@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { FigurePlace, ScopeName, type FigureColumn } from '../tally/result';
+import { FigurePlace, ScopeName, type FigureColumn } from '../tally/answer/result';
 
 /** What a figure should be by another source. It stays in the bench and is compared at every change. */
 export const KnownTotal = z.strictObject({

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { finish } from '../steps/steps';
+import { finish } from '../task/task';
 import { bitsetOf, fullBitset } from '../table/bitset';
 import { scalarColumn } from '../table/column';
 import { checkKnownTotal, type Explanation } from './knownTotal';

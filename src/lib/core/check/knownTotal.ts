@@ -4,9 +4,9 @@ import { DistinctNumbers } from '../table/distinctNumbers';
 import { selectedInSteps } from '../table/recordOrder';
 import type { ScalarColumn } from '../table/column';
 import { showScalar } from '../table/cell';
-import type { LadderResult } from '../scope/ladder';
+import type { LadderResult } from '../selection/ladder';
 import { directTotal } from '../measure/compensated';
-import { inStretches, type Steps } from '../steps/steps';
+import { inStretches, type Task } from '../task/task';
 
 /** One thing that would explain a difference, with the records concerned. */
 export interface Explanation {
@@ -48,7 +48,7 @@ const NAMED = 5;
  * The difference from a known total and what would explain it (calculations, section 14).
  * Amounts are compared in the smallest unit the column shows.
  */
-export function* checkKnownTotal(known: number, checked: CheckedFigure): Steps<KnownTotalCheck> {
+export function* checkKnownTotal(known: number, checked: CheckedFigure): Task<KnownTotalCheck> {
   const { column, figure, records } = checked;
   const unit = 10 ** -column.decimals;
   const difference = known - figure;
@@ -69,7 +69,7 @@ export function* checkKnownTotal(known: number, checked: CheckedFigure): Steps<K
     if (same(total, difference))
       found(`${words} add up to exactly this difference.`, which, remedy);
   const { values } = column;
-  function* holding(wanted: number, among: Int32Array): Steps<number[]> {
+  function* holding(wanted: number, among: Int32Array): Task<number[]> {
     const hits: number[] = [];
     yield* inStretches(among.length, (from, to) => {
       for (let k = from; k < to; k++) if (same(values[among[k]], wanted)) hits.push(among[k]);
@@ -166,9 +166,9 @@ function* removedSums({
   rungNames,
   records,
   totals,
-}: CheckedFigure): Steps<Removed[]> {
+}: CheckedFigure): Task<Removed[]> {
   const out: Removed[] = [];
-  function* sum(set: Bitset, words: (n: number) => string, remedy?: Remedy): Steps<void> {
+  function* sum(set: Bitset, words: (n: number) => string, remedy?: Remedy): Task<void> {
     const which = yield* selectedInSteps(set);
     if (which.length === 0) return;
     const { total } = yield* directTotal(column.values, which);
@@ -214,7 +214,7 @@ const intersect = (a: Bitset, b: Bitset): Bitset => a.map((word, w) => word & b[
 const difference = (a: Bitset, b: Bitset): Bitset => a.map((word, w) => word & ~b[w]);
 
 /** Records of the group that the figure does not count. */
-function* leftOut({ group, ladder }: CheckedFigure): Steps<Int32Array> {
+function* leftOut({ group, ladder }: CheckedFigure): Task<Int32Array> {
   return yield* selectedInSteps(difference(group, ladder.counted));
 }
 
@@ -224,7 +224,7 @@ function* pairOf(
   records: Int32Array,
   sum: number,
   unit: number,
-): Steps<[number, number] | null> {
+): Task<[number, number] | null> {
   const met = new DistinctNumbers(records.length);
   /** By the place of its amount, the first record that holds it. */
   const first: number[] = [];

@@ -1,11 +1,11 @@
 import { mergedSort } from '../sorting/mergedSort';
-import type { Steps } from '../steps/steps';
+import type { Task } from '../task/task';
 import { headOf } from '../table/format';
-import type { AnswerTable } from '../tally/answer';
-import { compareTables, rowWords } from '../tally/compareTables';
-import { figureText } from '../tally/figureText';
-import type { Formats } from '../tally/formats';
-import type { Figure, FigureColumn, FigureRow } from '../tally/result';
+import type { AnswerTable } from '../tally/answer/answer';
+import { compareTables, rowWords } from '../tally/answer/compareTables';
+import { figureText } from '../tally/answer/figureText';
+import type { Formats } from '../tally/spec/formats';
+import type { Figure, FigureColumn, FigureRow } from '../tally/answer/result';
 
 /** A figure that is not what it was. */
 export interface MovedFigure {
@@ -44,7 +44,7 @@ export function* movedFigures(
   before: AnswerTable,
   after: AnswerTable,
   formats: Formats = {},
-): Steps<MovedTable> {
+): Task<MovedTable> {
   const moved: Moved[] = [];
   const came: string[] = [];
   const went: string[] = [];

@@ -19,7 +19,7 @@ export function need(typed: Typed, type: ValueType, remedy: string): Typed {
 }
 
 /** Two values of one type; a date beside a date with time counts as its midnight. */
-export function alike(left: Typed, right: Typed, span: Span): [Typed, Typed] {
+export function agreeing(left: Typed, right: Typed, span: Span): [Typed, Typed] {
   if (left.type === right.type || left.type === 'null' || right.type === 'null')
     return [left, right];
   if (left.type === 'date' && right.type === 'datetime') return [atMidnight(left), right];
@@ -66,7 +66,7 @@ export function compare(
   b: Typed,
   span: Span,
 ): Typed {
-  const [left, right] = alike(a, b, span);
+  const [left, right] = agreeing(a, b, span);
   return { op: 'compare', type: 'yesno', sign, left, right, span };
 }
 

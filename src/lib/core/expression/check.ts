@@ -1,7 +1,7 @@
 import { ExpressionError } from '../errors';
 import type { Column } from '../table/column';
 import { findColumn, nearestColumn } from '../table/table';
-import { alike, arithmetic, compare, need, oneType } from './agreeing';
+import { agreeing, arithmetic, compare, need, oneType } from './agreeing';
 import type { Ast } from './ast';
 import { call } from './checkCalls';
 import { capital, fail } from './checkFault';
@@ -155,14 +155,14 @@ class Checker {
           span,
           'Name the unit: (arrived - left_at) MINUTE.',
         );
-      const [a, b] = alike(left, right, span);
+      const [a, b] = agreeing(left, right, span);
       return { op: 'difference', type: 'number', left: a, right: b, unit: 'DAY', span };
     }
     return arithmetic(op, left, right, span);
   }
 
   #difference(ast: Extract<Ast, { node: 'difference' }>): Typed {
-    const [left, right] = alike(this.check(ast.left), this.check(ast.right), ast.span);
+    const [left, right] = agreeing(this.check(ast.left), this.check(ast.right), ast.span);
     const { type } = left.type === 'null' ? right : left;
     if (!isMoment(type))
       return fail(
@@ -199,7 +199,7 @@ class Checker {
     const { span } = ast;
     let of = this.check(ast.of);
     const list = ast.list.map((item) => {
-      const [left, right] = alike(of, this.check(item), item.span);
+      const [left, right] = agreeing(of, this.check(item), item.span);
       of = left;
       return right;
     });

@@ -1,5 +1,5 @@
-import { StepCache } from '../steps/cache';
-import { finish, type Steps } from '../steps/steps';
+import { StepCache } from '../task/cache';
+import { finish, type Task } from '../task/task';
 import type { Column } from '../table/column';
 import { columnOf, type Table } from '../table/table';
 import { computeColumn } from './evaluate';
@@ -30,7 +30,7 @@ export const columnFor = (table: Table, ref: string): Column => finish(columnInS
  * @throws UnknownColumn, ExpressionError
  * @example const column = yield* columnInSteps(table, 'expression: fares / NULLIF(boarded, 0)');
  */
-export function* columnInSteps(table: Table, ref: string): Steps<Column> {
+export function* columnInSteps(table: Table, ref: string): Task<Column> {
   const source = expressionIn(ref);
   if (source === null) return columnOf(table, ref);
   return yield* keptOf(table).onceInSteps(ref, () =>
@@ -39,7 +39,7 @@ export function* columnInSteps(table: Table, ref: string): Steps<Column> {
 }
 
 /** The columns of several references, in their order. @throws UnknownColumn, ExpressionError */
-export function* columnsInSteps(table: Table, refs: readonly string[]): Steps<Column[]> {
+export function* columnsInSteps(table: Table, refs: readonly string[]): Task<Column[]> {
   const columns: Column[] = [];
   for (const ref of refs) columns.push(yield* columnInSteps(table, ref));
   return columns;

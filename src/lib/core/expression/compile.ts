@@ -1,4 +1,4 @@
-import { STRIDE, type Steps } from '../steps/steps';
+import { STRIDE, type Task } from '../task/task';
 import { compareText } from '../table/collate';
 import {
   finiteOnly,
@@ -204,7 +204,7 @@ const operand = (t: Typed): Scalars =>
   isArithmetic(t) ? arithmetic(t, null, true) : compileScalars(t);
 
 /** Every value of an expression that is not text, put into `target`; a block at each step. */
-export function* fillScalars(t: Typed, target: Float64Array): Steps<void> {
+export function* fillScalars(t: Typed, target: Float64Array): Task<void> {
   const direct = isArithmetic(t);
   const node = direct ? arithmetic(t, target) : compileScalars(t);
   for (let from = 0; from < target.length; from += BLOCK) {

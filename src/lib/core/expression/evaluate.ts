@@ -1,4 +1,4 @@
-import { STRIDE, type Steps } from '../steps/steps';
+import { STRIDE, type Task } from '../task/task';
 import { wordsFor, type Bitset } from '../table/bitset';
 import { isText, type Column, type ColumnType, type ScalarColumn } from '../table/column';
 import type { Table } from '../table/table';
@@ -21,7 +21,7 @@ export interface ComputedFacts {
  * @example
  * finish(computeColumn(table, '"Fares taken" / NULLIF(boarded, 0)', { id: 'each', name: 'Fare each', unit: '£' }))
  */
-export function* computeColumn(table: Table, source: string, facts: ComputedFacts): Steps<Column> {
+export function* computeColumn(table: Table, source: string, facts: ComputedFacts): Task<Column> {
   const typed = checkExpression(source, table.columns);
   if (typed.type === 'text') return yield* textResult(table.length, typed, facts);
   return yield* scalarResult(table.length, typed, facts);
@@ -33,7 +33,7 @@ export function expressionType(source: string, columns: readonly Column[]): Colu
   return type === 'null' ? 'number' : type;
 }
 
-function* textResult(length: number, typed: Typed, facts: ComputedFacts): Steps<Column> {
+function* textResult(length: number, typed: Typed, facts: ComputedFacts): Task<Column> {
   const node = compileTexts(typed);
   const codes = new Int32Array(length);
   const known = new Map<string, number>();
@@ -54,7 +54,7 @@ function* textResult(length: number, typed: Typed, facts: ComputedFacts): Steps<
   return { ...facts, type: 'text', codes, dictionary: [...known.keys()] };
 }
 
-function* scalarResult(length: number, typed: Typed, facts: ComputedFacts): Steps<Column> {
+function* scalarResult(length: number, typed: Typed, facts: ComputedFacts): Task<Column> {
   const values = new Float64Array(length);
   yield* fillScalars(typed, values);
   return {
@@ -86,10 +86,7 @@ function decimalsOf(typed: Typed, values: Float64Array): number {
 }
 
 /** Records where a condition holds, and where it does not; a record in neither is unknown. */
-export function* conditionOutcome(
-  table: Table,
-  source: string,
-): Steps<{ yes: Bitset; no: Bitset }> {
+export function* conditionOutcome(table: Table, source: string): Task<{ yes: Bitset; no: Bitset }> {
   const node = compileScalars(checkCondition(source, table.columns));
   const words = wordsFor(table.length);
   const yes = new Uint32Array(words);

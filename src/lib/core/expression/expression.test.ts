@@ -2,7 +2,7 @@ import { ExpressionError } from '../errors';
 import Sqlite from 'better-sqlite3';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { finish } from '../steps/steps';
+import { finish } from '../task/task';
 import { has } from '../table/bitset';
 import { fullCell } from '../table/cell';
 import { dayNumber, DAY_MS } from '../table/calendar';

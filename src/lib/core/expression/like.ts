@@ -1,4 +1,4 @@
-import { wildcardTest, type Wildcard } from '../match/wildcard';
+import { wildcardTest, type Wildcard } from '../pattern/wildcard';
 
 /**
  * LIKE of ISO/IEC 9075: `%` any run of characters, `_` one; the escape character makes the next

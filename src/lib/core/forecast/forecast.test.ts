@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { accuracy, bestOf, holdOutLength, naiveScale, tryMethods } from './holdOut';
-import { finish } from '../steps/steps';
+import { finish } from '../task/task';
 import { fitLine } from '../measure/line';
 import { isFitted, METHODS, type Fitted, type MethodKey, type Parameters } from './method';
 import { BY_KEY } from './methods';

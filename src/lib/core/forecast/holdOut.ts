@@ -8,7 +8,7 @@ import {
   type Series,
 } from './method';
 import { BY_KEY } from './methods';
-import type { Steps } from '../steps/steps';
+import type { Task } from '../task/task';
 
 /** Errors of a method on points it was not fitted to (Hyndman and Koehler 2006). */
 export interface Accuracy {
@@ -71,7 +71,7 @@ export function* tryMethods(
   methods: readonly MethodKey[],
   parameters: Parameters,
   holdOut: number,
-): Steps<Tried[]> {
+): Task<Tried[]> {
   const train: Series = { ...series, y: series.y.subarray(0, series.y.length - holdOut) };
   const actual = series.y.subarray(train.y.length);
   const scale = naiveScale(train);
@@ -82,7 +82,7 @@ export function* tryMethods(
   }
   return tried;
 
-  function* tryOne(method: MethodKey): Steps<Omit<Tried, 'method'>> {
+  function* tryOne(method: MethodKey): Task<Omit<Tried, 'method'>> {
     if (train.y.length < 2 || holdOut < 1)
       return { accuracy: null, why: 'Too few points to hold any out.' };
     const fitted = yield* fitMethod(method, train, parameters);
@@ -112,4 +112,4 @@ export const fitMethod = (
   method: MethodKey,
   series: Series,
   parameters: Parameters,
-): Steps<Fitted | NotAllowed> => BY_KEY[method](series, parameters);
+): Task<Fitted | NotAllowed> => BY_KEY[method](series, parameters);

@@ -1,4 +1,4 @@
-import type { Steps } from '../steps/steps';
+import type { Task } from '../task/task';
 
 /** Methods of forecasting an equally spaced series (calculations, section 13). */
 export const METHODS = [
@@ -99,7 +99,7 @@ export interface NotAllowed {
 }
 
 /** Fits itself to a series, with pauses where parameters are searched for. */
-export type Method = (series: Series, parameters: Parameters) => Steps<Fitted | NotAllowed>;
+export type Method = (series: Series, parameters: Parameters) => Task<Fitted | NotAllowed>;
 
 /** A method that is fitted at once. */
 export type PlainMethod = (series: Series, parameters: Parameters) => Fitted | NotAllowed;

@@ -1,4 +1,4 @@
-import { pausing, type Steps } from '../steps/steps';
+import { pausing, type Task } from '../task/task';
 
 /** Points of a series that the cost is worked out over between two pauses. */
 const WORK = 1 << 17;
@@ -12,7 +12,7 @@ export function* least(
   cost: (x: readonly number[]) => number,
   bounds: readonly (readonly [number, number])[],
   work: number,
-): Steps<number[]> {
+): Task<number[]> {
   if (bounds.length === 0) return [];
   const due = pausing(WORK);
   let done = 0;
@@ -40,7 +40,7 @@ function* simplex(
   bounds: readonly (readonly [number, number])[],
   start: number[],
   isDue: () => boolean,
-): Steps<{ x: number[]; f: number }> {
+): Task<{ x: number[]; f: number }> {
   const clamp = (x: number[]): number[] =>
     x.map((v, k) => Math.min(bounds[k][1], Math.max(bounds[k][0], v)));
   const point = (x: number[]): { x: number[]; f: number } => {

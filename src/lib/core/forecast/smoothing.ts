@@ -7,7 +7,7 @@ import {
   type Series,
   type Term,
 } from './method';
-import type { Steps } from '../steps/steps';
+import type { Task } from '../task/task';
 import { normalBounds } from './plain';
 import { normalQuantile } from './quantiles';
 import { least } from './search';
@@ -130,7 +130,7 @@ function average(y: Float64Array, from: number, to: number): number {
 }
 
 /** Parameters as given, the rest found by least squared one-step error. */
-function* settle(kind: Kind, series: Series, given: Parameters): Steps<Full> {
+function* settle(kind: Kind, series: Series, given: Parameters): Task<Full> {
   const full = (x: readonly number[], open: readonly Weight[]): Full => {
     const seasonBy = given.seasonBy ?? 'levelBefore';
     const out: Full = { alpha: 0, beta: 0, gamma: 0, phi: 1, seasonBy };

@@ -1,4 +1,4 @@
-import { inStretches, type Steps } from '../steps/steps';
+import { inStretches, type Task } from '../task/task';
 import type { MeasureKind } from './measure';
 
 /** Means, and measures of how far values lie from one. */
@@ -19,7 +19,7 @@ export function aboutMean(
 }
 
 /** The same of very many values, with pauses. */
-export function* aboutMeanInParts(kind: MeasureKind, values: Float64Array): Steps<number> {
+export function* aboutMeanInParts(kind: MeasureKind, values: Float64Array): Task<number> {
   const about = distancesFrom(yield* meanInParts(values));
   yield* inStretches(values.length, (from, to) => addDistances(about, values, from, to));
   return ofDistances(kind, about, values.length);
@@ -51,7 +51,7 @@ export function mean(values: Float64Array, from: number, to: number): number {
 }
 
 /** The same of very many values, with pauses. */
-export function* meanInParts(values: Float64Array): Steps<number> {
+export function* meanInParts(values: Float64Array): Task<number> {
   const total = { sum: 0, lost: 0 };
   yield* inStretches(values.length, (from, to) => addTo(total, values, from, to));
   return values.length ? (total.sum + total.lost) / values.length : NaN;
@@ -115,7 +115,7 @@ export function meanDistance(
 }
 
 /** The same of very many values, with pauses. */
-export function* meanDistanceInParts(values: Float64Array, centre: number): Steps<number> {
+export function* meanDistanceInParts(values: Float64Array, centre: number): Task<number> {
   const about = distancesFrom(centre);
   yield* inStretches(values.length, (from, to) => addDistances(about, values, from, to));
   return ofDistances('meanDeviation', about, values.length);

@@ -1,5 +1,5 @@
-import { filled } from '../steps/arrays';
-import type { Steps } from '../steps/steps';
+import { filled } from '../task/arrays';
+import type { Task } from '../task/task';
 
 /**
  * What one column comes to in each of many groups so far: an array for each fact, a place for each
@@ -24,7 +24,7 @@ export interface Accumulators {
 /** What is looked for: sums alone, or extremes and squares besides. */
 export type Extent = 'sums' | 'extremes';
 
-export function* newAccumulators(size: number, extent: Extent): Steps<Accumulators> {
+export function* newAccumulators(size: number, extent: Extent): Task<Accumulators> {
   const [ofSums, ofExtremes] = extent === 'sums' ? [size, 0] : [0, size];
   return {
     count: new Float64Array(size),

@@ -1,4 +1,4 @@
-import { inStretches, type Steps } from '../steps/steps';
+import { inStretches, type Task } from '../task/task';
 
 /**
  * A sum that keeps the low parts that additions lose and adds them at the end (Neumaier 1974, with
@@ -36,7 +36,7 @@ export interface DirectTotal {
 }
 
 /** Sum, count and magnitude of the values that are there. */
-export function* directTotal(values: Float64Array, records: Int32Array): Steps<DirectTotal> {
+export function* directTotal(values: Float64Array, records: Int32Array): Task<DirectTotal> {
   let so: Running = { high: 0, low: 0, magnitude: 0, n: 0 };
   yield* inStretches(records.length, (from, to) => {
     so = addStretch(so, values, records, from, to);

@@ -1,6 +1,6 @@
 import { columnFor } from '../expression/columnFor';
-import { numbersOf } from '../steps/arrays';
-import { inStretches, type Steps } from '../steps/steps';
+import { numbersOf } from '../task/arrays';
+import { inStretches, type Task } from '../task/task';
 import { isNumeric, isText, type Column } from '../table/column';
 import { distinctCounts, fitsMarks, markDistinct } from './distinct';
 import { extremesAt } from './extremes';
@@ -23,7 +23,7 @@ export function* computeMeasures(
   input: Leafed,
   groupings: readonly Grouping[],
   measures: readonly Measure[],
-): Steps<Float64Array[][]> {
+): Task<Float64Array[][]> {
   return yield* figuresOf(new Computation(input, groupings, measures), groupings, measures);
 }
 
@@ -35,7 +35,7 @@ export function* computeWithMoments(
   input: Leafed,
   groupings: readonly Grouping[],
   measures: readonly Measure[],
-): Steps<{ figures: Float64Array[][]; moments: (Moments | null)[][] }> {
+): Task<{ figures: Float64Array[][]; moments: (Moments | null)[][] }> {
   const work = new Computation(input, groupings, measures, true);
   const figures = yield* figuresOf(work, groupings, measures);
   const moments: (Moments | null)[][] = [];
@@ -52,7 +52,7 @@ function* figuresOf(
   work: Computation,
   groupings: readonly Grouping[],
   measures: readonly Measure[],
-): Steps<Float64Array[][]> {
+): Task<Float64Array[][]> {
   const out: Float64Array[][] = groupings.map(() => []);
   for (let k = 0; k < measures.length; k++) {
     const figures = yield* work.figuresOf(measures[k]);
@@ -65,12 +65,12 @@ function* figuresOf(
   return out;
 }
 
-function* settled(figures: ReturnType<FiguresOf>): Steps<Float64Array> {
+function* settled(figures: ReturnType<FiguresOf>): Task<Float64Array> {
   return figures instanceof Float64Array ? figures : yield* figures;
 }
 
 /** Counts of the selection's records in each leaf. */
-export function* countLeaves({ records, leafOf, leaves }: Leafed): Steps<Float64Array> {
+export function* countLeaves({ records, leafOf, leaves }: Leafed): Task<Float64Array> {
   const counts = new Int32Array(leaves);
   yield* inStretches(records.length, (from, to) => {
     for (let k = from; k < to; k++) counts[leafOf[records[k]]]++;
@@ -101,7 +101,7 @@ class Computation {
     this.#total = totalGrouping(input.leaves);
   }
 
-  *figuresOf(measure: Measure): Steps<FiguresOf> {
+  *figuresOf(measure: Measure): Task<FiguresOf> {
     const { kind } = measure;
     if (kind.startsWith('records') || measure.column === undefined) {
       const counts = yield* this.#leafCounts();
@@ -146,7 +146,7 @@ class Computation {
     }
     if (isFromMoments(kind)) {
       const moments = yield* this.#momentsOf(column, this.#neededOf(column, kind));
-      const merged = (grouping: Grouping): Steps<Moments> => this.#mergedInto(moments, grouping);
+      const merged = (grouping: Grouping): Task<Moments> => this.#mergedInto(moments, grouping);
       return function* (grouping) {
         const groups = yield* merged(grouping);
         return yield* numbersOf(grouping.size, (g) => fromMoments(kind, groups, g) ?? NaN);
@@ -156,7 +156,7 @@ class Computation {
   }
 
   /** The moments behind a sum or a mean of numbers, by group; null for what no single record carries. */
-  *restingOf({ kind, column: ref }: Measure, grouping: Grouping): Steps<Moments | null> {
+  *restingOf({ kind, column: ref }: Measure, grouping: Grouping): Task<Moments | null> {
     if (ref === undefined || (kind !== 'sum' && kind !== 'mean')) return null;
     const column = columnFor(this.input.table, ref);
     if (!isNumeric(column)) return null;
@@ -165,7 +165,7 @@ class Computation {
   }
 
   /** The moments of leaves put together by group; once for all measures that ask for them. */
-  *#mergedInto(moments: Moments, grouping: Grouping): Steps<Moments> {
+  *#mergedInto(moments: Moments, grouping: Grouping): Task<Moments> {
     let byGrouping = this.#merged.get(moments);
     if (!byGrouping) this.#merged.set(moments, (byGrouping = new Map()));
     let merged = byGrouping.get(grouping);
@@ -184,11 +184,11 @@ class Computation {
     return NEEDED[most];
   }
 
-  *#leafCounts(): Steps<Float64Array> {
+  *#leafCounts(): Task<Float64Array> {
     return (this.#counts ??= this.input.counts ?? (yield* countLeaves(this.input)));
   }
 
-  *#momentsOf(column: Column, needed: MomentsNeeded): Steps<Moments> {
+  *#momentsOf(column: Column, needed: MomentsNeeded): Task<Moments> {
     const enough = NEEDED.slice(NEEDED.indexOf(needed));
     for (const more of enough) {
       const known = this.#moments.get(`${column.id}\n${more}`);
@@ -205,7 +205,7 @@ class Computation {
   }
 
   /** A group's part of the whole, or of the group above it; of itself where there is none above. */
-  #share(of: (grouping: Grouping) => Steps<Float64Array>, parent: boolean): FiguresOf {
+  #share(of: (grouping: Grouping) => Task<Float64Array>, parent: boolean): FiguresOf {
     const { groupings } = this;
     const total = this.#total;
     return function* (grouping) {
@@ -220,12 +220,12 @@ class Computation {
     };
   }
 
-  *#sumsOf(moments: Moments, grouping: Grouping): Steps<Float64Array> {
+  *#sumsOf(moments: Moments, grouping: Grouping): Task<Float64Array> {
     const merged = yield* this.#mergedInto(moments, grouping);
     return yield* numbersOf(grouping.size, (g) => merged.sum(g));
   }
 
-  *#missing(column: Column, kind: 'blanks' | 'unread'): Steps<FiguresOf> {
+  *#missing(column: Column, kind: 'blanks' | 'unread'): Task<FiguresOf> {
     const unread = new Float64Array(this.input.leaves);
     const { records, leafOf } = this.input;
     if (!isText(column) && column.unread.size > 0)
@@ -244,7 +244,7 @@ class Computation {
   }
 
   /** Measures that need the values themselves: gathered once for those of one column in a row. */
-  *#bySlices(measure: Measure, column: Column): Steps<FiguresOf> {
+  *#bySlices(measure: Measure, column: Column): Task<FiguresOf> {
     const { leafOf, leaves, records } = this.input;
     const view = yield* valuesOf(column);
     if (this.#values?.column !== column) {

@@ -1,4 +1,4 @@
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Task } from '../task/task';
 import type { TextColumn } from '../table/column';
 import type { Grouping } from './grouping';
 import type { Leafed } from './leafed';
@@ -13,7 +13,7 @@ export const fitsMarks = (leaves: number, column: TextColumn): boolean =>
 export function* markDistinct(
   { records, leafOf, leaves }: Leafed,
   column: TextColumn,
-): Steps<Uint8Array> {
+): Task<Uint8Array> {
   const { codes, dictionary } = column;
   const texts = dictionary.length;
   const marks = new Uint8Array(leaves * texts);
@@ -32,7 +32,7 @@ export function* distinctCounts(
   marks: Uint8Array,
   texts: number,
   grouping: Grouping,
-): Steps<Float64Array> {
+): Task<Float64Array> {
   const { size, of } = grouping;
   const out = new Float64Array(size);
   const first = new Int32Array(size).fill(-1);

@@ -1,5 +1,5 @@
-import { filled, numbersOf } from '../steps/arrays';
-import { inStretches, type Steps } from '../steps/steps';
+import { filled, numbersOf } from '../task/arrays';
+import { inStretches, type Task } from '../task/task';
 import { isText, type Column } from '../table/column';
 import type { FiguresOf, Leafed } from './leafed';
 import { valuesOf } from './valuesOf';
@@ -14,7 +14,7 @@ export function* extremesAt(
   column: Column,
   shown: Column,
   kind: 'atMin' | 'atMax' | 'minTies' | 'maxTies',
-): Steps<FiguresOf> {
+): Task<FiguresOf> {
   const { values } = yield* valuesOf(column);
   const sign = kind === 'atMin' || kind === 'minTies' ? -1 : 1;
   const best = yield* filled(new Float64Array(leaves), NaN);

@@ -1,5 +1,5 @@
-import { filled, numbersOf } from '../steps/arrays';
-import { inStretches, type Steps } from '../steps/steps';
+import { filled, numbersOf } from '../task/arrays';
+import { inStretches, type Task } from '../task/task';
 import { isText, type Column } from '../table/column';
 import type { FiguresOf, Leafed } from './leafed';
 
@@ -11,7 +11,7 @@ export function* firstOrLast(
   { ordered, leafOf, leaves }: Leafed,
   column: Column,
   kind: 'first' | 'last',
-): Steps<FiguresOf> {
+): Task<FiguresOf> {
   const place = yield* filled(new Float64Array(leaves), -1);
   const step = kind === 'first' ? 1 : -1;
   const has = isText(column)

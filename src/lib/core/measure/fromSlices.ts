@@ -1,4 +1,4 @@
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Task } from '../task/task';
 import {
   aboutMean,
   aboutMeanInParts,
@@ -19,7 +19,7 @@ import { sortedInParts } from '../sorting/sorted';
 const MANY = STRIDE >> 1;
 
 /** A measure that needs the values themselves, of every group; NaN: none. They are moved about. */
-export function* fromSlices(measure: Measure, { values, start }: Slices): Steps<Float64Array> {
+export function* fromSlices(measure: Measure, { values, start }: Slices): Task<Float64Array> {
   const out = new Float64Array(start.length - 1);
   let paused = 0;
   for (let g = 0; g < out.length; g++) {
@@ -50,7 +50,7 @@ export function fromSlice(
 }
 
 /** The same of very many values, with pauses. */
-export function* fromMany(measure: Measure, values: Float64Array): Steps<number> {
+export function* fromMany(measure: Measure, values: Float64Array): Task<number> {
   if (needsOrder(measure)) return yield* fromManyOrdered(measure, yield* sortedInParts(values));
   if (CENTRED.includes(measure.kind)) return yield* aboutMeanInParts(measure.kind, values);
   const fold = foldOf(measure.kind);
@@ -65,7 +65,7 @@ export function* fromMany(measure: Measure, values: Float64Array): Steps<number>
   return fromValues(measure, values, 0, values.length, found);
 }
 
-function* fromManyOrdered(measure: Measure, ordered: Float64Array): Steps<number> {
+function* fromManyOrdered(measure: Measure, ordered: Float64Array): Task<number> {
   const cut = measure.kind === 'trimmedMean' ? trimmed(measure, ordered) : null;
   if (cut) return yield* meanInParts(cut);
   if (byDefinition(measure) !== null || measure.kind === 'trimmedMean')

@@ -1,4 +1,4 @@
-import { inStretches, type Steps } from '../steps/steps';
+import { inStretches, type Task } from '../task/task';
 import { orderRead } from '../table/recordOrder';
 
 /**
@@ -27,7 +27,7 @@ export const totalGrouping = (leaves: number): Grouping => ({
 });
 
 /** What leaves hold, added up by group. */
-export function* addUp(perLeaf: ArrayLike<number>, { size, of }: Grouping): Steps<Float64Array> {
+export function* addUp(perLeaf: ArrayLike<number>, { size, of }: Grouping): Task<Float64Array> {
   const out = new Float64Array(size);
   yield* inStretches(of.length, (from, to) => {
     for (let leaf = from; leaf < to; leaf++) if (of[leaf] >= 0) out[of[leaf]] += perLeaf[leaf];

@@ -1,4 +1,4 @@
-import type { Steps } from '../steps/steps';
+import type { Task } from '../task/task';
 import type { Table } from '../table/table';
 import type { Grouping } from './grouping';
 
@@ -20,4 +20,4 @@ export interface Leafed {
  * Figures of one measure by group; NaN: none. Measures of text hold dictionary codes. Steps where
  * there is much to do for each grouping.
  */
-export type FiguresOf = (grouping: Grouping) => Float64Array | Steps<Float64Array>;
+export type FiguresOf = (grouping: Grouping) => Float64Array | Task<Float64Array>;

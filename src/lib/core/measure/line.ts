@@ -1,5 +1,5 @@
-import { filled, numbersOf } from '../steps/arrays';
-import { finish, inStretches, STRIDE, type Steps } from '../steps/steps';
+import { filled, numbersOf } from '../task/arrays';
+import { finish, inStretches, STRIDE, type Task } from '../task/task';
 import { isFar, residualSums, roughMeans, sumsAbout, type LineInput } from './lineSums';
 
 /** A least-squares line y = intercept + slope · x, with what its intervals need. */
@@ -39,7 +39,7 @@ export interface Fit {
  * sums would lose the digits of a close fit.
  * @returns a fit for each leaf; its line is null under two values (one through the origin), or where x does not vary
  */
-export function* fitLines(input: LineInput): Steps<Fit[]> {
+export function* fitLines(input: LineInput): Task<Fit[]> {
   const { leaves, origin } = input;
   const [nearX, nearY] = origin ? [0, 0] : roughMeans(input);
   let aboutX = yield* filled(new Float64Array(leaves), nearX);

@@ -1,4 +1,4 @@
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Task } from '../task/task';
 
 /** The sums that lines are made of, over a selection in leaves. */
 
@@ -33,7 +33,7 @@ export function roughMeans({ x, y, records }: LineInput): [number, number] {
 }
 
 /** Whether some leaf lies so far from the shift that digits would be lost. */
-export function* isFar({ n, x, y, xx, yy }: Sums, leaves: number): Steps<boolean> {
+export function* isFar({ n, x, y, xx, yy }: Sums, leaves: number): Task<boolean> {
   const far = (sum: number, squares: number, of: number): boolean => {
     const taken = (sum * sum) / of;
     return taken > 4 * (squares - taken);
@@ -51,7 +51,7 @@ export function* sumsAbout(
   input: LineInput,
   aboutX: Float64Array,
   aboutY: Float64Array,
-): Steps<Sums> {
+): Task<Sums> {
   const out = emptySums(input.leaves);
   const add = input.leaves === 1 ? addToOne : addToEach;
   yield* inStretches(
@@ -154,7 +154,7 @@ export function* residualSums(
   slope: Float64Array,
   meanX: Float64Array,
   meanY: Float64Array,
-): Steps<Float64Array> {
+): Task<Float64Array> {
   const sse = new Float64Array(leaves);
   const addOne = (from: number, to: number): void => {
     const m = slope[0];

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { finish } from '../steps/steps';
+import { finish } from '../task/task';
 import { fromSlice, fromSlices } from './fromSlices';
 import type { Measure } from './measure';
 

@@ -1,5 +1,5 @@
-import { numbersOf } from '../steps/arrays';
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { numbersOf } from '../task/arrays';
+import { inStretches, STRIDE, type Task } from '../task/task';
 import {
   accumulate,
   accumulateOne,
@@ -31,7 +31,7 @@ export class Moments {
   }
 
   /** Those of groups without values so far. */
-  static *none(size: number, extent: Extent): Steps<Moments> {
+  static *none(size: number, extent: Extent): Task<Moments> {
     return new Moments(size, extent, yield* newAccumulators(size, extent));
   }
 
@@ -95,7 +95,7 @@ export class Moments {
   }
 
   /** Groups put together by a grouping of theirs; -1: in none. */
-  *merged(size: number, of: Int32Array): Steps<Moments> {
+  *merged(size: number, of: Int32Array): Task<Moments> {
     const out = yield* Moments.none(size, this.extent);
     yield* inStretches(
       this.size,
@@ -118,7 +118,7 @@ export class Moments {
     groupOf: Int32Array,
     records: Int32Array,
     squares: boolean,
-  ): Steps<void> {
+  ): Task<void> {
     if (records.length === 0) return;
     const shift = squares ? roughMean(values, records) : 0;
     yield* inStretches(records.length, (from, to) => {
@@ -131,7 +131,7 @@ export class Moments {
   }
 
   /** Counts and compensated sums alone, for measures that need no more. */
-  *addSums(values: Float64Array, groupOf: Int32Array, records: Int32Array): Steps<void> {
+  *addSums(values: Float64Array, groupOf: Int32Array, records: Int32Array): Task<void> {
     yield* inStretches(records.length, (from, to) => {
       if (this.size === 1) sumOne(this.#of, values, records, from, to);
       else sumGroups(this.#of, values, groupOf, records, from, to);
@@ -140,7 +140,7 @@ export class Moments {
   }
 
   /** An overflowing sum leaves no meaningful low part. */
-  *#settleSums(): Steps<void> {
+  *#settleSums(): Task<void> {
     const { low } = this.#of;
     yield* inStretches(low.length, (from, to) => {
       for (let g = from; g < to; g++) if (!Number.isFinite(low[g])) low[g] = 0;
@@ -151,7 +151,7 @@ export class Moments {
    * From squares about the shift to squares about each mean: Σ(x−c)² − n(mean−c)².
    * @returns false where a group lies so far from the shift that digits would be lost
    */
-  *#centre(shift: number): Steps<boolean> {
+  *#centre(shift: number): Task<boolean> {
     const { count, high, low, squares } = this.#of;
     let isNear = true;
     yield* inStretches(this.size, (from, to) => {
@@ -169,7 +169,7 @@ export class Moments {
   }
 
   /** The corrected two-pass form: squares about the mean, less what the mean's rounding adds. */
-  *#deviations(values: Float64Array, groupOf: Int32Array, records: Int32Array): Steps<void> {
+  *#deviations(values: Float64Array, groupOf: Int32Array, records: Int32Array): Task<void> {
     const squares = this.#of.squares.fill(0);
     const drift = new Float64Array(this.size);
     const means = yield* numbersOf(this.size, (g) => this.mean(g));
@@ -219,7 +219,7 @@ export function* momentsOfGroups(
   size: number,
   records: Int32Array,
   squares: boolean,
-): Steps<Moments> {
+): Task<Moments> {
   const m = yield* Moments.none(size, 'extremes');
   yield* m.add(values, groupOf, records, squares);
   return m;
@@ -232,7 +232,7 @@ export const momentsOf = (
   values: Float64Array,
   records: Int32Array,
   squares: boolean,
-): Steps<Moments> => momentsOfGroups(values, NO_GROUPS, 1, records, squares);
+): Task<Moments> => momentsOfGroups(values, NO_GROUPS, 1, records, squares);
 
 /** Counts and sums of a column in each group; lowest, highest and deviations are not computed. */
 export function* sumsOfGroups(
@@ -240,7 +240,7 @@ export function* sumsOfGroups(
   groupOf: Int32Array,
   size: number,
   records: Int32Array,
-): Steps<Moments> {
+): Task<Moments> {
   const m = yield* Moments.none(size, 'sums');
   yield* m.addSums(values, groupOf, records);
   return m;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { finish } from '../steps/steps';
+import { finish } from '../task/task';
 import { textColumn } from '../table/column';
 import { momentsOf, momentsOfGroups, sumsOfGroups, type Moments } from './moments';
 import { codesAsValues, valuesOf } from './valuesOf';

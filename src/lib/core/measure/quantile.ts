@@ -1,4 +1,4 @@
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Task } from '../task/task';
 
 /**
  * Sample quantiles by definition 7 of Hyndman and Fan (1996): linear between the ordered values,
@@ -15,7 +15,7 @@ export function select(values: Float64Array, k: number, left: number, right: num
 }
 
 /** The same with pauses within each pass, for very many values. */
-function* selectInParts(values: Float64Array, k: number, left: number, right: number): Steps<void> {
+function* selectInParts(values: Float64Array, k: number, left: number, right: number): Task<void> {
   const ends = new Int32Array(2);
   while (right > left) {
     const pivot = begin(values, k, left, right, ends);
@@ -121,7 +121,7 @@ export function quantiles(
 }
 
 /** The same of very many values, with pauses. */
-export function* quantilesInParts(values: Float64Array, ps: readonly number[]): Steps<number[]> {
+export function* quantilesInParts(values: Float64Array, ps: readonly number[]): Task<number[]> {
   const out: number[] = [];
   let from = 0;
   for (const p of ps) {
@@ -147,7 +147,7 @@ function between(values: Float64Array, k: number, end: number, share: number): n
   return values[k] + share * (leastOf(values, k + 1, end, Infinity) - values[k]);
 }
 
-function* betweenInParts(values: Float64Array, k: number, share: number): Steps<number> {
+function* betweenInParts(values: Float64Array, k: number, share: number): Task<number> {
   let next = Infinity;
   yield* inStretches(values.length - k - 1, (from, to) => {
     next = leastOf(values, k + 1 + from, k + 1 + to, next);

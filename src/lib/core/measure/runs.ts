@@ -1,4 +1,4 @@
-import { inStretches, type Steps } from '../steps/steps';
+import { inStretches, type Task } from '../task/task';
 
 /**
  * Runs of equal values among ordered ones, counted in one pass that may be made in stretches: how many
@@ -58,7 +58,7 @@ export function runsOf(ordered: Float64Array): Runs {
 }
 
 /** The same of very many values, with pauses. */
-export function* runsInParts(ordered: Float64Array): Steps<Runs> {
+export function* runsInParts(ordered: Float64Array): Task<Runs> {
   const runs = new Runs();
   yield* inStretches(ordered.length, (from, to) => runs.add(ordered, from, to));
   return runs;

@@ -1,7 +1,7 @@
 import { BadBands } from '../errors';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { finish } from '../steps/steps';
+import { finish } from '../task/task';
 import { settleBands } from './settleBands';
 import { bandCodes, checkBands, holds, type Bands } from '../arrange/bands';
 

@@ -1,5 +1,5 @@
-import { addedUp } from '../steps/arrays';
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { addedUp } from '../task/arrays';
+import { inStretches, STRIDE, type Task } from '../task/task';
 import type { Grouping } from './grouping';
 
 /** The values of each group side by side: group g has values[start[g]..start[g+1]-1]. */
@@ -18,7 +18,7 @@ export function* gather(
   groupOf: Int32Array,
   size: number,
   records: Int32Array,
-): Steps<Slices> {
+): Task<Slices> {
   const start = new Int32Array(size + 1);
   yield* inStretches(records.length, (from, to) => {
     for (let k = from; k < to; k++) {
@@ -43,7 +43,7 @@ export function* gather(
 const FEW = 32;
 
 /** The slices of leaves put together by group, copied so that they can be moved about. */
-export function* regroup({ values, start }: Slices, { size, of }: Grouping): Steps<Slices> {
+export function* regroup({ values, start }: Slices, { size, of }: Grouping): Task<Slices> {
   const to = new Int32Array(size + 1);
   yield* inStretches(of.length, (first, end) => {
     for (let leaf = first; leaf < end; leaf++)

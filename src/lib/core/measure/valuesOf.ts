@@ -1,4 +1,4 @@
-import { inStretches, type Steps } from '../steps/steps';
+import { inStretches, type Task } from '../task/task';
 import { isText, type Column, type TextColumn } from '../table/column';
 import { textRanks } from '../table/textRanks';
 
@@ -16,7 +16,7 @@ export interface ValueView {
 export function* codesAsValues(
   { codes }: TextColumn,
   ranks: Int32Array | null = null,
-): Steps<Float64Array> {
+): Task<Float64Array> {
   const values = new Float64Array(codes.length);
   yield* inStretches(codes.length, (from, to) => {
     for (let i = from; i < to; i++) {
@@ -33,7 +33,7 @@ const views = new WeakMap<Column, ValueView>();
  * Scalars as they are; text as places in language order, so that "smallest" means first in order.
  * Kept as long as the column itself.
  */
-export function* valuesOf(column: Column): Steps<ValueView> {
+export function* valuesOf(column: Column): Task<ValueView> {
   if (!isText(column)) return { values: column.values, codeOf: null };
   let view = views.get(column);
   if (!view) {

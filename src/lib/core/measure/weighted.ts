@@ -1,5 +1,5 @@
-import { numbersOf } from '../steps/arrays';
-import { inStretches, type Steps } from '../steps/steps';
+import { numbersOf } from '../task/arrays';
+import { inStretches, type Task } from '../task/task';
 import type { Column } from '../table/column';
 import type { FiguresOf, Leafed } from './leafed';
 import { addUp } from './grouping';
@@ -9,7 +9,7 @@ import { valuesOf } from './valuesOf';
  * Σ w·x ÷ Σ w over the records that have both; a record lacking either is skipped. None where the
  * weights add up to 0. Both sums are compensated (Neumaier 1974) and merge.
  */
-export function* weightedMeans(input: Leafed, column: Column, weights: Column): Steps<FiguresOf> {
+export function* weightedMeans(input: Leafed, column: Column, weights: Column): Task<FiguresOf> {
   const { records, leafOf, leaves } = input;
   const { values: x } = yield* valuesOf(column);
   const { values: w } = yield* valuesOf(weights);

@@ -4,7 +4,7 @@ import { looseForm } from '../arrange/groupCodes';
 import { columnFor, columnInSteps, columnsInSteps } from '../expression/columnFor';
 import { fromMoments } from '../measure/fromMoments';
 import { momentsOf } from '../measure/moments';
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Task } from '../task/task';
 import { fullCell } from '../table/cell';
 import {
   isMissing,
@@ -41,7 +41,7 @@ export function* matchKeys(
   table: Table,
   other: Table,
   { on, loose }: Pick<JoinSpec, 'on' | 'loose'>,
-): Steps<KeyMatch> {
+): Task<KeyMatch> {
   const here = yield* columnsInSteps(
     table,
     on.map(({ column }) => column),
@@ -90,7 +90,7 @@ function* placing(
   columns: readonly Column[],
   loose: boolean,
   places: ReadonlyMap<string, number>,
-): Steps<(record: number) => number> {
+): Task<(record: number) => number> {
   const [only] = columns;
   if (columns.length === 1 && isText(only)) {
     const { dictionary } = only;
@@ -123,7 +123,7 @@ export function* joinColumns(
   spec: JoinSpec,
   idOf: (name: string) => string,
   match?: KeyMatch,
-): Steps<Joined> {
+): Task<Joined> {
   const { groups, groupOf, unmatched } = match ?? (yield* matchKeys(table, other, spec));
   const open = spec.bring.filter((b) => b.repeated === undefined);
   const repeated = groups.filter((list) => list.length > 1);
@@ -159,7 +159,7 @@ function* brought(
   groupOf: Int32Array,
   how: NonNullable<JoinSpec['bring'][number]['repeated']>,
   facts: { id: string; name: string },
-): Steps<Column> {
+): Task<Column> {
   if (how === 'first' || how === 'last') {
     const pick = new Int32Array(groups.length);
     yield* inStretches(groups.length, (begin, end) => {
@@ -193,7 +193,7 @@ function* brought(
 }
 
 /** For each record the value of its group; none where it has no group. */
-function* pickedBy(groupOf: Int32Array, values: Float64Array): Steps<Float64Array> {
+function* pickedBy(groupOf: Int32Array, values: Float64Array): Task<Float64Array> {
   const out = new Float64Array(groupOf.length);
   yield* inStretches(out.length, (begin, end) => {
     for (let i = begin; i < end; i++) out[i] = groupOf[i] < 0 ? NaN : values[groupOf[i]];
@@ -206,7 +206,7 @@ function* pickText(
   pick: Int32Array,
   groupOf: Int32Array,
   facts: { id: string; name: string },
-): Steps<TextColumn> {
+): Task<TextColumn> {
   const codes = new Int32Array(groupOf.length);
   yield* inStretches(codes.length, (begin, end) => {
     for (let i = begin; i < end; i++) {
@@ -222,7 +222,7 @@ function* pickScalar(
   pick: Int32Array,
   groupOf: Int32Array,
   facts: { id: string; name: string },
-): Steps<ScalarColumn> {
+): Task<ScalarColumn> {
   const unread = new Map<number, string>();
   if (source.unread.size > 0)
     yield* inStretches(groupOf.length, (begin, end) => {

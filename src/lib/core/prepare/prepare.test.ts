@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { fullCell } from '../table/cell';
 import { isMissing, scalarColumn, textColumn, type Column } from '../table/column';
 import type { Table } from '../table/table';
-import { finish } from '../steps/steps';
+import { finish } from '../task/task';
 import * as joining from './join';
 import { likeRun } from './likeRun';
 import { inOrder, preparations } from './order';

@@ -3,7 +3,7 @@ import { PrepareRefused } from '../errors';
 import { columnsInSteps } from '../expression/columnFor';
 import { fromMoments } from '../measure/fromMoments';
 import { momentsOf } from '../measure/moments';
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Task } from '../task/task';
 import { fullCell } from '../table/cell';
 import { isMissing, isText, type Column, type ScalarColumn } from '../table/column';
 import type { Table } from '../table/table';
@@ -16,7 +16,7 @@ type Unstack = Extract<ReshapeSpec, { do: 'unstack' }>;
 const TEXTS = STRIDE >> 4;
 
 /** @throws PrepareRefused, UnknownColumn */
-export const reshape = (table: Table, spec: ReshapeSpec): Steps<Table> =>
+export const reshape = (table: Table, spec: ReshapeSpec): Task<Table> =>
   spec.do === 'stack' ? stack(table, spec) : unstack(table, spec);
 
 /**
@@ -24,7 +24,7 @@ export const reshape = (table: Table, spec: ReshapeSpec): Steps<Table> =>
  * columns; the other columns are repeated beside it.
  * @throws PrepareRefused where the stacked columns are of different types
  */
-export function* stack(table: Table, spec: Stack): Steps<Table> {
+export function* stack(table: Table, spec: Stack): Task<Table> {
   const stacked = yield* columnsInSteps(table, spec.columns);
   const odd = stacked.find((c) => c.type !== stacked[0].type);
   if (odd)
@@ -75,18 +75,18 @@ export function freeId(name: string, taken: Set<string>): string {
 }
 
 /** A table of some records, in their order. */
-export function* takingAll(table: Table, records: Int32Array): Steps<Table> {
+export function* takingAll(table: Table, records: Int32Array): Task<Table> {
   return { length: records.length, columns: yield* takingEach(table.columns, records) };
 }
 
-function* takingEach(columns: readonly Column[], from: ArrayLike<number>): Steps<Column[]> {
+function* takingEach(columns: readonly Column[], from: ArrayLike<number>): Task<Column[]> {
   const out: Column[] = [];
   for (const column of columns) out.push(yield* taking(column, from));
   return out;
 }
 
 /** A column's cells at these records, in this order. */
-export function* taking(column: Column, from: ArrayLike<number>): Steps<Column> {
+export function* taking(column: Column, from: ArrayLike<number>): Task<Column> {
   const { length } = from;
   if (isText(column)) {
     const codes = new Int32Array(length);
@@ -112,7 +112,7 @@ function* stackedValues(
   stacked: readonly Column[],
   from: Int32Array,
   which: Int32Array,
-): Steps<Column> {
+): Task<Column> {
   const [first] = stacked;
   if (isText(first)) {
     const known = new Map<string, number>();
@@ -154,7 +154,7 @@ const MOST_COLUMNS = 1000;
  * One record for each combination of the other columns, with a column for each distinct text.
  * @throws PrepareRefused where two values fall together and no choice was made, or columns are too many
  */
-export function* unstack(table: Table, spec: Unstack): Steps<Table> {
+export function* unstack(table: Table, spec: Unstack): Task<Table> {
   const [name, value] = yield* columnsInSteps(table, [spec.name, spec.value]);
   const rest = table.columns.filter((c) => c !== name && c !== value);
   /** By their texts; null: where the name is blank, which is not the text “blank”. */
@@ -205,7 +205,7 @@ function* unstacked(
   cells: readonly number[][],
   length: number,
   how: NonNullable<Unstack['repeated']>,
-): Steps<Column> {
+): Task<Column> {
   const at = (row: number): number[] => cells[row] ?? [];
   if (how === 'first' || how === 'last') {
     const pick = new Int32Array(length);

@@ -1,7 +1,7 @@
 import { columnsInSteps } from '../expression/columnFor';
 import { fromSlice } from '../measure/fromSlices';
 import type { MeasureKind } from '../measure/measure';
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Task } from '../task/task';
 import { isText, type Column, type ScalarColumn } from '../table/column';
 import type { Table } from '../table/table';
 import type { AcrossSpec } from './specs';
@@ -18,7 +18,7 @@ export function* acrossColumn(
   table: Table,
   spec: AcrossSpec,
   facts: { id: string; name: string; unit: string },
-): Steps<Column> {
+): Task<Column> {
   const columns = (yield* columnsInSteps(table, spec.columns)).filter(
     (c): c is ScalarColumn => !isText(c),
   );
@@ -36,7 +36,7 @@ function* holder(
   columns: readonly ScalarColumn[],
   sign: number,
   facts: { id: string; name: string; unit: string },
-): Steps<Column> {
+): Task<Column> {
   // Columns of one name are one text.
   const names = [...new Set(columns.map((c) => c.name))];
   const of = columns.map((c) => names.indexOf(c.name));
@@ -67,7 +67,7 @@ function* measured(
   columns: readonly ScalarColumn[],
   kind: RowKind,
   facts: { id: string; name: string; unit: string },
-): Steps<Column> {
+): Task<Column> {
   const values = new Float64Array(length);
   const row = new Float64Array(columns.length);
   const measure = (begin: number, end: number): void => {

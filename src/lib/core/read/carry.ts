@@ -1,4 +1,4 @@
-import { inStretches, type Steps } from '../steps/steps';
+import { inStretches, type Task } from '../task/task';
 import { isText, type Column } from '../table/column';
 import { fullCell } from '../table/cell';
 import { placesWithin, recordNumber } from '../table/recordNumber';
@@ -14,7 +14,7 @@ export function* carryRecords(
   from: Table,
   to: Table,
   numbers: readonly number[],
-): Steps<Map<number, number>> {
+): Task<Map<number, number>> {
   const pairs = from.columns.flatMap((a): [Column, Column][] => {
     const b = to.columns.find((c) => c.id === a.id);
     return b ? [[a, b]] : [];

@@ -2,7 +2,7 @@ import { showCount } from '../table/format';
 import { IntakeError } from '../errors';
 import type { Table } from '../table/table';
 import { ColumnReader, type ColumnEvidence } from './columnReader';
-import { detectEncoding, TextStream } from './decode';
+import { detectEncoding, TextStream } from './textDecoding';
 import { columnIds, inferColumn, uniqueNames } from './infer';
 import { detectLayout, headRows, isSameRow, mayBeNote, trimmedRow } from './layout';
 import { MAX_COLUMNS, MOST_NOTES, type ColumnRecipe, type Layout, type Recipe } from './recipe';

@@ -1,5 +1,5 @@
 import { counted, showCount } from '../table/format';
-import { finish } from '../steps/steps';
+import { finish } from '../task/task';
 import { isText, typeName } from '../table/column';
 import type { DelimitedReading } from './delimited';
 import { isUndecided } from './dates';

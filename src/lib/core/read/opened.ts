@@ -1,19 +1,19 @@
-import { HEAD_BYTES } from './decode';
+import { HEAD_BYTES } from './textDecoding';
 import { proposeRecipe, recipeFor, type DelimitedReading } from './delimited';
 import type { Doubt } from './doubts';
 import { previewOf, previewOfTable, type PreviewCell } from './preview';
 import type { Recipe } from './recipe';
-import { asCellsSay, gridDoubts } from './unfold/cellGrid';
-import { declaredRecipe } from './unfold/declared';
-import { NO_PARTS, type FileParts } from './unfold/source';
-import { readTyped, typedRecipe } from './unfold/typed';
-import type { Unfolded } from './unfold/unfold';
+import { asCellsSay, gridDoubts } from './decode/cellGrid';
+import { declaredRecipe } from './decode/declared';
+import { NO_PARTS, type FileParts } from './decode/source';
+import { readTyped, typedRecipe } from './decode/typed';
+import type { Decoded } from './decode/decode';
 
 /** A file opened for reading, whatever it is: what it proposes, shows first, decides and doubts. */
 export class OpenedFile {
   readonly #head: Uint8Array;
   readonly #whole: boolean;
-  readonly #unfolded: Unfolded | null;
+  readonly #unfolded: Decoded | null;
   /** Columns at hand as they were read last: the first records are shown of them, then all is taken. */
   #last: { readonly recipe: Recipe; readonly reading: DelimitedReading } | null = null;
 
@@ -21,7 +21,7 @@ export class OpenedFile {
    * @param head the first bytes of the delimited text in it
    * @param whole whether they are all of it
    */
-  private constructor(head: Uint8Array, whole: boolean, unfolded: Unfolded | null) {
+  private constructor(head: Uint8Array, whole: boolean, unfolded: Decoded | null) {
     this.#head = head;
     this.#whole = whole;
     this.#unfolded = unfolded;
@@ -32,7 +32,7 @@ export class OpenedFile {
     return new OpenedFile(head, whole, null);
   }
 
-  static unfolded(unfolded: Unfolded): OpenedFile {
+  static unfolded(unfolded: Decoded): OpenedFile {
     const { content } = unfolded;
     const bytes = content.kind === 'text' ? content.bytes : new Uint8Array(0);
     return new OpenedFile(bytes.subarray(0, HEAD_BYTES), bytes.length <= HEAD_BYTES, unfolded);

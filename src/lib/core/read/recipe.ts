@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { COLUMN_TYPES, GRAINS } from '../table/column';
-import { Source } from './unfold/source';
+import { Source } from './decode/source';
 
 /** Encodings a delimited file may come in. */
 export const ENCODINGS = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const;

@@ -1,4 +1,4 @@
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Task } from '../task/task';
 import { isText, type Column, type ScalarColumn } from '../table/column';
 import type { Table } from '../table/table';
 
@@ -18,14 +18,14 @@ const MOST = 5000;
  * "total", or every number of the record is the sum of the run above it. One pass; the run starts
  * anew after each total found, and a second run over whole blocks finds the total of the totals.
  */
-export function* findTotals(table: Table): Steps<TotalLike[]> {
+export function* findTotals(table: Table): Task<TotalLike[]> {
   const found = yield* labelled(table);
   const known = new Set(found.map((t) => t.record));
   found.push(...(yield* summed(table, known, Math.max(1, MOST - found.length))));
   return found.sort((a, b) => a.record - b.record);
 }
 
-function* labelled(table: Table): Steps<TotalLike[]> {
+function* labelled(table: Table): Task<TotalLike[]> {
   const found = new Map<number, TotalLike>();
   for (const column of table.columns) {
     if (!isText(column)) continue;
@@ -60,7 +60,7 @@ const addable = (columns: readonly Column[]): ScalarColumn[] =>
   columns.filter((c): c is ScalarColumn => c.type === 'number');
 
 /** Records that are the sum of the run above them. @param most how many are looked for */
-function* summed(table: Table, known: ReadonlySet<number>, most: number): Steps<TotalLike[]> {
+function* summed(table: Table, known: ReadonlySet<number>, most: number): Task<TotalLike[]> {
   const found: TotalLike[] = [];
   const columns = addable(table.columns);
   // One column alone agrees with a run by chance too often.

@@ -1,4 +1,4 @@
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Task } from '../task/task';
 import { sortRun } from './sortRun';
 
 /** Fewer values than this are sorted at one go. */
@@ -12,7 +12,7 @@ const LITTLE_ENDIAN = new Uint8Array(new Uint32Array([1]).buffer)[0] === 1;
  * highest bits in which they differ (Knuth, The Art of Computer Programming 3, 5.2.5). IEEE 754 bits
  * rise as the numbers do once the sign bit is turned, and all bits of negative numbers.
  */
-export function* byBits(values: Float64Array): Steps<void> {
+export function* byBits(values: Float64Array): Task<void> {
   const n = values.length;
   if (n < FEW || !LITTLE_ENDIAN) return void values.sort();
   const bits = new Uint32Array(values.buffer, values.byteOffset, 2 * n);
@@ -48,7 +48,7 @@ interface Span {
   readonly shift: number;
 }
 
-function* spanOf(bits: Uint32Array): Steps<Span> {
+function* spanOf(bits: Uint32Array): Task<Span> {
   let lowest = 0xffffffff;
   let highest = 0;
   yield* inStretches(bits.length >> 1, (from, to) => {

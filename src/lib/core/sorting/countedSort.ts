@@ -1,4 +1,4 @@
-import { inStretches, pausing, type Steps } from '../steps/steps';
+import { inStretches, pausing, type Task } from '../task/task';
 
 /** Decimals that are looked for: thousandths are the finest that lists commonly hold. */
 const MOST_DECIMALS = 3;
@@ -35,7 +35,7 @@ interface Grid {
  * A value counts as on the grid only where the double of its step is the very same number, so that
  * no digit can change; a −0 is on no grid.
  */
-export function* countedSort(source: Source, range: Range): Steps<Float64Array | null> {
+export function* countedSort(source: Source, range: Range): Task<Float64Array | null> {
   const grid = gridOf(source, range);
   if (!grid) return null;
   const { scale, lo, size } = grid;

@@ -1,4 +1,4 @@
-import { inStretches, pausing, type Steps } from '../steps/steps';
+import { inStretches, pausing, type Task } from '../task/task';
 
 /** Items that are sorted at one go: even where a comparison is dear, a millisecond or so. */
 const RUN = 256;
@@ -10,7 +10,7 @@ const COMPARED = 8192;
  * merged two by two (Knuth, The Art of Computer Programming 3, 5.2.4). For comparisons that no number
  * stands for, such as those of texts.
  */
-export function* mergedSort<T>(items: readonly T[], compare: (a: T, b: T) => number): Steps<T[]> {
+export function* mergedSort<T>(items: readonly T[], compare: (a: T, b: T) => number): Task<T[]> {
   let from = [...items];
   yield* inStretches(
     Math.ceil(from.length / RUN),

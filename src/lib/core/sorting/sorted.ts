@@ -1,4 +1,4 @@
-import { inStretches, pausing, type Steps } from '../steps/steps';
+import { inStretches, pausing, type Task } from '../task/task';
 import { byBits } from './byBits';
 import { countedSort, lengthOf, type Range, type Source } from './countedSort';
 import { insertion, sortRun } from './sortRun';
@@ -20,13 +20,13 @@ export const sortedValues = (
   values: Float64Array,
   records: Int32Array,
   range?: Range,
-): Steps<Float64Array> => sortedFrom({ values, records }, range);
+): Task<Float64Array> => sortedFrom({ values, records }, range);
 
 /**
  * Numbers (no NaN) in rising order, with pauses.
  * @param values may be written over
  */
-export const sortedInParts = (values: Float64Array): Steps<Float64Array> =>
+export const sortedInParts = (values: Float64Array): Task<Float64Array> =>
   sortedFrom({ values, records: null });
 
 /**
@@ -34,7 +34,7 @@ export const sortedInParts = (values: Float64Array): Steps<Float64Array> =>
  * (Knuth, The Art of Computer Programming 3, 5.2 and 5.2.5). They are read where they lie: what is
  * gathered first is eight bytes a record to be written, and read again.
  */
-function* sortedFrom(source: Source, known?: Range): Steps<Float64Array> {
+function* sortedFrom(source: Source, known?: Range): Task<Float64Array> {
   if (lengthOf(source) < FEW) return gathered(source, known).sort();
   const range = known ?? (yield* rangeOf(source));
   if (range.n === 0) return new Float64Array(0);
@@ -58,7 +58,7 @@ function gathered({ values, records }: Source, known?: Range): Float64Array {
  * again by its own range; one that holds most, as beside an absurd value, by the bits of its numbers,
  * which part what no equal width can.
  */
-function* dealt(source: Source, range: Range): Steps<Float64Array> {
+function* dealt(source: Source, range: Range): Task<Float64Array> {
   const { n, lo, hi } = range;
   const buckets = Math.min(MOST_BUCKETS, Math.ceil(n / PER_BUCKET));
   const perUnit = (buckets - 1) / (hi - lo);
@@ -123,7 +123,7 @@ function dealInto(
 }
 
 /** Sorts each bucket by itself. @param ends where each ends */
-function* sortBuckets(values: Float64Array, ends: Int32Array): Steps<void> {
+function* sortBuckets(values: Float64Array, ends: Int32Array): Task<void> {
   const due = pausing();
   for (let b = 0, from = 0; b < ends.length - 1; b++) {
     const to = ends[b];
@@ -141,7 +141,7 @@ function* sortBuckets(values: Float64Array, ends: Int32Array): Steps<void> {
   }
 }
 
-function* rangeOf(source: Source): Steps<Range> {
+function* rangeOf(source: Source): Task<Range> {
   const { values, records } = source;
   let n = 0;
   let lo = Infinity;

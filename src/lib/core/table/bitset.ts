@@ -1,4 +1,4 @@
-import { inStretches, type Steps } from '../steps/steps';
+import { inStretches, type Task } from '../task/task';
 
 /**
  * A set of record positions 0..n-1, 32 to a word. Bits past n in the last word are always 0, so
@@ -66,7 +66,7 @@ export function bitsetOf(length: number, members: ArrayLike<number>): Bitset {
 }
 
 /** The same with pauses: for what may be most of a list. */
-export function* bitsetInSteps(length: number, members: ArrayLike<number>): Steps<Bitset> {
+export function* bitsetInSteps(length: number, members: ArrayLike<number>): Task<Bitset> {
   const set = emptyBitset(length);
   yield* inStretches(members.length, (from, to) => {
     for (let k = from; k < to; k++) set[members[k] >>> 5] |= 1 << (members[k] & 31);

@@ -103,8 +103,8 @@ export const showDecimals = (value: number, decimals: number): string =>
 export function ordinal(value: number): string {
   const whole = Number.isInteger(value) ? Math.abs(value) : 0;
   const teen = whole % 100 > 10 && whole % 100 < 14;
-  const ending = teen ? 'th' : (['th', 'st', 'nd', 'rd'][whole % 10] ?? 'th');
-  return `${plainNumber(value)}${ending}`;
+  const suffix = teen ? 'th' : (['th', 'st', 'nd', 'rd'][whole % 10] ?? 'th');
+  return `${plainNumber(value)}${suffix}`;
 }
 
 /** `a`, `a and b`, `a, b and c`; or with another word before the last. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { finish } from '../steps/steps';
+import { finish } from '../task/task';
 import { choicesOf, firstAlike, type Choice, type Wanted } from './lookAlikes';
 
 const alike = (texts: string[]): number[] => [...finish(firstAlike(texts))];

@@ -1,6 +1,6 @@
 import { compareText } from './collate';
 import type { TextColumn } from './column';
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Task } from '../task/task';
 
 /** Values that look the same: one choice in menus. */
 export interface Choice {
@@ -62,7 +62,7 @@ const classes = new WeakMap<readonly string[], Int32Array>();
  * Kept as long as the dictionary.
  * @example finish(firstAlike(['Ness', ' ness', 'Neѕs'])) // [0, 0, 0], the last with a Cyrillic ѕ
  */
-export function* firstAlike(dictionary: readonly string[]): Steps<Int32Array> {
+export function* firstAlike(dictionary: readonly string[]): Task<Int32Array> {
   const known = classes.get(dictionary);
   if (known) return known;
   const first = new Int32Array(dictionary.length);
@@ -126,7 +126,7 @@ export function* choicesOf(
   { dictionary }: Pick<TextColumn, 'dictionary'>,
   counts: Int32Array,
   { most, fits, apart }: Wanted,
-): Steps<Choices> {
+): Task<Choices> {
   const first = apart ? null : yield* firstAlike(dictionary);
   const rootOf = (code: number): number => (first ? first[code] : code);
   const totals = new Int32Array(counts.length);
@@ -159,7 +159,7 @@ export function* choicesOf(
 }
 
 /** The places of the highest totals, in the order they stand, and how many others are over 0. */
-function* mostOf(totals: Int32Array, most: number): Steps<{ roots: number[]; more: number }> {
+function* mostOf(totals: Int32Array, most: number): Task<{ roots: number[]; more: number }> {
   // Totals of a million records are of some 1,400 sizes at the most: 1 + 2 + 3 + … comes to more.
   const times = new Map<number, number>();
   yield* inStretches(totals.length, (from, to) => {

@@ -1,6 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Task } from '../task/task';
 import { isText, type ScalarColumn, type TextColumn } from './column';
 import type { Table } from './table';
 
@@ -14,7 +14,7 @@ type Hash = ReturnType<typeof sha256.create>;
  * cells, however the file wrote them; another for any other cell. 64 hexadecimal digits.
  * @example finish(tablePrint(table)) === finish(tablePrint(readAgain))
  */
-export function* tablePrint({ length, columns }: Table): Steps<string> {
+export function* tablePrint({ length, columns }: Table): Task<string> {
   const hash = sha256.create();
   addText(hash, `${JSON.stringify(length)}\n`);
   for (const column of columns) {
@@ -28,7 +28,7 @@ const encoder = new TextEncoder();
 const addText = (hash: Hash, text: string): void => void hash.update(encoder.encode(text));
 
 /** Texts are numbered in the order in which they come, whatever the dictionary's. */
-function* addTexts(hash: Hash, { codes, dictionary }: TextColumn): Steps<void> {
+function* addTexts(hash: Hash, { codes, dictionary }: TextColumn): Task<void> {
   const numbers = new Int32Array(dictionary.length).fill(-1);
   const met: number[] = [];
   yield* inStretches(
@@ -58,7 +58,7 @@ function* addTexts(hash: Hash, { codes, dictionary }: TextColumn): Steps<void> {
 }
 
 /** One NaN for all that is missing, and no minus before a zero. */
-function* addValues(hash: Hash, { values, unread }: ScalarColumn): Steps<void> {
+function* addValues(hash: Hash, { values, unread }: ScalarColumn): Task<void> {
   yield* inStretches(
     values.length,
     (from, to) => {

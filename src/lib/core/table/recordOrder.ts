@@ -1,8 +1,8 @@
-import { finish, inStretches, STRIDE, type Steps } from '../steps/steps';
+import { finish, inStretches, STRIDE, type Task } from '../task/task';
 import { collect, count, has, type Bitset } from './bitset';
 
 /** The records of a list in the order read, with pauses. A loop: `Int32Array.from` takes thirty times as long. */
-export function* orderReadInSteps(length: number): Steps<Int32Array<ArrayBuffer>> {
+export function* orderReadInSteps(length: number): Task<Int32Array<ArrayBuffer>> {
   const order = new Int32Array(length);
   yield* inStretches(length, (from, to) => {
     for (let i = from; i < to; i++) order[i] = i;
@@ -15,7 +15,7 @@ export const orderRead = (length: number): Int32Array<ArrayBuffer> =>
   finish(orderReadInSteps(length));
 
 /** The records of a selection in the order read, with pauses. */
-export function* selectedInSteps(selection: Bitset): Steps<Int32Array> {
+export function* selectedInSteps(selection: Bitset): Task<Int32Array> {
   const records = new Int32Array(count(selection));
   let n = 0;
   yield* inStretches(
@@ -29,7 +29,7 @@ export function* selectedInSteps(selection: Bitset): Steps<Int32Array> {
 }
 
 /** The records of a selection, in an order of all records, with pauses. */
-export function* putInOrder(order: Int32Array, selection: Bitset): Steps<Int32Array> {
+export function* putInOrder(order: Int32Array, selection: Bitset): Task<Int32Array> {
   const length = count(selection);
   if (length === order.length) return order;
   const kept = new Int32Array(length);

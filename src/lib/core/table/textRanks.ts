@@ -1,5 +1,5 @@
 import { mergedSort } from '../sorting/mergedSort';
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Task } from '../task/task';
 import { compareText } from './collate';
 import { collationKey } from './collationKey';
 
@@ -16,7 +16,7 @@ const kept = new WeakMap<readonly string[], Int32Array>();
 export function* textRanks(
   dictionary: readonly string[],
   hand: readonly string[] = [],
-): Steps<Int32Array> {
+): Task<Int32Array> {
   const ranks = kept.get(dictionary) ?? (yield* byLanguage(dictionary));
   kept.set(dictionary, ranks);
   if (hand.length === 0) return ranks;
@@ -29,7 +29,7 @@ export function* textRanks(
   return placesOf(order);
 }
 
-function* byLanguage(dictionary: readonly string[]): Steps<Int32Array> {
+function* byLanguage(dictionary: readonly string[]): Task<Int32Array> {
   const keys: (string | null)[] = [];
   yield* inStretches(
     dictionary.length,
@@ -54,7 +54,7 @@ function* byLanguage(dictionary: readonly string[]): Steps<Int32Array> {
 const [CODES, BITS] = [4, 11];
 
 /** The first codes behind what all keys begin with, as numbers that rise as the keys do; NaN for what has no key. */
-function* headsOf(keys: readonly (string | null)[]): Steps<Float64Array> {
+function* headsOf(keys: readonly (string | null)[]): Task<Float64Array> {
   const [first = ''] = keys;
   let shared = (first ?? '').length;
   yield* inStretches(keys.length, (from, to) => {

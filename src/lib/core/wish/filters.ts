@@ -1,9 +1,9 @@
-import type { Comparison, Condition } from '../scope/condition';
+import type { Comparison, Condition } from '../selection/condition';
 import { isoDate } from '../table/calendar';
-import { spanNamed } from '../tally/narrowing';
-import { daysCondition } from '../tally/series';
-import { kindsIn } from '../tally/wishMeasures';
-import { PERIOD_WORDS } from '../tally/wishPlaces';
+import { spanNamed } from '../tally/wish/narrowing';
+import { daysCondition } from '../tally/series/series';
+import { kindsIn } from '../tally/wish/wishMeasures';
+import { PERIOD_WORDS } from '../tally/wish/wishPlaces';
 import type { ListWords, NamedValues } from './listWords';
 import { SMALL_WORDS } from './smallWords';
 import type { Token } from './tokens';

@@ -1,12 +1,13 @@
 import { MEASURES, type MeasureKind } from '../measure/measure';
-import { leavesOf, type Condition } from '../scope/condition';
+import { leavesOf, type Condition } from '../selection/condition';
 import { isText, type Column } from '../table/column';
 import { CALENDAR_PERIODS } from '../table/period';
-import { kindOf } from '../tally/kinds';
-import { refs } from '../tally/refs';
-import type { Tally } from '../tally/specs';
-import { kindsIn } from '../tally/wishMeasures';
-import { PERIOD_WORDS } from '../tally/wishPlaces';
+import { kindOf } from '../tally/kind/kinds';
+import { refs } from '../tally/spec/refs';
+import type { Tally } from '../tally/spec/specs';
+import { guessOf, WORDS_OF_KINDS } from '../tally/wish/guesses';
+import { kindsIn } from '../tally/wish/wishMeasures';
+import { PERIOD_WORDS } from '../tally/wish/wishPlaces';
 import { SMALL_WORDS } from './smallWords';
 import { sameWord, singular, type Token } from './tokens';
 
@@ -19,6 +20,8 @@ interface Said {
   /** Texts of its conditions, in small letters. */
   readonly texts: readonly string[];
   readonly conditions: readonly Condition[];
+  /** Words that its kind answers, whatever its spec. */
+  readonly answers: readonly string[];
   readonly spec: Readonly<Record<string, unknown>>;
 }
 
@@ -72,7 +75,8 @@ export function leftover(
       isPeriod(word, said) ||
       isNumber(word, said) ||
       said.texts.some((text) => text.includes(word)) ||
-      (kinds.has(singular(word)) && !ASKS.has(word)) ||
+      (kinds.has(singular(word)) && !ASKS.has(word) && !WORDS_OF_KINDS.has(word)) ||
+      said.answers.includes(word) ||
       (ASKS.get(word)?.(said) ?? false)
     );
   });
@@ -94,10 +98,8 @@ function saidBy(tally: Tally, columns: readonly Column[]): Said {
     },
     '',
   );
-  if (tally.kind === 'spread') for (const { kind } of tally.facts) measures.add(kind);
-  if (['ledger', 'frequency', 'conditional', 'crosstab', 'periods'].includes(tally.kind))
-    measures.add('records');
-  if (tally.kind === 'percentile') measures.add('percentile');
+  const { measures: given, answers = [] } = guessOf(tally.kind);
+  for (const kind of given?.(tally) ?? []) measures.add(kind);
   const used = new Set(refs(tally).columns.map(({ to }) => to));
   const columnWords = new Set(
     columns
@@ -143,6 +145,7 @@ function saidBy(tally: Tally, columns: readonly Column[]): Said {
     numbers,
     texts: [...ofConditions, ...periodNames],
     conditions,
+    answers,
     spec,
   };
 }
@@ -196,10 +199,6 @@ const has =
       const value = spec[key];
       return Array.isArray(value) ? value.length > 0 : value !== undefined && value !== false;
     });
-const isOf =
-  (...kinds: readonly string[]) =>
-  ({ spec }: Said): boolean =>
-    kinds.some((kind) => spec.kind === kind);
 const either =
   (...tests: readonly ((said: Said) => boolean)[]) =>
   (said: Said): boolean =>
@@ -208,26 +207,22 @@ const asksUnder = ({ conditions }: Said): boolean => conditions.length > 0;
 
 /** Words that ask for something, each with what shows that a tally does it. */
 const ASKS: ReadonlyMap<string, (said: Said) => boolean> = new Map([
-  ...(['first', 'top'] as const).map((word) => [word, either(has('top'), isOf('nested'))] as const),
+  ...(['first', 'top'] as const).map((word) => [word, has('top')] as const),
   ...(['bottom'] as const).map((word) => [word, has('bottom')] as const),
   ...(['next', 'ahead'] as const).map((word) => [word, has('horizon')] as const),
   ['last', either(has('bottom'), ({ measures }) => measures.has('last'))],
   ['others', has('top', 'bottom')],
-  ['best', isOf('nested')],
-  ['which', isOf('nested')],
   ['within', ({ spec }) => typeof spec.within === 'number' && spec.within > 0],
   [
     'each',
     either(
       ({ spec }) => typeof spec.within === 'number' && spec.within > 0,
-      isOf('nested'),
       ({ spec }) => JSON.stringify(spec).includes('"by":[{'),
       ({ spec }) => Array.isArray(spec.groups) && spec.groups.length > 0,
       has('key', 'down'),
     ),
   ],
-  ['across', either(isOf('crosstab'), has('across'))],
-  ['often', isOf('frequency')],
+  ['across', has('across')],
   ['bands', ({ spec }) => JSON.stringify(spec).includes('"bands"')],
   ['band', ({ spec }) => JSON.stringify(spec).includes('"bands"')],
   ['running', either(has('running', 'toDate'), ({ measures }) => measures.has('running'))],
@@ -240,7 +235,7 @@ const ASKS: ReadonlyMap<string, (said: Said) => boolean> = new Map([
   ['from', has('between', 'top', 'yearStartsIn', 'series')],
   ['between', has('between')],
   ['until', has('between')],
-  ['%', either(isOf('percentile'), ({ measures }) => measures.has('percentile'))],
+  ['%', ({ measures }) => measures.has('percentile')],
   ['±', () => true],
   ['+/-', () => true],
   ...(
@@ -262,11 +257,8 @@ const ASKS: ReadonlyMap<string, (said: Said) => boolean> = new Map([
     ['over', 'under', 'above', 'below', 'equals', '>=', '<=', '>', '<', '≥', '≤', '='] as const
   ).map((word) => [word, asksUnder] as const),
   ['where', either(asksUnder, has('ranksOf'))],
-  ['stands', isOf('percentile')],
   ['largest', either(has('from'), ({ measures }) => measures.has('max'))],
   ['smallest', either(has('from'), ({ measures }) => measures.has('min'))],
-  ['highest', either(has('from'), isOf('nested'), ({ measures }) => measures.has('max'))],
-  ['lowest', either(has('from'), isOf('nested'), ({ measures }) => measures.has('min'))],
-  // Without a number it is any ranking, from either end.
-  ['rank', isOf('ranking')],
+  ['highest', either(has('from'), ({ measures }) => measures.has('max'))],
+  ['lowest', either(has('from'), ({ measures }) => measures.has('min'))],
 ]);

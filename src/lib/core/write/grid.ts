@@ -1,4 +1,4 @@
-import { inStretches, STRIDE, type Steps } from '../steps/steps';
+import { inStretches, STRIDE, type Task } from '../task/task';
 import { DELIMITER_SIGN, withDecimal, type Dialect } from './dialect';
 
 /** A table of texts on its way out: what is copied, or written to a file. A row is made when it is written. */
@@ -84,7 +84,7 @@ export interface Written {
 const CELLS = STRIDE >> 2;
 
 /** The rows one behind the other. Its parts are not joined here: that would take long at one go. */
-function* eachRow(grid: Grid, written: (cells: readonly Cell[]) => string): Steps<string> {
+function* eachRow(grid: Grid, written: (cells: readonly Cell[]) => string): Task<string> {
   let text = '';
   const write = (from: number, to: number): void => {
     const lines: string[] = [];
@@ -97,7 +97,7 @@ function* eachRow(grid: Grid, written: (cells: readonly Cell[]) => string): Step
 }
 
 /** The grid as delimited text, lines ended by CRLF as RFC 4180 has it. */
-export function* toDelimited(grid: Grid, dialect: LineDialect): Steps<Written> {
+export function* toDelimited(grid: Grid, dialect: LineDialect): Task<Written> {
   const guarded: Guarded = { count: 0 };
   const line = (cells: readonly Cell[]): string => `${delimitedLine(cells, dialect, guarded)}\r\n`;
   const head = line(grid.heads.map((text): Cell => ({ text, free: true })));
@@ -125,7 +125,7 @@ const MARKUP: Record<string, string> = {
 export const escapeMarkup = (text: string): string => text.replace(/[&<>"']/g, (c) => MARKUP[c]);
 
 /** The grid as an HTML table. @param forPrograms one to be pasted, with a minus that programs read */
-export function* toHtml(grid: Grid, caption: string, forPrograms = true): Steps<Written> {
+export function* toHtml(grid: Grid, caption: string, forPrograms = true): Task<Written> {
   const guarded: Guarded = { count: 0 };
   const heads = grid.heads
     .map((h) => `<th scope="col">${escapeMarkup(harmless(h, guarded))}</th>`)

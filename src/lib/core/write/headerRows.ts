@@ -1,5 +1,5 @@
 import { strFromU8, strToU8 } from 'fflate';
-import { joined } from '../read/unfold/joined';
+import { joined } from '../read/decode/joined';
 
 const TABLE = strToU8('<table:table ');
 const ROW = strToU8('<table:table-row');

@@ -1,9 +1,9 @@
 import { countsInWords } from '../ask/countsInWords';
 import { talliesOf, type AskResult } from '../ask/result';
-import { finish } from '../steps/steps';
-import { tableOf } from '../tally/answer';
-import type { Formats } from '../tally/formats';
-import type { FigureTable } from '../tally/result';
+import { finish } from '../task/task';
+import { tableOf } from '../tally/answer/answer';
+import type { Formats } from '../tally/spec/formats';
+import type { FigureTable } from '../tally/answer/result';
 import { escapeMarkup, toHtml } from './grid';
 import { rowsShown, tableGrid } from './tableGrid';
 

@@ -1,9 +1,9 @@
 import { countsInWords } from '../ask/countsInWords';
 import { talliesOf, type AskResult } from '../ask/result';
-import { finish } from '../steps/steps';
-import { tableOf } from '../tally/answer';
-import type { FigureTable } from '../tally/result';
-import type { Formats } from '../tally/formats';
+import { finish } from '../task/task';
+import { tableOf } from '../tally/answer/answer';
+import type { FigureTable } from '../tally/answer/result';
+import type { Formats } from '../tally/spec/formats';
 import { rowsShown, tableGrid } from './tableGrid';
 
 /** Marks that Markdown would take for its own. */

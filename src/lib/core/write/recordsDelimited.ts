@@ -1,4 +1,4 @@
-import type { Steps } from '../steps/steps';
+import type { Task } from '../task/task';
 import { isText, isUnread, type Column } from '../table/column';
 import { headOf } from '../table/format';
 import type { Table } from '../table/table';
@@ -15,7 +15,7 @@ export function* recordsDelimited(
   records: ArrayLike<number>,
   text: (column: Column, record: number) => string,
   dialect: LineDialect = USUAL_DIALECT,
-): Steps<Written & { rows: number }> {
+): Task<Written & { rows: number }> {
   const grid = {
     heads: columns.map(({ name, unit }) => headOf(name, unit)),
     length: records.length,

@@ -1,8 +1,8 @@
 import { countsInWords } from '../ask/countsInWords';
 import { talliesOf, type AskResult } from '../ask/result';
-import { finish } from '../steps/steps';
+import { finish } from '../task/task';
 import { orderRead } from '../table/recordOrder';
-import { tableOf } from '../tally/answer';
+import { tableOf } from '../tally/answer/answer';
 import { USUAL_DIALECT, type Values } from './dialect';
 import { textLine, toDelimited, type LineDialect, type Written } from './grid';
 import { rowsShown, tableGrid } from './tableGrid';

@@ -1,8 +1,8 @@
 import { AskResult, talliesOf } from '../ask/result';
 import { WriteRefused } from '../errors';
-import { finish } from '../steps/steps';
-import { tableOf } from '../tally/answer';
-import { resultTable } from '../tally/resultTable';
+import { finish } from '../task/task';
+import { tableOf } from '../tally/answer/answer';
+import { resultTable } from '../tally/answer/resultTable';
 import { encoded, USUAL_DIALECT, type Dialect } from './dialect';
 import { FORMS, valuesOf, type OutForm } from './forms';
 import { htmlFile } from './htmlFile';

@@ -4,11 +4,11 @@ import { usualFormat } from '../table/cell';
 import { isText, type Column } from '../table/column';
 import { headOf, plainFormat, type NumberFormat } from '../table/format';
 import type { Table } from '../table/table';
-import { keysOfRow } from '../tally/answer';
-import { numberFormatOf } from '../tally/figureText';
-import type { Formats } from '../tally/formats';
-import { readIsoFigure } from '../tally/readFigure';
-import type { FigureColumn, FigureTable } from '../tally/result';
+import { keysOfRow } from '../tally/answer/answer';
+import { numberFormatOf } from '../tally/answer/figureText';
+import type { Formats } from '../tally/spec/formats';
+import { readIsoFigure } from '../tally/answer/readFigure';
+import type { FigureColumn, FigureTable } from '../tally/answer/result';
 
 /** A moment on its way into a cell: days, milliseconds of a day, or both since 1970. */
 export interface Moment {

@@ -1,13 +1,13 @@
 import { isText, isUnread, type Column, type ScalarColumn } from '../table/column';
 import { fullCell, showCell } from '../table/cell';
 import type { Table } from '../table/table';
-import { finish } from '../steps/steps';
+import { finish } from '../task/task';
 import { encoded, USUAL_DIALECT, type Dialect } from './dialect';
 import { recordsDelimited } from './recordsDelimited';
 import type { OutForm } from './forms';
 import { recordsSheet } from './sheets';
 import { orderRead } from '../table/recordOrder';
-import type { Formats } from '../tally/formats';
+import type { Formats } from '../tally/spec/formats';
 import { written, writtenText, type WrittenFile } from './written';
 
 /** Records of a list on their way out. */

@@ -1,11 +1,11 @@
-import type { Steps } from '../steps/steps';
+import type { Task } from '../task/task';
 import { headOf } from '../table/format';
-import { columnsOf, keysOfRow, type AnswerTable } from '../tally/answer';
-import { cellText, fullFigure } from '../tally/figureText';
-import type { Formats } from '../tally/formats';
-import { readIsoFigure } from '../tally/readFigure';
-import type { Figure, FigureColumn, FigureRow } from '../tally/result';
-import { rowsInView } from '../tally/rowOrder';
+import { columnsOf, keysOfRow, type AnswerTable } from '../tally/answer/answer';
+import { cellText, fullFigure } from '../tally/answer/figureText';
+import type { Formats } from '../tally/spec/formats';
+import { readIsoFigure } from '../tally/answer/readFigure';
+import type { Figure, FigureColumn, FigureRow } from '../tally/answer/result';
+import { rowsInView } from '../tally/answer/rowOrder';
 import type { Values } from './dialect';
 import type { Cell, Grid } from './grid';
 
@@ -47,7 +47,7 @@ export function tableGrid(
 }
 
 /** All rows of a table in the order in which it is shown, its whole last. */
-export const rowsShown = (table: AnswerTable): Steps<Int32Array> =>
+export const rowsShown = (table: AnswerTable): Task<Int32Array> =>
   rowsInView(table, { down: 99, turned: [] });
 
 /** Whether a figure is a text that stood in the records, as against a number or a date written by us. */

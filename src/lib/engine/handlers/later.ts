@@ -1,46 +1,46 @@
-import { answerOffers, answerQuestions, answerSketch } from '../answers/begin';
-import { answerBehind, answerBehindRecords, answerCheck } from '../answers/behind';
-import { answerRecordCells } from '../answers/recordCells';
-import { answerFacts } from '../answers/column';
-import { answerFigureRecord } from '../answers/figureRecord';
-import { answerCopy } from '../answers/copy';
-import { answerMatch, answerOther } from '../answers/join';
-import { answerCited } from '../answers/known';
-import { answerLabels } from '../answers/ledger';
-import { answerLocate, answerLocateRecord, answerRecordsOn } from '../answers/locate';
-import { answerDraft, answerUses } from '../answers/made';
-import { answerMoved } from '../answers/moved';
-import { answerMovedRecords } from '../answers/movedRecords';
-import { answerAsked, answerCountedRecords } from '../answers/outgoing';
-import { answerShape } from '../answers/shape';
-import { answerTry } from '../answers/try';
-import { onHeld, type Handlers } from './handler';
+import { answerOffers, answerQuestions, answerSketch } from './begin';
+import { answerBehind, answerBehindRecords, answerCheck } from './behind';
+import { answerRecordCells } from './recordCells';
+import { answerFacts } from './column';
+import { answerFigureRecord } from './figureRecord';
+import { answerCopy } from './copy';
+import { answerMatch, answerOther } from './join';
+import { answerCited } from './known';
+import { answerLabels } from './ledger';
+import { answerLocate, answerLocateRecord, answerRecordsOn } from './locate';
+import { answerDraft, answerUses } from './made';
+import { answerMoved } from './moved';
+import { answerMovedRecords } from './movedRecords';
+import { answerAsked, answerCountedRecords } from './outgoing';
+import { answerShape } from './shape';
+import { answerTry } from './try';
+import { onSession, type Handlers } from './handler';
 
 /** What is asked for by an act, to look behind, hand over, try, prepare; and what draws a chart. */
 export const LATER = {
-  offers: onHeld<'offers'>(answerOffers),
-  questions: onHeld<'questions'>(answerQuestions),
-  sketch: onHeld<'sketch'>(answerSketch),
-  behind: onHeld<'behind'>(answerBehind),
-  behindRecords: onHeld<'behindRecords'>(answerBehindRecords),
-  check: onHeld<'check'>(answerCheck),
-  cited: onHeld<'cited'>(answerCited),
-  figureRecord: onHeld<'figureRecord'>(answerFigureRecord),
-  locate: onHeld<'locate'>(answerLocate),
-  locateRecord: onHeld<'locateRecord'>(answerLocateRecord),
-  recordsOn: onHeld<'recordsOn'>(answerRecordsOn),
-  copy: onHeld<'copy'>(answerCopy),
-  moved: onHeld<'moved'>(answerMoved),
-  movedRecords: onHeld<'movedRecords'>(answerMovedRecords),
-  asked: onHeld<'asked'>(answerAsked),
-  countedRecords: onHeld<'countedRecords'>(answerCountedRecords),
-  facts: onHeld<'facts'>(answerFacts),
-  labels: onHeld<'labels'>(answerLabels),
-  shape: onHeld<'shape'>(answerShape),
-  try: onHeld<'try'>(answerTry),
-  recordCells: onHeld<'recordCells'>(answerRecordCells),
-  draft: onHeld<'draft'>(answerDraft),
-  other: onHeld<'other'>(answerOther),
-  match: onHeld<'match'>(answerMatch),
-  uses: onHeld<'uses'>(answerUses),
+  offers: onSession<'offers'>(answerOffers),
+  questions: onSession<'questions'>(answerQuestions),
+  sketch: onSession<'sketch'>(answerSketch),
+  behind: onSession<'behind'>(answerBehind),
+  behindRecords: onSession<'behindRecords'>(answerBehindRecords),
+  check: onSession<'check'>(answerCheck),
+  cited: onSession<'cited'>(answerCited),
+  figureRecord: onSession<'figureRecord'>(answerFigureRecord),
+  locate: onSession<'locate'>(answerLocate),
+  locateRecord: onSession<'locateRecord'>(answerLocateRecord),
+  recordsOn: onSession<'recordsOn'>(answerRecordsOn),
+  copy: onSession<'copy'>(answerCopy),
+  moved: onSession<'moved'>(answerMoved),
+  movedRecords: onSession<'movedRecords'>(answerMovedRecords),
+  asked: onSession<'asked'>(answerAsked),
+  countedRecords: onSession<'countedRecords'>(answerCountedRecords),
+  facts: onSession<'facts'>(answerFacts),
+  labels: onSession<'labels'>(answerLabels),
+  shape: onSession<'shape'>(answerShape),
+  try: onSession<'try'>(answerTry),
+  recordCells: onSession<'recordCells'>(answerRecordCells),
+  draft: onSession<'draft'>(answerDraft),
+  other: onSession<'other'>(answerOther),
+  match: onSession<'match'>(answerMatch),
+  uses: onSession<'uses'>(answerUses),
 } satisfies Partial<Handlers>;

@@ -1,22 +1,22 @@
-import { answerFact, answerFooting, answerHead, answerTally } from '../answers/answer';
-import { answerValues } from '../answers/column';
-import { answerKnown } from '../answers/known';
-import { answerHeads, answerLedger } from '../answers/ledger';
-import { answerLines } from '../answers/lines';
-import { answerRows } from '../answers/rows';
-import { onHeld, type Handlers } from './handler';
+import { answerFact, answerFooting, answerHead, answerTally } from './tables';
+import { answerValues } from './column';
+import { answerKnown } from './known';
+import { answerHeads, answerLedger } from './ledger';
+import { answerLines } from './lines';
+import { answerRows } from './rows';
+import { onSession, type Handlers } from './handler';
 
 /** What a page asks for in order to show a bench. */
 export const SHOWN = {
-  stand: (stands, args) => stands.stand(args),
-  ledger: onHeld<'ledger'>(answerLedger),
-  lines: onHeld<'lines'>(answerLines),
-  heads: onHeld<'heads'>(answerHeads),
-  answer: onHeld<'answer'>(answerTally),
-  head: onHeld<'head'>(answerHead),
-  rows: onHeld<'rows'>(answerRows),
-  fact: onHeld<'fact'>(answerFact),
-  footing: onHeld<'footing'>(answerFooting),
-  known: onHeld<'known'>(answerKnown),
-  values: onHeld<'values'>(answerValues),
+  resolve: (sessions, args) => sessions.resolve(args),
+  ledger: onSession<'ledger'>(answerLedger),
+  lines: onSession<'lines'>(answerLines),
+  heads: onSession<'heads'>(answerHeads),
+  answer: onSession<'answer'>(answerTally),
+  head: onSession<'head'>(answerHead),
+  rows: onSession<'rows'>(answerRows),
+  fact: onSession<'fact'>(answerFact),
+  footing: onSession<'footing'>(answerFooting),
+  known: onSession<'known'>(answerKnown),
+  values: onSession<'values'>(answerValues),
 } satisfies Partial<Handlers>;

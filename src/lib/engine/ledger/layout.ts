@@ -1,25 +1,30 @@
 import { TallyRefused } from '../../core/errors';
-import { fit, refusalOf } from '../../core/tally/evaluate';
+import { fit, refusalOf } from '../../core/tally/kind/evaluate';
 import type { LedgerItem } from '../../core/bench/tray';
 import { totalGrouping } from '../../core/measure/grouping';
-import type { Steps } from '../../core/steps/steps';
+import type { Task } from '../../core/task/task';
 import { count, type Bitset } from '../../core/table/bitset';
-import type { AnswerTable } from '../../core/tally/answer';
-import { orderedFor, recordsInSteps, recordsOf, type Base } from '../../core/tally/base';
-import type { Fault } from '../../core/tally/fault';
-import { figureFrom, measureColumn, shownColumn } from '../../core/tally/figure';
-import { figureText } from '../../core/tally/figureText';
-import { computeLedger, type ComputedLedger } from '../../core/tally/ledger/compute';
-import { NumberedLines } from '../../core/tally/ledger/lines';
-import { linesTable, type LedgerView } from '../../core/tally/ledger/linesTable';
-import { runningRecords } from '../../core/tally/ledger/runningRecords';
-import { orderFigures } from '../../core/tally/groupFigures';
-import { layoutRows, type Rows } from '../../core/tally/ledger/rows';
-import { computeResting } from '../../core/tally/resting';
-import { orderGroups, type ShownGroups } from '../../core/tally/sortedGroups';
-import type { LedgerSpec } from '../../core/tally/ledger/spec';
-import { figureOf, type FigureColumn } from '../../core/tally/result';
-import type { HeldBench } from '../heldBench';
+import type { AnswerTable } from '../../core/tally/answer/answer';
+import {
+  orderedFor,
+  recordsInSteps,
+  recordsOf,
+  type TallyInput,
+} from '../../core/tally/input/input';
+import type { Fault } from '../../core/tally/spec/fault';
+import { figureFrom, measureColumn, shownColumn } from '../../core/tally/answer/figure';
+import { figureText } from '../../core/tally/answer/figureText';
+import { computeLedger, type ComputedLedger } from '../../core/tally/kinds/ledger/compute';
+import { NumberedLines } from '../../core/tally/kinds/ledger/lines';
+import { linesTable, type LedgerView } from '../../core/tally/kinds/ledger/linesTable';
+import { runningRecords } from '../../core/tally/kinds/ledger/runningRecords';
+import { orderFigures } from '../../core/tally/groups/groupFigures';
+import { layoutRows, type Rows } from '../../core/tally/kinds/ledger/rows';
+import { computeInfluences } from '../../core/tally/trust/influence';
+import { orderGroups, type ShownGroups } from '../../core/tally/groups/sortedGroups';
+import type { LedgerSpec } from '../../core/tally/kinds/ledger/spec';
+import { figureOf, type FigureColumn } from '../../core/tally/answer/result';
+import type { ResolvedBench } from '../resolvedBench';
 import { layoutColumns, type LedgerColumns } from './slots';
 
 /** One line of the footing. */
@@ -32,7 +37,7 @@ export interface Foot {
 
 /** A ledger as it stands on the page: its figures, its lines, its columns and its footing. */
 export interface LedgerLayout {
-  readonly held: HeldBench;
+  readonly session: ResolvedBench;
   readonly item: LedgerItem;
   /** The spec without the parts that do not fit. */
   readonly spec: LedgerSpec;
@@ -50,21 +55,21 @@ export interface LedgerLayout {
 }
 
 /** Lays a ledger of the tray out. @throws TallyRefused where its groups would be too many */
-export function* ledgerOf(held: HeldBench, item: LedgerItem): Steps<LedgerLayout> {
-  const { stand, table } = held;
-  const { base } = stand;
-  const fitted = fit(base, item.tally, 'tally');
+export function* ledgerOf(session: ResolvedBench, item: LedgerItem): Task<LedgerLayout> {
+  const { resolved, table } = session;
+  const { input } = resolved;
+  const fitted = fit(input, item.tally, 'tally');
   if (fitted.tally.kind !== 'ledger') throw new TallyRefused('This is no ledger.');
-  const { ledger, refused } = yield* computeWhatGoes(base, fitted.tally);
+  const { ledger, refused } = yield* computeWhatGoes(input, fitted.tally);
   const { spec } = ledger;
   const faults = [...fitted.faults, ...refused];
   yield undefined;
   const { tree, order, measures } = ledger;
   // What was set aside by hand stays in view, struck through.
-  const inView = spec.scope === 'counted' ? base.narrowed : ledger.selection;
-  const rowsKey = JSON.stringify([ledger.treeKey, spec.sort, base.memo.numberOf(inView)]);
+  const inView = spec.scope === 'counted' ? input.narrowed : ledger.selection;
+  const rowsKey = JSON.stringify([ledger.treeKey, spec.sort, input.memo.numberOf(inView)]);
   const seen = yield* recordsInSteps(inView);
-  const rows = yield* base.memo.rows.onceInSteps(rowsKey, () =>
+  const rows = yield* input.memo.rows.onceInSteps(rowsKey, () =>
     layoutRows(tree, order, inView, seen),
   );
   yield undefined;
@@ -81,9 +86,9 @@ export function* ledgerOf(held: HeldBench, item: LedgerItem): Steps<LedgerLayout
     totals: view.totals,
   });
   yield undefined;
-  const foot = yield* footOf(held, ledger);
+  const foot = yield* footOf(session, ledger);
   const figureColumns = measures.map((m, k) => measureColumn(m, table, `m${k + 1}`));
-  const totals = footTexts(held, figureColumns, foot.all);
+  const totals = footTexts(session, figureColumns, foot.all);
   const columns = yield* layoutColumns(
     table,
     spec,
@@ -96,11 +101,11 @@ export function* ledgerOf(held: HeldBench, item: LedgerItem): Steps<LedgerLayout
     if (cells && lines.showsRecords && spec.measures[measure]?.kind === 'running')
       running.set(
         measure,
-        yield* runningRecords(table, ledger, rows, base.counted, spec.measures[measure].column),
+        yield* runningRecords(table, ledger, rows, input.counted, spec.measures[measure].column),
       );
-  const looked: LedgerView = { ...columns, lines, counted: base.counted, running };
+  const looked: LedgerView = { ...columns, lines, counted: input.counted, running };
   return {
-    held,
+    session,
     item,
     spec,
     faults,
@@ -118,7 +123,7 @@ export function* ledgerOf(held: HeldBench, item: LedgerItem): Steps<LedgerLayout
 
 /** The figures of a line of the footing as shown, by measure. */
 export const footTexts = (
-  { table, doc }: HeldBench,
+  { table, doc }: ResolvedBench,
   columns: readonly FigureColumn[],
   { figures, deviations }: Foot,
 ): string[] =>
@@ -133,17 +138,17 @@ export const footTexts = (
  * opens, with what is to be mended in sight.
  */
 function* computeWhatGoes(
-  base: Base,
+  input: TallyInput,
   spec: LedgerSpec,
-): Steps<{ ledger: ComputedLedger; refused: Fault[] }> {
+): Task<{ ledger: ComputedLedger; refused: Fault[] }> {
   try {
-    return { ledger: yield* computeLedger(base, spec), refused: [] };
+    return { ledger: yield* computeLedger(input, spec), refused: [] };
   } catch (error) {
     const message = refusalOf(error);
     if (message === null || spec.groups.length === 0) throw error;
     const remedy = 'The records are shown without these groups.';
     return {
-      ledger: yield* computeLedger(base, { ...spec, groups: [] }),
+      ledger: yield* computeLedger(input, { ...spec, groups: [] }),
       // Each of them stands in the sentence with the reason.
       refused: spec.groups.map((_, k) => ({ path: `tally.groups[${k}]`, message, remedy })),
     };
@@ -151,43 +156,44 @@ function* computeWhatGoes(
 }
 
 /** The three lines of the footing. */
-function* footOf(held: HeldBench, ledger: ComputedLedger): Steps<LedgerLayout['foot']> {
-  const { base, ladder } = held.stand;
+function* footOf(session: ResolvedBench, ledger: ComputedLedger): Task<LedgerLayout['foot']> {
+  const { input, ladder } = session.resolved;
   const whole: Foot = {
     records: ledger.records.length,
     figures: ledger.figures.total,
-    deviations: ledger.measures.map((_, k) => ledger.own.resting.at(0, k, 0)?.deviation ?? NaN),
+    deviations: ledger.measures.map((_, k) => ledger.own.influences.at(0, k, 0)?.deviation ?? NaN),
   };
-  const over = (selection: Bitset, name: string): Steps<Foot> =>
-    selection === ledger.selection ? same(whole) : wholeOf(held, ledger, selection, name);
+  const over = (selection: Bitset, name: string): Task<Foot> =>
+    selection === ledger.selection ? same(whole) : wholeOf(session, ledger, selection, name);
   const aside = count(ladder.setAside);
-  const counted = yield* over(base.counted, '');
-  const narrowed = aside === 0 ? counted : yield* over(base.narrowed, '');
-  const all = count(base.narrowed) === base.table.length ? narrowed : yield* over(base.all, 'all');
+  const counted = yield* over(input.counted, '');
+  const narrowed = aside === 0 ? counted : yield* over(input.narrowed, '');
+  const all =
+    count(input.narrowed) === input.table.length ? narrowed : yield* over(input.all, 'all');
   return { all, narrowed, counted };
 }
 
-function* same<T>(value: T): Steps<T> {
+function* same<T>(value: T): Task<T> {
   return value;
 }
 
 /** The measures over a whole selection. @param name names a selection that is always the same */
 function* wholeOf(
-  { stand: { base } }: HeldBench,
+  { resolved: { input } }: ResolvedBench,
   { measures, spec, order }: ComputedLedger,
   selection: Bitset,
   name: string,
-): Steps<Foot> {
+): Task<Foot> {
   const records = recordsOf(selection);
-  const key = JSON.stringify([name || base.memo.numberOf(selection), measures, spec.sort]);
-  let whole = base.memo.wholes.get(key);
+  const key = JSON.stringify([name || input.memo.numberOf(selection), measures, spec.sort]);
+  let whole = input.memo.wholes.get(key);
   if (!whole) {
-    const { figures, resting } = yield* computeResting(
+    const { figures, influences } = yield* computeInfluences(
       {
-        table: base.table,
+        table: input.table,
         records,
         ordered: yield* orderedFor({ order }, selection, measures),
-        leafOf: new Int32Array(base.table.length),
+        leafOf: new Int32Array(input.table.length),
         leaves: 1,
       },
       [totalGrouping(1)],
@@ -195,9 +201,9 @@ function* wholeOf(
     );
     whole = {
       figures: Float64Array.from(figures[0], (values) => values[0]),
-      deviations: measures.map((_, k) => resting.at(0, k, 0)?.deviation ?? NaN),
+      deviations: measures.map((_, k) => influences.at(0, k, 0)?.deviation ?? NaN),
     };
-    base.memo.wholes.set(key, whole);
+    input.memo.wholes.set(key, whole);
   }
   return { records: records.length, ...whole };
 }

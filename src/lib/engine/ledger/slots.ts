@@ -1,9 +1,9 @@
 import type { View } from '../../core/bench/document';
 import type { Measure } from '../../core/measure/measure';
-import type { Steps } from '../../core/steps/steps';
+import type { Task } from '../../core/task/task';
 import type { Table } from '../../core/table/table';
-import type { LedgerSlot } from '../../core/tally/ledger/linesTable';
-import type { LedgerSpec } from '../../core/tally/ledger/spec';
+import type { LedgerSlot } from '../../core/tally/kinds/ledger/linesTable';
+import type { LedgerSpec } from '../../core/tally/kinds/ledger/spec';
 
 import { usualWidth } from './widths';
 
@@ -50,7 +50,7 @@ export function* layoutColumns(
   view: View,
   totals: readonly string[] = [],
   records = true,
-): Steps<LedgerColumns> {
+): Task<LedgerColumns> {
   const shown = columnOrder(table, view).filter((id) => !isHidden(id, spec, view));
   const measuresOf = (id: string): number[] =>
     spec.measures.flatMap((m: Measure, k) => (m.column === id ? [k] : []));

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Condition } from '../../core/scope/condition';
+import { Condition } from '../../core/selection/condition';
 import { LineCell } from './cell';
 
 export const Behind = z.strictObject({

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { FigurePlace } from '../../core/tally/result';
+import { FigurePlace } from '../../core/tally/answer/result';
 
 /** A known total beside the figure as it is now. */
 export const KnownNow = z.strictObject({

@@ -33,5 +33,7 @@ export const ColumnFacts = z.strictObject({
   unit: z.string(),
   facts: z.array(z.strictObject({ name: z.string(), value: z.string() })),
   distribution: Distribution,
+  /** The kinds of tally that can be begun from it, with the words of each. */
+  asked: z.array(z.strictObject({ kind: z.string(), words: z.string() })),
 });
 export type ColumnFacts = z.infer<typeof ColumnFacts>;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { Fault } from '../../core/tally/fault';
-import { FigureType } from '../../core/tally/result';
-import { Warning } from '../../core/tally/warnings';
+import { Fault } from '../../core/tally/spec/fault';
+import { FigureType } from '../../core/tally/answer/result';
+import { Warning } from '../../core/tally/trust/warnings';
 
 const Count = z.strictObject({ records: z.int(), lead: z.string() });
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { Fault } from '../../core/tally/fault';
-import { Figure } from '../../core/tally/result';
+import { Fault } from '../../core/tally/spec/fault';
+import { Figure } from '../../core/tally/answer/result';
 import { States } from '../cellStates';
 
 export const Line = z.strictObject({

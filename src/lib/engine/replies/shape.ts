@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { NumberFormat } from '../../core/table/format';
-import { Figure } from '../../core/tally/result';
+import { Figure } from '../../core/tally/answer/result';
 
 /** What a chart shows besides the figures of the tables. */
 export const Shape = z.discriminatedUnion('kind', [

@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { Condition } from '../../core/scope/condition';
-import { Wish } from '../../core/tally/wish';
-import { Fault } from '../../core/tally/fault';
+import { Condition } from '../../core/selection/condition';
+import { Wish } from '../../core/tally/wish/wish';
+import { Fault } from '../../core/tally/spec/fault';
 import { CALENDAR_PERIODS } from '../../core/table/period';
-import { Figure, FigureRow, FigureType, Mark } from '../../core/tally/result';
-import { Warning } from '../../core/tally/warnings';
-import { Tally } from '../../core/tally/specs';
+import { Figure, FigureRow, FigureType, Mark } from '../../core/tally/answer/result';
+import { Warning } from '../../core/tally/trust/warnings';
+import { Tally } from '../../core/tally/spec/specs';
 
 /** A column of a tally's table, as the page draws it. */
 export const TableColumn = z.strictObject({

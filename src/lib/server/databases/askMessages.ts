@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { DeclaredColumn } from '$lib/core/read/unfold/declared';
-import { AskedOf } from '$lib/core/read/unfold/source';
+import { DeclaredColumn } from '$lib/core/read/decode/declared';
+import { AskedOf } from '$lib/core/read/decode/source';
 import { Bytes } from '$lib/core/table/bytes';
 import { Connection } from './connections';
 

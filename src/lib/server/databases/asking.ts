@@ -1,6 +1,6 @@
 import { once } from 'node:events';
 import { Worker } from 'node:worker_threads';
-import type { AskedOf } from '$lib/core/read/unfold/source';
+import type { AskedOf } from '$lib/core/read/decode/source';
 import { DatabaseFault } from '../errors';
 import { log } from '../log';
 import { FromAsking, type AskTask, type ToAsking } from './askMessages';

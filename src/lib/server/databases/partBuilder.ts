@@ -1,7 +1,7 @@
 import { GrowingCodes, GrowingValues } from '$lib/core/read/growing';
 import { columnIds } from '$lib/core/read/infer';
-import type { DeclaredColumn } from '$lib/core/read/unfold/declared';
-import { scalarOf } from '$lib/core/read/unfold/typedColumn';
+import type { DeclaredColumn } from '$lib/core/read/decode/declared';
+import { scalarOf } from '$lib/core/read/decode/typedColumn';
 import type { Column, ScalarType } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { SeenBytes } from './seenBytes';

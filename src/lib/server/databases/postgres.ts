@@ -1,7 +1,7 @@
 import { Client, DatabaseError, type QueryConfig } from 'pg';
 import { to as copyTo, type CopyToStreamQuery } from 'pg-copy-streams';
-import type { DeclaredColumn } from '$lib/core/read/unfold/declared';
-import type { AskedOf } from '$lib/core/read/unfold/source';
+import type { DeclaredColumn } from '$lib/core/read/decode/declared';
+import type { AskedOf } from '$lib/core/read/decode/source';
 import type { ColumnType } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { DatabaseFault } from '../errors';

@@ -1,5 +1,5 @@
-import type { DeclaredColumn } from '$lib/core/read/unfold/declared';
-import type { AskedOf } from '$lib/core/read/unfold/source';
+import type { DeclaredColumn } from '$lib/core/read/decode/declared';
+import type { AskedOf } from '$lib/core/read/decode/source';
 import type { Table } from '$lib/core/table/table';
 
 /** A table or a query of a database on its way in. */

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import type { DeclaredColumn } from '$lib/core/read/unfold/declared';
-import type { AskedOf } from '$lib/core/read/unfold/source';
+import type { DeclaredColumn } from '$lib/core/read/decode/declared';
+import type { AskedOf } from '$lib/core/read/decode/source';
 import { BadInput, DatabaseFault, TooLarge } from '../errors';
 import { Asking } from './asking';
 import type { Connection } from './connections';

@@ -1,6 +1,6 @@
 import Sqlite from 'better-sqlite3';
-import type { DeclaredColumn } from '$lib/core/read/unfold/declared';
-import type { AskedOf } from '$lib/core/read/unfold/source';
+import type { DeclaredColumn } from '$lib/core/read/decode/declared';
+import type { AskedOf } from '$lib/core/read/decode/source';
 import type { Table } from '$lib/core/table/table';
 import { DatabaseFault } from '../errors';
 import { PartBuilder, type Cells } from './partBuilder';

@@ -1,7 +1,7 @@
 import { BadInput, StaleRevision, TaskFailed, TooLarge } from '../errors';
 import { BadAsk, Trouble, type Code } from '$lib/core/errors';
 import { z } from 'zod';
-import type { Fault } from '$lib/core/tally/fault';
+import type { Fault } from '$lib/core/tally/spec/fault';
 import { log } from '../log';
 
 /** A fault as problem details (RFC 9457). */

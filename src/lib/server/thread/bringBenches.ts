@@ -1,4 +1,4 @@
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { moveBench } from '$lib/core/bench/move';
 import type { Table } from '$lib/core/table/table';
 import { benchesOf, saveWithin } from '../storage/benches';

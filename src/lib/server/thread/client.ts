@@ -3,7 +3,7 @@ import { Worker } from 'node:worker_threads';
 import { z } from 'zod';
 import { log } from '../log';
 import { TOO_MUCH_MEMORY } from './limits';
-import { TaskResult, type Task } from './tasks';
+import { TaskResult, type ThreadTask } from './tasks';
 
 const Message = z.object({ id: z.number(), result: TaskResult });
 
@@ -24,7 +24,7 @@ export class WorkThread {
     readonly heapMb?: number,
   ) {}
 
-  perform(task: Task): Promise<unknown> {
+  perform(task: ThreadTask): Promise<unknown> {
     const worker = (this.#worker ??= this.#start());
     const id = this.#next++;
     return new Promise((resolve, reject) => {

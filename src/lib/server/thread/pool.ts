@@ -1,7 +1,7 @@
 import { OverLimit } from '../errors';
 import { WorkThread } from './client';
 import { TOO_MUCH_MEMORY, tookTooLong } from './limits';
-import type { Task } from './tasks';
+import type { ThreadTask } from './tasks';
 
 /** Asks that may wait for a thread; more are refused at once. */
 const MOST_WAITING = 200;
@@ -45,7 +45,7 @@ export class ReadingPool {
   }
 
   /** @throws OverLimit when it took too long or too much, or too many others wait already */
-  async perform(task: Task): Promise<unknown> {
+  async perform(task: ThreadTask): Promise<unknown> {
     const member = await this.#free();
     this.#watchMemory();
     const late = setTimeout(

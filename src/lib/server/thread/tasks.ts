@@ -8,10 +8,10 @@ import { Origin } from '$lib/core/bench/origin';
 import { CODES } from '$lib/core/errors';
 import { Doubt } from '$lib/core/read/doubts';
 import { Recipe } from '$lib/core/read/recipe';
-import { Fault } from '$lib/core/tally/fault';
+import { Fault } from '$lib/core/tally/spec/fault';
 
 /** Work that would hold up the server, done in a thread of its own. */
-export const Task = z.discriminatedUnion('task', [
+export const ThreadTask = z.discriminatedUnion('task', [
   /** Checks uploaded chunks and stores them as a reading, all or nothing. */
   z.object({
     task: z.literal('store'),
@@ -103,7 +103,7 @@ export const Task = z.discriminatedUnion('task', [
     limitBytes: z.number(),
   }),
 ]);
-export type Task = z.infer<typeof Task>;
+export type ThreadTask = z.infer<typeof ThreadTask>;
 
 export const TaskResult = z.union([
   z.object({ ok: z.literal(true), value: z.unknown() }),

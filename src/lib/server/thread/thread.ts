@@ -1,6 +1,6 @@
 import { BadAsk, codeOf } from '$lib/core/errors';
 import { parentPort } from 'node:worker_threads';
-import { answer } from './perform/answer';
+import { answer } from './perform/ask';
 import { demo } from './perform/demo';
 import { file } from './perform/file';
 import { ledger } from './perform/ledger';
@@ -8,9 +8,9 @@ import { make } from './perform/make';
 import { move } from './perform/move';
 import { report } from './perform/report';
 import { store } from './perform/store';
-import { Task, type TaskResult } from './tasks';
+import { ThreadTask, type TaskResult } from './tasks';
 
-async function perform(task: Task): Promise<unknown> {
+async function perform(task: ThreadTask): Promise<unknown> {
   switch (task.task) {
     case 'store':
       return store(task);
@@ -34,7 +34,7 @@ async function perform(task: Task): Promise<unknown> {
 parentPort?.on('message', async (message: { id: number; task: unknown }) => {
   let result: TaskResult;
   try {
-    result = { ok: true, value: await perform(Task.parse(message.task)) };
+    result = { ok: true, value: await perform(ThreadTask.parse(message.task)) };
   } catch (error) {
     result = {
       ok: false,

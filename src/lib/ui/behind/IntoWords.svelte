@@ -2,8 +2,8 @@
   import { citeFigure, type WordsPlace } from '../../core/bench/citedEdits';
   import type { Behind, Place } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
-  import Choices from '../shell/Choices.svelte';
-  import Pop from '../shell/Pop.svelte';
+  import Choices from '../components/Choices.svelte';
+  import Pop from '../components/Pop.svelte';
 
   /** Puts a figure into words of the report, where it follows what it is. */
   interface Props {

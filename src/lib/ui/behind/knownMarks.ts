@@ -1,5 +1,5 @@
 import type { Bench } from '../../core/bench/document';
-import type { FigurePlace, ScopeName } from '../../core/tally/result';
+import type { FigurePlace, ScopeName } from '../../core/tally/answer/result';
 import type { KnownNow } from '../../engine/protocol';
 
 /** How known totals stand, by the figures they are of. */

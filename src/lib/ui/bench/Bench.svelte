@@ -16,10 +16,10 @@
   import { isLedger } from '../../core/bench/tray';
   import LedgerSentence from '../sentence/LedgerSentence.svelte';
   import Tray from '../tray/Tray.svelte';
-  import MadeRail from '../made/MadeRail.svelte';
-  import ProgressBar from '../shell/ProgressBar.svelte';
-  import Tip from '../shell/Tip.svelte';
-  import TopBar from '../shell/TopBar.svelte';
+  import MadeRail from '../derived/MadeRail.svelte';
+  import ProgressBar from '../components/ProgressBar.svelte';
+  import Tip from '../components/Tip.svelte';
+  import TopBar from '../components/TopBar.svelte';
   import { BenchState } from './bench.svelte';
   import type { BenchFacts } from './facts';
   import Conflict from './Conflict.svelte';
@@ -31,7 +31,7 @@
   import WorkingStrip from './WorkingStrip.svelte';
   import BandsAnew from './BandsAnew.svelte';
   import ReadAnew from './ReadAnew.svelte';
-  import { UNREACHED } from '../shell/unreached';
+  import { UNREACHED } from '../components/unreached';
   import { keepCopy, keepState } from './keeping';
   import { pageActs } from './pageActs';
   import { toPane } from './panes';

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { asOneFile } from '../shell/asOneFile';
+  import { asOneFile } from '../components/asOneFile';
   import { pending } from '../intake/pending';
 
   interface Props {

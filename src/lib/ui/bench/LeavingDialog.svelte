@@ -1,5 +1,5 @@
 <script lang="ts">
-  import Dialog from '../shell/Dialog.svelte';
+  import Dialog from '../components/Dialog.svelte';
 
   interface Props {
     /** What is not saved, and what comes of it either way. */

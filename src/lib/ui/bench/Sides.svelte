@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Place } from '../../engine/protocol';
-  import { UNREACHED } from '../shell/unreached';
+  import { UNREACHED } from '../components/unreached';
   import type { BenchState } from './bench.svelte';
   import { PARTS } from './parts';
   import SidePanel from './SidePanel.svelte';
@@ -50,13 +50,13 @@
         <p class="opening">{UNREACHED}</p>
       {/await}
     {:else if side.kind === 'list'}
-      {#await import('../made/ShelvingPanel.svelte') then { default: ShelvingPanel }}
+      {#await import('../derived/ShelvingPanel.svelte') then { default: ShelvingPanel }}
         <ShelvingPanel {bench} of={side.of} />
       {:catch}
         <p class="opening">{UNREACHED}</p>
       {/await}
     {:else if side.kind === 'made'}
-      {#await import('../made/MadePanel.svelte') then { default: MadePanel }}
+      {#await import('../derived/MadePanel.svelte') then { default: MadePanel }}
         {#key `${side.of} ${side.at}`}<MadePanel {bench} of={side.of} at={side.at} />{/key}
       {:catch}
         <p class="opening">{UNREACHED}</p>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { isLedger } from '../../core/bench/tray';
-  import ProgressBar from '../shell/ProgressBar.svelte';
+  import ProgressBar from '../components/ProgressBar.svelte';
   import type { BenchState } from './bench.svelte';
 
   /** Long work on the figures: how far it is, a way to stop it, and what to do once it was stopped. */

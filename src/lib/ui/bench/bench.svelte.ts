@@ -3,12 +3,12 @@ import type { Bench, TrayItem, View } from '../../core/bench/document';
 import { addRung, narrowTo, setTally, showDeviation } from '../../core/bench/edits';
 import { addTally, lookAt, openTally } from '../../core/bench/trayEdits';
 import { isLedger, openItem, openLedger, type LedgerItem } from '../../core/bench/tray';
-import type { Wish } from '../../core/tally/wish';
-import type { Condition } from '../../core/scope/condition';
-import { plainSentence } from '../../core/tally/sentence';
-import { sentenceOf } from '../../core/tally/sentences';
-import { SimpleTally } from '../../core/tally/simpleSpecs';
-import type { Tally } from '../../core/tally/specs';
+import type { Wish } from '../../core/tally/wish/wish';
+import type { Condition } from '../../core/selection/condition';
+import { plainSentence } from '../../core/tally/sentence/sentence';
+import { sentenceOf } from '../../core/tally/sentence/sentences';
+import { SimpleTally } from '../../core/tally/spec/simpleSpecs';
+import type { Tally } from '../../core/tally/spec/specs';
 import type {
   ArgsOf,
   Counts,
@@ -296,7 +296,7 @@ export class BenchState {
   async countsNow(): Promise<Counts> {
     if (this.counts && !this.working.stopped && !this.working.busy) return this.counts;
     const doc = $state.snapshot(this.#asked()) as Bench;
-    return this.engine.ask('stand', { doc }, { lane: 'counts now' });
+    return this.engine.ask('resolve', { doc }, { lane: 'counts now' });
   }
 
   /** Asks of the bench as it is now, whatever is shown. */
@@ -435,7 +435,7 @@ export class BenchState {
   async compute(small = true): Promise<void> {
     const work = this.working.begin();
     try {
-      const counts = await this.engine.ask('stand', {
+      const counts = await this.engine.ask('resolve', {
         doc: $state.snapshot(this.#asked()) as Bench,
       });
       const { token } = counts;

@@ -1,8 +1,8 @@
 import type { ListSource } from '../../core/ask/question';
 import type { Bench } from '../../core/bench/document';
-import { slotsOf } from '../../core/tally/sentence';
-import { sentenceOf } from '../../core/tally/sentences';
-import type { Tally } from '../../core/tally/specs';
+import { slotsOf } from '../../core/tally/sentence/sentence';
+import { sentenceOf } from '../../core/tally/sentence/sentences';
+import type { Tally } from '../../core/tally/spec/specs';
 import type { BenchFacts } from './facts';
 
 /** A list that was read anew, and the day of its reading. */

@@ -1,7 +1,7 @@
 import { goto } from '$app/navigation';
 import type { Act } from '../finder/acts';
 import type HandOver from '../handover/HandOver.svelte';
-import { turnTheme } from '../shell/theme';
+import { turnTheme } from '../components/theme';
 import type { BenchState } from './bench.svelte';
 
 /** What the page does that is not the bench's own. */

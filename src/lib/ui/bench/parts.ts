@@ -3,7 +3,7 @@ import { conditionMenu } from '../sentence/conditionMenu';
 import { dateMenu } from '../sentence/dateMenu';
 import { measureMenu } from '../sentence/measureMenu';
 import { slotMenu } from '../sentence/slotMenu';
-import { actMenu } from '../shell/menuAct';
+import { actMenu } from '../components/menuAct';
 import { rungEditor } from '../ladder/rungEditor';
 
 /** Fetched once for all who ask, so that they have it in the order they asked; again where it could not be had. */
@@ -30,7 +30,7 @@ export const PARTS = {
   rung: rungEditor,
   slot: slotMenu,
   menu: actMenu,
-  toasts: once(() => import('../shell/Toasts.svelte')),
+  toasts: once(() => import('../components/Toasts.svelte')),
   bands: bandsFields,
   date: dateMenu,
   measure: measureMenu,

@@ -1,7 +1,7 @@
 import type { Bench } from '../../core/bench/document';
 import { addRung, changeRung } from '../../core/bench/edits';
-import { isComplete, newLeaf } from '../../core/scope/choices';
-import { listsAsked, type Condition } from '../../core/scope/condition';
+import { isComplete, newLeaf } from '../../core/selection/choices';
+import { listsAsked, type Condition } from '../../core/selection/condition';
 import type { Counts } from '../../engine/protocol';
 import type { ListsAtHand } from './listsAtHand';
 

@@ -1,5 +1,5 @@
 import type { View } from '../../core/bench/document';
-import type { RowView } from '../../core/tally/rowOrder';
+import type { RowView } from '../../core/tally/answer/rowOrder';
 import { gatherShape } from '../../engine/gatherShape';
 import { gatherRows, MOST_DRAWN } from '../../engine/gatherRows';
 import type { Answered, ArgsOf, Do, ReplyOf, Row, TableHead } from '../../engine/protocol';

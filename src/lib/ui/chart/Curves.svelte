@@ -2,7 +2,7 @@
   import { scaleLinear } from 'd3-scale';
   import { curveStepAfter, line } from 'd3-shape';
   import { showNumber } from '../../core/table/format';
-  import type { FigurePlace } from '../../core/tally/result';
+  import type { FigurePlace } from '../../core/tally/answer/result';
   import type { Shape } from '../../engine/protocol';
   import AxisLeft from './AxisLeft.svelte';
   import Chart from './Chart.svelte';

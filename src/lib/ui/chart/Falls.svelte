@@ -1,7 +1,7 @@
 <script lang="ts">
   import { scaleLinear, scaleSymlog } from 'd3-scale';
   import { showNumber } from '../../core/table/format';
-  import type { FigurePlace } from '../../core/tally/result';
+  import type { FigurePlace } from '../../core/tally/answer/result';
   import type { Shape } from '../../engine/protocol';
   import Chart from './Chart.svelte';
   import type { ChartFrame } from './figures';

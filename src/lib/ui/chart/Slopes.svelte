@@ -1,6 +1,6 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
-  import type { FigurePlace } from '../../core/tally/result';
+  import type { FigurePlace } from '../../core/tally/answer/result';
   import Chart from './Chart.svelte';
   import type { ChartFrame } from './figures';
   import { cut } from './labels';

@@ -1,4 +1,4 @@
-import type { FigurePlace } from '../../core/tally/result';
+import type { FigurePlace } from '../../core/tally/answer/result';
 
 /** What every chart is given beside its figures. Lengths are in pixels. */
 export interface ChartFrame {

@@ -1,4 +1,4 @@
-import type { FigurePlace } from '../../core/tally/result';
+import type { FigurePlace } from '../../core/tally/answer/result';
 
 /** A point, bar or cell of a chart: the same figure as the cell in the table. */
 export interface ChartMark {

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
   import { isoDate, isoDateTime, clockTime } from '../../core/table/calendar';
-  import type { Condition } from '../../core/scope/condition';
+  import type { Condition } from '../../core/selection/condition';
   import { showCount } from '../../core/table/format';
   import type { Distribution } from '../../engine/protocol';
 

@@ -11,10 +11,9 @@
     setSort,
   } from '../../core/bench/edits';
   import { measureWords, suits, type MeasureKind } from '../../core/measure/measure';
-  import type { Condition } from '../../core/scope/condition';
+  import type { Condition } from '../../core/selection/condition';
   import type { ColumnFacts } from '../../engine/protocol';
   import { isLedger } from '../../core/bench/tray';
-  import type { Tally } from '../../core/tally/specs';
   import type { BenchState } from '../bench/bench.svelte';
   import BrushChart from './BrushChart.svelte';
   import FormatFields from './FormatFields.svelte';
@@ -92,17 +91,7 @@
       setMeasures(doc, [...(bench.ledgerItem?.tally.measures ?? []), { kind, column }]),
     );
   }
-  /** What else can be asked of this column, by the kind of tally that answers it. */
-  const ASKED: readonly [Tally['kind'], string, readonly string[]][] = [
-    ['frequency', 'how it falls', ['text', 'number', 'date', 'datetime', 'yesno']],
-    ['percentile', 'where a value stands', ['number']],
-    ['spread', 'how far groups spread', ['number']],
-    ['ranking', 'rank by it', ['number']],
-    ['periods', 'roll up by period', ['number', 'date', 'datetime']],
-    ['forecast', 'carry it on', ['number', 'date', 'datetime']],
-  ];
-  const asked = $derived(ASKED.filter(([, , types]) => types.includes(about?.type ?? '')));
-  async function begin(kind: Tally['kind']): Promise<void> {
+  async function begin(kind: string): Promise<void> {
     const found = await bench.questions({ column });
     const question = found.find((q) => q.kind === kind);
     if (question?.tally) bench.begin(`New tally: ${question.sentence}`, question.tally);
@@ -167,10 +156,10 @@
     {/if}
     <button type="button" class="plain-button" onclick={() => onnarrow(column)}>Narrow…</button>
   </div>
-  {#if asked.length}
+  {#if facts?.asked.length}
     <p class="caps">Ask</p>
     <div class="acts">
-      {#each asked as [kind, words] (kind)}<button
+      {#each facts.asked as { kind, words } (kind)}<button
           type="button"
           class="plain-button"
           onclick={() => void begin(kind)}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { takenAs } from '../../core/scope/takenAs';
+  import { takenAs } from '../../core/selection/takenAs';
   import type { ColumnType } from '../../core/table/column';
 
   /** A date, a period or a time as the column takes it, and what it is taken as. */

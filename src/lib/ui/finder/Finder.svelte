@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Combobox, useListCollection } from '@skeletonlabs/skeleton-svelte';
-  import Dialog from '../shell/Dialog.svelte';
+  import Dialog from '../components/Dialog.svelte';
   import type { Act } from './acts';
 
   interface Props {

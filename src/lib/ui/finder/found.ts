@@ -1,8 +1,8 @@
 import { addRung } from '../../core/bench/edits';
-import type { Condition } from '../../core/scope/condition';
-import { describeCondition } from '../../core/scope/describe';
+import type { Condition } from '../../core/selection/condition';
+import { describeCondition } from '../../core/selection/describe';
 import { counted } from '../../core/table/format';
-import { narrowingOf, type Narrowing } from '../../core/tally/narrowing';
+import { narrowingOf, type Narrowing } from '../../core/tally/wish/narrowing';
 import type { BenchState } from '../bench/bench.svelte';
 import type { Act } from './acts';
 

@@ -8,7 +8,7 @@
   import type { BenchState } from '../bench/bench.svelte';
   import { Stopped } from '../bench/errand.svelte';
   import OneOf from '../fields/OneOf.svelte';
-  import Pop from '../shell/Pop.svelte';
+  import Pop from '../components/Pop.svelte';
   import DialectFields from './DialectFields.svelte';
   import { dialectChosen, formChosen, recordForm, rememberDialect, rememberForm } from './form';
   import { copyTable, fileNameFor, saveBlob } from './clipboard';

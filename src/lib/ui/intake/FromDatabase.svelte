@@ -1,8 +1,8 @@
 <script lang="ts">
   import { z } from 'zod';
-  import { askedBy, type AskedOf, type DatabaseForm } from '../../core/read/unfold/source';
+  import { askedBy, type AskedOf, type DatabaseForm } from '../../core/read/decode/source';
   import OneOf from '../fields/OneOf.svelte';
-  import Segments from '../shell/Segments.svelte';
+  import Segments from '../components/Segments.svelte';
   import type { OfDatabase, Refreshed } from './intake.svelte';
 
   interface Props {

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { counted } from '../../core/table/format';
-  import type { HeadDifference, HeadSettled } from '../../core/read/unfold/source';
-  import type { HeadsSettled } from '../../core/read/unfold/stacked';
+  import type { HeadDifference, HeadSettled } from '../../core/read/decode/source';
+  import type { HeadsSettled } from '../../core/read/decode/stacked';
   import OneOf from '../fields/OneOf.svelte';
 
   /** Several files whose columns differ: what each of these columns is, before anything is read. */

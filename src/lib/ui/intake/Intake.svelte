@@ -2,11 +2,11 @@
   import { goto } from '$app/navigation';
   import { onMount } from 'svelte';
   import { counted, showCount, showDecimals } from '../../core/table/format';
-  import type { DatabaseForm } from '../../core/read/unfold/source';
+  import type { DatabaseForm } from '../../core/read/decode/source';
   import { typeName } from '../../core/table/column';
-  import FileDrop from '../shell/FileDrop.svelte';
-  import ProgressBar from '../shell/ProgressBar.svelte';
-  import TopBar from '../shell/TopBar.svelte';
+  import FileDrop from '../components/FileDrop.svelte';
+  import ProgressBar from '../components/ProgressBar.svelte';
+  import TopBar from '../components/TopBar.svelte';
   import ColumnFields from './ColumnFields.svelte';
   import CutLines from './CutLines.svelte';
   import Differences from './Differences.svelte';

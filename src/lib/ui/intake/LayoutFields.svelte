@@ -7,8 +7,8 @@
     FILE_FORM_NAMES,
     type FileForm,
     type FileParts,
-  } from '../../core/read/unfold/source';
-  import type { PartWanted } from '../../core/read/unfold/unfold';
+  } from '../../core/read/decode/source';
+  import type { PartWanted } from '../../core/read/decode/decode';
 
   interface Props {
     recipe: Recipe;

@@ -9,9 +9,9 @@ import {
   type DatabaseForm,
   type FileParts,
   type HeadDifference,
-} from '../../core/read/unfold/source';
-import type { HeadsSettled } from '../../core/read/unfold/stacked';
-import type { PartWanted } from '../../core/read/unfold/unfold';
+} from '../../core/read/decode/source';
+import type { HeadsSettled } from '../../core/read/decode/stacked';
+import type { PartWanted } from '../../core/read/decode/decode';
 import { FromIntake, type PreviewCell, type ToIntake } from '../../worker/intakeMessages';
 
 /** The list a file refreshes. */

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import type { Condition, Joined, Leaf } from '../../core/scope/condition';
-  import { describeCondition } from '../../core/scope/describe';
-  import { choicesFor, newLeaf } from '../../core/scope/choices';
+  import type { Condition, Joined, Leaf } from '../../core/selection/condition';
+  import { describeCondition } from '../../core/selection/describe';
+  import { choicesFor, newLeaf } from '../../core/selection/choices';
   import type { BenchState } from '../bench/bench.svelte';
   import ConditionPart from './ConditionPart.svelte';
   import type { ColumnType } from '../../core/table/column';

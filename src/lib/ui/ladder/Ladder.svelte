@@ -1,13 +1,13 @@
 <script lang="ts">
   import { bringScope, dropScope, keepScope, putAllBack, setLead } from '../../core/bench/edits';
-  import type { Condition } from '../../core/scope/condition';
+  import type { Condition } from '../../core/selection/condition';
   import { showCount, counted, showShare } from '../../core/table/format';
   import type { BenchState } from '../bench/bench.svelte';
-  import type Choices from '../shell/Choices.svelte';
-  import { choices } from '../shell/choices';
-  import Pop from '../shell/Pop.svelte';
+  import type Choices from '../components/Choices.svelte';
+  import { choices } from '../components/choices';
+  import Pop from '../components/Pop.svelte';
   import { NEW_STEP } from '../bench/step.svelte';
-  import { UNREACHED } from '../shell/unreached';
+  import { UNREACHED } from '../components/unreached';
   import { rungEditor } from './rungEditor';
   import RungCard from './RungCard.svelte';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import type { Test } from '../../core/scope/condition';
+  import type { Test } from '../../core/selection/condition';
   import type { ReplyOf } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import OneOf from '../fields/OneOf.svelte';

@@ -1,13 +1,13 @@
 <script lang="ts">
   import { moveRung, negateRung, removeRung, switchRung } from '../../core/bench/edits';
-  import { missingWords } from '../../core/scope/describe';
+  import { missingWords } from '../../core/selection/describe';
   import { showCount } from '../../core/table/format';
   import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
-  import MenuButton from '../shell/MenuButton.svelte';
-  import type { MenuAct } from '../shell/menuAct';
-  import { UNREACHED } from '../shell/unreached';
-  import Switch from '../shell/Switch.svelte';
+  import MenuButton from '../components/MenuButton.svelte';
+  import type { MenuAct } from '../components/menuAct';
+  import { UNREACHED } from '../components/unreached';
+  import Switch from '../components/Switch.svelte';
 
   interface Props {
     bench: BenchState;

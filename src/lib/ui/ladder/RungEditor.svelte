@@ -1,9 +1,9 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { isComplete, newLeaf } from '../../core/scope/choices';
+  import { isComplete, newLeaf } from '../../core/selection/choices';
   import type { Code } from '../../core/errors';
-  import type { Condition } from '../../core/scope/condition';
-  import { missingWords } from '../../core/scope/describe';
+  import type { Condition } from '../../core/selection/condition';
+  import { missingWords } from '../../core/selection/describe';
   import { showCount } from '../../core/table/format';
   import type { ColumnFacts, ReplyOf } from '../../engine/protocol';
   import { Refused } from '../../worker/engineClient';

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { MONTHS, WEEKDAYS } from '../../core/table/calendar';
   import type { ColumnType } from '../../core/table/column';
-  import type { Test } from '../../core/scope/condition';
+  import type { Test } from '../../core/selection/condition';
   import type { BenchState } from '../bench/bench.svelte';
   import Amount from '../fields/Amount.svelte';
   import DatePoint from '../fields/DatePoint.svelte';

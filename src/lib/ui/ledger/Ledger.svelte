@@ -3,7 +3,7 @@
   import { recordNumber } from '../../core/table/recordNumber';
   import { putBack, setAsideRecords, setGroupWidth, turnGroup } from '../../core/bench/edits';
   import { counted } from '../../core/table/format';
-  import { groupKeyText } from '../../core/tally/ledger/lines';
+  import { groupKeyText } from '../../core/tally/kinds/ledger/lines';
   import type { Head as HeadFacts, Line } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import NothingCounted from '../ladder/NothingCounted.svelte';

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { setShowDown, setTotals } from '../../core/bench/edits';
   import type { BenchState } from '../bench/bench.svelte';
-  import Segments from '../shell/Segments.svelte';
+  import Segments from '../components/Segments.svelte';
 
   let { bench }: { bench: BenchState } = $props();
   const overview = $derived(bench.ledger);

@@ -1,4 +1,4 @@
-import { placeAfter, type Place } from '../shell/placeAfter';
+import { placeAfter, type Place } from '../components/placeAfter';
 
 /** Where the keys act, and the lines chosen from there. */
 export class Cursor {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Component, Snippet } from 'svelte';
-  import type { FigurePlace } from '../../core/tally/result';
+  import type { FigurePlace } from '../../core/tally/answer/result';
   import type { Report } from '../../engine/report';
   import type { ViewProps } from '../tally/view';
   import After from './After.svelte';

@@ -4,7 +4,7 @@
   import type { Bench } from '../../core/bench/document';
   import { Recipe } from '../../core/read/recipe';
   import { tick, untrack, type Component } from 'svelte';
-  import type { FigurePlace } from '../../core/tally/result';
+  import type { FigurePlace } from '../../core/tally/answer/result';
   import { readCited, setWords, wordsAt, type WordsPlace } from '../../core/bench/citedEdits';
   import { setReport } from '../../core/bench/reportEdits';
   import { counted, showDay } from '../../core/table/format';
@@ -14,7 +14,7 @@
   import { Stopped } from '../bench/errand.svelte';
   import { saveBlob, fileNameFor } from '../handover/clipboard';
   import NothingCounted from '../ladder/NothingCounted.svelte';
-  import Segments from '../shell/Segments.svelte';
+  import Segments from '../components/Segments.svelte';
   import type { ViewProps } from '../tally/view';
   import { VIEWS } from '../tally/views';
   import { MARGIN, paginate, PX, sheetOf, textRoom, type Measured, type Sheet } from './layout';

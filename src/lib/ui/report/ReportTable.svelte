@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Row } from '../../engine/protocol';
   import type { ReportSection } from '../../engine/report';
-  import type { FigurePlace } from '../../core/tally/result';
+  import type { FigurePlace } from '../../core/tally/answer/result';
   import { placeOf } from '../tally/source';
   import { cellText, levelLabel } from '../tally/cells';
   import { headSpans } from '../tally/columns';

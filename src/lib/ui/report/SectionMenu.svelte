@@ -3,9 +3,9 @@
   import { keepApart, moveTally } from '../../core/bench/trayEdits';
   import type { TrayItem } from '../../core/bench/document';
   import type { BenchState } from '../bench/bench.svelte';
-  import MenuButton from '../shell/MenuButton.svelte';
-  import type { MenuAct } from '../shell/menuAct';
-  import { UNREACHED } from '../shell/unreached';
+  import MenuButton from '../components/MenuButton.svelte';
+  import type { MenuAct } from '../components/menuAct';
+  import { UNREACHED } from '../components/unreached';
 
   /** What can be done with a tally in the report. */
   interface Props {

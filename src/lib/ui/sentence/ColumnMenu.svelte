@@ -1,7 +1,7 @@
 <script lang="ts">
   import { type ColumnType } from '../../core/table/column';
   import type { Counts } from '../../engine/protocol';
-  import Choices from '../shell/Choices.svelte';
+  import Choices from '../components/Choices.svelte';
   import { columnNote } from './columnNote';
   import TakeOut from './TakeOut.svelte';
 

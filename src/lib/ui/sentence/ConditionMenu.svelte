@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { isComplete, newLeaf } from '../../core/scope/choices';
-  import type { Condition } from '../../core/scope/condition';
-  import { describeCondition } from '../../core/scope/describe';
+  import { isComplete, newLeaf } from '../../core/selection/choices';
+  import type { Condition } from '../../core/selection/condition';
+  import { describeCondition } from '../../core/selection/describe';
   import type { BenchState } from '../bench/bench.svelte';
   import ConditionPart from '../ladder/ConditionPart.svelte';
 

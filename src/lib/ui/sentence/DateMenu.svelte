@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { daysCovered } from '../../core/scope/point';
+  import { daysCovered } from '../../core/selection/point';
   import { isoDate } from '../../core/table/calendar';
   import { daysNamed } from '../../core/table/periodName';
   import type { CalendarPeriod } from '../../core/table/period';
-  import { PERIOD_FORMS } from '../../core/tally/periodNamed';
+  import { PERIOD_FORMS } from '../../core/tally/series/periodNamed';
   import DatePoint from '../fields/DatePoint.svelte';
 
   interface Props {

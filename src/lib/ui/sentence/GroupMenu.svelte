@@ -1,13 +1,13 @@
 <script lang="ts">
-  import { UNREACHED } from '../shell/unreached';
+  import { UNREACHED } from '../components/unreached';
   import { columnNote } from './columnNote';
   import type { GroupKey, GroupOrder } from '../../core/arrange/groupKey';
   import type { Measure } from '../../core/measure/measure';
-  import { measurePhrase } from '../../core/tally/words';
+  import { measurePhrase } from '../../core/tally/sentence/words';
   import type { Period } from '../../core/table/period';
   import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
-  import Choices from '../shell/Choices.svelte';
+  import Choices from '../components/Choices.svelte';
   import { bandsFields } from './bandsFields';
   import CalendarFields from './CalendarFields.svelte';
   import TakeOut from './TakeOut.svelte';

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { showCount } from '../../core/table/format';
   import type { BenchState } from '../bench/bench.svelte';
-  import Choices from '../shell/Choices.svelte';
+  import Choices from '../components/Choices.svelte';
 
   /** One of the values of a column, with how many counted records have it. */
   interface Props {

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { ledgerSentence } from '../../core/tally/ledger/sentence';
-  import { groupWords } from '../../core/tally/words';
+  import { ledgerSentence } from '../../core/tally/kinds/ledger/sentence';
+  import { groupWords } from '../../core/tally/sentence/words';
   import type { BenchState } from '../bench/bench.svelte';
   import SentenceBox from './SentenceBox.svelte';
   import Sentence from './Sentence.svelte';

@@ -9,7 +9,7 @@
     type MeasureKind,
   } from '../../core/measure/measure';
   import type { Counts } from '../../engine/protocol';
-  import Choices from '../shell/Choices.svelte';
+  import Choices from '../components/Choices.svelte';
   import { MEASURE_GROUPS } from './measureGroups';
   import TakeOut from './TakeOut.svelte';
 

@@ -1,12 +1,12 @@
 <script lang="ts" generics="Spec">
-  import type { Fault } from '../../core/tally/fault';
-  import { isWithin } from '../../core/tally/faultPath';
-  import type { Move, Part, Slot } from '../../core/tally/sentence';
+  import type { Fault } from '../../core/tally/spec/fault';
+  import { isWithin } from '../../core/tally/spec/faultPath';
+  import type { Move, Part, Slot } from '../../core/tally/sentence/sentence';
   import type { HTMLButtonAttributes } from 'svelte/elements';
   import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
-  import Pop from '../shell/Pop.svelte';
-  import { UNREACHED } from '../shell/unreached';
+  import Pop from '../components/Pop.svelte';
+  import { UNREACHED } from '../components/unreached';
   import { slotMenu } from './slotMenu';
   import type SlotMenu from './SlotMenu.svelte';
 

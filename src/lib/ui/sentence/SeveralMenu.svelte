@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Choice } from '../../core/tally/sentence';
+  import type { Choice } from '../../core/tally/sentence/sentence';
 
   interface Props {
     name: string;

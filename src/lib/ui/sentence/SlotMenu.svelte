@@ -1,10 +1,10 @@
 <script lang="ts" generics="Spec">
-  import { UNREACHED } from '../shell/unreached';
-  import type { Slot } from '../../core/tally/sentence';
-  import { groupWords, measurePhrase, sortWords } from '../../core/tally/words';
+  import { UNREACHED } from '../components/unreached';
+  import type { Slot } from '../../core/tally/sentence/sentence';
+  import { groupWords, measurePhrase, sortWords } from '../../core/tally/sentence/words';
   import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
-  import Choices from '../shell/Choices.svelte';
+  import Choices from '../components/Choices.svelte';
   import { bandsFields } from './bandsFields';
   import ColumnMenu from './ColumnMenu.svelte';
   import { conditionMenu } from './conditionMenu';

@@ -3,7 +3,7 @@
   import type { SortKey } from '../../core/arrange/sortKey';
   import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
-  import Choices from '../shell/Choices.svelte';
+  import Choices from '../components/Choices.svelte';
   import TakeOut from './TakeOut.svelte';
 
   interface Props {

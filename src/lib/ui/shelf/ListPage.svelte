@@ -8,7 +8,7 @@
   import { typeName } from '../../core/table/column';
   import { counted, showMoment } from '../../core/table/format';
   import type { ColumnType } from '../../core/table/column';
-  import TopBar from '../shell/TopBar.svelte';
+  import TopBar from '../components/TopBar.svelte';
 
   interface Props {
     list: { id: number; name: string; current: number | null };

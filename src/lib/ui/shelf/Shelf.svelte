@@ -2,9 +2,9 @@
   import { goto, invalidateAll } from '$app/navigation';
   import { counted } from '../../core/table/format';
   import { pending } from '../intake/pending';
-  import Dialog from '../shell/Dialog.svelte';
-  import FileDrop from '../shell/FileDrop.svelte';
-  import TopBar from '../shell/TopBar.svelte';
+  import Dialog from '../components/Dialog.svelte';
+  import FileDrop from '../components/FileDrop.svelte';
+  import TopBar from '../components/TopBar.svelte';
   import type { ShelfList } from './shelfList';
   import ShelfTable from './ShelfTable.svelte';
 

@@ -5,7 +5,7 @@
   import { originWords } from '../../core/bench/origin';
   import { showCount, showMoment } from '../../core/table/format';
   import { pending } from '../intake/pending';
-  import { asOneFile } from '../shell/asOneFile';
+  import { asOneFile } from '../components/asOneFile';
   import { freshness } from './freshness';
   import { onShelf, type ShelfList, type ShelfOrder } from './shelfList';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { MOST_COLUMNS, type Across } from '../../core/tally/columnsInView';
+  import { MOST_COLUMNS, type Across } from '../../core/tally/answer/columnsInView';
   import { showCount } from '../../core/table/format';
 
   /** Which columns of a wide table are in view, and the way to the others. */

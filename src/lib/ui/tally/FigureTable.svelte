@@ -1,15 +1,15 @@
 <script lang="ts">
-  import type { FigurePlace } from '../../core/tally/result';
-  import { groupKeyText } from '../../core/tally/ledger/lines';
+  import type { FigurePlace } from '../../core/tally/answer/result';
+  import { groupKeyText } from '../../core/tally/kinds/ledger/lines';
   import type { Row } from '../../engine/protocol';
   import { WHOLE_ROWS, type RowsAtHand, type EyeSort } from '../bench/tallyFigures.svelte';
   import { knownAt, type KnownMarks } from '../behind/knownMarks';
   import KnownSign from '../behind/KnownSign.svelte';
   import { samePlace } from '../chart/marks';
-  import { placeAfter, type Place } from '../shell/placeAfter';
+  import { placeAfter, type Place } from '../components/placeAfter';
   import { cellText, levelLabel, markOf, markWords, rowMark } from './cells';
   import { headSpans, shownColumns, type ShownColumn } from './columns';
-  import { MOST_COLUMNS } from '../../core/tally/columnsInView';
+  import { MOST_COLUMNS } from '../../core/tally/answer/columnsInView';
   import ColumnsInView from './ColumnsInView.svelte';
   import FigureHead from './FigureHead.svelte';
   import StripOf from './StripOf.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Figure } from '../../core/tally/result';
+  import type { Figure } from '../../core/tally/answer/result';
 
   /** A change as a step from where it was, to the left or to the right, against the largest of them. */
   let { change, most }: { change: Figure; most: number } = $props();

@@ -1,8 +1,8 @@
 <script lang="ts">
   import { ALL_LEVELS } from '../../core/bench/trayEdits';
-  import type { FigurePlace } from '../../core/tally/result';
-  import { sentenceOf } from '../../core/tally/sentences';
-  import type { Tally } from '../../core/tally/specs';
+  import type { FigurePlace } from '../../core/tally/answer/result';
+  import { sentenceOf } from '../../core/tally/sentence/sentences';
+  import type { Tally } from '../../core/tally/spec/specs';
   import type { BenchState } from '../bench/bench.svelte';
   import { copyPicture, saveBlob, fileNameFor } from '../handover/clipboard';
   import { pngOf, svgText } from '../chart/save';
@@ -10,7 +10,7 @@
   import NothingCounted from '../ladder/NothingCounted.svelte';
   import SentenceBox from '../sentence/SentenceBox.svelte';
   import Sentence from '../sentence/Sentence.svelte';
-  import Segments from '../shell/Segments.svelte';
+  import Segments from '../components/Segments.svelte';
   import FigureTable from './FigureTable.svelte';
   import { sourceOf } from './source';
   import { VIEWS } from './views';

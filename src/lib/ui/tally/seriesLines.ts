@@ -1,4 +1,4 @@
-import { numberText } from '../../core/tally/figureText';
+import { numberText } from '../../core/tally/answer/figureText';
 import type { Shape } from '../../engine/protocol';
 import type { Series } from '../chart/figures';
 

@@ -1,4 +1,4 @@
-import type { FigurePlace } from '../../core/tally/result';
+import type { FigurePlace } from '../../core/tally/answer/result';
 import type { Row, Shape, Sketch, TableHead } from '../../engine/protocol';
 import type { Drawn } from '../chart/figures';
 import type { TallyPage } from '../bench/tallyFigures.svelte';

@@ -1,6 +1,6 @@
 import type { Component } from 'svelte';
-import type { FigurePlace } from '../../core/tally/result';
-import type { Tally } from '../../core/tally/specs';
+import type { FigurePlace } from '../../core/tally/answer/result';
+import type { Tally } from '../../core/tally/spec/specs';
 import type { Row, Shape } from '../../engine/protocol';
 import type { BenchState } from '../bench/bench.svelte';
 import type { TallyPage } from '../bench/tallyFigures.svelte';

@@ -1,5 +1,5 @@
-import type { Tally } from '../../core/tally/specs';
-import { groupWords } from '../../core/tally/words';
+import type { Tally } from '../../core/tally/spec/specs';
+import { groupWords } from '../../core/tally/sentence/words';
 import { crossShade, overlapShade } from './shade';
 import type { View } from './view';
 

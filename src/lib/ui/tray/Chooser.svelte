@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { type Wish } from '../../core/tally/wish';
-  import { wishOf, fitOf } from '../../core/tally/wishOf';
+  import { type Wish } from '../../core/tally/wish/wish';
+  import { wishOf, fitOf } from '../../core/tally/wish/wishOf';
   import type { Begin, Offered, Sketch } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import NothingCounted from '../ladder/NothingCounted.svelte';

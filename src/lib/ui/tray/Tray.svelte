@@ -11,9 +11,9 @@
   import FileText from '@lucide/svelte/icons/file-text';
   import { counted } from '../../core/table/format';
   import type { BenchState } from '../bench/bench.svelte';
-  import MenuButton from '../shell/MenuButton.svelte';
-  import type { MenuAct } from '../shell/menuAct';
-  import { UNREACHED } from '../shell/unreached';
+  import MenuButton from '../components/MenuButton.svelte';
+  import type { MenuAct } from '../components/menuAct';
+  import { UNREACHED } from '../components/unreached';
   import { KINDS } from './kinds';
   import TallyName from './TallyName.svelte';
 

@@ -13,7 +13,7 @@ import Percent from '@lucide/svelte/icons/percent';
 import Rows3 from '@lucide/svelte/icons/rows-3';
 import TrendingUp from '@lucide/svelte/icons/trending-up';
 import type { Component } from 'svelte';
-import type { Tally } from '../../core/tally/specs';
+import type { Tally } from '../../core/tally/spec/specs';
 
 interface KindFacts {
   readonly icon: Component<{ size?: number; 'aria-hidden'?: 'true' }>;

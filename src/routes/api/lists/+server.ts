@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { Making } from '$lib/core/bench/origin';
 import { application } from '$lib/server/application';
 import { answering, bodyOf, notFound } from '$lib/server/http/problem';
-import { makeOf } from '$lib/server/made/freshen';
+import { makeOf } from '$lib/server/derived/freshen';
 import { shelf } from '$lib/server/storage/lists';
 import type { RequestHandler } from './$types';
 

@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { showDay } from '$lib/core/table/format';
 import { application } from '$lib/server/application';
-import { freshBench } from '$lib/server/made/freshen';
+import { freshBench } from '$lib/server/derived/freshen';
 import { followersOf, originOf } from '$lib/server/storage/madeLists';
 import { findState } from '$lib/server/storage/benches';
 import { bandsElsewhere } from '$lib/server/storage/keptBands';

@@ -1,6 +1,6 @@
 import { error } from '@sveltejs/kit';
 import { application } from '$lib/server/application';
-import { freshen } from '$lib/server/made/freshen';
+import { freshen } from '$lib/server/derived/freshen';
 import { originOf } from '$lib/server/storage/madeLists';
 import { benchesOf } from '$lib/server/storage/benches';
 import { findList } from '$lib/server/storage/lists';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { schemaOf } from '$lib/core/ask/schemas';
-import { Fault } from '$lib/core/tally/fault';
+import { Fault } from '$lib/core/tally/spec/fault';
 import { BENCHES } from './benches';
 import { DATABASES } from './databases';
 import { INTAKES } from './intakes';

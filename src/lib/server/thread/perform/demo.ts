@@ -7,17 +7,17 @@ import { newBench } from '$lib/core/bench/newBench';
 import { openLedger } from '$lib/core/bench/tray';
 import { recordNumber } from '$lib/core/table/recordNumber';
 import { addTally } from '$lib/core/bench/trayEdits';
-import { HEAD_BYTES } from '$lib/core/read/decode';
+import { HEAD_BYTES } from '$lib/core/read/textDecoding';
 import { DelimitedReader, proposeRecipe } from '$lib/core/read/delimited';
 import { examine } from '$lib/core/read/examine';
-import { Tally } from '$lib/core/tally/specs';
+import { Tally } from '$lib/core/tally/spec/specs';
 import { chunkCount, encodeChunk } from '$lib/core/table/arrowWrite';
 import { openDatabase, writing } from '../../storage/database';
 import { storeReading } from '../../storage/readings';
-import type { Task } from '../tasks';
+import type { ThreadTask } from '../tasks';
 
 /** Reads a file of the demo by its own recipe and stores it. */
-export async function demo(task: Extract<Task, { task: 'demo' }>): Promise<void> {
+export async function demo(task: Extract<ThreadTask, { task: 'demo' }>): Promise<void> {
   const bytes = new Uint8Array(readFileSync(task.file));
   const recipe = proposeRecipe(bytes.subarray(0, HEAD_BYTES), bytes.length <= HEAD_BYTES);
   const reader = new DelimitedReader(recipe);

@@ -4,7 +4,7 @@ import { resultFile } from '$lib/core/write/resultFile';
 import { reportResult } from '$lib/engine/reportResult';
 import { tableFile } from '$lib/core/write/tableFile';
 import { engineOf } from './ledger';
-import type { Task } from '../tasks';
+import type { ThreadTask } from '../tasks';
 
 /** What a stored bench hands over, by the same requests as its page. */
 export async function file({
@@ -12,9 +12,9 @@ export async function file({
   doc,
   others,
   what,
-}: Extract<Task, { task: 'file' }>): Promise<Uint8Array> {
+}: Extract<ThreadTask, { task: 'file' }>): Promise<Uint8Array> {
   const engine = await engineOf(database, doc.reading, others);
-  const { token } = engine.now('stand', { doc });
+  const { token } = engine.now('resolve', { doc });
   if (what.of === 'report') {
     const { form, dialect } = what;
     const { bytes } = await resultFile(

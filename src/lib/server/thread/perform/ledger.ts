@@ -6,7 +6,7 @@ import type { Engine } from '$lib/engine/engine';
 import { openEngine } from '$lib/engine/openEngine';
 import { openDatabase } from '../../storage/database';
 import { loadTable } from '../load';
-import type { Task } from '../tasks';
+import type { ThreadTask } from '../tasks';
 
 /** The list asked last stays in memory for the next question. */
 let held: { key: string; engine: Engine } | null = null;
@@ -40,9 +40,9 @@ export async function ledger({
   others,
   csv,
   dialect,
-}: Extract<Task, { task: 'ledger' }>): Promise<unknown> {
+}: Extract<ThreadTask, { task: 'ledger' }>): Promise<unknown> {
   const engine = await engineOf(database, doc.reading, others);
-  const counts = engine.now('stand', { doc });
+  const counts = engine.now('resolve', { doc });
   const tally = doc.tray.find(isLedger)?.id ?? doc.open;
   const at = { token: counts.token, tally };
   if (csv) {

@@ -3,7 +3,7 @@ import { makeList, recipeOfMade, type MadeList } from '$lib/core/bench/madeList'
 import type { Bench } from '$lib/core/bench/document';
 import { newBench } from '$lib/core/bench/newBench';
 import type { Making } from '$lib/core/bench/origin';
-import { finish } from '$lib/core/steps/steps';
+import { finish } from '$lib/core/task/task';
 import { chunkCount, encodeChunk } from '$lib/core/table/arrowWrite';
 import { sameTable } from '$lib/core/table/sameTable';
 import type { Table } from '$lib/core/table/table';
@@ -14,9 +14,9 @@ import { setMade, setOrigin } from '../../storage/madeLists';
 import { storeReading } from '../../storage/readings';
 import { bringBenches, tablesOfBenches } from '../bringBenches';
 import { loadTable } from '../load';
-import type { Task } from '../tasks';
+import type { ThreadTask } from '../tasks';
 
-type Make = Extract<Task, { task: 'make' }>;
+type Make = Extract<ThreadTask, { task: 'make' }>;
 
 /** What became of it: `reading` is null where nothing was to be changed. */
 export interface Made {

@@ -2,7 +2,7 @@ import { openDatabase, writing } from '../../storage/database';
 import { setCurrentReading } from '../../storage/readings';
 import { bringBenches, tablesOfBenches } from '../bringBenches';
 import { loadTable } from '../load';
-import type { Task } from '../tasks';
+import type { ThreadTask } from '../tasks';
 
 /**
  * Makes a reading current and brings every bench of the list to it: all of it or nothing.
@@ -13,7 +13,7 @@ export async function move({
   limitBytes,
   listId,
   reading,
-}: Extract<Task, { task: 'move' }>): Promise<{ lost: number }> {
+}: Extract<ThreadTask, { task: 'move' }>): Promise<{ lost: number }> {
   const db = openDatabase(database, limitBytes);
   try {
     const { table } = await loadTable(db, reading);

@@ -1,6 +1,6 @@
 import { gatherReport, type Report } from '$lib/engine/report';
 import { engineOf } from './ledger';
-import type { Task } from '../tasks';
+import type { ThreadTask } from '../tasks';
 
 /** The report of a stored bench: its words and figures. */
 export async function report({
@@ -8,8 +8,8 @@ export async function report({
   doc,
   others,
   facts,
-}: Extract<Task, { task: 'report' }>): Promise<Report> {
+}: Extract<ThreadTask, { task: 'report' }>): Promise<Report> {
   const engine = await engineOf(database, doc.reading, others);
-  const counts = engine.now('stand', { doc });
+  const counts = engine.now('resolve', { doc });
   return gatherReport((kind, args) => engine.now(kind, args), counts, doc, facts);
 }

@@ -8,10 +8,13 @@ import { once, type Accepted } from '../../storage/acceptedIntakes';
 import { openDatabase, writing } from '../../storage/database';
 import { storeReading } from '../../storage/readings';
 import { bringBenches, tablesOfBenches } from '../bringBenches';
-import type { Task } from '../tasks';
+import type { ThreadTask } from '../tasks';
 
 /** What was sent must be what its recipe says, before any of it is stored. */
-function assemble(chunks: readonly Uint8Array[], task: Extract<Task, { task: 'store' }>): Table {
+function assemble(
+  chunks: readonly Uint8Array[],
+  task: Extract<ThreadTask, { task: 'store' }>,
+): Table {
   const there = chunks.reduce((n, chunk) => n + checkPlainArrow(chunk), 0);
   // Room is made for as many as there are, not for as many as are said.
   if (there !== task.records)
@@ -33,7 +36,7 @@ function assemble(chunks: readonly Uint8Array[], task: Extract<Task, { task: 'st
  * Checks uploaded chunks and stores them as a reading, with the benches of a list that was there
  * brought to it: all of it or nothing, and once however often it is sent.
  */
-export async function store(task: Extract<Task, { task: 'store' }>): Promise<Accepted> {
+export async function store(task: Extract<ThreadTask, { task: 'store' }>): Promise<Accepted> {
   const chunks = task.chunkFiles.map((file) => new Uint8Array(readFileSync(file)));
   const table = assemble(chunks, task);
   const db = openDatabase(task.database, task.limitBytes);

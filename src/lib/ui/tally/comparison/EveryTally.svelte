@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { ComparisonSpec } from '../../../core/tally/comparison/spec';
-  import { SimpleTally } from '../../../core/tally/simpleSpecs';
+  import type { ComparisonSpec } from '../../../core/tally/kinds/comparison/spec';
+  import { SimpleTally } from '../../../core/tally/spec/simpleSpecs';
   import type { Moved } from '../../../engine/replies/moved';
   import type { BenchState } from '../../bench/bench.svelte';
   import TalliesMoved from './TalliesMoved.svelte';

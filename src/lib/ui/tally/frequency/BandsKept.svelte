@@ -5,7 +5,7 @@
   import type { Band } from '../../../core/arrange/bands';
   import type { BenchState } from '../../bench/bench.svelte';
   import type { TallyPage } from '../../bench/tallyFigures.svelte';
-  import Pop from '../../shell/Pop.svelte';
+  import Pop from '../../components/Pop.svelte';
 
   /** Keeps the bands of the open tally under a name, for any other tally. */
   let { bench, page }: { bench: BenchState; page: TallyPage | null } = $props();

@@ -4,13 +4,13 @@ import { Bytes } from '$lib/core/table/bytes';
 import { application } from '$lib/server/application';
 import { dialectAsked, fileResponse } from '$lib/server/http/forms';
 import { answering, idOf, notFound } from '$lib/server/http/problem';
-import { freshBench } from '$lib/server/made/freshen';
+import { freshBench } from '$lib/server/derived/freshen';
 import { readingsOfLists } from '$lib/server/storage/otherReadings';
 import { databasePath } from '$lib/server/storage/database';
 import type { RequestHandler } from './$types';
 
 /** What counts, and the ledger's heads and footing. */
-const Overview = Replies.stand.extend(Replies.ledger.shape).extend({ footing: Replies.footing });
+const Overview = Replies.resolve.extend(Replies.ledger.shape).extend({ footing: Replies.footing });
 
 /** The saved bench computed on the server: as JSON, or with `?as=csv` the ledger as a file. */
 export const GET: RequestHandler = ({ params, url }) =>

@@ -4,7 +4,7 @@ import { application } from '$lib/server/application';
 import { BadInput } from '$lib/server/errors';
 import { dialectAsked, fileResponse, formAsked } from '$lib/server/http/forms';
 import { answering, idOf, notFound } from '$lib/server/http/problem';
-import { freshBench } from '$lib/server/made/freshen';
+import { freshBench } from '$lib/server/derived/freshen';
 import { databasePath } from '$lib/server/storage/database';
 import { readingsOfLists } from '$lib/server/storage/otherReadings';
 import type { RequestHandler } from './$types';

@@ -5,7 +5,7 @@ import { Report } from '$lib/engine/report';
 import { application } from '$lib/server/application';
 import { dialectAsked, fileResponse, formAsked } from '$lib/server/http/forms';
 import { answering, idOf, notFound } from '$lib/server/http/problem';
-import { freshBench } from '$lib/server/made/freshen';
+import { freshBench } from '$lib/server/derived/freshen';
 import { databasePath } from '$lib/server/storage/database';
 import { readingsOfLists } from '$lib/server/storage/otherReadings';
 import { findReading } from '$lib/server/storage/readings';

@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { AskedOf } from '$lib/core/read/unfold/source';
+import { AskedOf } from '$lib/core/read/decode/source';
 import { application } from '$lib/server/application';
 import { answering, bodyOf, notFound } from '$lib/server/http/problem';
 import type { RequestHandler } from './$types';

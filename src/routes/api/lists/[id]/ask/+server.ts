@@ -6,7 +6,7 @@ import type { Ask } from '$lib/core/ask/ask';
 import { application } from '$lib/server/application';
 import { answering, idOf, jsonOf, notFound } from '$lib/server/http/problem';
 import { dialectAsked, fileResponse, formAsked } from '$lib/server/http/forms';
-import { freshen, freshenNamed } from '$lib/server/made/freshen';
+import { freshen, freshenNamed } from '$lib/server/derived/freshen';
 import { databasePath, type Database } from '$lib/server/storage/database';
 import { findList } from '$lib/server/storage/lists';
 import { readingOfSource } from '$lib/server/storage/otherReadings';

@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { application } from '$lib/server/application';
 import { answering, bodyOf, idOf, notFound } from '$lib/server/http/problem';
-import { freshen } from '$lib/server/made/freshen';
+import { freshen } from '$lib/server/derived/freshen';
 import { databasePath } from '$lib/server/storage/database';
 import { findList } from '$lib/server/storage/lists';
 import { readingsOf } from '$lib/server/storage/readings';

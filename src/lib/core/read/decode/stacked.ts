@@ -1,0 +1,151 @@
+import { HeadsDiffer, IntakeError } from '../../errors';
+import { detectEncoding, HEAD_BYTES, TextStream } from '../textDecoding';
+import { detectLayout, headRows, trimmedRow } from '../layout';
+import { isEmptyRow } from '../split';
+import { rowsAsText } from './cellGrid';
+import type { HeadDifference, HeadSettled } from './source';
+import type { Member } from './zip';
+
+/** A file of delimited text as its header and the lines below. */
+interface Lines {
+  readonly name: string;
+  readonly heads: readonly string[];
+  readonly rows: readonly (readonly string[])[];
+}
+
+/** A heading as two files would both write it. */
+const form = (head: string): string => head.trim().toLowerCase().replace(/\s+/g, ' ');
+
+/** The column that says which file a record stood in. */
+const FILE = 'File';
+
+/** What was said of heads that not all files have, by the heads. */
+export type HeadsSettled = Readonly<Record<string, HeadSettled>>;
+
+/**
+ * Several files of one shape as one: their records one behind the other, each with the name of its file,
+ * columns found by their headings wherever they stand. Each file is cut into cells by a layout of its own.
+ * @param settled what each head is that not all files have
+ * @throws HeadsDiffer where that is not said of all of them
+ * @throws IntakeError for a file without a header, or settled heads that are of one file
+ */
+export function stackedText(members: readonly Member[], settled: HeadsSettled = {}): Uint8Array {
+  const files = members.map(linesOf);
+  const differences = differencesOf(files);
+  const said = new Map(Object.entries(settled).map(([head, as]) => [form(head), as]));
+  const open = differences.filter(({ head }) => !said.has(form(head)));
+  if (open.length) {
+    const names = files.map(({ name }) => name);
+    throw new HeadsDiffer(differWords(open), open, names, areAlike(files));
+  }
+  const same = sameAs(files, said);
+  const columns = columnsOf(files, said);
+  let own = FILE;
+  for (let n = 2; columns.some((head) => form(head) === form(own)); n++) own = `${FILE} ${n}`;
+  const rows = files.flatMap(({ name, heads, rows: lines }) => {
+    const forms = heads.map((head) => same.get(form(head)) ?? form(head));
+    const at = columns.map((head) => forms.indexOf(form(head)));
+    // Cells past the header stay past it, where they are told.
+    return lines.map((row) => [name, ...at.map((c) => row[c] ?? ''), ...row.slice(heads.length)]);
+  });
+  return rowsAsText([[own, ...columns], ...rows]);
+}
+
+/** Heads that not all files have, in the order in which they are met. */
+function differencesOf(files: readonly Lines[]): HeadDifference[] {
+  const having = new Map<string, { head: string; files: Set<string> }>();
+  for (const { name, heads } of files)
+    for (const head of heads) {
+      const known = having.get(form(head)) ?? { head, files: new Set() };
+      known.files.add(name);
+      having.set(form(head), known);
+    }
+  const partial = [...having.values()].filter((of) => of.files.size < files.length);
+  return partial.map(({ head, files: own }) => ({
+    head,
+    lackedBy: files.flatMap(({ name }) => (own.has(name) ? [] : [name])),
+    others: partial.flatMap((other) =>
+      other.head !== head && [...other.files].every((name) => !own.has(name)) ? [other.head] : [],
+    ),
+  }));
+}
+
+/** Whether the files share half of the heads of each at least: they are of one kind. */
+function areAlike(files: readonly Lines[]): boolean {
+  const [first, ...rest] = files;
+  const shared = first.heads.filter((head) =>
+    rest.every(({ heads }) => heads.some((other) => form(other) === form(head))),
+  ).length;
+  return files.every(({ heads }) => 2 * shared >= heads.length);
+}
+
+const differWords = (differences: readonly HeadDifference[]): string =>
+  `The files have not the same columns: ${differences
+    .slice(0, 6)
+    .map(
+      ({ head, lackedBy }) =>
+        `${listed(lackedBy)} ${lackedBy.length === 1 ? 'lacks' : 'lack'} “${head}”`,
+    )
+    .join(
+      ', ',
+    )}${differences.length > 6 ? ' and more' : ''}. Say what each of these columns is, or give all files the same.`;
+
+/** Which head is written for which. @throws IntakeError */
+function sameAs(
+  files: readonly Lines[],
+  said: ReadonlyMap<string, HeadSettled>,
+): ReadonlyMap<string, string> {
+  const same = new Map<string, string>();
+  for (const [head, as] of said)
+    if (typeof as === 'object') {
+      const other = form(as.sameAs);
+      if ((said.get(other) ?? 'own') !== 'own')
+        throw new IntakeError(
+          'columns',
+          `“${head}” cannot be the same as “${as.sameAs}”, which is itself no column of its own.`,
+        );
+      const both = files.find(({ heads }) =>
+        [head, other].every((one) => heads.some((h) => form(h) === one)),
+      );
+      if (both)
+        throw new IntakeError(
+          'columns',
+          `“${both.name}” has both “${head}” and “${as.sameAs}”: they are two columns.`,
+        );
+      same.set(head, other);
+    }
+  return same;
+}
+
+/** All columns, in the order in which the files have them. */
+function columnsOf(files: readonly Lines[], said: ReadonlyMap<string, HeadSettled>): string[] {
+  const columns = new Map<string, string>();
+  for (const { heads } of files)
+    for (const head of heads) {
+      const as = said.get(form(head));
+      if (as === 'out') continue;
+      // A head of another name stands where the column it is the same as has not been met yet.
+      const own = typeof as === 'object' ? as.sameAs : head;
+      if (!columns.has(form(own))) columns.set(form(own), own);
+    }
+  return [...columns.values()];
+}
+
+const listed = (names: readonly string[]): string =>
+  `${names
+    .slice(0, 3)
+    .map((name) => `“${name}”`)
+    .join(', ')}${names.length > 3 ? ` and ${names.length - 3} more` : ''}`;
+
+function linesOf({ name, bytes }: Member): Lines {
+  const encoding = detectEncoding(bytes.subarray(0, HEAD_BYTES));
+  const text = new TextStream(encoding).push(bytes, true);
+  const layout = detectLayout(text.slice(0, HEAD_BYTES), encoding, text.length <= HEAD_BYTES);
+  if (!layout.header)
+    throw new IntakeError(
+      'columns',
+      `“${name}” has no header that names its columns: files are put together by their headings.`,
+    );
+  const [heads, ...rows] = headRows(text, layout, true).filter((row) => !isEmptyRow(row));
+  return { name, heads: trimmedRow(heads ?? []), rows };
+}

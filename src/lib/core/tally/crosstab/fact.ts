@@ -1,8 +1,0 @@
-import type { TallyAnswer } from '../answer';
-import { groupRows } from '../groupRows';
-
-/** `8 by 4` */
-export function crosstabFact({ tables: [main] }: TallyAnswer): string {
-  const across = main.columns.filter((c) => c.measure && /^a\d+\.m1$/.test(c.key)).length;
-  return `${groupRows(main)} by ${across}`;
-}

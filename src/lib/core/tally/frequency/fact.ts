@@ -1,8 +1,0 @@
-import { counted } from '../../table/format';
-import type { TallyAnswer } from '../answer';
-import { groupRows } from '../groupRows';
-import type { FrequencySpec } from './spec';
-
-/** `6 bands`, `9 values` */
-export const frequencyFact = ({ tables: [main] }: TallyAnswer, spec: FrequencySpec): string =>
-  counted(groupRows(main), spec.key.bands ? 'band' : spec.key.period ? 'period' : 'value');

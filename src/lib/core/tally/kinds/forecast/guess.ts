@@ -1,0 +1,43 @@
+import {
+  common,
+  dateFor,
+  daysOf,
+  measureFor,
+  NEEDS,
+  wishedKeys,
+  type FirstGuess,
+} from '../../wish/guess';
+import type { ForecastSpec } from './spec';
+
+const DAYS_A_YEAR = 365;
+
+export const forecastGuess: FirstGuess<ForecastSpec> = {
+  question: 'What comes next?',
+  found: 'forecast next carry on predict trend season future',
+  ofColumn: { words: 'carry it on', types: ['number', 'date', 'datetime'] },
+  meant: (wish) => wish.ahead !== undefined,
+  guess(facts, wish) {
+    const date = dateFor(facts, wish);
+    if (!date) return { needs: NEEDS.date };
+    const days = daysOf(date);
+    const period = wish.period ?? (days > DAYS_A_YEAR ? 'month' : days > 60 ? 'week' : 'day');
+    return {
+      tally: {
+        ...common,
+        kind: 'forecast',
+        series: {
+          column: date.id,
+          period,
+          measure: measureFor(facts, wish.column === date.id ? {} : wish),
+          by: wishedKeys(facts, wish).slice(0, 4),
+        },
+        method: 'best',
+        horizon: wish.ahead ?? (period === 'month' ? 12 : 8),
+        parameters: {},
+        gaps: 'refuse',
+        incompleteLast: 'leaveOut',
+        levels: [0.8, 0.95],
+      },
+    };
+  },
+};

@@ -1,0 +1,36 @@
+import {
+  common,
+  keysFor,
+  measuresFor,
+  NEEDS,
+  type FirstGuess,
+  type ListFacts,
+} from '../../wish/guess';
+import type { Wish } from '../../wish/wish';
+import type { LedgerSpec } from './spec';
+
+/** Totals by the list's first groups, or by those wished; of the whole where it has none. */
+export function totalsFor(facts: ListFacts, wish: Wish): LedgerSpec {
+  const keys = keysFor(facts, wish);
+  const measures = measuresFor(facts, wish);
+  const counted = measures.some(({ kind }) => kind === 'records');
+  return {
+    ...common,
+    kind: 'ledger',
+    groups: wish.by?.length ? keys.slice(0, wish.by.length) : keys.slice(0, 2),
+    sort: [],
+    // Totals stand beside what they are of; several that were asked for stand as they were.
+    measures: counted || measures.length > 1 ? measures : [{ kind: 'records' }, ...measures],
+    records: false,
+  };
+}
+
+export const ledgerGuess: FirstGuess<LedgerSpec> = {
+  question: 'What does each group come to?',
+  found: 'ledger subtotals totals groups list records',
+  measures: () => ['records'],
+  guess(facts, wish) {
+    const tally = totalsFor(facts, wish);
+    return tally.groups.length ? { tally } : { needs: NEEDS.group };
+  },
+};

@@ -1,0 +1,56 @@
+import { OverLimit } from '../../errors';
+import { answerAsk } from '$lib/core/ask/answerAsk';
+import type { Recipe } from '$lib/core/read/recipe';
+import { StepCache } from '$lib/core/task/cache';
+import type { Task } from '$lib/core/task/task';
+import type { Table } from '$lib/core/table/table';
+import { resultFile } from '$lib/core/write/resultFile';
+import { openDatabase, type Database } from '../../storage/database';
+import { loadTable } from '../load';
+import { tookTooLong } from '../limits';
+import type { ThreadTask } from '../tasks';
+
+/** Tables asked lately, the longest unused dropped first. */
+const tables = new StepCache<{ table: Table; recipe: Recipe; listName: string }>(3);
+
+async function tableOf(db: Database, database: string, reading: number) {
+  const key = `${database}|${reading}`;
+  const known = tables.get(key);
+  if (known) return known;
+  const loaded = await loadTable(db, reading);
+  tables.set(key, loaded);
+  return loaded;
+}
+
+/** Answers an ask about a stored reading, within a time and a size. */
+export async function answer(task: Extract<ThreadTask, { task: 'answer' }>): Promise<Uint8Array> {
+  const db = openDatabase(task.database);
+  try {
+    const { table, recipe, listName } = await tableOf(db, task.database, task.reading);
+    const others = new Map<string, Table>();
+    for (const [name, reading] of Object.entries(task.others))
+      others.set(name, (await tableOf(db, task.database, reading)).table);
+    const { result } = within(
+      answerAsk({ name: listName, table, recipe, others }, task.ask),
+      task.limitMs,
+    );
+    const { bytes: written } = await resultFile(result, task.as, task.dialect);
+    if (written.length > task.limitBytes)
+      throw new OverLimit(
+        `The answer is over ${Math.round(task.limitBytes / 1024 / 1024)} MB. Ask for fewer tallies, longer periods, wider bands or only the top of a ranking.`,
+      );
+    return written;
+  } finally {
+    await db.destroy();
+  }
+}
+
+/** Runs the work until it is done, or its time is up. @throws OverLimit */
+function within<T>(steps: Task<T>, limitMs: number): T {
+  const until = performance.now() + limitMs;
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+    if (performance.now() > until) throw new OverLimit(tookTooLong(limitMs));
+  }
+}
