@@ -68,7 +68,7 @@ export class ColumnReader {
       case 'datetime':
         return (text) => readDateTime(text, recipe.dateOrder, recipe.zone, this.#dates);
       case 'time':
-        return readClock;
+        return (text) => readClock(text, this.#dates);
       case 'yesno':
         return readYesNo;
     }
@@ -164,9 +164,9 @@ export class ColumnReader {
   #unit(): string {
     const { type, unit, zone } = this.#recipe;
     if (unit || type !== 'datetime') return unit;
-    const { offsets } = this.#dates;
+    const { offsets, withoutOffset } = this.#dates;
     if (zone === 'utc' && offsets.size) return 'UTC';
-    return offsets.size === 1 ? offsetName([...offsets][0]) : '';
+    return offsets.size === 1 && withoutOffset === 0 ? offsetName([...offsets][0]) : '';
   }
 }
 

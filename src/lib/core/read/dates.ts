@@ -12,6 +12,10 @@ export interface DateFacts {
   orders: number;
   grains: Record<Grain, number>;
   offsets: Set<string>;
+  /** Times without an offset. */
+  withoutOffset: number;
+  /** Times finer than a millisecond. */
+  finer: number;
 }
 
 const ORDER_BITS: Record<DateOrder, number> = { dmy: 1, mdy: 2, ymd: 4 };
@@ -29,6 +33,8 @@ export const noDateFacts = (): DateFacts => ({
   orders: ORDER_BITS.dmy | ORDER_BITS.mdy | ORDER_BITS.ymd,
   grains: { day: 0, month: 0, quarter: 0, year: 0 },
   offsets: new Set(),
+  withoutOffset: 0,
+  finer: 0,
 });
 
 const monthOf = (word: string): number => {
@@ -148,8 +154,11 @@ function fromMonthName(text: string, facts: DateFacts): number {
   return NaN;
 }
 
-/** `08:10`, `8:10:05`, `08:10:05.250`, `8:10 pm`: milliseconds since midnight, or NaN. */
-export function readClock(text: string): number {
+/**
+ * `08:10`, `8:10:05`, `08:10:05.250`, `8:10 pm`: milliseconds since midnight, or NaN. What is finer is cut off,
+ * not rounded: 23:59:59.9996 stays on its day.
+ */
+export function readClock(text: string, facts?: Pick<DateFacts, 'finer'>): number {
   if (text.length === 5 && text.charCodeAt(2) === 58) {
     const hours = digits(text, 0, 2);
     const minutes = digits(text, 3, 2);
@@ -165,13 +174,15 @@ export function readClock(text: string): number {
   }
   const minute = +m[2];
   const second = +(m[3] ?? 0);
+  const fraction = Number((m[4] ?? '').slice(0, 3).padEnd(3, '0'));
+  if (facts && /[1-9]/.test((m[4] ?? '').slice(3))) facts.finer++;
   if (hour > 23 || minute > 59 || second > 59) return NaN;
-  return ((hour * 60 + minute) * 60 + second) * 1000 + Math.round(Number(`0.${m[4] ?? 0}`) * 1000);
+  return ((hour * 60 + minute) * 60 + second) * 1000 + fraction;
 }
 
 /**
- * Date and time as milliseconds of the clock written, or of UTC where the zone is `utc` and the
- * text has an offset. A date alone is its midnight.
+ * Date and time as milliseconds of the clock written, or of UTC where the zone is `utc`: a text without an
+ * offset is then none, since nobody can say which time of UTC it was. A date alone is its midnight.
  */
 export function readDateTime(
   text: string,
@@ -183,12 +194,16 @@ export function readDateTime(
   const m = /^(.{6,}?)(?:[T]|,?\s+)(\d{1,2}:\d{2}.*?)\s*(Z|[+-]\d{2}:?\d{2}|[+-]\d{2})?$/.exec(
     text,
   );
-  if (!m) return readDate(text, order, facts) * DAY_MS;
+  if (!m) return zone === 'utc' ? NaN : readDate(text, order, facts) * DAY_MS;
   const days = readDate(m[1], order, facts);
-  const clock = readClock(m[2]);
-  if (!m[3]) return days * DAY_MS + clock;
+  const clock = readClock(m[2], facts);
+  const written = days * DAY_MS + clock;
+  if (!m[3]) {
+    if (written === written) facts.withoutOffset++;
+    return zone === 'utc' ? NaN : written;
+  }
   facts.offsets.add(m[3]);
-  return days * DAY_MS + clock - (zone === 'utc' ? offsetMs(m[3]) : 0);
+  return written - (zone === 'utc' ? offsetMs(m[3]) : 0);
 }
 
 function offsetMs(offset: string): number {

@@ -2,9 +2,10 @@ import { counted, showCount } from '../table/format';
 import { finish } from '../task/task';
 import { isText, typeName } from '../table/column';
 import type { DelimitedReading } from './delimited';
-import { isUndecided } from './dates';
+import { isUndecided, type DateFacts } from './dates';
 import { doubt, PLACES, type Doubt } from './doubts';
 import { decimalShown, marksAmbiguous, uniqueNames, unitOfHead } from './infer';
+import { isTooLong } from './numbers';
 import { kindDoubts } from './kindDoubts';
 import type { ColumnRecipe, Recipe } from './recipe';
 import { findTotals, type TotalLike } from './totals';
@@ -44,6 +45,7 @@ function columnDoubts(recipe: Recipe, c: number, { table, evidence }: DelimitedR
         'unread',
         read.unread.size,
         `${counted(read.unread.size, 'cell')} of ${column.name} cannot be read as ${column.type === 'yesno' ? '' : 'a '}${typeName[column.type]}. ` +
+          tooLongWords(column, read.unread) +
           (read.unread.size === 1 ? 'It keeps its text' : 'They keep their text') +
           ' and no figure counts the value until it is corrected.',
         { ...at, places: [...read.unread].map(([record, text]) => ({ record, text })) },
@@ -61,12 +63,13 @@ function columnDoubts(recipe: Recipe, c: number, { table, evidence }: DelimitedR
       ),
     );
   if (column.type === 'number') out.push(...marksDoubt(column, c, recipe, evidence));
-  if (dated && dates.offsets.size > 1)
+  if (dated) out.push(...offsetDoubts(column, dates));
+  if (dates.finer > 0)
     out.push(
       doubt(
-        'mixedOffsets',
-        dates.offsets.size,
-        `Times in ${column.name} carry ${dates.offsets.size} different offsets; they are ${column.zone === 'utc' ? 'turned to UTC' : 'kept as the clock was written'}.`,
+        'longNumbers',
+        dates.finer,
+        `${counted(dates.finer, 'time')} of ${column.name} ${dates.finer === 1 ? 'is' : 'are'} finer than a millisecond: what is behind it is cut off.`,
         at,
       ),
     );
@@ -109,6 +112,38 @@ function columnDoubts(recipe: Recipe, c: number, { table, evidence }: DelimitedR
       ),
     );
   return out;
+}
+
+/** How many unread cells are numbers whose digits would be lost; empty where there are none. */
+function tooLongWords({ type }: ColumnRecipe, unread: ReadonlyMap<number, string>): string {
+  if (type !== 'number') return '';
+  let long = 0;
+  for (const text of unread.values()) if (isTooLong(text.trim())) long++;
+  if (long === 0) return '';
+  const said =
+    long === unread.size
+      ? long === 1
+        ? 'It is'
+        : 'They are'
+      : long === 1
+        ? 'One of them is'
+        : `${showCount(long)} of them are`;
+  return `${said} too long to be calculated with: digits would be lost. `;
+}
+
+/** Times of several offsets, or with an offset and without one. */
+function offsetDoubts({ id, name, zone }: ColumnRecipe, dates: DateFacts): Doubt[] {
+  const { offsets, withoutOffset } = dates;
+  if (offsets.size === 0 || (offsets.size === 1 && withoutOffset === 0)) return [];
+  const kept = zone === 'utc' ? 'turned to UTC' : 'kept as the clock was written';
+  const carried =
+    offsets.size > 1
+      ? `Times in ${name} carry ${offsets.size} different offsets; they are ${kept}.`
+      : `Times in ${name} carry an offset (${[...offsets][0]}); they are ${kept}.`;
+  const bare = withoutOffset
+    ? ` ${counted(withoutOffset, 'time')} ${withoutOffset === 1 ? 'has' : 'have'} none and ${withoutOffset === 1 ? 'is' : 'are'} ${zone === 'utc' ? 'unread: nobody can say which time of UTC' : 'taken for the same clock'}.`
+    : '';
+  return [doubt('mixedOffsets', offsets.size, carried + bare, { column: id })];
 }
 
 /** A mark that could be either of two; another column of the same file may tell which it is. */

@@ -7,6 +7,12 @@ const PERHAPS =
 const COUNTS =
   /\b(number of|no of|nr of|count|total|amount|sum|value|price|qty|quantity|rate|length)\b/i;
 
+/** Names of another form than digits: 1.1 and 1.10 are two versions, a telephone number begins with a plus. */
+const OWN_FORMS: readonly { readonly heads: RegExp; readonly form: RegExp }[] = [
+  { heads: /\bversion\b/i, form: /^v?\d+(\.\d+)*$/i },
+  { heads: /\b(phone|telephone|tel|mobile|fax)\b/i, form: /^\+?[\d\s()./-]+$/ },
+];
+
 /** Values that are looked at for a numbering that runs on. */
 const RUN = 20;
 
@@ -16,8 +22,11 @@ const wordsOf = (head: string): string =>
 
 /** Why a column of whole numbers looks like names rather than quantities; none where it does not. */
 export function identifierEvidence(head: string, texts: readonly string[]): string[] {
-  if (texts.length === 0 || !texts.every((t) => /^\d+$/.test(t) || isCode(t))) return [];
   const words = wordsOf(head);
+  const ownForm = OWN_FORMS.find(({ heads }) => heads.test(words))?.form;
+  if (texts.length === 0) return [];
+  if (ownForm && texts.every((t) => ownForm.test(t))) return [`its name, “${head}”`];
+  if (!texts.every((t) => /^\d+$/.test(t) || isCode(t))) return [];
   const why: string[] = [];
   const counts = COUNTS.test(words);
   if (!counts && (SURE.test(words) || PERHAPS.test(words))) why.push(`its name, “${head}”`);

@@ -6,13 +6,19 @@ import { isTooLong, noNumberFacts, numberReader, unitBehind, type NumberStyle } 
 import { BLANK_WORDS, type ColumnRecipe, type DateOrder } from './recipe';
 import { readYesNo } from './yesno';
 
+/** Cells that look like something else keep a column from being numbers when they are more than this share. */
+const FEW = 0.05;
+
 /** A type is taken when at least this share of the cells that are not blank read as it. */
 const ENOUGH = 0.85;
 
 /** Heads that hold a unit: `Delay (min)`, `Fares [£]`. */
 export function unitOfHead(head: string): { name: string; unit: string } {
   const m = /^(.*\S)\s*[([]([^()[\]]{1,12})[)\]]$/.exec(head);
-  return m ? { name: m[1].trim(), unit: m[2].trim() } : { name: head, unit: '' };
+  // “Fares (2)” is the second of that name.
+  return m && !/^\d+$/.test(m[2].trim())
+    ? { name: m[1].trim(), unit: m[2].trim() }
+    : { name: head, unit: '' };
 }
 
 type Reading = Pick<
@@ -154,9 +160,10 @@ const STYLES: readonly Omit<NumberStyle, 'unit'>[] = [
 ];
 
 function inferNumber(texts: readonly string[], enough: number): Reading | null {
-  // Codes with leading zeros or a letter E, and numbers too long for a double, stay text.
-  const codes = share(texts, (t) => isCodeLike(t) || /^\d{16,}$/.test(t));
-  if (codes > texts.length * 0.05 || texts.some(isTooLong)) return null;
+  // Codes with leading zeros or a letter E, and numbers too long for a double, stay text: all of the column
+  // where there are more than a few, else those cells, unread with all their digits.
+  const codes = share(texts, (t) => isCodeLike(t) || /^\d{16,}$/.test(t) || isTooLong(t));
+  if (codes > texts.length * FEW) return null;
   const units = new Map<string, number>();
   for (const t of texts) {
     const unit = unitBehind(t);
@@ -171,7 +178,23 @@ function inferNumber(texts: readonly string[], enough: number): Reading | null {
     if (n > (best?.read ?? 0)) best = { style: { ...style, unit }, read: n };
   }
   if (!best || best.read < enough) return null;
-  return { ...asText, type: 'number', ...best.style, unitInCells: unit !== '' };
+  const { style } = best;
+  return {
+    ...asText,
+    type: 'number',
+    ...style,
+    unit: unit || currencyOf(texts, style),
+    unitInCells: unit !== '',
+  };
+}
+
+/** The currency that stands beside more than half of the numbers; '' where none does, or several do. */
+function currencyOf(texts: readonly string[], style: NumberStyle): string {
+  const facts = noNumberFacts();
+  const read = numberReader(style, facts);
+  const values = share(texts, (t) => !Number.isNaN(read(t)));
+  const [[sign, count] = ['', 0], ...others] = facts.currencies;
+  return others.length === 0 && count > values / 2 ? sign : '';
 }
 
 /**

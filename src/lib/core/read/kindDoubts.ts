@@ -6,7 +6,7 @@ import type { DelimitedReading } from './delimited';
 import { doubt, type Doubt } from './doubts';
 import { identifierEvidence, isCodeLike, isIdentifier } from './identifier';
 import { inferColumn } from './infer';
-import { isTooLong, noNumberFacts, numberReader, unitBehind } from './numbers';
+import { isCurrency, isTooLong, noNumberFacts, numberReader, unitBehind } from './numbers';
 import type { ColumnRecipe } from './recipe';
 
 /** Dates beyond these years among others are slips more often than dates. */
@@ -37,7 +37,7 @@ const valuesIn = ({ values }: ScalarColumn): number => {
 };
 
 function mixedNumbers(
-  { id, name }: ColumnRecipe,
+  { id, name, unit }: ColumnRecipe,
   read: ScalarColumn,
   percents: number,
   currencies: ReadonlyMap<string, number>,
@@ -50,6 +50,25 @@ function mixedNumbers(
         'mixedKinds',
         Math.min(percents, values - percents),
         `${name} holds ${counted(percents, 'per cent', 'per cents')} and ${counted(values - percents, 'plain number')}: 12 % is read as 0.12, and 12 as 12. Mend the file if they mean the same.`,
+        { column: id },
+      ),
+    );
+  const [[sign, marked] = ['', 0]] = currencies;
+  if (currencies.size === 1 && marked < values && (marked > 1 || unit === sign))
+    out.push(
+      doubt(
+        'mixedKinds',
+        values - marked,
+        `${counted(marked, 'number')} of ${name} ${marked === 1 ? 'has' : 'have'} ${sign} beside ${marked === 1 ? 'it' : 'them'} and ${counted(values - marked, 'number')} ${values - marked === 1 ? 'has' : 'have'} not: all are read as ${unit || sign}. Mend the file if they are not the same.`,
+        { column: id },
+      ),
+    );
+  if (currencies.size === 1 && unit !== '' && unit !== sign && isCurrency(unit))
+    out.push(
+      doubt(
+        'mixedKinds',
+        marked,
+        `${name} is in ${unit}, and ${counted(marked, 'number')} of this file ${marked === 1 ? 'is' : 'are'} in ${sign}. Change the unit, or mend the file.`,
         { column: id },
       ),
     );

@@ -84,7 +84,22 @@ function leadingLines(rows: readonly string[][], width: number): number {
   if (width < 2) return 0;
   const least = leastFilled(width);
   const at = rows.findIndex((row) => trimmedRow(row).length >= least);
-  return at > 0 && at < 50 ? at : 0;
+  if (at <= 0 || at >= 50) return 0;
+  return isLostHeader(rows[at - 1], rows[at]) ? at - 1 : at;
+}
+
+/**
+ * Whether a line that fills too few cells for a line of the table is its header all the same: words over most
+ * of the columns, right above a first line with figures. Columns without a name are cut off from it.
+ */
+function isLostHeader(above: readonly string[], first: readonly string[]): boolean {
+  const heads = trimmedRow(above);
+  return (
+    heads.length > 1 &&
+    2 * heads.length >= first.length &&
+    heads.every((cell) => cell.trim() !== '' && !looksLikeValue(cell)) &&
+    first.some(looksLikeValue)
+  );
 }
 
 /** Numbers that follow one another from column to column: years, months or days as heads. */

@@ -9,6 +9,9 @@ export interface NumberStyle {
 const POWERS = Float64Array.from({ length: 23 }, (_, k) => 10 ** k);
 const CURRENCY = '£$€¥';
 
+/** Whether a unit is a currency sign, which stands beside a number without being told apart from it. */
+export const isCurrency = (unit: string): boolean => unit.length === 1 && CURRENCY.includes(unit);
+
 /** What a reader of cells found besides the value. */
 export interface NumberFacts {
   decimals: number;
@@ -130,17 +133,29 @@ function readStyled(text: string, style: NumberStyle, facts: NumberFacts): numbe
   return negative ? -value : value;
 }
 
-/** Whether a double is not the number that these digits write: some of them would be gone. */
+/** More digits than these are not compared: a double is written out in fewer by everyone. */
+const MOST_DIGITS = 100;
+
+/**
+ * Whether a double is not the number that these digits write: some of them would be gone. Written with as many
+ * digits, a double that was exported gives the same ones again, 0.10000000000000001 too. A number too small to
+ * be told from 0 is lost as a whole.
+ */
 function losesDigits(digits: string, value: number): boolean {
   const significant = digits.replace(/^0+/, '').replace(/0+$/, '');
+  if (significant !== '' && value === 0) return true;
   if (significant.length <= HELD) return false;
-  return value.toExponential().replace(/e.*$/, '').replace('.', '') !== significant;
+  if (significant.length > MOST_DIGITS) return true;
+  const written = Math.abs(value).toPrecision(significant.length).replace(/e.*$/, '');
+  return written.replace('.', '').replace(/^0+/, '') !== significant;
 }
 
-/** Whether a text is a number of more digits than a double holds. */
+/** Whether a text is a number of more digits than a double holds, or farther from or nearer to 0 than any. */
 export function isTooLong(text: string): boolean {
-  const plain = /^[-+]?(\d+)(?:[.,](\d+))?$/.exec(text);
-  return plain !== null && losesDigits(plain[1] + (plain[2] ?? ''), Number(text.replace(',', '.')));
+  const plain = /^[-+]?(\d+)(?:[.,](\d+))?(?:[eE][-+]?\d+)?$/.exec(text);
+  if (!plain) return false;
+  const value = Number(text.replace(',', '.'));
+  return !Number.isFinite(value) || losesDigits(plain[1] + (plain[2] ?? ''), value);
 }
 
 /** Trailing text behind a number, as a unit: `14 min` → `min`; '' where there is none. */

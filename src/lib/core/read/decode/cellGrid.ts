@@ -1,5 +1,5 @@
 import { joined } from './joined';
-import { counted } from '../../table/format';
+import { counted, showCount } from '../../table/format';
 import { doubt, PLACES, type Doubt, type Place } from '../doubts';
 import type { ColumnRecipe, Recipe } from '../recipe';
 import { noNumberFacts, numberReader } from '../numbers';
@@ -118,6 +118,28 @@ export function asCellsSay(
   return { recipe: { ...recipe, columns }, decided };
 }
 
+/** Numbers of several units by the formats of their cells, a sum of which would add them up as one. */
+function mixedUnits({ id, name, type }: ColumnRecipe, records: CellGrid, at: number): Doubt[] {
+  if (type !== 'number') return [];
+  const counts = new Map<string, number>();
+  for (const row of records) {
+    const { kind, unit = '' } = row[at] ?? BLANK;
+    if (kind === 'number') counts.set(unit, (counts.get(unit) ?? 0) + 1);
+  }
+  if (counts.size < 2) return [];
+  const ranked = [...counts].sort(([, a], [, b]) => b - a);
+  const words = ranked.map(([unit, n]) => `${unit || 'no unit'} ${showCount(n)}×`).join(', ');
+  const fewer = ranked.slice(1).reduce((n, [, count]) => n + count, 0);
+  return [
+    doubt(
+      'mixedKinds',
+      fewer,
+      `By the formats of its cells ${name} holds numbers of several units (${words}). They are read as plain numbers, and a sum would add them up as one.`,
+      { column: id },
+    ),
+  ];
+}
+
 /** Numbers kept as text in columns that are read as numbers, each by its record. */
 export function gridDoubts(recipe: Recipe, grid: CellGrid): Doubt[] {
   const records = recordsOf(grid, recipe);
@@ -125,6 +147,7 @@ export function gridDoubts(recipe: Recipe, grid: CellGrid): Doubt[] {
   for (const column of recipe.columns) {
     const { at, name, id } = column;
     if (at === null) continue;
+    out.push(...mixedUnits(column, records, at));
     const read = numberReader({ ...column, unit: '' }, noNumberFacts());
     const numbers: Place[] = [];
     let asText = 0;

@@ -211,7 +211,8 @@ async function unfoldForm(
     }
     case 'json': {
       const { jsonGrid } = await import('./json');
-      return { ...plain, content: asGrid(jsonGrid(bytes)) };
+      const { grid, doubts } = jsonGrid(bytes);
+      return { ...plain, doubts, content: asGrid(grid) };
     }
     case 'workbook': {
       const { openWorkbook } = await import('./workbook');

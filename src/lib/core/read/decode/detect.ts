@@ -1,5 +1,5 @@
 import { IntakeError } from '../../errors';
-import { detectEncoding, TextStream } from '../textDecoding';
+import { detectEncoding, HEAD_BYTES, TextStream } from '../textDecoding';
 import { cutsOf } from './fixedWidth';
 import type { DatabaseForm, FileForm } from './source';
 
@@ -56,8 +56,31 @@ function firstLines(head: Uint8Array): string[] {
   }
 }
 
-/** Text that begins with an object, or with an array of objects. */
+/** Text that begins with an object, or with an array of objects or of plain values. */
 function looksLikeJson(head: Uint8Array): boolean {
-  const text = new TextDecoder().decode(head.subarray(0, 4096)).replace(/^\ufeff/, '');
-  return /^\s*(\[\s*)*\{\s*("|\})/.test(text) || /^\s*\[\s*\]\s*$/.test(text);
+  const text = textOf(head.subarray(0, 4096)).replace(/^\ufeff/, '');
+  if (/^\s*(\[\s*)*\{\s*("|\})/.test(text) || /^\s*\[\s*\]\s*$/.test(text)) return true;
+  // Delimited text may begin with a bracket as well: all of it must be JSON, or a long run of its values.
+  if (!/^\s*\[\s*(-?\d|"|true|false|null)/.test(text)) return false;
+  return head.length < HEAD_BYTES ? isJson(head) : VALUES.test(text);
+}
+
+/** An array of plain values, of which only the beginning is at hand. */
+const VALUES = /^\s*\[\s*((-?\d[\d.eE+-]*|"[^"\\]*(\\.[^"\\]*)*"|true|false|null)\s*,\s*){8}/;
+
+function isJson(bytes: Uint8Array): boolean {
+  try {
+    return Array.isArray(JSON.parse(textOf(bytes)));
+  } catch {
+    return false;
+  }
+}
+
+function textOf(bytes: Uint8Array): string {
+  try {
+    return new TextStream(detectEncoding(bytes)).push(bytes, true);
+  } catch (error) {
+    if (error instanceof IntakeError) return '';
+    throw error;
+  }
 }

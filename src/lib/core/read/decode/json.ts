@@ -1,10 +1,15 @@
-import { showCount } from '../../table/format';
+import { counted, showCount } from '../../table/format';
 import { IntakeError } from '../../errors';
+import { detectEncoding, HEAD_BYTES, TextStream } from '../textDecoding';
+import { doubt, type Doubt } from '../doubts';
+import { isTooLong } from '../numbers';
 import { BLANK, type CellGrid, type GridCell } from './cellGrid';
 
 /** Columns beyond these would be the keys of something that is no table. */
 const MOST_PATHS = 1000;
 const DEEPEST = 12;
+/** Between a field and the field within it: `b.c` by itself is another column than `c` within `b`. */
+const WITHIN = '\u0000';
 
 /**
  * Records of JSON: an array of objects, objects line by line, or an object that holds one such array.
@@ -12,8 +17,9 @@ const DEEPEST = 12;
  * Numbers of more digits than a number here can hold stay text, with all of them.
  * @throws IntakeError
  */
-export function jsonGrid(bytes: Uint8Array): CellGrid {
-  const text = new TextDecoder().decode(bytes).replace(/^\ufeff/, '');
+export function jsonGrid(bytes: Uint8Array): { grid: CellGrid; doubts: Doubt[] } {
+  const encoding = detectEncoding(bytes.subarray(0, HEAD_BYTES));
+  const text = new TextStream(encoding).push(bytes, true).replace(/^\ufeff/, '');
   const records = recordsOf(text);
   const columns = new Map<string, number>();
   const rows = records.map((record) => {
@@ -23,25 +29,60 @@ export function jsonGrid(bytes: Uint8Array): CellGrid {
   });
   if (columns.size === 0)
     throw new IntakeError('noColumns', 'The JSON holds no objects with fields to read as records.');
-  const heads = [...columns.keys()].map((path): GridCell => ({ kind: 'text', text: path }));
-  return [heads, ...rows.map((row) => Array.from(heads, (_, c) => row[c] ?? BLANK))];
+  const heads = [...columns.keys()].map((path): GridCell => ({
+    kind: 'text',
+    text: path.replaceAll(WITHIN, '.'),
+  }));
+  return {
+    grid: [heads, ...rows.map((row) => Array.from(heads, (_, c) => row[c] ?? BLANK))],
+    doubts: repeatedNames(
+      text,
+      records.reduce((n, record) => n + namesIn(record), 0),
+    ),
+  };
 }
 
-/** A number of more significant digits than a double holds, outside of any text. */
-const NUMBERS = /"(?:[^"\\]|\\.)*"|-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?/g;
-const digitsIn = (number: string): number =>
-  number.replace(/^-|[eE].*$|\./g, '').replace(/^0+/, '').length;
-const held = (text: string): string =>
-  /\d{16}|\d\.\d{15}/.test(text)
-    ? text.replace(NUMBERS, (m) =>
-        m[0] !== '"' && digitsIn(m) > 15 && String(Number(m)) !== m ? `"${m}"` : m,
-      )
+/** Numbers, and texts to step over. */
+const NUMBERS = /"[^"\\]*(?:\\.[^"\\]*)*"|-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?/g;
+/** Numbers that no double holds are put in quotes, so that their digits stay. */
+const withDigitsKept = (text: string): string =>
+  /\d{16}|\d\.\d{15}|[eE][+-]?\d{3}/.test(text)
+    ? text.replace(NUMBERS, (m) => (m[0] !== '"' && isTooLong(m) ? `"${m}"` : m))
     : text;
+
+const NAMES = /"([^"\\]*(?:\\.[^"\\]*)*)"\s*(:?)|[{}]/g;
+
+/** Names that stand twice in one object, where the later value takes the place of the first without a word. */
+function repeatedNames(text: string, names: number): Doubt[] {
+  let written = 0;
+  for (const [, , colon] of text.matchAll(NAMES)) if (colon) written++;
+  if (written === names) return [];
+  const open: Set<string>[] = [];
+  const repeated = new Map<string, number>();
+  for (const [token, name, colon] of text.matchAll(NAMES)) {
+    if (token === '{') open.push(new Set());
+    else if (token === '}') open.pop();
+    else if (colon) {
+      if (open.at(-1)?.has(name)) repeated.set(name, (repeated.get(name) ?? 0) + 1);
+      open.at(-1)?.add(name);
+    }
+  }
+  if (repeated.size === 0) return [];
+  const times = [...repeated.values()].reduce((a, b) => a + b, 0);
+  const which = [...repeated.keys()].slice(0, 6).map((name) => `“${name}”`);
+  return [
+    doubt(
+      'names',
+      times,
+      `${counted(times, 'field')} ${times === 1 ? 'stands' : 'stand'} twice in one object (${which.join(', ')}): the last value of each is read, the one before it is not.`,
+    ),
+  ];
+}
 
 function recordsOf(text: string): readonly object[] {
   let whole: unknown;
   try {
-    whole = JSON.parse(held(text));
+    whole = JSON.parse(withDigitsKept(text));
   } catch (error) {
     return lineRecords(text, error);
   }
@@ -51,6 +92,9 @@ function recordsOf(text: string): readonly object[] {
       'form',
       'The JSON is no array of objects, and holds none that stands alone.',
     );
+  // Values without names are a list of one column.
+  if (found.length && found.every((value) => !isObject(value) && !Array.isArray(value)))
+    return found.map((value) => ({ value }));
   const odd = found.findIndex((record) => !isObject(record));
   if (odd >= 0)
     throw new IntakeError(
@@ -80,7 +124,7 @@ function lineRecords(text: string, error: unknown): readonly object[] {
   return filled.map((k) => {
     let record: unknown = null;
     try {
-      record = JSON.parse(held(lines[k]));
+      record = JSON.parse(withDigitsKept(lines[k]));
     } catch {
       // One document in error says more by itself than by its lines.
       const words = error instanceof Error && k === filled[0] ? ` ${error.message}` : '';
@@ -99,7 +143,7 @@ function fill(
   depth: number,
 ): void {
   for (const [key, value] of Object.entries(record)) {
-    const path = before ? `${before}.${key}` : key;
+    const path = before ? `${before}${WITHIN}${key}` : key;
     if (isObject(value) && depth < DEEPEST && Object.keys(value).length) {
       fill(row, value, path, columns, depth + 1);
       continue;
@@ -113,6 +157,13 @@ function fill(
       );
     row[at] = cellOf(value);
   }
+}
+
+/** Names in a value, those within it included. */
+function namesIn(value: unknown): number {
+  if (Array.isArray(value)) return value.reduce((n: number, inner) => n + namesIn(inner), 0);
+  if (!isObject(value)) return 0;
+  return Object.values(value).reduce((n: number, inner) => n + 1 + namesIn(inner), 0);
 }
 
 function cellOf(value: unknown): GridCell {

@@ -1,6 +1,8 @@
 import { HeadsDiffer, IntakeError } from '../../errors';
 import { detectEncoding, HEAD_BYTES, TextStream } from '../textDecoding';
 import { detectLayout, headRows, trimmedRow } from '../layout';
+import { inferColumn, uniqueNames } from '../infer';
+import { noNumberFacts, numberReader } from '../numbers';
 import { isEmptyRow } from '../split';
 import { rowsAsText } from './cellGrid';
 import type { HeadDifference, HeadSettled } from './source';
@@ -10,7 +12,8 @@ import type { Member } from './zip';
 interface Lines {
   readonly name: string;
   readonly heads: readonly string[];
-  readonly rows: readonly (readonly string[])[];
+  /** Cells as they were written, numbers by one mark in all files. */
+  readonly rows: readonly string[][];
 }
 
 /** A heading as two files would both write it. */
@@ -31,6 +34,7 @@ export type HeadsSettled = Readonly<Record<string, HeadSettled>>;
  */
 export function stackedText(members: readonly Member[], settled: HeadsSettled = {}): Uint8Array {
   const files = members.map(linesOf);
+  writeByOneMark(files);
   const differences = differencesOf(files);
   const said = new Map(Object.entries(settled).map(([head, as]) => [form(head), as]));
   const open = differences.filter(({ head }) => !said.has(form(head)));
@@ -146,6 +150,58 @@ function linesOf({ name, bytes }: Member): Lines {
       'columns',
       `“${name}” has no header that names its columns: files are put together by their headings.`,
     );
-  const [heads, ...rows] = headRows(text, layout, true).filter((row) => !isEmptyRow(row));
-  return { name, heads: trimmedRow(heads ?? []), rows };
+  const [heads = [], ...rows] = headRows(text, layout, true).filter((row) => !isEmptyRow(row));
+  // Columns without a name at the end are columns where they hold something; a name that stands twice is two.
+  const width = rows.some((row) => row.slice(trimmedRow(heads).length, heads.length).some(Boolean))
+    ? heads.length
+    : trimmedRow(heads).length;
+  const { names } = uniqueNames(heads.slice(0, width));
+  return { name, heads: names, rows: rows.map((row) => [...row]) };
 }
+
+/**
+ * Numbers of one column that the files write by different marks, 3,5 here and 3.5 there, are written by one: read by
+ * the marks of its first file, those of another would be other numbers.
+ */
+function writeByOneMark(files: readonly Lines[]): void {
+  const heads = new Set(files.flatMap((file) => file.heads.map(form)));
+  for (const head of heads) {
+    const ofFiles = files.map((file) => {
+      const at = file.heads.findIndex((own) => form(own) === head);
+      const cells = at < 0 ? [] : file.rows.map((row) => row[at] ?? '');
+      return {
+        file,
+        at,
+        style: inferColumn(
+          head,
+          cells.filter((cell) => /\d/.test(cell)),
+        ),
+      };
+    });
+    const numbers = ofFiles.filter(({ style }) => style.type === 'number');
+    if (new Set(numbers.map(({ style }) => style.decimal + style.thousands)).size < 2) continue;
+    // Whole numbers without marks are the same by any.
+    for (const { file, at, style } of numbers) {
+      const unit = style.unitInCells ? style.unit : '';
+      const reads = numberReader({ ...style, unit }, noNumberFacts());
+      for (const row of file.rows) {
+        const text = row[at]?.trim() ?? '';
+        if (text === '' || Number.isNaN(reads(text))) continue;
+        row[at] = text
+          .replace(GROUPED, (digits) =>
+            style.thousands ? digits.replace(marks(style.thousands), '') : digits,
+          )
+          .replace(style.decimal, '.');
+      }
+    }
+  }
+}
+
+/** The digits of a number, with what stands between them. */
+const GROUPED = /\d[\d.,'’ \u00a0\u2009\u202f]*/;
+const marks = (thousands: string): RegExp =>
+  thousands === ' '
+    ? /[ \u00a0\u2009\u202f]/g
+    : thousands === "'"
+      ? /['’]/g
+      : new RegExp(`\\${thousands}`, 'g');
