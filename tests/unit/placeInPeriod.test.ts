@@ -4,6 +4,9 @@ import { dayNumber } from '$lib/core/table/calendar';
 import { scalarColumn } from '$lib/core/table/column';
 import { USUAL_CALENDAR } from '$lib/core/table/period';
 import type { Table } from '$lib/core/table/table';
+import { finish } from '$lib/core/task/task';
+import { questionsOf } from '$lib/core/tally/wish/guesses';
+import { columnFacts } from '$lib/core/tally/wish/listFacts';
 import { standsFor } from '$lib/core/tally/series/placeInPeriod';
 
 /** Days as `2025-01-31`. */
@@ -35,6 +38,9 @@ describe('what a date stands for', () => {
     expect(placeOf('2023-01-01', '2025-01-01')).toBe('year');
     expect(placeOf('2025-01-06', '2025-01-13', '2025-01-27')).toBe('week');
     expect(placeOf('2025-01-01', '2025-02-02')).toBe('day');
+    // The 15th of each month is the month's.
+    expect(placeOf('2025-01-15', '2025-02-15', '2025-05-15')).toBe('month');
+    expect(placeOf('2025-01-15', '2025-02-16')).toBe('day');
     // One date stands at many edges, and tells of none.
     expect(placeOf('2025-01-01', '2025-01-01')).toBe('day');
     expect(placeOf('2025-01-01', '2025-01-31')).toBe('day');
@@ -44,6 +50,42 @@ describe('what a date stands for', () => {
     const april = scalarColumn('day', 'date', days('2024-04-01', '2025-04-01'));
     expect(standsFor(april, { ...USUAL_CALENDAR, yearStartsIn: 4 })).toBe('year');
     expect(standsFor(april, USUAL_CALENDAR)).toBe('quarter');
+  });
+});
+
+describe('years and quarters', () => {
+  const table: Table = {
+    length: 3,
+    columns: [
+      scalarColumn('Year', 'date', days('2020-01-01', '2021-01-01', '2021-01-01'), {
+        grain: 'year',
+      }),
+      scalarColumn('n', 'number', [1, 2, 4]),
+    ],
+  };
+
+  it('group as what they are, whatever finer period is asked for', () => {
+    const [ledger] = answered(table, {
+      tallies: [
+        {
+          kind: 'ledger',
+          groups: [{ column: 'Year', period: 'month' }],
+          measures: [{ kind: 'sum', column: 'n' }],
+        },
+      ],
+    }).tallies;
+    expect(ledger.tables[0].rows.map(({ cells }) => cells[0])).toEqual([
+      'Grand total',
+      '2020',
+      '2021',
+    ]);
+  });
+
+  it('are guessed by their own rhythm', () => {
+    const facts = { records: 3, columns: finish(columnFacts(table)), lead: null, lists: [] };
+    const kinds = new Map(questionsOf(facts).map(({ kind, guess }) => [kind, guess]));
+    expect(kinds.get('periods')).toMatchObject({ tally: { levels: ['year'] } });
+    expect(kinds.get('forecast')).toMatchObject({ tally: { series: { period: 'year' } } });
   });
 });
 

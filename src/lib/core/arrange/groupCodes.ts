@@ -18,6 +18,7 @@ import {
   CALENDAR_PERIODS,
   periodEnd,
   periodLabel,
+  noFinerThan,
   periodOf,
   periodStart,
 } from '../table/period';
@@ -115,7 +116,8 @@ function valueTest(column: ScalarColumn, v: number): Test {
 
 /** Dates by period; a group is the days from the first to the last of its period. */
 function* periodCodes(column: ScalarColumn, key: GroupKey): Task<GroupCodes> {
-  const { period = 'day', calendar } = key;
+  const { calendar } = key;
+  const period = noFinerThan(key.period ?? 'day', column.grain);
   const perDay = column.type === 'datetime' ? DAY_MS : 1;
   return yield* scalarCodes(
     column,

@@ -133,12 +133,15 @@ function readStyled(text: string, style: NumberStyle, facts: NumberFacts): numbe
   return negative ? -value : value;
 }
 
+const digitsOf = (written: string): string =>
+  written.replace(/e.*$/, '').replace(/[-.]/g, '').replace(/^0+/, '');
+
 /** More digits than these are not compared: a double is written out in fewer by everyone. */
 const MOST_DIGITS = 100;
 
 /**
- * Whether a double is not the number that these digits write: some of them would be gone. Written with as many
- * digits, a double that was exported gives the same ones again, 0.10000000000000001 too. A number too small to
+ * Whether a double is not the number that these digits write: some of them would be gone. A double that was exported
+ * gives the same digits again, in its shortest form or written with as many, 0.10000000000000001 too. A number too small to
  * be told from 0 is lost as a whole.
  */
 function losesDigits(digits: string, value: number): boolean {
@@ -146,8 +149,8 @@ function losesDigits(digits: string, value: number): boolean {
   if (significant !== '' && value === 0) return true;
   if (significant.length <= HELD) return false;
   if (significant.length > MOST_DIGITS) return true;
-  const written = Math.abs(value).toPrecision(significant.length).replace(/e.*$/, '');
-  return written.replace('.', '').replace(/^0+/, '') !== significant;
+  const [shortest, asLong] = [value.toExponential(), value.toPrecision(significant.length)];
+  return digitsOf(shortest) !== significant && digitsOf(asLong) !== significant;
 }
 
 /** Whether a text is a number of more digits than a double holds, or farther from or nearer to 0 than any. */

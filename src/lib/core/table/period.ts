@@ -9,6 +9,16 @@ export type Period = (typeof PERIODS)[number];
 export const CALENDAR_PERIODS = ['day', 'week', 'month', 'quarter', 'half', 'year'] as const;
 export type CalendarPeriod = (typeof CALENDAR_PERIODS)[number];
 
+/**
+ * A period no finer than the span that each date stands for: a year has no month of its own.
+ * @example noFinerThan('month', 'year') // 'year'
+ */
+export const noFinerThan = <P extends Period>(
+  period: P,
+  grain: CalendarPeriod,
+): P | CalendarPeriod =>
+  period !== 'weekday' && PERIODS.indexOf(period) < PERIODS.indexOf(grain) ? grain : period;
+
 /** Where years and weeks begin, and by which year a year across two is named. */
 export const Calendar = z.strictObject({
   /** Month that years, half-years and quarters are counted from. */

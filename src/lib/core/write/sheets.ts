@@ -1,3 +1,4 @@
+import type { CalendarPeriod } from '../table/period';
 import { countsInWords } from '../ask/countsInWords';
 import { talliesOf, type AskResult } from '../ask/result';
 import { usualFormat } from '../table/cell';
@@ -13,6 +14,8 @@ import type { FigureColumn, FigureTable } from '../tally/answer/result';
 /** A moment on its way into a cell: days, milliseconds of a day, or both since 1970. */
 export interface Moment {
   readonly of: 'date' | 'datetime' | 'time';
+  /** What a date stands for: a year is shown as one. */
+  readonly grain?: CalendarPeriod | undefined;
   readonly value: number;
 }
 /** A value as it is, never as it is shown. */
@@ -114,9 +117,9 @@ function tableSheet(
           // A row that is no group has its words: "Grand total", "12 others".
           if (c < labels)
             return isGroup && keys[c] !== undefined
-              ? typed(keys[c], columns[c].keyType?.type)
+              ? typed(keys[c], columns[c].keyType?.type, columns[c].keyType?.grain)
               : cell;
-          return typed(cell, columns[c].type);
+          return typed(cell, columns[c].type, columns[c].grain);
         }),
       };
     }),
@@ -132,11 +135,12 @@ const withDecimals = (format: NumberFormat, usual: number): NumberFormat => ({
 function typed(
   value: number | string | null,
   type: FigureColumn['type'] | Column['type'] | undefined,
+  grain?: CalendarPeriod,
 ): SheetCell {
   if (typeof value !== 'string') return type === 'yesno' && value !== null ? value === 1 : value;
   if (type === 'date' || type === 'datetime' || type === 'time') {
     const at = readIsoFigure(type, value);
-    return at === null ? value : { of: type, value: at };
+    return at === null ? value : { of: type, value: at, grain };
   }
   if (type === 'yesno') return value === 'yes' ? true : value === 'no' ? false : value;
   return value;
@@ -174,6 +178,6 @@ function recordCell(column: Column, i: number): SheetCell {
     case 'yesno':
       return value === 1;
     default:
-      return { of: column.type, value };
+      return { of: column.type, value, grain: column.grain };
   }
 }

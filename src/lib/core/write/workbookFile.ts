@@ -6,6 +6,7 @@ import { DAY_MS } from '../table/calendar';
 import { showCount } from '../table/format';
 import { fixHeads } from './fixedHeads';
 import { withHeaderRows } from './headerRows';
+import type { CalendarPeriod } from '../table/period';
 import type { BookSheet, SheetCell, SheetColumn } from './sheets';
 
 /** Rows and columns that a sheet can have (ISO/IEC 29500-1, 18.3.1.73 and 18.3.1.13). */
@@ -167,6 +168,9 @@ const MOMENT_FORMATS = {
   time: 'hh:mm:ss',
 } as const;
 
+/** Dates that stand for a whole period which a number format can say. */
+const WHOLE_FORMATS: Partial<Record<CalendarPeriod, string>> = { year: 'yyyy', month: 'mmm yyyy' };
+
 function cellOf(cell: SheetCell | undefined, format: string): CellObject {
   if (cell === null || cell === undefined) return EMPTY;
   if (typeof cell === 'number') return { t: 'n', v: cell, z: format };
@@ -180,5 +184,6 @@ function cellOf(cell: SheetCell | undefined, format: string): CellObject {
         : cell.value / DAY_MS + SERIAL_1970;
   // Days that programs count differently are written out.
   if (cell.of !== 'time' && serial < FIRST_SURE) return text(fullScalarOf(cell.of, cell.value));
-  return { t: 'n', v: serial, z: MOMENT_FORMATS[cell.of] };
+  const whole = cell.of === 'date' && cell.grain ? WHOLE_FORMATS[cell.grain] : undefined;
+  return { t: 'n', v: serial, z: whole ?? MOMENT_FORMATS[cell.of] };
 }

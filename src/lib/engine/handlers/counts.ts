@@ -75,7 +75,10 @@ export function answerCounts({ token, doc, resolved, lead, table }: Session): Co
     narrowed: { records: count(ladder.narrowed), lead: leadText(n + 1) },
     setAside: { records: count(ladder.setAside), lead: leadText(n + 2) },
     counted: { records: count(ladder.counted), lead: leadText(n + 3) },
-    columns: table.columns.map(({ id, name, type, unit }) => ({ id, name, type, unit })),
+    columns: table.columns.map((c) => {
+      const { id, name, type, unit } = c;
+      return { id, name, type, unit, grain: isText(c) ? ('day' as const) : c.grain };
+    }),
     faults: [...faults],
     warnings: [...resolved.warnings],
     unread: table.columns.reduce((sum, c) => sum + (isText(c) ? 0 : c.unread.size), 0),

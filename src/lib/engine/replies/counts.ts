@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CALENDAR_PERIODS } from '../../core/table/period';
 import { Fault } from '../../core/tally/spec/fault';
 import { FigureType } from '../../core/tally/answer/result';
 import { Warning } from '../../core/tally/trust/warnings';
@@ -26,7 +27,14 @@ export const Counts = z.strictObject({
   setAside: Count,
   counted: Count,
   columns: z.array(
-    z.strictObject({ id: z.string(), name: z.string(), type: FigureType, unit: z.string() }),
+    z.strictObject({
+      id: z.string(),
+      name: z.string(),
+      type: FigureType,
+      unit: z.string(),
+      /** The span that each of its dates stands for. */
+      grain: z.enum(CALENDAR_PERIODS).optional(),
+    }),
   ),
   /** Everything that does not fit and takes no part, by its path in the bench. */
   faults: z.array(Fault),

@@ -13,6 +13,7 @@
   import { measureWords, suits, type MeasureKind } from '../../core/measure/measure';
   import type { Condition } from '../../core/selection/condition';
   import type { ColumnFacts } from '../../engine/protocol';
+  import { noFinerThan } from '../../core/table/period';
   import { isLedger } from '../../core/bench/tray';
   import type { BenchState } from '../bench/bench.svelte';
   import BrushChart from './BrushChart.svelte';
@@ -72,7 +73,7 @@
   function group(): void {
     const key = {
       column,
-      ...(dated ? { period: 'month' as const } : {}),
+      ...(dated && { period: noFinerThan('month', about?.grain ?? 'day') }),
       loose: false,
       order: { by: 'label' as const, descending: false },
     };

@@ -15,6 +15,7 @@ import {
 import { madePlace } from '../../core/bench/madeEdits';
 import { MEASURES, suits, type MeasureKind } from '../../core/measure/measure';
 import { plainFormat } from '../../core/table/format';
+import { noFinerThan } from '../../core/table/period';
 import { isLedger, type LedgerItem } from '../../core/bench/tray';
 import type { BenchState } from '../bench/bench.svelte';
 
@@ -119,7 +120,10 @@ function ledgerActs(bench: BenchState, { tally: spec, view }: LedgerItem): Act[]
         ),
     });
     const dated = c.type === 'date' || c.type === 'datetime';
-    for (const period of dated ? (['month', 'quarter', 'year', 'week'] as const) : [undefined])
+    const periods = (['month', 'quarter', 'year', 'week'] as const).filter(
+      (period) => noFinerThan(period, c.grain ?? 'day') === period,
+    );
+    for (const period of dated ? periods : [undefined])
       acts.push({
         kind: 'act',
         label: `Group by ${c.name}${period ? ` by ${period}` : ''}`,

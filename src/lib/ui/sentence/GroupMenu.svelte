@@ -4,7 +4,7 @@
   import type { GroupKey, GroupOrder } from '../../core/arrange/groupKey';
   import type { Measure } from '../../core/measure/measure';
   import { measurePhrase } from '../../core/tally/sentence/words';
-  import type { Period } from '../../core/table/period';
+  import { noFinerThan, type CalendarPeriod, type Period } from '../../core/table/period';
   import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import Choices from '../components/Choices.svelte';
@@ -53,6 +53,8 @@
   );
   const typeOf = (id: string | undefined): string | undefined =>
     offered.find((c) => c.id === id || c.name === id)?.type;
+  const grainOf = (id: string): CalendarPeriod =>
+    offered.find((c) => c.id === id || c.name === id)?.grain ?? 'day';
   const type = $derived(typeOf(group?.column));
   const dated = $derived(type === 'date' || type === 'datetime');
   const names = $derived(new Map(offered.map((c) => [c.id, c.name])));
@@ -99,7 +101,8 @@
   function chooseColumn(column: string): void {
     const t = typeOf(column);
     const kept = bench.doc.orders[column];
-    const period = t === 'date' || t === 'datetime' ? ('month' as const) : undefined;
+    const period =
+      t === 'date' || t === 'datetime' ? noFinerThan('month', grainOf(column)) : undefined;
     onchange({
       column,
       ...(period ? { period } : {}),
@@ -151,7 +154,9 @@
               onchange({ ...group, period });
             }}
           >
-            {#each PERIODS as [value, text] (value)}<option {value}>{text}</option>{/each}
+            {#each PERIODS.filter(([value]) => noFinerThan(value, grainOf(group.column)) === value || value === group.period) as [value, text] (value)}<option
+                {value}>{text}</option
+              >{/each}
             <option value="">its very value</option>
           </select></label
         >

@@ -1,4 +1,4 @@
-import { DAY_MS } from '../../table/calendar';
+import { civil, DAY_MS } from '../../table/calendar';
 import type { ScalarColumn } from '../../table/column';
 import {
   periodEnd,
@@ -18,8 +18,8 @@ const known = new WeakMap<Float64Array, Map<string, CalendarPeriod>>();
 
 /**
  * The period that each date of a column stands for: where all stand on the first day of their
- * months, or all on the last, each is the month's (calculations, section 9). Days, where they stand
- * here and there.
+ * months, or all on the last, or all on the same day of it, each is the month's (calculations, section 9).
+ * Days, where they stand here and there.
  */
 export function standsFor(column: ScalarColumn, calendar: Calendar): CalendarPeriod {
   if (column.type === 'date' && column.grain !== 'day') return column.grain;
@@ -39,6 +39,8 @@ function longest({ values, type }: ScalarColumn, calendar: Calendar): CalendarPe
     { period, edge: periodEnd },
   ]);
   let possible = edges;
+  // The 15th of each month stands for its month as the first or the last does.
+  let dayOfMonth: number | null = null;
   for (const v of values) {
     if (v !== v) continue;
     const day = Math.floor(v / perDay);
@@ -47,8 +49,11 @@ function longest({ values, type }: ScalarColumn, calendar: Calendar): CalendarPe
     possible = possible.filter(
       ({ period, edge }) => edge(periodOf(day, period, calendar), period, calendar) === day,
     );
+    const { day: own } = civil(day);
+    dayOfMonth = dayOfMonth === null || dayOfMonth === own ? own : 0;
     // Most lists are dated by the day: the first few dates tell.
-    if (possible.length === 0) return 'day';
+    if (possible.length === 0 && dayOfMonth === 0) return 'day';
   }
-  return days.size >= LEAST ? possible[0].period : 'day';
+  if (days.size < LEAST) return 'day';
+  return possible.length ? possible[0].period : 'month';
 }

@@ -1,7 +1,7 @@
 import type { GroupKey } from '../../arrange/groupKey';
 import { MEASURES, ofRecords, type Measure, type MeasureKind } from '../../measure/measure';
 import type { ColumnType } from '../../table/column';
-import type { CalendarPeriod } from '../../table/period';
+import { noFinerThan, type CalendarPeriod } from '../../table/period';
 import type { Wish } from './wish';
 
 /** What a first guess knows of a column. */
@@ -18,6 +18,8 @@ export interface ColumnFact {
   readonly most: number;
   /** Numbers that are worth a sum: neither years nor shares. */
   readonly adds: boolean;
+  /** Dates: the period that each stands for; days, where they stand here and there. */
+  readonly rhythm: CalendarPeriod;
 }
 
 /** What first guesses look at: the facts of a list's columns. */
@@ -115,7 +117,8 @@ export function groupsOf({ columns }: ListFacts, { column: id, period, bands }: 
 /** A period that gives a dozen groups or so. */
 export function periodFor(date: ColumnFact): CalendarPeriod {
   const days = daysOf(date);
-  return days > 365 * 2 ? 'year' : days > 200 ? 'quarter' : days > 45 ? 'month' : 'day';
+  const period = days > 365 * 2 ? 'year' : days > 200 ? 'quarter' : days > 45 ? 'month' : 'day';
+  return noFinerThan(period, date.rhythm);
 }
 
 export const dateFor = (facts: ListFacts, wish: Wish): ColumnFact | undefined => {

@@ -1,7 +1,9 @@
 import type { Task } from '../../task/task';
 import { isText, type Column } from '../../table/column';
 import type { Table } from '../../table/table';
+import { USUAL_CALENDAR } from '../../table/period';
 import { looksLikeYears } from '../../table/years';
+import { standsFor } from '../series/placeInPeriod';
 import type { ColumnFact } from './guess';
 
 /** Distinct values are counted up to here. */
@@ -23,7 +25,11 @@ function factOf(column: Column): ColumnFact {
   if (isText(column)) {
     let values = 0;
     for (let i = 0; i < column.codes.length; i++) if (column.codes[i] >= 0) values++;
-    return { ...about, values, distinct: column.dictionary.length, least: 0, most: 0, adds: false };
+    return {
+      ...about,
+      ...{ values, distinct: column.dictionary.length, least: 0, most: 0 },
+      ...{ adds: false, rhythm: 'day' },
+    };
   }
   const seen = new Set<number>();
   let values = 0;
@@ -38,5 +44,7 @@ function factOf(column: Column): ColumnFact {
     if (seen.size < MANY) seen.add(v);
   }
   const adds = type === 'number' && !column.percent && values > 0 && !looksLikeYears(column);
-  return { ...about, values, distinct: seen.size, least, most, adds };
+  const dated = type === 'date' || type === 'datetime';
+  const rhythm = dated ? standsFor(column, USUAL_CALENDAR) : 'day';
+  return { ...about, values, distinct: seen.size, least, most, adds, rhythm };
 }

@@ -20,7 +20,9 @@ export const forecastGuess: FirstGuess<ForecastSpec> = {
     const date = dateFor(facts, wish);
     if (!date) return { needs: NEEDS.date };
     const days = daysOf(date);
-    const period = wish.period ?? (days > DAYS_A_YEAR ? 'month' : days > 60 ? 'week' : 'day');
+    // The list's own rhythm, where each of its dates stands for a period.
+    const byLength = days > DAYS_A_YEAR ? 'month' : days > 60 ? 'week' : 'day';
+    const period = wish.period ?? (date.rhythm === 'day' ? byLength : date.rhythm);
     return {
       tally: {
         ...common,

@@ -1,4 +1,4 @@
-import { USUAL_CALENDAR } from '../../../table/period';
+import { noFinerThan, USUAL_CALENDAR, type CalendarPeriod } from '../../../table/period';
 import {
   common,
   dateFor,
@@ -9,6 +9,10 @@ import {
   type FirstGuess,
 } from '../../wish/guess';
 import type { PeriodsSpec } from './spec';
+
+/** Levels from the longer to the shorter; one where both are the same. */
+const within = (longer: CalendarPeriod, shorter: CalendarPeriod): PeriodsSpec['levels'] =>
+  longer === shorter ? [longer] : [longer, shorter];
 
 export const periodsGuess: FirstGuess<PeriodsSpec> = {
   question: 'How did it go, period by period?',
@@ -23,10 +27,10 @@ export const periodsGuess: FirstGuess<PeriodsSpec> = {
     const levels: PeriodsSpec['levels'] = wish.period
       ? (wish.periods ?? [wish.period])
       : span === 'year'
-        ? ['year', 'quarter']
+        ? within('year', noFinerThan('quarter', date.rhythm))
         : span === 'quarter'
-          ? ['quarter', 'month']
-          : [span === 'month' ? 'month' : 'day'];
+          ? within('quarter', noFinerThan('month', date.rhythm))
+          : [span];
     return {
       tally: {
         ...common,
