@@ -40,9 +40,15 @@ function valuesOf(column: Column, length: number): { values: Set<string>; single
   return { values, single };
 }
 
+/** Whether keys of two columns can be equal: of one type, or numbers that the other list keeps as text. */
+const mayMeet = (a: Column, b: Column): boolean =>
+  a.type === b.type ||
+  (isText(a) && b.type === 'number') ||
+  (a.type === 'number' && isText(b));
+
 /**
- * Pairs of columns that two lists could meet by, the likeliest first: of one type, most values found
- * there, each once, and named the same.
+ * Pairs of columns that two lists could meet by, the likeliest first: most values found there, each once, and named
+ * the same.
  */
 export function keyGuesses(table: Table, other: Table): KeyPair[] {
   const there = other.columns.map((column) => ({ column, ...valuesOf(column, other.length) }));
@@ -50,16 +56,17 @@ export function keyGuesses(table: Table, other: Table): KeyPair[] {
   for (const column of table.columns) {
     const { values } = valuesOf(column, table.length);
     if (values.size === 0) continue;
-    for (const { column: its, values: known, single } of there) {
-      if (its.type !== column.type) continue;
-      const named = loose(its.name) === loose(column.name);
+    for (const { column: theirs, values: known, single } of there) {
+      if (!mayMeet(column, theirs)) continue;
+      const named = loose(theirs.name) === loose(column.name);
       const found = [...values].filter((value) => known.has(value)).length / values.size;
       // Small numbers meet by chance; a name, or nearly every value, is evidence.
-      const evidence = column.type === 'text' ? found >= 0.3 : named && found > 0;
+      const evidence =
+        isText(column) || isText(theirs) ? found >= 0.3 : named && found > 0;
       if (!evidence) continue;
       // Values say more than names, and names more than that each stands once.
       const weight = 2 * found + (named ? 0.75 : 0) + (single ? 0.5 : 0);
-      out.push({ column: column.id, with: its.id, found, single, weight });
+      out.push({ column: column.id, with: theirs.id, found, single, weight });
     }
   }
   return out.toSorted((a, b) => b.weight - a.weight).map(({ weight: _, ...pair }) => pair);

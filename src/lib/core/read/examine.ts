@@ -1,4 +1,4 @@
-import { counted, showCount } from '../table/format';
+import { counted, plainNumber, showCount } from '../table/format';
 import { finish } from '../task/task';
 import { isText, typeName } from '../table/column';
 import type { DelimitedReading } from './delimited';
@@ -196,6 +196,26 @@ function nameDoubts(recipe: Recipe): Doubt[] {
   ];
 }
 
+/** What gives a total away, with the sums compared. */
+function evidenceWords(why: TotalLike['why']): string {
+  const records = ({ from, to }: { from: number; to: number }): string =>
+    from === to ? `record ${from + 1}` : `records ${from + 1} to ${to + 1}`;
+  if (why.kind === 'sum')
+    return `${why.column ? `${why.column} is ` : ''}the sum of ${records(why)}${why.column ? ', and a key is blank' : ''}`;
+  const { column, text, sum } = why;
+  const said = `${column}: ${text}`;
+  if (!sum) return said;
+  const [stated, added] = [sum.stated, sum.sum].map((v) => plainNumber(v));
+  switch (sum.how) {
+    case 'agrees':
+      return `${said}; its ${sum.column} is the sum of ${records(sum)}`;
+    case 'doubled':
+      return `${said}; its ${sum.column}, ${stated}, is twice the sum of ${records(sum)}, ${added}: totals were added up with the rest`;
+    case 'differs':
+      return `${said}; its ${sum.column} is ${stated}, ${records(sum)} add up to ${added}`;
+  }
+}
+
 function recordDoubts(
   { table, evidence }: DelimitedReading,
   totals: readonly TotalLike[],
@@ -225,10 +245,7 @@ function recordDoubts(
         {
           places: totals.map(({ record, why }) => ({
             record,
-            text:
-              why.kind === 'label'
-                ? `${why.column}: ${why.text}`
-                : `the sum of records ${why.from + 1} to ${why.to + 1}`,
+            text: evidenceWords(why),
           })),
         },
       ),

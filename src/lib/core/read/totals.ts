@@ -1,119 +1,222 @@
 import { inStretches, STRIDE, type Task } from '../task/task';
-import { isText, type Column, type ScalarColumn } from '../table/column';
+import { isText, type Column, type ScalarColumn, type TextColumn } from '../table/column';
 import type { Table } from '../table/table';
+
+/** How a number of a record that looks like a total stands to the sum of the records above it. */
+export interface StatedSum {
+  readonly column: string;
+  readonly stated: number;
+  /** The sum of the column over the records `from` to `to`, by their places. */
+  readonly sum: number;
+  readonly from: number;
+  readonly to: number;
+  /** doubled: the totals above were added up with what they are totals of. */
+  readonly how: 'agrees' | 'doubled' | 'differs';
+}
 
 /** A record inside the list that looks like a total of others. */
 export interface TotalLike {
   readonly record: number;
-  /** The word that gives it away, or the run of records whose sum it is. */
+  /** The word that gives it away, with its sum where it has one; or the run of records whose sum it is. */
   readonly why:
-    { kind: 'label'; column: string; text: string } | { kind: 'sum'; from: number; to: number };
+    | { kind: 'label'; column: string; text: string; sum: StatedSum | null }
+    | { kind: 'sum'; from: number; to: number; column: string | null };
 }
 
 const LABEL = /\b(sub-?total|grand total|total|totals|sum)\b/i;
 const MOST = 5000;
+/** A text column names what a record is about when this share of its records have it. */
+const KEY = 0.5;
 
 /**
- * Records that look like totals inside the list (calculations, section 2): a text cell says
- * "total", or every number of the record is the sum of the run above it. One pass; the run starts
- * anew after each total found, and a second run over whole blocks finds the total of the totals.
+ * Records that look like totals inside the list (calculations, section 2): a cell says "total", in a column of
+ * texts or where a number should stand; or every number of the record is the sum of the run above it; or one
+ * is, and beside it a key is blank that no other record lacks. One pass; the run starts anew after each total found, and a
+ * second run over whole blocks finds the total of the totals.
  */
 export function* findTotals(table: Table): Task<TotalLike[]> {
-  const found = yield* labelled(table);
-  const known = new Set(found.map((t) => t.record));
-  found.push(...(yield* summed(table, known, Math.max(1, MOST - found.length))));
-  return found.sort((a, b) => a.record - b.record);
+  const labels = yield* labelled(table);
+  const keys = keyColumns(table);
+  const found = yield* walked(table, labels, keys);
+  // A key that others lack as well says nothing of a record that lacks it.
+  const telling = keys.filter(({ blanks, column }) => blanks <= (found.byBlank.get(column) ?? 0));
+  const { totals } = telling.length === keys.length ? found : yield* walked(table, labels, telling);
+  return totals;
 }
 
-function* labelled(table: Table): Task<TotalLike[]> {
-  const found = new Map<number, TotalLike>();
+type Labels = ReadonlyMap<number, { column: string; text: string }>;
+
+/** Texts with a word for a total, by record: of texts, and of cells that should hold a number or a date. */
+function* labelled(table: Table): Task<Labels> {
+  const found = new Map<number, { column: string; text: string }>();
   for (const column of table.columns) {
-    if (!isText(column)) continue;
-    const { codes, dictionary } = column;
-    const hits = new Set<number>();
-    yield* inStretches(
-      dictionary.length,
-      (from, to) => {
-        for (let code = from; code < to; code++)
-          if (dictionary[code].length < 80 && LABEL.test(dictionary[code])) hits.add(code);
-      },
-      STRIDE >> 4,
-    );
+    const records = isText(column)
+      ? yield* labelledTexts(column)
+      : [...column.unread].flatMap(([record, text]) =>
+          isLabel(text) ? [[record, text] as const] : [],
+        );
     // A word that stands in most records names the column's subject, not a total.
-    if (hits.size === 0) continue;
-    const records: number[] = [];
-    yield* inStretches(table.length, (from, to) => {
-      for (let i = from; i < to; i++) if (hits.has(codes[i])) records.push(i);
-    });
     if (records.length > table.length / 2) continue;
-    for (const record of records)
-      if (!found.has(record)) {
-        const text = dictionary[codes[record]];
-        found.set(record, { record, why: { kind: 'label', column: column.name, text } });
-      }
+    for (const [record, text] of records)
+      if (!found.has(record)) found.set(record, { column: column.name, text });
   }
-  return [...found.values()];
+  return found;
 }
 
-/** Columns whose values could be added up: numbers that are not all the same. */
+const isLabel = (text: string): boolean => text.length < 80 && LABEL.test(text);
+
+function* labelledTexts({ codes, dictionary }: TextColumn): Task<(readonly [number, string])[]> {
+  const hits = new Set<number>();
+  yield* inStretches(
+    dictionary.length,
+    (from, to) => {
+      for (let code = from; code < to; code++) if (isLabel(dictionary[code])) hits.add(code);
+    },
+    STRIDE >> 4,
+  );
+  const out: (readonly [number, string])[] = [];
+  if (hits.size === 0) return out;
+  yield* inStretches(codes.length, (from, to) => {
+    for (let i = from; i < to; i++) if (hits.has(codes[i])) out.push([i, dictionary[codes[i]]]);
+  });
+  return out;
+}
+
+interface KeyColumn {
+  readonly column: TextColumn;
+  readonly blanks: number;
+}
+
+/** Text columns that most records have and some lack. */
+const keyColumns = ({ columns, length }: Table): KeyColumn[] =>
+  columns.filter(isText).flatMap((column) => {
+    let blanks = 0;
+    for (let i = 0; i < length; i++) if (column.codes[i] < 0) blanks++;
+    return blanks > 0 && blanks < length * (1 - KEY) ? [{ column, blanks }] : [];
+  });
+
+/** Columns whose values could be added up. */
 const addable = (columns: readonly Column[]): ScalarColumn[] =>
   columns.filter((c): c is ScalarColumn => c.type === 'number');
 
-/** Records that are the sum of the run above them. @param most how many are looked for */
-function* summed(table: Table, known: ReadonlySet<number>, most: number): Task<TotalLike[]> {
-  const found: TotalLike[] = [];
+/** All totals there are, and how many of them each key column is blank beside. */
+function* walked(
+  table: Table,
+  labels: Labels,
+  keys: readonly KeyColumn[],
+): Task<{ totals: TotalLike[]; byBlank: Map<TextColumn, number> }> {
+  const totals: TotalLike[] = [];
+  const byBlank = new Map(keys.map(({ column }) => [column, 0]));
   const columns = addable(table.columns);
-  // One column alone agrees with a run by chance too often.
-  if (columns.length < 2) return found;
   const run = new Float64Array(columns.length);
   const all = new Float64Array(columns.length);
   let runStart = 0;
   let allStart = 0;
   const look = (i: number): void => {
-    const isRun = i - runStart >= 2 && matches(columns, i, run);
-    const isAll = i - allStart >= 3 && runStart > allStart && matches(columns, i, all);
-    if (known.has(i) || isRun || isAll) {
-      if (!known.has(i))
-        found.push({
-          record: i,
-          why: { kind: 'sum', from: isAll ? allStart : runStart, to: i - 1 },
-        });
-      run.fill(0);
-      runStart = i + 1;
-      if (isAll) {
-        all.fill(0);
-        allStart = i + 1;
+    const label = labels.get(i);
+    const blank = keys.some(({ column }) => column.codes[i] < 0);
+    const least = blank ? 1 : 2;
+    const isRun = i - runStart >= 2 && matches(columns, i, run, least, blank);
+    const isAll =
+      i - allStart >= 3 && runStart > allStart && matches(columns, i, all, least, blank);
+    if (!label && !isRun && !isAll) {
+      for (let c = 0; c < columns.length; c++) {
+        const v = columns[c].values[i];
+        if (v === v) {
+          run[c] += v;
+          all[c] += v;
+        }
       }
       return;
     }
-    for (let c = 0; c < columns.length; c++) {
-      const v = columns[c].values[i];
-      if (v === v) {
-        run[c] += v;
-        all[c] += v;
-      }
-    }
+    for (const { column } of keys)
+      if (column.codes[i] < 0) byBlank.set(column, (byBlank.get(column) ?? 0) + 1);
+    const from = isAll || i === runStart ? allStart : runStart;
+    const sums = from === runStart && i > runStart ? run : all;
+    totals.push({
+      record: i,
+      why: label
+        ? { kind: 'label', ...label, sum: statedSum(columns, i, sums, from, all, allStart) }
+        : {
+            kind: 'sum',
+            from,
+            to: i - 1,
+            column: blank ? (columns.find((c, k) => agrees(c, i, sums[k]))?.name ?? null) : null,
+          },
+    });
+    const isGrand =
+      isAll || (label && runStart > allStart && columns.some((c, k) => agrees(c, i, all[k])));
+    run.fill(0);
+    runStart = i + 1;
+    if (!isGrand) return;
+    all.fill(0);
+    allStart = i + 1;
   };
   yield* inStretches(
     table.length,
     (from, to) => {
-      for (let i = from; i < to && found.length < most; i++) look(i);
+      for (let i = from; i < to && totals.length < MOST; i++) look(i);
     },
     STRIDE >> 2,
   );
-  return found;
+  return { totals, byBlank };
 }
 
-/** At least two numbers, not all zero, each the sum within rounding of its column's decimals. */
-function matches(columns: readonly ScalarColumn[], record: number, sums: Float64Array): boolean {
-  let compared = 0;
+/** Whether a number is a sum, within the rounding of its column's decimals; zeros say nothing. */
+const agrees = ({ values, decimals }: ScalarColumn, record: number, sum: number): boolean => {
+  const v = values[record];
+  return v !== 0 && Math.abs(v - sum) <= 0.5 * 10 ** -decimals + 1e-9 * Math.abs(v);
+};
+
+/**
+ * Whether the numbers of a record are sums: so many at least, not zero.
+ * @param some others may be no sums: a price, a mean
+ */
+function matches(
+  columns: readonly ScalarColumn[],
+  record: number,
+  sums: Float64Array,
+  least: number,
+  some: boolean,
+): boolean {
   let nonZero = 0;
   for (let c = 0; c < columns.length; c++) {
     const v = columns[c].values[record];
     if (v !== v) continue;
-    if (Math.abs(v - sums[c]) > 0.5 * 10 ** -columns[c].decimals + 1e-9 * Math.abs(v)) return false;
-    compared++;
-    if (v !== 0) nonZero++;
+    if (agrees(columns[c], record, sums[c])) nonZero++;
+    else if (!some && (v !== 0 || sums[c] !== 0)) return false;
   }
-  return compared >= 2 && nonZero >= 2;
+  return nonZero >= least;
 }
+
+/** How the numbers of a labelled record stand to the sums above it: by the first that agrees, else by the first. */
+function statedSum(
+  columns: readonly ScalarColumn[],
+  record: number,
+  sums: Float64Array,
+  from: number,
+  all: Float64Array,
+  allStart: number,
+): StatedSum | null {
+  const tried = [
+    { how: 'agrees', sums, times: 1, from },
+    { how: 'agrees', sums: all, times: 1, from: allStart },
+    { how: 'doubled', sums: all, times: 2, from: allStart },
+  ] as const;
+  for (const { how, sums: of, times, from: start } of tried)
+    for (const [k, column] of columns.entries())
+      if (record > start && agrees(column, record, times * of[k]))
+        return about(column, record, of[k], start, how);
+  const first = columns.findIndex(({ values }) => values[record] === values[record]);
+  return first < 0 || record <= from
+    ? null
+    : about(columns[first], record, sums[first], from, 'differs');
+}
+
+const about = (
+  { name, values }: ScalarColumn,
+  record: number,
+  sum: number,
+  from: number,
+  how: StatedSum['how'],
+): StatedSum => ({ column: name, stated: values[record], sum, from, to: record - 1, how });
