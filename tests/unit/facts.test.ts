@@ -55,7 +55,7 @@ describe('what a tally came to, in a few letters', () => {
     ['periods', '2 periods', { kind: 'frequency', key: { column: 'Day', period: 'year' } }],
     ['groups', '3 groups', { kind: 'spread', columns: ['Sum'], key: { column: 'Region' } }],
     ['columns', '1 column', { kind: 'spread', columns: ['Sum'] }],
-    ['a percentile', '50 % ≤ 8', { kind: 'percentile', column: 'Sum', percentiles: [50] }],
+    ['a percentile', '50 % ≤ 8.0', { kind: 'percentile', column: 'Sum', percentiles: [50] }],
     [
       'ranks alone',
       '2 values',

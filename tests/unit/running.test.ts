@@ -81,7 +81,7 @@ describe('a running total under groups', () => {
       ['Rover', 2, 3],
       ['Ness', 10, 13],
       ['Auk', 10, 13],
-      ['Tern', 0, 13],
+      ['Tern', null, 13],
       ['Skerry', 100, 113],
       ['Auk', 100, 113],
     ]);

@@ -173,7 +173,7 @@ describe('an ask that fits', () => {
     ).toEqual([
       ['North', expect.closeTo(1, 12), 12 / 27],
       ['South', 1, 9 / 16],
-      ['blank', 0, null],
+      ['blank', null, null],
     ]);
     expect(linked.prepared[0].words).toBe(
       '“sums” holds 3 records that follow Sailings as it was read: Sailings grouped by Region, in the order read. Under each group: sum of Sum.',

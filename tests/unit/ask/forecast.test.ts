@@ -51,7 +51,7 @@ describe('forecast', () => {
     const gap: Table = {
       length: 3,
       columns: [
-        scalarColumn('M', 'date', [day('2025-01-05'), day('2025-02-05'), day('2025-04-05')]),
+        scalarColumn('M', 'date', [day('2025-01-05'), day('2025-02-05'), day('2025-04-06')]),
         scalarColumn('v', 'number', [1, 2, 4]),
       ],
     };

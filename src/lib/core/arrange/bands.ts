@@ -2,7 +2,7 @@ import { inStretches, STRIDE, type Task } from '../task/task';
 import { BadBands } from '../errors';
 import { z } from 'zod';
 import type { Test } from '../selection/condition';
-import { showCount, showNumber } from '../table/format';
+import { givenNumber, showCount } from '../table/format';
 
 /** One band of numbers. Left out: the lower edge is in and the upper out, but for the last band's. */
 export const Band = z.strictObject({
@@ -123,17 +123,11 @@ export function bandLabel({ from, to, fromIn, toIn }: Omit<SettledBand, 'label'>
   return `${fromIn ? '' : 'over '}${showEdge(from)} to ${toIn ? '' : 'under '}${showEdge(to)}`;
 }
 
-export const showEdge = (v: number): string =>
-  showNumber(v, {
-    thousands: true,
-    style: 'plain',
-    currency: '',
-    scale: 'one',
-    negative: 'minus',
-    significant: 6,
-  })
-    .replace(/(\.\d*?)0+$/, '$1')
-    .replace(/\.$/, '');
+/** Digits that an edge is written with: more are the noise of adding widths up. */
+const EDGE_DIGITS = 12;
+
+/** An edge as it was given. @example showEdge(0.1 + 0.2) // 0.3 */
+export const showEdge = (v: number): string => givenNumber(Number(v.toPrecision(EDGE_DIGITS)));
 
 export const holds = (band: SettledBand, v: number): boolean =>
   (v > band.from || (v === band.from && band.fromIn)) &&

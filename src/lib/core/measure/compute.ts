@@ -146,6 +146,7 @@ class Computation {
     }
     if (isFromMoments(kind)) {
       const moments = yield* this.#momentsOf(column, this.#neededOf(column, kind));
+      if (kind === 'sum') return (grouping) => this.#sumsOf(moments, grouping);
       const merged = (grouping: Grouping): Task<Moments> => this.#mergedInto(moments, grouping);
       return function* (grouping) {
         const groups = yield* merged(grouping);
@@ -220,9 +221,17 @@ class Computation {
     };
   }
 
+  /** Sums by group: 0 where there is no record, none where records are there and no value (calculations, section 3). */
   *#sumsOf(moments: Moments, grouping: Grouping): Task<Float64Array> {
     const merged = yield* this.#mergedInto(moments, grouping);
-    return yield* numbersOf(grouping.size, (g) => merged.sum(g));
+    const sums = yield* numbersOf(grouping.size, (g) => merged.sum(g));
+    let records: Float64Array | null = null;
+    for (let g = 0; g < sums.length; g++) {
+      if (merged.count(g) > 0) continue;
+      records ??= yield* addUp(yield* this.#leafCounts(), grouping);
+      if (records[g] > 0) sums[g] = NaN;
+    }
+    return sums;
   }
 
   *#missing(column: Column, kind: 'blanks' | 'unread'): Task<FiguresOf> {

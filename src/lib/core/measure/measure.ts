@@ -147,9 +147,8 @@ export const suits = (kind: MeasureKind, column: { readonly type: string }): boo
 export function measureWords({ kind, percent, definition }: Measure): string {
   if (definition !== undefined && definition !== 7 && byQuantiles(kind))
     return `${measureWords({ kind, percent })} (definition ${definition})`;
-  if (kind === 'percentile') return `${ordinal(Number((percent ?? 50).toPrecision(6)))} percentile`;
-  if (kind === 'trimmedMean')
-    return `mean without the outer ${Number((percent ?? 5).toPrecision(6))} %`;
+  if (kind === 'percentile') return `${ordinal(percent ?? 50)} percentile`;
+  if (kind === 'trimmedMean') return `mean without the outer ${percent ?? 5} %`;
   return MEASURES[kind].words;
 }
 

@@ -42,9 +42,7 @@ function valuesOf(column: Column, length: number): { values: Set<string>; single
 
 /** Whether keys of two columns can be equal: of one type, or numbers that the other list keeps as text. */
 const mayMeet = (a: Column, b: Column): boolean =>
-  a.type === b.type ||
-  (isText(a) && b.type === 'number') ||
-  (a.type === 'number' && isText(b));
+  a.type === b.type || (isText(a) && b.type === 'number') || (a.type === 'number' && isText(b));
 
 /**
  * Pairs of columns that two lists could meet by, the likeliest first: most values found there, each once, and named
@@ -61,8 +59,7 @@ export function keyGuesses(table: Table, other: Table): KeyPair[] {
       const named = loose(theirs.name) === loose(column.name);
       const found = [...values].filter((value) => known.has(value)).length / values.size;
       // Small numbers meet by chance; a name, or nearly every value, is evidence.
-      const evidence =
-        isText(column) || isText(theirs) ? found >= 0.3 : named && found > 0;
+      const evidence = isText(column) || isText(theirs) ? found >= 0.3 : named && found > 0;
       if (!evidence) continue;
       // Values say more than names, and names more than that each stands once.
       const weight = 2 * found + (named ? 0.75 : 0) + (single ? 0.5 : 0);

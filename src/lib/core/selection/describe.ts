@@ -1,5 +1,5 @@
 import { MONTHS, plainDate, WEEKDAYS } from '../table/calendar';
-import { counted, plainNumber, showCount, listed } from '../table/format';
+import { counted, givenNumber, showCount, listed } from '../table/format';
 import { periodLabel, periodOf } from '../table/period';
 import { noDateFacts, readDate } from '../read/dates';
 import { expressionIn } from '../expression/reference';
@@ -16,7 +16,7 @@ const OP: Record<Comparison, string> = {
 
 /** Dates read as people write them; other points stay as they are. */
 function pointWords(point: number | string): string {
-  if (typeof point === 'number') return plainNumber(point);
+  if (typeof point === 'number') return givenNumber(point);
   if (!/^\d{4}-\d{2}-\d{2}$/.test(point)) return point;
   const day = readDate(point, 'ymd', noDateFacts());
   return Number.isNaN(day) ? point : plainDate(day);

@@ -85,6 +85,15 @@ export function plainNumber(value: number): string {
   return (digits.includes('e') ? digits : withThousands(digits)).replace(/^-/, '−');
 }
 
+/**
+ * A number as it was given, every digit of it: 12.5, 1,000,000, 1e-9. For sentences, which must mean the same when they
+ * are read again.
+ */
+export function givenNumber(value: number): string {
+  const text = String(Math.abs(value));
+  return (value < 0 ? '−' : '') + (text.includes('e') ? text : withThousands(text));
+}
+
 /** A fraction as per cent: `97.0 %`, `−0.4 %`. */
 export const showShare = (share: number, decimals = 1): string =>
   showNumber(share, { ...plainFormat, style: 'percent', decimals });

@@ -57,7 +57,7 @@ describe('the rows of a result as a list', () => {
     expect([list.length, rows.length]).toEqual([3, 3]);
     expect(held(named(list, 'Route'))).toEqual(['Holm', 'Skerry', null]);
     const sums = named(list, 'sum of Fares');
-    expect(held(sums)).toEqual([90.5, 80.25, 0]);
+    expect(held(sums)).toEqual([90.5, 80.25, null]);
     expect(sums).toMatchObject({ type: 'number', unit: '£', decimals: 2 });
   });
 

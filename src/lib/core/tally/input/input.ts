@@ -77,3 +77,15 @@ export function wholeInput(table: Table, listName = 'The list'): TallyInput {
     memo: new TallyMemo(),
   };
 }
+
+/** How the row of all records of a selection is called: by what it is all of. */
+export const wholeLabel = (
+  { table }: Pick<TallyInput, 'table'>,
+  scope: ScopeName,
+  records: number,
+): string =>
+  records === table.length
+    ? 'All records'
+    : scope === 'narrowed'
+      ? 'All before setting aside'
+      : 'All counted';

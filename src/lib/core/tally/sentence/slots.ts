@@ -4,7 +4,7 @@ import type { Measure } from '../../measure/measure';
 import type { Condition } from '../../selection/condition';
 import { describeCondition } from '../../selection/describe';
 import type { ColumnType } from '../../table/column';
-import { listed, plainNumber } from '../../table/format';
+import { givenNumber, listed } from '../../table/format';
 import type { Names } from '../kind/kind';
 import { ScopeName } from '../answer/result';
 import type { Option } from './optionalParts';
@@ -261,7 +261,7 @@ export function severalSlot<Spec, V extends string>(
 
 /** `10, 25 and 50` */
 export const numbersWords = (values: readonly number[], most = 7): string =>
-  listedShort(values.map(plainNumber), most);
+  listedShort(values.map(givenNumber), most);
 
 /** Texts one after the other; of many the first ones, and how many more there are. */
 export const listedShort = (texts: readonly string[], most = 7): string =>

@@ -3,7 +3,7 @@ import type { GroupKey } from '../../arrange/groupKey';
 import type { SortKey } from '../../arrange/sortKey';
 import { measureWords, needsOther, ofRecords, type Measure } from '../../measure/measure';
 import { expressionIn } from '../../expression/reference';
-import { showNumber } from '../../table/format';
+import { givenNumber } from '../../table/format';
 import type { Period } from '../../table/period';
 import { listed } from '../../table/format';
 import { nameIn, type Names } from '../kind/kind';
@@ -37,7 +37,7 @@ export const bandsWords = (bands: Bands): string =>
 function bandsCut(bands: Bands): string {
   switch (bands.by) {
     case 'width':
-      return `bands ${showNumber(bands.width)} wide${bands.origin ? ` from ${showNumber(bands.origin)}` : ''}`;
+      return `bands ${givenNumber(bands.width)} wide${bands.origin ? ` from ${givenNumber(bands.origin)}` : ''}`;
     case 'number':
       return `${bands.round ? 'about ' : ''}${bands.count} bands of one width`;
     case 'equalCount':
@@ -56,7 +56,7 @@ function bandsCut(bands: Bands): string {
 
 /** `0, 1, 5 and 10`; a long run is cut short. */
 function edgesWords(edges: readonly number[]): string {
-  const texts = edges.map((edge) => showNumber(edge));
+  const texts = edges.map((edge) => givenNumber(edge));
   return texts.length <= 9
     ? listed(texts)
     : `${texts.slice(0, 4).join(', ')} … to ${texts[texts.length - 1]}`;

@@ -21,6 +21,8 @@ export const WARNING_CODES = [
   'rows-do-not-add',
   'rows-miss',
   'rows-overlap',
+  'columns-overlap',
+  'columns-miss',
   /** Rankings. */
   'not-ranked',
   'tie-at-edge',

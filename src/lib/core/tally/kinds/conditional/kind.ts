@@ -21,6 +21,7 @@ import {
   recordsOf,
   selectionOf,
   type TallyInput,
+  wholeLabel,
 } from '../../input/input';
 import { checkCondition } from '../../spec/checkCondition';
 import type { Faults } from '../../spec/fault';
@@ -100,12 +101,11 @@ export const conditionalKind: TallyKind<ConditionalSpec> = {
   fact: conditionalFact,
 };
 
-const ALL_RECORDS = 'All records';
 const EVERYTHING_ELSE = 'Everything else';
 
 /** The names of conditions as keys of their rows: where one stands again, with its number. */
 function keysApart(names: readonly string[]): string[] {
-  const taken = new Set([ALL_RECORDS, EVERYTHING_ELSE]);
+  const taken = new Set([EVERYTHING_ELSE]);
   return names.map((name) => {
     let key = name;
     for (let n = 2; taken.has(key); n++) key = `${name} (${n})`;
@@ -131,7 +131,7 @@ function* computeConditional(input: TallyInput, spec: ConditionalSpec): Task<Tal
   }
   const { none, several } = yield* coverage(table.length, selection, named);
   const rows: Row[] = [
-    { name: ALL_RECORDS, kind: 'total', selection },
+    { name: wholeLabel(input, spec.scope, count(selection)), kind: 'total', selection },
     ...named,
     ...(spec.everythingElse
       ? [
@@ -228,7 +228,10 @@ function* computeConditional(input: TallyInput, spec: ConditionalSpec): Task<Tal
       // Of the groups of a key there is none: a record is in one group.
       ...(spec.key ? [] : overlapTables(named, { none, several })),
     ],
-    warnings: coverageWarnings(count(none), count(several), spec.everythingElse),
+    warnings: [
+      ...coverageWarnings(count(none), count(several), spec),
+      ...(yield* columnWarnings(table.length, selection, setsOnce(spec, columnSets))),
+    ],
   };
 }
 
@@ -267,7 +270,7 @@ function* keyRows(input: TallyInput, spec: ConditionalSpec, selection: Bitset): 
 function* coverage(
   length: number,
   selection: Bitset,
-  rows: readonly Row[],
+  rows: readonly Pick<Row, 'selection'>[],
 ): Task<{ none: Bitset; several: Bitset }> {
   const any = emptyBitset(length);
   const several = emptyBitset(length);
@@ -285,8 +288,52 @@ function* coverage(
   return { none: without(selection, any), several };
 }
 
+/** The sets of columns with a condition; one where several columns share it. */
+const setsOnce = (
+  { columns }: Pick<ConditionalSpec, 'columns'>,
+  sets: readonly (Bitset | null)[],
+): Bitset[] => [
+  ...new Map(
+    sets.flatMap((set, c) => (set ? [[JSON.stringify(columns[c].condition), set] as const] : [])),
+  ).values(),
+];
+
+/** Whether conditions of columns, where there are several, take each record once: their figures stand side by side. */
+function* columnWarnings(
+  length: number,
+  selection: Bitset,
+  sets: readonly Bitset[],
+): Task<Warning[]> {
+  const conditions = sets.map((set) => ({ selection: and(selection, set) }));
+  if (conditions.length < 2) return [];
+  const found = yield* coverage(length, selection, conditions);
+  const [none, several] = [count(found.none), count(found.several)];
+  return [
+    ...(several > 0
+      ? [
+          warn(
+            'columns-overlap',
+            `${counted(several, 'record')} ${several === 1 ? 'meets' : 'meet'} the conditions of more than one column.`,
+          ),
+        ]
+      : []),
+    ...(none > 0
+      ? [
+          warn(
+            'columns-miss',
+            `${counted(none, 'record')} ${none === 1 ? 'meets' : 'meet'} the condition of no column.`,
+          ),
+        ]
+      : []),
+  ];
+}
+
 /** Always said: whether the rows cover the whole, each record once. */
-function coverageWarnings(none: number, several: number, everythingElse: boolean): Warning[] {
+function coverageWarnings(
+  none: number,
+  several: number,
+  { everythingElse, key }: Pick<ConditionalSpec, 'everythingElse' | 'key'>,
+): Warning[] {
   const out: Warning[] = [];
   if (none > 0 && !everythingElse)
     out.push(
@@ -304,7 +351,10 @@ function coverageWarnings(none: number, several: number, everythingElse: boolean
     );
   out.push(
     out.length === 0
-      ? warn('rows-add', 'The rows add up to the whole: each record meets exactly one.')
+      ? warn(
+          'rows-add',
+          `The rows add up to the whole: each record ${key ? 'is in one group' : 'meets exactly one'}.`,
+        )
       : warn('rows-do-not-add', 'So the rows do not add up to the whole.'),
   );
   return out;

@@ -38,7 +38,12 @@ export interface Contributions {
   readonly warnings: readonly Warning[];
 }
 
-const NOTHING: SideFigure = { figure: NaN, values: 0, rests: null };
+/** A side without a record of the group: its sums and counts are 0, its means none. */
+const nothing = (adds: boolean): SideFigure => ({
+  figure: adds ? 0 : NaN,
+  values: 0,
+  rests: null,
+});
 
 /**
  * What each group gave to the change of the whole. A sum or a count: its difference. A mean: its
@@ -54,8 +59,8 @@ export function* contributionsOf(spec: ContributionsSpec, sides: Sides): Task<Co
   const middle = (older.total.figure + newer.total.figure) / 2;
   const names = new Map([...older.groups, ...newer.groups]);
   const groups = [...names].map(([name, { path, keys, where }]): Contribution => {
-    const before = older.groups.get(name)?.side ?? NOTHING;
-    const after = newer.groups.get(name)?.side ?? NOTHING;
+    const before = older.groups.get(name)?.side ?? nothing(adds);
+    const after = newer.groups.get(name)?.side ?? nothing(adds);
     if (adds) {
       const gave = orZero(after.figure) - orZero(before.figure);
       return { path, keys, where, before, after, gave, own: gave, weight: 0 };

@@ -1,5 +1,5 @@
 import { METHOD_WORDS, METHODS } from '../../../forecast/method';
-import { counted, showNumber } from '../../../table/format';
+import { counted, givenNumber } from '../../../table/format';
 import type { Names } from '../../kind/kind';
 import { begun, type Part, type Slot } from '../../sentence/sentence';
 import { seriesCalendar, seriesParts } from '../../series/seriesSlots';
@@ -50,11 +50,11 @@ export function forecastSentence(spec: ForecastSpec, names: Names): Part<Forecas
       path: 'levels',
       name: 'Bounds',
       words: spec.levels.length
-        ? `${numbersWords(spec.levels.map((l) => Number((l * 100).toPrecision(6))))} %`
+        ? `${numbersWords(spec.levels.map((l) => Number((l * 100).toPrecision(12))))} %`
         : 'without bounds',
       takes: {
         a: 'numbers',
-        value: spec.levels.map((l) => Number((l * 100).toPrecision(6))),
+        value: spec.levels.map((l) => Number((l * 100).toPrecision(12))),
         least: 1,
         most: 99.9,
         usual: [
@@ -140,7 +140,7 @@ function parameter(
   const now = spec.parameters[key];
   const slot = numberSlot<ForecastSpec>(
     `parameters.${key}`,
-    now === undefined ? `${label}: found` : `${label} ${showNumber(now)}`,
+    now === undefined ? `${label}: found` : `${label} ${givenNumber(now)}`,
     now ?? null,
     key === 'k'
       ? { least: 1, most: 10_000, whole: true, name: label }

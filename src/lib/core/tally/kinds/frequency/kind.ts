@@ -8,7 +8,7 @@ import { mergedSort } from '../../../sorting/mergedSort';
 import { inStretches, type Task } from '../../../task/task';
 import { counted } from '../../../table/format';
 import { madeRows, tableOf } from '../../answer/answer';
-import { recordsOf, selectionOf, type TallyInput, orderedFor } from '../../input/input';
+import { recordsOf, selectionOf, wholeLabel, type TallyInput, orderedFor } from '../../input/input';
 import { figureFrom, labelColumn, measureColumns, shownColumn } from '../../answer/figure';
 import { checkKey, checkOrder, codesOf, MOST_GROUPS, refuseTooMany } from '../../groups/keys';
 import { type TallyAnswer, type TallyKind } from '../../kind/kind';
@@ -164,7 +164,7 @@ function* computeFrequency(input: TallyInput, spec: FrequencySpec): Task<TallyAn
     level: 0,
     keys: [],
     cells: [
-      'All records',
+      wholeLabel(input, spec.scope, records.length),
       ...edgesOf(bands, -1),
       records.length,
       share(valued),

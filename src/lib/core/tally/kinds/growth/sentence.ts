@@ -1,4 +1,4 @@
-import { counted, showNumber } from '../../../table/format';
+import { counted, givenNumber } from '../../../table/format';
 import type { Names } from '../../kind/kind';
 import { begun, type Part, type Slot } from '../../sentence/sentence';
 import { seriesCalendar, seriesParts } from '../../series/seriesSlots';
@@ -100,7 +100,7 @@ function ofValues(spec: GrowthSpec, values: Values): Part<GrowthSpec>[] {
           ' over ',
           numberSlot<GrowthSpec>(
             'values.intervals',
-            `${showNumber(values.intervals)} intervals`,
+            `${givenNumber(values.intervals)} intervals`,
             values.intervals,
             { least: 1e-9, most: 1e9, name: 'Intervals between them' },
             (intervals) =>
@@ -118,7 +118,7 @@ function ofValues(spec: GrowthSpec, values: Values): Part<GrowthSpec>[] {
     'from ',
     numberSlot<GrowthSpec>(
       'values.first',
-      showNumber(values.first),
+      givenNumber(values.first),
       values.first,
       { ...any, name: 'First value' },
       (first) => put({ first: first ?? values.first }),
@@ -129,7 +129,7 @@ function ofValues(spec: GrowthSpec, values: Values): Part<GrowthSpec>[] {
     ' to ',
     numberSlot<GrowthSpec>(
       'values.last',
-      showNumber(values.last),
+      givenNumber(values.last),
       values.last,
       { ...any, name: 'Last value' },
       (last) => put({ last: last ?? values.last }),

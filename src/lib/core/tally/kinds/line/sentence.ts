@@ -1,4 +1,4 @@
-import { showNumber } from '../../../table/format';
+import { givenNumber } from '../../../table/format';
 import type { Names } from '../../kind/kind';
 import { begun, type Part, type Slot } from '../../sentence/sentence';
 import { optionalParts } from '../../sentence/optionalParts';
@@ -26,7 +26,7 @@ export function lineSentence(spec: LineSpec, names: Names): Part<LineSpec>[] {
       {
         slot: numberSlot<LineSpec>(
           'far',
-          `what lies over ${showNumber(spec.far)} deviations off named`,
+          `what lies over ${givenNumber(spec.far)} deviations off named`,
           spec.far,
           { least: 1, most: 20, needed: true, name: 'Deviations off the line' },
           (far) => ({ ...spec, far: far ?? spec.far }),
@@ -106,7 +106,7 @@ function predicted(spec: LineSpec): Part<LineSpec>[] {
     ' with bounds of ',
     numberSlot<LineSpec>(
       'percent',
-      `${showNumber(spec.percent)} %`,
+      `${givenNumber(spec.percent)} %`,
       spec.percent,
       { least: 1, most: 99.9, needed: true, name: 'Bounds in per cent' },
       (percent) => ({ ...spec, percent: percent ?? spec.percent }),

@@ -77,14 +77,12 @@ export function* percentileTable(
     }),
   );
   const type = column.type;
-  const value = (key: string, title: string, words: string): FigureColumn => ({
-    key,
-    title,
-    unit: column.unit,
-    type,
-    decimals: column.decimals,
-    words,
-  });
+  const value = (
+    key: string,
+    title: string,
+    words: string,
+    decimals = column.decimals,
+  ): FigureColumn => ({ key, title, unit: column.unit, type, decimals, words });
   const columns: FigureColumn[] = [
     ...labels,
     { key: 'percentile', title: 'Percentile', unit: '%', type: 'number' },
@@ -92,6 +90,8 @@ export function* percentileTable(
       'value',
       `Value of ${column.name}`,
       `Definition ${definition}: ${DEFINITION_WORDS[definition]}.`,
+      // Between two values it has a place more than they have.
+      Math.max(column.decimals, 1),
     ),
     valuesColumn(spec),
     {
@@ -114,6 +114,9 @@ export function* percentileTable(
     rows,
   });
 }
+
+/** Decimals that a number was given with. */
+const decimalsOf = (value: number): number => (/\.(\d+)$/.exec(String(value))?.[1] ?? '').length;
 
 /** Where asked values stand among those of each group. */
 export function* rankTable(
@@ -148,7 +151,8 @@ export function* rankTable(
       title: column.name,
       unit: column.unit,
       type: column.type,
-      decimals: column.decimals,
+      // The asked values are written as they were given.
+      decimals: Math.max(column.decimals, ...spec.ranksOf.map(decimalsOf)),
     },
     {
       key: 'rank',
