@@ -157,10 +157,10 @@ describe('what the finder does with steps, scopes and records set aside', () => 
 });
 
 describe('what the finder finds by what was typed', () => {
-  it('values, with how many records hold them, to narrow by', async () => {
+  it('values, with what a step by them would keep, to narrow by', async () => {
     const found = await foundActs(benchOf(), 'nor');
     const north = found.find(({ label }) => label === 'Narrow to Region: North');
-    expect(north?.keys).toBe('3 records');
+    expect(north?.keys).toBe('3 records stay, 3 go, of them 1 blank');
     run('Narrow to Region: North', found);
     expect(doc.ladder.rungs[0].condition).toEqual({
       kind: 'leaf',
@@ -168,6 +168,23 @@ describe('what the finder finds by what was typed', () => {
       not: false,
       test: { test: 'is', values: ['North'], exact: true },
     });
+  });
+
+  it('the figures that a step promises are those that come: without a value, blanks go with it', async () => {
+    for (const typed of ['without north', 'north', 'sum over 8']) {
+      const [act] = await foundActs(benchOf(), typed);
+      const [, stay, go] = /^(\d+) records? stays?, (\d+) goe?s?/.exec(act.keys ?? '') ?? [];
+      doc = setMeasures(doc, []);
+      const before = doc;
+      act.run();
+      const counts = new OpenBench(small, recipeOfMade(small), 'x').show(doc);
+      expect([typed, counts.counted.records, counts.rungs.at(-1)?.removed]).toEqual([
+        typed,
+        Number(stay),
+        Number(go),
+      ]);
+      doc = before;
+    }
   });
 
   it('what shall count, said as a condition, first', async () => {

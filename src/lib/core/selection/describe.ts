@@ -117,7 +117,7 @@ export function describeCondition(
     return part.kind === 'leaf' || part.not ? text : `(${text})`;
   });
   const text = inner.join(condition.kind === 'all' ? ' and ' : ' or ');
-  if (condition.kind === 'none') return condition.not ? text : `none of: ${text}`;
+  if (condition.kind === 'none') return condition.not ? text : `none of: ${text} (blanks stay)`;
   return condition.not ? `not (${text})` : text;
 }
 

@@ -1,8 +1,9 @@
 import { addRung } from '../../core/bench/edits';
 import type { Condition } from '../../core/selection/condition';
-import { describeCondition } from '../../core/selection/describe';
-import { counted } from '../../core/table/format';
+import { describeCondition, missingWords } from '../../core/selection/describe';
+import { counted, showCount } from '../../core/table/format';
 import { narrowingOf, type Narrowing } from '../../core/tally/wish/narrowing';
+import type { ReplyOf } from '../../engine/protocol';
 import type { BenchState } from '../bench/bench.svelte';
 import type { Act } from './acts';
 
@@ -17,7 +18,7 @@ export async function foundActs(bench: BenchState, typed: string): Promise<Act[]
     valueActs(bench, narrowing),
   ]);
   const { condition, said } = narrowing;
-  const named = condition ? [narrowAct(bench, condition)] : [];
+  const named = condition ? [await narrowAct(bench, condition)] : [];
   return said ? [...named, ...values, ...tallies] : [...named, ...tallies, ...values];
 }
 
@@ -36,14 +37,33 @@ async function tallyActs(bench: BenchState, typed: string): Promise<Act[]> {
   });
 }
 
-function narrowAct(bench: BenchState, condition: Condition): Act {
-  const label = `Narrow to: ${describeCondition(condition, bench.names)}`;
+/** A step with what it would keep and leave out: the figures that come when it is taken. */
+async function stepAct(
+  bench: BenchState,
+  condition: Condition,
+  { kind, label, more = '' }: { kind: 'step' | 'value'; label: string; more?: string },
+): Promise<Act> {
+  const at = bench.doc.ladder.rungs.length;
+  const tried = await bench.ask('try', { condition, at }, `find ${label}`).catch(() => null);
   return {
-    kind: 'step',
+    kind,
     label,
+    ...(tried && { keys: promise(tried) + more }),
     run: () => bench.change(label, (doc) => addRung(doc, condition)),
   };
 }
+
+/** `745 records stay, 4,260 go, 59 of them blank` */
+function promise({ kept, removed, blank, unread }: ReplyOf<'try'>): string {
+  const valueless = missingWords({ blank, unread });
+  return `${counted(kept, 'record')} ${kept === 1 ? 'stays' : 'stay'}, ${showCount(removed)} ${removed === 1 ? 'goes' : 'go'}${valueless && `, of them ${valueless}`}`;
+}
+
+const narrowAct = (bench: BenchState, condition: Condition): Promise<Act> =>
+  stepAct(bench, condition, {
+    kind: 'step',
+    label: `Narrow to: ${describeCondition(condition, bench.names)}`,
+  });
 
 /** Values of the list's text columns that hold what was typed, each as a step to narrow by. */
 async function valueActs(bench: BenchState, { search, not }: Narrowing): Promise<Act[]> {
@@ -55,26 +75,20 @@ async function valueActs(bench: BenchState, { search, not }: Narrowing): Promise
         { column: c.id, search, limit: 6 },
         `find ${c.id}`,
       );
-      return items.map(({ text, count, spellings }): Act => {
-        const words = `Narrow to ${not ? 'all but ' : ''}${c.name}: ${text}`;
-        return {
-          kind: 'value',
-          label: words,
-          keys:
-            counted(count, 'record') +
-            (not ? ' left out' : '') +
-            (spellings.length > 1 ? `, ${spellings.length} spellings` : ''),
-          run: () =>
-            bench.change(words, (doc) =>
-              addRung(doc, {
-                kind: 'leaf',
-                column: c.id,
-                not,
-                test: { test: 'is', values: spellings.map((s) => s.text), exact: true },
-              }),
-            ),
-        };
-      });
+      return Promise.all(
+        items.map(({ text, spellings }): Promise<Act> => {
+          const values = spellings.map((spelling) => spelling.text);
+          return stepAct(
+            bench,
+            { kind: 'leaf', column: c.id, not, test: { test: 'is', values, exact: true } },
+            {
+              kind: 'value',
+              label: `Narrow to ${not ? 'all but ' : ''}${c.name}: ${text}`,
+              more: spellings.length > 1 ? `; ${spellings.length} spellings` : '',
+            },
+          );
+        }),
+      );
     }),
   );
   return found.flat();
