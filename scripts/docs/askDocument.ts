@@ -191,10 +191,14 @@ export function askDocument(): string {
     variants(root.$defs?.[name] ?? {})
       .map((s) => table(s, root))
       .join('\n\n');
+  const OTHER = {
+    weights: '`other`: weights',
+    sum: '`other`: the column whose sum stands below, or is taken away',
+    shown: '`other`: the column shown',
+  } as const;
   const besides = (kind: MeasureKind): string => {
     const other = needsOther(kind);
-    if (other !== null)
-      return other === 'weights' ? '`other`: weights' : '`other`: the column shown';
+    if (other !== null) return OTHER[other];
     if (kind === 'percentile') return '`percent` of the values below';
     return kind === 'trimmedMean' ? '`percent` cut at each end' : '';
   };

@@ -72,6 +72,11 @@ const measure = fc.oneof(
     ),
     column,
   }),
+  fc.record({
+    kind: fc.constantFrom('ratio', 'difference'),
+    column: fc.constant('Fares'),
+    other: fc.constant('Delay'),
+  }),
   fc.constant({ kind: 'records' }),
   fc.record({ kind: fc.constant('percentile'), column, percent: fc.integer({ min: 0, max: 100 }) }),
   fc.record({

@@ -171,6 +171,10 @@ describe('a wish', () => {
       'average delay over 10 by vessel',
       'select vessel k, avg(delay) v from s where delay > 10 group by vessel',
     ],
+    [
+      'fares per boarded by vessel',
+      'select vessel k, sum(fares) * 1.0 / sum(boarded) v from s group by vessel',
+    ],
   ])('comes to the figures of SQL: %s', (typed, sql) => {
     const [{ tally, narrow }] = ofSailings(typed);
     const rungs = narrow.map((condition) => ({ condition }));

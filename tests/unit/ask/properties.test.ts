@@ -120,8 +120,11 @@ describe('properties of every table', () => {
         }));
         const whole = [...all, ...ends];
         const kept = whole.filter((r) => r.v !== null && r.v >= limit);
-        expect(plain(answered(tableOf(whole), { ladder: { rungs: [rung] }, tallies }))).toEqual(
-          plain(answered(tableOf(kept), { tallies })),
+        // The row of all says what it is all of: what counts of the one, all there is of the other.
+        const narrowed = plain(answered(tableOf(whole), { ladder: { rungs: [rung] }, tallies }));
+        const text = JSON.stringify(narrowed).replaceAll('"All counted"', '"All records"');
+        expect(JSON.parse(text)).toEqual(
+          JSON.parse(JSON.stringify(plain(answered(tableOf(kept), { tallies })))),
         );
       }),
       { numRuns: 60 },

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import { dayNumber } from '$lib/core/table/calendar';
 import type { Table } from '$lib/core/table/table';
-import { answered } from '../../support/ask';
+import { answered, answeredOn, behind } from '../../support/ask';
 
 /** Hives at three sites: the South gave honey that nobody weighed. */
 const hives: Table = {
@@ -59,6 +59,76 @@ describe('a sum without a value', () => {
       outer: { kind: 'ledger', measures: [{ kind: 'min', column: 'sum of Honey' }] },
     };
     expect(cellsOf(lowest)[0].at(-1)).toBe(4);
+  });
+});
+
+describe('ratios and differences of totals', () => {
+  const RATIO = { kind: 'ratio', column: 'Honey', other: 'Frames' };
+  const LESS = { kind: 'difference', column: 'Honey', other: 'Frames' };
+
+  it('are of the sums, not of the records, each over its own values', () => {
+    expect(cellsOf({ ...bySite, measures: [RATIO, LESS] })).toEqual([
+      ['Grand total', 7, 30 / 19, 11],
+      ['East', 2, 16 / 3, 13],
+      ['North', 2, 10 / 9, 1],
+      // Nothing of the South was weighed.
+      ['South', 2, null, null],
+      ['blank', 1, 2, 2],
+    ]);
+  });
+
+  it('are said in the sentence, never add up, and open to their arithmetic', () => {
+    const { input, result } = answeredOn(hives, { tallies: [{ ...bySite, measures: [RATIO] }] });
+    const [tally] = result.tallies;
+    expect(tally.words).toContain('sum of Honey / sum of Frames');
+    const [table] = tally.tables;
+    expect(table.columns.at(-1)).toMatchObject({
+      title: 'sum of Honey / sum of Frames',
+      decimals: 2,
+    });
+    expect(table.columns.at(-1)).not.toHaveProperty('adds');
+    const found = behind(input, tally, { table: 'main', row: ['East'], column: 'm1' });
+    expect(found.arithmetic).toBe('Sum 16 ÷ sum 3.');
+    expect([...found.records]).toEqual([4, 5]);
+  });
+
+  it('are in every kind that takes a measure: cross-tab, ranking, periods, growth, conditions', () => {
+    const of = (tally: object, table = 0): unknown[][] => cellsOf(tally, table);
+    expect(
+      of({
+        kind: 'crosstab',
+        down: [{ column: 'Site' }],
+        across: [{ column: 'Checked', period: 'month' }],
+        measures: [RATIO],
+      })
+        .find(([label]) => label === 'East')
+        ?.at(-1),
+    ).toBeCloseTo(16 / 3, 12);
+    expect(
+      of({ kind: 'ranking', groups: [{ column: 'Site' }], by: RATIO }).map(([, site]) => site)[0],
+    ).toBe('East');
+    expect(
+      of({ kind: 'conditional', key: { column: 'Site' }, columns: [{ measure: RATIO }] })[1][1],
+    ).toBeCloseTo(16 / 3, 12);
+    const months = of({ kind: 'periods', column: 'Checked', levels: ['month'], measures: [RATIO] });
+    expect(months.map((cells) => cells[4])).toEqual([30 / 19, 10 / 9, null, 20 / 5]);
+  });
+
+  it('of 0 below is none, and a missing second column is named', () => {
+    const zero = {
+      ...hives,
+      columns: [...hives.columns, scalarColumn('Nil', 'number', [0, 0, 0, 0, 0, 0, 0])],
+    };
+    const [tally] = answered(zero, {
+      tallies: [{ ...bySite, measures: [{ ...RATIO, other: 'Nil' }] }],
+    }).tallies;
+    expect(tally.tables[0].rows.every(({ cells }) => cells[2] === null)).toBe(true);
+    expect(() => cellsOf({ ...bySite, measures: [{ kind: 'ratio', column: 'Honey' }] })).toThrow(
+      'needs a second column',
+    );
+    expect(() =>
+      cellsOf({ ...bySite, measures: [{ kind: 'ratio', column: 'Honey', other: 'Site' }] }),
+    ).toThrow('measures[0].other');
   });
 });
 

@@ -130,6 +130,13 @@ class Computation {
           measure.other === undefined ? column : columnFor(this.input.table, measure.other),
           kind,
         );
+      case 'ratio':
+      case 'difference':
+        return yield* this.#ofTwoSums(
+          column,
+          columnFor(this.input.table, measure.other ?? ''),
+          kind,
+        );
       case 'blanks':
       case 'unread':
         return yield* this.#missing(column, kind);
@@ -232,6 +239,26 @@ class Computation {
       if (records[g] > 0) sums[g] = NaN;
     }
     return sums;
+  }
+
+  /**
+   * The sum of one column divided by that of another, or less by it, each over its own values. None where one of them is
+   * none, and where the divisor is 0.
+   */
+  *#ofTwoSums(column: Column, other: Column, kind: 'ratio' | 'difference'): Task<FiguresOf> {
+    const [tops, bottoms] = [
+      yield* this.#momentsOf(column, this.#neededOf(column, 'sum')),
+      yield* this.#momentsOf(other, this.#neededOf(other, 'sum')),
+    ];
+    const sums = (moments: Moments, grouping: Grouping): Task<Float64Array> =>
+      this.#sumsOf(moments, grouping);
+    return function* (grouping) {
+      const top = yield* sums(tops, grouping);
+      const bottom = yield* sums(bottoms, grouping);
+      return yield* numbersOf(grouping.size, (g) =>
+        kind === 'ratio' ? ratio(top[g], bottom[g]) : top[g] - bottom[g],
+      );
+    };
   }
 
   *#missing(column: Column, kind: 'blanks' | 'unread'): Task<FiguresOf> {

@@ -36,6 +36,8 @@ export const MEASURE_KINDS = [
   'mode',
   'modeTies',
   'weightedMean',
+  'ratio',
+  'difference',
   'atMin',
   'atMax',
   'minTies',
@@ -57,7 +59,10 @@ export const Measure = z.strictObject({
   column: z.string().optional(),
   /** percentile: the per cent below (0..100). trimmedMean: the per cent cut at each end (0..50). */
   percent: z.number().min(0).max(100).optional(),
-  /** weightedMean: the column of weights. atMin, atMax: the column whose value is shown. */
+  /**
+   * weightedMean: the column of weights. atMin, atMax: the column whose value is shown. ratio, difference: the column
+   * whose sum the other is divided by, or is less by.
+   */
   other: z.string().optional(),
   /** median, percentile, quartiles: the definition of Hyndman and Fan; 7 unless given. */
   definition: z.int().min(1).max(9).optional(),
@@ -127,6 +132,8 @@ export const MEASURES: Record<MeasureKind, MeasureFacts> = {
   mode: facts('mode', ANY, 'column'),
   modeTies: facts('count of values as common as the mode', ANY, 'count'),
   weightedMean: facts('weighted mean', ['number'], 'column'),
+  ratio: facts('ratio of sums', NUMBERS, 'number'),
+  difference: facts('difference of sums', NUMBERS, 'number'),
   atMin: facts('value at the lowest', ORDERED, 'other'),
   atMax: facts('value at the highest', ORDERED, 'other'),
   minTies: facts('count of records at the lowest', ORDERED, 'count'),
@@ -163,8 +170,20 @@ function ordinal(n: number): string {
 }
 
 /** What a measure's second column is for; null where it has none. */
-export const needsOther = (kind: MeasureKind): 'weights' | 'shown' | null =>
-  kind === 'weightedMean' ? 'weights' : kind === 'atMin' || kind === 'atMax' ? 'shown' : null;
+export function needsOther(kind: MeasureKind): 'weights' | 'shown' | 'sum' | null {
+  switch (kind) {
+    case 'weightedMean':
+      return 'weights';
+    case 'atMin':
+    case 'atMax':
+      return 'shown';
+    case 'ratio':
+    case 'difference':
+      return 'sum';
+    default:
+      return null;
+  }
+}
 
 /** Measures that look at the order of the records: first, last, and the first record of a tie. */
 export const looksAtOrder = (kind: MeasureKind): boolean =>

@@ -87,7 +87,8 @@ function measureNames(
   names: Names,
 ): { measure: string; of: string } {
   const none = { measure: '', of: '' };
-  if (measure?.column === undefined || needsOther(measure.kind) === 'shown') return none;
+  if (measure?.column === undefined || ['shown', 'sum'].includes(needsOther(measure.kind) ?? ''))
+    return none;
   // A kind that gave its column a title of its own keeps it.
   const phrase = measurePhrase(measure, names);
   const under = where ? phrase + whereWords(describeCondition(where, names)) : null;

@@ -42,6 +42,14 @@
         })),
   );
   const other = $derived(kind ? needsOther(kind) : null);
+  /** What the second column does. */
+  const OTHER_WORDS: Partial<Record<MeasureKind, string>> = {
+    weightedMean: 'weighed by',
+    ratio: 'divided by the sum of',
+    difference: 'less the sum of',
+    atMin: 'showing',
+    atMax: 'showing',
+  };
   const share = $derived(kind === 'percentile' || kind === 'trimmedMean');
 
   /** What a kind has besides its column, until something else is typed. */
@@ -49,7 +57,7 @@
     ...(of === 'percentile' && { percent: 90 }),
     ...(of === 'trimmedMean' && { percent: 5 }),
     ...(needsOther(of) !== null && {
-      other: (needsOther(of) === 'weights' ? suiting('sum') : offered).find(
+      other: (needsOther(of) === 'shown' ? offered : suiting('sum')).find(
         (c) => c.id !== measure?.column,
       )?.id,
     }),
@@ -107,13 +115,13 @@
     {/if}
     {#if other && measure?.kind === kind}
       <label
-        >{other === 'weights' ? 'weighed by' : 'showing'}
+        >{OTHER_WORDS[kind]}
         <select
           class="field"
           value={measure.other}
           onchange={(e) => onchange({ ...measure, other: e.currentTarget.value })}
         >
-          {#each other === 'weights' ? suiting('sum') : offered as c (c.id)}<option value={c.id}
+          {#each other === 'shown' ? offered : suiting('sum') as c (c.id)}<option value={c.id}
               >{c.name}</option
             >{/each}
         </select></label

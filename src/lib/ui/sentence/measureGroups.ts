@@ -6,7 +6,7 @@ export const MEASURE_GROUPS: readonly {
   readonly kinds: readonly MeasureKind[];
 }[] = [
   { name: 'Counts', kinds: ['records', 'values', 'blanks', 'unread', 'distinct'] },
-  { name: 'Totals', kinds: ['sum', 'running', 'product'] },
+  { name: 'Totals', kinds: ['sum', 'ratio', 'difference', 'running', 'product'] },
   {
     name: 'Middle',
     kinds: ['mean', 'median', 'mode', 'modeTies', 'weightedMean', 'trimmedMean', 'geometricMean'],

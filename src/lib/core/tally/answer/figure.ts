@@ -36,7 +36,7 @@ export function measureColumn(measure: Measure, table: Table, key: string): Figu
   return {
     key,
     title: measurePhrase(measure, namesOf(table)),
-    unit: type === 'number' && !squared ? (column?.unit ?? '') : '',
+    unit: type === 'number' && !squared ? unitOf(measure, column, table) : '',
     type,
     ...(column &&
       !isText(column) &&
@@ -50,6 +50,15 @@ export function measureColumn(measure: Measure, table: Table, key: string): Figu
       words: 'The groups up to this one added up, in the order shown.',
     }),
   };
+}
+
+/** The unit of a measure's figures: that of its column; of a ratio both, `£ / min`, and none where they are the same. */
+function unitOf({ kind, other }: Measure, column: Column | null, table: Table): string {
+  const unit = column?.unit ?? '';
+  if (kind !== 'ratio' || other === undefined) return unit;
+  const below = columnFor(table, other).unit;
+  if (unit === below) return '';
+  return below ? `${unit || '1'} / ${below}` : unit;
 }
 
 /** A column of shares: 0.25 is shown as 25 %. @param says how they come about */
@@ -81,6 +90,9 @@ function digitsOf(
 ): Pick<FigureColumn, 'decimals' | 'significant' | 'percent' | 'grain' | 'calendar'> {
   const { figure } = MEASURES[measure.kind];
   if (figure === 'squared') return { significant: 5 };
+  // A ratio says little without its hundredths, whatever the columns are written with.
+  if (measure.kind === 'ratio') return { decimals: 2 };
+  if (measure.kind === 'difference') return { decimals: column.decimals };
   if (['date', 'datetime', 'time'].includes(column.type))
     return figure === 'number'
       ? { decimals: 1 }

@@ -13,6 +13,8 @@ export interface ComputedFrom {
   /** Null where records are counted. */
   readonly column: Column | null;
   readonly records: Int32Array;
+  /** The measure's second column; null where it has none. */
+  readonly other: Column | null;
   /** Of those, how many have a value. */
   readonly values: number;
   /** A value of the column as the page shows it. */
@@ -77,7 +79,7 @@ export function* arithmeticWords(from: ComputedFrom): Task<string> {
 }
 
 function* withValues(
-  { measure, records, values, show, whole }: ComputedFrom,
+  { measure, records, values, other, show, whole }: ComputedFrom,
   column: Column,
 ): Task<string> {
   const view = yield* valuesOf(column);
@@ -154,6 +156,13 @@ function* withValues(
     case 'skewnessPopulation':
     case 'kurtosisPopulation':
       return `Population form over ${n} values.`;
+    case 'ratio':
+    case 'difference': {
+      const second = other
+        ? yield* momentsOf((yield* valuesOf(other)).values, records, false)
+        : null;
+      return `Sum ${yield* sum()} ${measure.kind === 'ratio' ? '÷' : '−'} sum ${second ? show(second.sum(0)) : 'of nothing'}.`;
+    }
     case 'weightedMean':
       return 'Each value times its weight, added up, ÷ the sum of the weights; records lacking either are skipped.';
     case 'atMin':

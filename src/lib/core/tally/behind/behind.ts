@@ -108,6 +108,7 @@ export function* behind(
   const arithmetic = yield* arithmeticWords({
     measure,
     column: of,
+    other: measure.other === undefined ? null : columnFor(input.table, measure.other),
     records,
     values,
     show: (v) => (of && !isText(of) ? showScalar(of, v, formatOf(of, formats)) : String(v)),

@@ -77,6 +77,8 @@ export function measurePhrase(measure: Measure, names: Names): string {
   switch (needsOther(measure.kind)) {
     case 'weights':
       return `${of} with weights ${nameOf(names, measure.other)}`;
+    case 'sum':
+      return `sum of ${nameOf(names, measure.column)} ${measure.kind === 'ratio' ? '/' : '−'} sum of ${nameOf(names, measure.other)}`;
     case 'shown':
       return `${nameOf(names, measure.other)} at the ${measure.kind === 'atMin' ? 'lowest' : 'highest'} ${nameOf(names, measure.column)}`;
     case null:

@@ -39,6 +39,13 @@ export const RELATIVE: readonly MeasureKind[] = [
 /** Those of them that only need the whole. */
 const OF_TOTAL: readonly MeasureKind[] = ['shareOfTotal', 'recordsOfTotal'];
 
+/** What to name where a measure's second column is missing. */
+const SECOND_COLUMN = {
+  weights: 'Name the column of weights.',
+  sum: 'Name the column whose sum stands against it.',
+  shown: 'Name the column whose value it shows.',
+} as const;
+
 /** Gathers the faults of one ask, so that all are named and not only the first. */
 export class Faults {
   readonly found: Fault[] = [];
@@ -103,14 +110,8 @@ export class Faults {
     const second = needsOther(measure.kind);
     if (second === null) return;
     if (measure.other === undefined)
-      this.add(
-        `${path}.other`,
-        `The ${words} needs a second column.`,
-        second === 'weights'
-          ? 'Name the column of weights.'
-          : 'Name the column whose value it shows.',
-      );
-    else if (second === 'weights') this.column(`${path}.other`, measure.other, ['number', 'yesno']);
+      this.add(`${path}.other`, `The ${words} needs a second column.`, SECOND_COLUMN[second]);
+    else if (second !== 'shown') this.column(`${path}.other`, measure.other, ['number', 'yesno']);
     else this.column(`${path}.other`, measure.other);
   }
 

@@ -151,7 +151,8 @@ export function spreadFor(facts: ListFacts, wish: Wish): ColumnFact | undefined 
 
 /** The measure wished, or the sum of the list's number, or the count of records. */
 export function measureFor(facts: ListFacts, wish: Wish): Measure {
-  const { measure } = wish;
+  const { measure, per, column: of } = wish;
+  if (of !== undefined && per !== undefined) return { kind: 'ratio', column: of, other: per };
   if (measure && ofRecords(measure)) return { kind: measure };
   const wished = facts.columns.find((c) => c.id === wish.column);
   const column =

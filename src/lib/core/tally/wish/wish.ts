@@ -10,6 +10,8 @@ export const Wish = z.strictObject({
   /** The column that figures are of. */
   column: z.string().optional(),
   measure: z.enum(MEASURE_KINDS).optional(),
+  /** The column by whose total that of `column` is divided: fares per passenger. */
+  per: z.string().optional(),
   /** Columns to group by, from the outermost. */
   by: z.array(z.string()).max(6).optional(),
   /** How many of the first of `by` places are given within. */

@@ -22,6 +22,7 @@ const SMALL = new Set(['and', 'the', 'for', 'each', 'per', 'with', 'all', 'other
  * @example wishOf('rank vessel by fares within route, first 3', columns) // { column: 'fares', by: ['route', 'vessel'], within: 1, first: 3 }
  * @example wishOf('delay in bands 0, 1, 5, 10', columns) // { column: 'delay', edges: [0, 1, 5, 10] }
  * @example wishOf('keldhaven a in delays', columns, [delays]) // { column: 'a', table: delays }
+ * @example wishOf('fares per boarded by route', columns) // { column: 'fares', per: 'boarded', by: ['route'] }
  * @example wishOf('best vessel of each route by fares', columns) // { column: 'fares', by: ['route', 'vessel'], best: true }
  */
 export function wishOf(
@@ -44,7 +45,11 @@ export function wishOf(
   const column = number ?? ranked ?? (within.length > 0 || counted ? undefined : what[0]);
   // "fares by vessel for each route": the routes are around the vessels.
   const grouped = [...each, ...what.filter((c) => !isNumber(c)), ...after];
-  const by = [...within, ...grouped].filter((c) => c !== column).map((c) => c.id);
+  // “fares per boarded”: a number is divided by, not grouped by.
+  const divisor =
+    number && places.find(({ at, column: c }) => isNumber(c) && words[at - 1] === 'per');
+  const per = divisor?.column.id;
+  const by = [...within, ...grouped].filter((c) => c !== column && c.id !== per).map((c) => c.id);
   const { measures, plain } = measuresIn(words, places);
   const own = measures.find((m) => column !== undefined && m.column === column.id);
   const measure = !own
@@ -69,6 +74,7 @@ export function wishOf(
   return {
     ...(column && { column: column.id }),
     ...(measure && { measure }),
+    ...(per !== undefined && { per }),
     ...(by.length > 0 && { by: by.slice(0, 6) }),
     ...(within.length > 0 && { within: Math.min(within.length, 6) }),
     ...(periods.length > 0 && { period: periods[0] }),
