@@ -47,7 +47,7 @@ describe('totals inside a list', () => {
     ).toEqual([
       'Crop: Subtotal; its Tons is the sum of records 1 to 2',
       'Crop: Subtotal; its Tons is 13, records 4 to 5 add up to 12',
-      'Crop: Grand total; its Tons, 84, is twice the sum of records 1 to 6, 42: totals were added up with the rest',
+      'Crop: Grand total; its Tons, 84, is twice the sum of records 1 to 6 without the 2 totals among them, 42: totals were added up with the rest',
     ]);
     expect(evidence('Crop,Field,Tons\nOats,N,10\nOats,S,20\nOats,,30\nRye,N,4\n')).toEqual([
       'Tons is the sum of records 1 to 2, and a key is blank',

@@ -87,6 +87,23 @@ describe('names that are written as numbers', () => {
   });
 });
 
+describe('plain years', () => {
+  it('are offered as years, and group by year when they are', () => {
+    const text = 'Season,Tons\n2021,4\n2022,5\n2022,6\n';
+    expect(doubtsOf(text)).toEqual([
+      'Season may be years (2021 to 2022). Read as dates, they group and roll up by year; as numbers they are never summed by a first guess.',
+    ]);
+    const { recipe, reading } = readText(text, (by) => ({
+      ...by,
+      columns: by.columns.map((c, k) => (k === 0 ? { ...c, type: 'date', grain: 'year' } : c)),
+    }));
+    expect(examine(recipe, reading).doubts).toEqual([]);
+    expect(reading.table.columns[0]).toMatchObject({ type: 'date', grain: 'year' });
+    // Numbers that lie where years do, of a unit, are none.
+    expect(doubtsOf('Load (kg),n\n1900,1\n2000,2\n')).toEqual([]);
+  });
+});
+
 describe('units', () => {
   it('a currency in the cells is the unit of the column', () => {
     expect(typesOf('Shop,Takings\nN,€5\nS,"€1,200.50"\n')).toEqual(['text', 'number in €']);

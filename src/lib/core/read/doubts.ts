@@ -30,6 +30,7 @@ export const DOUBT_KINDS = [
   'farDates',
   'mixedKinds',
   'identifier',
+  'years',
   'longNumbers',
   'keptAsText',
   'numbersAsText',

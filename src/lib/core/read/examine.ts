@@ -198,8 +198,9 @@ function nameDoubts(recipe: Recipe): Doubt[] {
 
 /** What gives a total away, with the sums compared. */
 function evidenceWords(why: TotalLike['why']): string {
-  const records = ({ from, to }: { from: number; to: number }): string =>
-    from === to ? `record ${from + 1}` : `records ${from + 1} to ${to + 1}`;
+  const records = ({ from, to, without }: { from: number; to: number; without: number }): string =>
+    (from === to ? `record ${from + 1}` : `records ${from + 1} to ${to + 1}`) +
+    (without ? ` without the ${counted(without, 'total')} among them` : '');
   if (why.kind === 'sum')
     return `${why.column ? `${why.column} is ` : ''}the sum of ${records(why)}${why.column ? ', and a key is blank' : ''}`;
   const { column, text, sum } = why;

@@ -1,6 +1,7 @@
 import { DAY_MS, dayNumber, isoDate } from '../table/calendar';
 import { isText, type ScalarColumn } from '../table/column';
 import { counted, showCount } from '../table/format';
+import { looksLikeYears } from '../table/years';
 import { noDateFacts, readDate } from './dates';
 import type { DelimitedReading } from './delimited';
 import { doubt, type Doubt } from './doubts';
@@ -26,6 +27,7 @@ export function kindDoubts(
     ...(read.type === 'number' ? mixedNumbers(column, read, percents, currencies) : []),
     ...(read.type === 'number' ? perhapsIdentifier(column, texts) : []),
     ...(read.type === 'number' ? someCodes(column, texts) : []),
+    ...(read.type === 'number' ? plainYears(column, read) : []),
     ...(read.type === 'date' || read.type === 'datetime' ? farDates(column, read) : []),
   ];
 }
@@ -92,6 +94,25 @@ function perhapsIdentifier({ id, name, source }: ColumnRecipe, texts: readonly s
       'identifier',
       texts.length,
       `${name} may be an identifier and no quantity (${why.join(', ')}). It is read as a number; make it text if it must not be added up.`,
+      { column: id },
+    ),
+  ];
+}
+
+/** Numbers that are all years: as dates they are grouped, compared and carried on as periods. */
+function plainYears({ id, name, unit }: ColumnRecipe, read: ScalarColumn): Doubt[] {
+  if (unit !== '' || !looksLikeYears(read)) return [];
+  const years = read.values.filter((v) => v === v);
+  const [first, last] = years.reduce(
+    ([low, high], v) => [Math.min(low, v), Math.max(high, v)],
+    [Infinity, -Infinity],
+  );
+  if (first === last) return [];
+  return [
+    doubt(
+      'years',
+      years.length,
+      `${name} may be years (${first} to ${last}). Read as dates, they group and roll up by year; as numbers they are never summed by a first guess.`,
       { column: id },
     ),
   ];

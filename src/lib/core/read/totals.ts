@@ -10,6 +10,8 @@ export interface StatedSum {
   readonly sum: number;
   readonly from: number;
   readonly to: number;
+  /** Totals among those records, which the sum leaves out. */
+  readonly without: number;
   /** doubled: the totals above were added up with what they are totals of. */
   readonly how: 'agrees' | 'doubled' | 'differs';
 }
@@ -20,7 +22,7 @@ export interface TotalLike {
   /** The word that gives it away, with its sum where it has one; or the run of records whose sum it is. */
   readonly why:
     | { kind: 'label'; column: string; text: string; sum: StatedSum | null }
-    | { kind: 'sum'; from: number; to: number; column: string | null };
+    | { kind: 'sum'; from: number; to: number; without: number; column: string | null };
 }
 
 const LABEL = /\b(sub-?total|grand total|total|totals|sum)\b/i;
@@ -112,6 +114,7 @@ function* walked(
   const all = new Float64Array(columns.length);
   let runStart = 0;
   let allStart = 0;
+  const totalsIn = (from: number): number => totals.filter(({ record }) => record >= from).length;
   const look = (i: number): void => {
     const label = labels.get(i);
     const blank = keys.some(({ column }) => column.codes[i] < 0);
@@ -136,11 +139,16 @@ function* walked(
     totals.push({
       record: i,
       why: label
-        ? { kind: 'label', ...label, sum: statedSum(columns, i, sums, from, all, allStart) }
+        ? {
+            kind: 'label',
+            ...label,
+            sum: statedSum(columns, i, sums, from, all, allStart, totalsIn),
+          }
         : {
             kind: 'sum',
             from,
             to: i - 1,
+            without: totalsIn(from),
             column: blank ? (columns.find((c, k) => agrees(c, i, sums[k]))?.name ?? null) : null,
           },
     });
@@ -197,6 +205,7 @@ function statedSum(
   from: number,
   all: Float64Array,
   allStart: number,
+  totalsIn: (from: number) => number,
 ): StatedSum | null {
   const tried = [
     { how: 'agrees', sums, times: 1, from },
@@ -206,11 +215,14 @@ function statedSum(
   for (const { how, sums: of, times, from: start } of tried)
     for (const [k, column] of columns.entries())
       if (record > start && agrees(column, record, times * of[k]))
-        return about(column, record, of[k], start, how);
+        return { ...about(column, record, of[k], start, how), without: totalsIn(start) };
   const first = columns.findIndex(({ values }) => values[record] === values[record]);
   return first < 0 || record <= from
     ? null
-    : about(columns[first], record, sums[first], from, 'differs');
+    : {
+        ...about(columns[first], record, sums[first], from, 'differs'),
+        without: totalsIn(from),
+      };
 }
 
 const about = (
@@ -219,4 +231,11 @@ const about = (
   sum: number,
   from: number,
   how: StatedSum['how'],
-): StatedSum => ({ column: name, stated: values[record], sum, from, to: record - 1, how });
+): Omit<StatedSum, 'without'> => ({
+  column: name,
+  stated: values[record],
+  sum,
+  from,
+  to: record - 1,
+  how,
+});

@@ -1,13 +1,13 @@
 import { labelsAlike } from '../../core/tally/trust/lookAlikeWarnings';
 import { columnFor } from '../../core/expression/columnFor';
-import { MEASURES, measureWords, type Measure } from '../../core/measure/measure';
+import { MEASURES, type Measure } from '../../core/measure/measure';
 import { type Column } from '../../core/table/column';
 import { inStretches, type Task } from '../../core/task/task';
 import { columnOf, namesOf } from '../../core/table/table';
 import { shownColumn } from '../../core/tally/answer/figure';
 import { plainSentence } from '../../core/tally/sentence/sentence';
 import { ledgerSentence } from '../../core/tally/kinds/ledger/sentence';
-import { groupWords } from '../../core/tally/sentence/words';
+import { groupWords, measureBelow } from '../../core/tally/sentence/words';
 import { footTexts, type Foot, type LedgerLayout } from '../ledger/layout';
 import { usualGroupWidth } from '../ledger/widths';
 import type { Session } from '../session';
@@ -44,8 +44,12 @@ export function* answerLedger(session: Session, { tally }: ArgsOf<'ledger'>): Ta
         column: slot.column,
         figure: slot.measure >= 0 ? `m${slot.measure + 1}` : null,
         name: column?.name ?? 'Records',
-        unit: unitOf(measure, slot.cells ? column : (shown ?? column), slot.cells),
-        words: measure && column ? explained(measure, shown) : '',
+        // Of a ratio both units, once they are not the column's own.
+        unit:
+          measure?.kind === 'ratio' && !slot.cells
+            ? l.figureColumns[slot.measure].unit
+            : unitOf(measure, slot.cells ? column : (shown ?? column), slot.cells),
+        words: measure && column ? measureBelow(measure, names) : '',
         right: isRight(slot.cells ? column : (shown ?? column), measure),
         width: slot.width,
         fixed: slot.fixed,
@@ -66,12 +70,6 @@ export function* answerLedger(session: Session, { tally }: ArgsOf<'ledger'>): Ta
     faults: [...l.faults],
   };
 }
-
-/** `mean`, or `Depot at the highest` where another column is shown. */
-const explained = (measure: Measure, shown: Column | null): string =>
-  measure.kind === 'atMin' || measure.kind === 'atMax'
-    ? `${shown?.name ?? ''} at the ${measure.kind === 'atMin' ? 'lowest' : 'highest'}`
-    : measureWords(measure);
 
 const isRight = (column: Column | null, measure: Measure | null): boolean =>
   column === null ||

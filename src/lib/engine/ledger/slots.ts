@@ -1,9 +1,10 @@
 import type { View } from '../../core/bench/document';
-import type { Measure } from '../../core/measure/measure';
+import { needsOther, type Measure } from '../../core/measure/measure';
 import type { Task } from '../../core/task/task';
-import type { Table } from '../../core/table/table';
+import { namesOf, type Table } from '../../core/table/table';
 import type { LedgerSlot } from '../../core/tally/kinds/ledger/linesTable';
 import type { LedgerSpec } from '../../core/tally/kinds/ledger/spec';
+import { measureBelow } from '../../core/tally/sentence/words';
 
 import { usualWidth } from './widths';
 
@@ -56,11 +57,17 @@ export function* layoutColumns(
     spec.measures.flatMap((m: Measure, k) => (m.column === id ? [k] : []));
   const naming = shown.find((id) => measuresOf(id).length === 0) ?? null;
   const slots: Slot[] = [];
+  const names = namesOf(table);
+  const below = (measure: number): string =>
+    measure < 0 ? '' : measureBelow(spec.measures[measure], names);
   for (const [at, id] of shown.filter((id) => id !== naming).entries()) {
     const column = table.columns.find((c) => c.id === id);
-    const [first = -1, ...rest] = measuresOf(id);
+    const measures = measuresOf(id);
+    // A figure of two columns stands beside the cells of the one, not above them.
+    const first = measures.find((m) => needsOther(spec.measures[m].kind) !== 'sum') ?? -1;
+    const rest = measures.filter((m) => m !== first);
     const given = view.columns.find((c) => c.column === id)?.width;
-    const width = given ?? usualWidth(column, spec.measures[first], true, totals[first] ?? '');
+    const width = given ?? usualWidth(column, below(first), true, totals[first] ?? '');
     const fixed = at < view.fixed;
     slots.push({ column: id, measure: first, cells: true, width, fixed });
     for (const measure of rest)
@@ -68,7 +75,7 @@ export function* layoutColumns(
         column: id,
         measure,
         cells: spec.measures[measure].kind === 'running',
-        width: given ?? usualWidth(column, spec.measures[measure], false, totals[measure] ?? ''),
+        width: given ?? usualWidth(column, below(measure), false, totals[measure] ?? ''),
         fixed,
       });
     // Cells were looked at for its width.
@@ -85,7 +92,7 @@ export function* layoutColumns(
         cells: false,
         width: usualWidth(
           table.columns.find((c) => c.id === m.column),
-          m,
+          below(measure),
           false,
           totals[measure] ?? '',
         ),

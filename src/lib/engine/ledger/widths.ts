@@ -1,5 +1,4 @@
 import type { GroupTree } from '../../core/arrange/tree';
-import { measureWords, type Measure } from '../../core/measure/measure';
 import { showCell } from '../../core/table/cell';
 import { isText, type Column } from '../../core/table/column';
 import { showCount } from '../../core/table/format';
@@ -41,16 +40,17 @@ function longestOf(column: Column): number {
  * The width a column has until the analyst changes it, in pixels: that of its head, what stands
  * below it, its cells and its figures.
  * @param column undefined: the measure is of no column
+ * @param below what its measure says under its name; '' without a measure
  * @param figure the measure's grand total as shown; '' without a measure
  */
 export function usualWidth(
   column: Column | undefined,
-  measure: Measure | undefined,
+  below: string,
   cells: boolean,
   figure: string,
 ): number {
   const name = column ? column.name.length : 7;
-  const under = measure && column ? [measureWords(measure), column.unit].filter(Boolean) : [];
+  const under = below && column ? [below, column.unit].filter(Boolean) : [];
   const characters = Math.max(
     Math.min(name, 24),
     figure.length * 1.05,

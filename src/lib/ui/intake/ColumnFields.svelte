@@ -10,6 +10,14 @@
     onclose: () => void;
   }
   let { column, onchange, onleave, onclose }: Props = $props();
+  /** A word of this file that stands for a blank. */
+  let ownWord = $state('');
+  function addWord(): void {
+    const word = ownWord.trim();
+    if (word !== '' && !column.blanks.includes(word))
+      onchange({ blanks: [...column.blanks, word] });
+    ownWord = '';
+  }
   const dated = $derived(column.type === 'date' || column.type === 'datetime');
   const TYPES = COLUMN_TYPES.map((type) => [type, typeName[type]] as const);
   const ORDER = [
@@ -151,6 +159,23 @@
         {word}</label
       >
     {/each}
+    <label class="check"
+      >another word
+      <input
+        class="field short"
+        maxlength="40"
+        bind:value={ownWord}
+        onkeydown={(e) => {
+          if (e.key !== 'Enter') return;
+          e.preventDefault();
+          addWord();
+        }}
+        data-test="blank-word"
+      /></label
+    >
+    <button type="button" class="act" onclick={addWord} disabled={ownWord.trim() === ''}
+      >Add it</button
+    >
   </fieldset>
   <button type="button" class="act wide" onclick={onleave}>Leave this column out</button>
 </div>

@@ -34,6 +34,14 @@
           </ul>
         {/if}
       </details>
+      {#if d.kind === 'years' && d.column}
+        <button
+          type="button"
+          class="act"
+          onclick={() => d.column && intake.changeColumn(d.column, { type: 'date', grain: 'year' })}
+          data-test="as-years">Read them as years</button
+        >
+      {/if}
       {#if d.column}
         <button type="button" class="act" onclick={() => d.column && onchoose(d.column)}
           >Change how it is read</button

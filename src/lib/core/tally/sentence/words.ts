@@ -86,6 +86,18 @@ export function measurePhrase(measure: Measure, names: Names): string {
   }
 }
 
+/** What a measure says under the name of its column: `mean`, `sum / sum of Price`, `Depot at the highest`. */
+export function measureBelow(measure: Measure, names: Names): string {
+  switch (needsOther(measure.kind)) {
+    case 'sum':
+      return `sum ${measure.kind === 'ratio' ? '/' : '−'} sum of ${nameOf(names, measure.other)}`;
+    case 'shown':
+      return `${nameOf(names, measure.other)} at the ${measure.kind === 'atMin' ? 'lowest' : 'highest'}`;
+    default:
+      return measureWords(measure);
+  }
+}
+
 /** `in order of Fares taken, highest first` */
 export const orderWords = (sort: readonly SortKey[], names: Names): string =>
   sort.length
