@@ -131,6 +131,25 @@ describe('a wish', () => {
     expect(ofOrders('"mill lane" only')).toEqual([]);
   });
 
+  it('takes a word for the column that the list calls so, before the question it would name', () => {
+    const seasons = wisher(
+      {
+        ...orders,
+        columns: [
+          ...orders.columns,
+          textColumn('Season', ['wet', 'dry', 'wet', 'dry', 'wet', 'dry']),
+        ],
+      },
+      'Bakery orders',
+    );
+    const [first] = seasons('kilos by season');
+    expect([first.kind, first.sentence]).toEqual([
+      'ledger',
+      expect.stringContaining('grouped by Season'),
+    ]);
+    expect(ofOrders('kilos next season')[0].kind).toBe('forecast');
+  });
+
   it('takes a text in quotes for one value, whatever stands in it', () => {
     expect(ofOrders('price by item in "mill lane"')[0].narrowWords).toEqual(['Shop is Mill Lane']);
     expect(ofOrders('price by shop "rye" "bun"')[0].left).toEqual([]);

@@ -57,7 +57,7 @@ export function offersFor(
   if (!wish) return [];
   const narrowWords = conditions.map((condition) => describeCondition(condition, names));
   return questionsOf(facts, wish)
-    .map((asked) => ({ ...asked, fit: fitOf(text, asked) }))
+    .map((asked) => ({ ...asked, fit: fitOf(text, asked, columns) }))
     .sort((a, b) => b.fit - a.fit)
     .flatMap(({ kind, question, found, guess }): Offer[] => {
       if (!('tally' in guess)) return [];

@@ -52,13 +52,13 @@ export function measureColumn(measure: Measure, table: Table, key: string): Figu
   };
 }
 
-/** The unit of a measure's figures: that of its column; of a ratio both, `£ / min`, and none where they are the same. */
+/** The unit of a measure's figures: that of its column; of a ratio both, `£ per min`, and none where they are the same. */
 function unitOf({ kind, other }: Measure, column: Column | null, table: Table): string {
   const unit = column?.unit ?? '';
   if (kind !== 'ratio' || other === undefined) return unit;
   const below = columnFor(table, other).unit;
   if (unit === below) return '';
-  return below ? `${unit || '1'} / ${below}` : unit;
+  return below ? `${unit} per ${below}`.trim() : unit;
 }
 
 /** A column of shares: 0.25 is shown as 25 %. @param says how they come about */

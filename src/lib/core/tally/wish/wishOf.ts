@@ -103,13 +103,21 @@ export function wishOf(
 /**
  * How well a question fits what was typed: by how many words that it is found by (`rank`, `growth`),
  * and before all where the wish can hardly mean another.
+ * @param columns of the list: their names are no words for a question
  */
-export function fitOf(text: string, { found, meant }: { found: string; meant: boolean }): number {
+export function fitOf(
+  text: string,
+  { found, meant }: { found: string; meant: boolean },
+  columns: readonly Pick<Named, 'name'>[] = [],
+): number {
   const known = found.split(' ');
+  // A column called “Season” is meant by its name, not what a forecast goes by.
+  const names = new Set(columns.flatMap(({ name }) => wordsOf(name)));
   const met = wordsOf(text).filter(
     (word) =>
       word.length > 2 &&
       !SMALL.has(word) &&
+      !names.has(word) &&
       // A measure is an answer to many questions.
       kindsIn([word]).length === 0 &&
       known.some((k) => k === word || `${k}s` === word || (word.length > 4 && k.startsWith(word))),
