@@ -506,7 +506,7 @@ describe('edges', () => {
     const sum = (): number =>
       Number(engine.show(structuredClone(doc)).foot[2].cells.find(Boolean)?.replaceAll(',', ''));
     const before = sum();
-    doc.corrections = [{ record, column: 'delay', text: '100', was }];
+    doc.corrections = [{ record: record + 1, column: 'delay', text: '100', was }];
     expect(sum()).toBe(before + 100);
     doc.corrections = [];
     expect(sum()).toBe(before);

@@ -136,7 +136,7 @@ async function sectionOf(ask: Asker, token: number, item: TrayItem): Promise<Rep
  * What counts as one line: `17,631 records → Cancelled is no, 17,095 → counted 17,095, 97.0 %. Nothing
  * is set aside by hand.`
  */
-function scopeLine({ all, rungs, setAside, counted: c }: Counts): string {
+function scopeLine({ all, rungs, setAside, counted: c, corrections }: Counts): string {
   const steps = rungs
     .filter(({ on }) => on)
     .map(({ words, records }) => `${words}, ${showCount(records)}`);
@@ -146,7 +146,18 @@ function scopeLine({ all, rungs, setAside, counted: c }: Counts): string {
       ? `${counted(setAside.records, 'record')} set aside by hand.`
       : 'Nothing is set aside by hand.';
   const way = [counted(all.records, 'record'), ...steps, `counted ${showCount(c.records)}${share}`];
-  return `${way.join(' → ')}. ${aside}`;
+  return `${way.join(' → ')}. ${aside}${correctedWords(corrections)}`;
+}
+
+/** Corrections that are told one by one in the line of what counts. */
+const MOST_TOLD = 20;
+
+/** ` 2 cells are corrected by hand: record 12, Delay: “3 min min” is “3 min”; …` */
+function correctedWords(corrections: Counts['corrections']): string {
+  if (corrections.length === 0) return '';
+  const told = corrections.slice(0, MOST_TOLD).map(({ words }) => words);
+  const more = corrections.length - told.length;
+  return ` ${counted(corrections.length, 'cell')} ${corrections.length === 1 ? 'is' : 'are'} corrected by hand: ${told.join('; ')}${more ? `; and ${showCount(more)} more` : ''}.`;
 }
 
 /** What does not hold in a report, in words: known totals that differ, tables that do not foot. */

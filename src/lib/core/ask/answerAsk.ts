@@ -4,6 +4,7 @@ import { describeCondition } from '../selection/describe';
 import type { Task } from '../task/task';
 import { count } from '../table/bitset';
 import { counted } from '../table/format';
+import { correctionWords } from '../read/correct';
 import { namesOf } from '../table/table';
 import { freezeAll, type Answer } from '../tally/answer/answer';
 import type { TallyInput } from '../tally/input/input';
@@ -186,6 +187,7 @@ export function resultOf(
       })),
       narrowed: count(ladder.narrowed),
       setAside: count(ladder.setAside),
+      corrections: on.corrections.map((c) => correctionWords(c, namesOf(on.list))),
       counted: count(ladder.counted),
     },
     prepared: [...on.warnings],

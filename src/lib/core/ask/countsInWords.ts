@@ -1,7 +1,7 @@
 import { counted, showCount } from '../table/format';
 import type { ListResult } from './result';
 
-/** What counts, in lines: all, each step, set aside, counted. */
+/** What counts, in lines: all, each step, set aside, counted; then every cell that was corrected. */
 export function countsInWords({ list, counts }: ListResult): string[] {
   const steps = counts.rungs
     .filter(({ on }) => on)
@@ -11,5 +11,8 @@ export function countsInWords({ list, counts }: ListResult): string[] {
     ...steps,
     ...(counts.setAside ? [`${counted(counts.setAside, 'record')} set aside by hand`] : []),
     `${counted(counts.counted, 'record')} counted`,
+    ...(counts.corrections.length
+      ? [`${counted(counts.corrections.length, 'cell')} corrected by hand`, ...counts.corrections]
+      : []),
   ];
 }

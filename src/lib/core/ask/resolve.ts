@@ -1,7 +1,7 @@
 import { BadCondition, UnknownColumn } from '../errors';
 import { sortRecords } from '../arrange/sort';
 import { expressionIn } from '../expression/reference';
-import { correct, type Correction } from '../read/correct';
+import { correct, stillHolds, type Correction } from '../read/correct';
 import type { Recipe } from '../read/recipe';
 import type { Ladder } from '../selection/condition';
 import type { Outcome } from '../selection/evaluate';
@@ -35,6 +35,8 @@ export interface Resolved {
   readonly question: Question;
   /** The list as it was read, with its corrections. */
   readonly list: Table;
+  /** The cells that were put right, their columns named by their ids. */
+  readonly corrections: readonly Correction[];
   readonly input: TallyInput;
   /** The ladder as it was applied: steps that do not fit are off, values of other lists written out. */
   readonly given: Ladder;
@@ -96,7 +98,7 @@ export function* resolve(
     cache.prepared = null;
   }
   const faults = new Faults(list.table.columns);
-  const table0 = corrected(list, question, faults, cache);
+  const { table: table0, corrections } = corrected(list, question, faults, cache);
   const listsKey = JSON.stringify(question.lists);
   if (cache.lists?.key !== listsKey)
     cache.lists = { key: listsKey, value: yield* withResultLists(list, question) };
@@ -154,6 +156,7 @@ export function* resolve(
   return {
     question,
     list: table0,
+    corrections,
     input: later ? { ...input, others: new Map([...others, ...later.others]) } : input,
     given,
     ladder,
@@ -190,7 +193,7 @@ function corrected(
   { corrections }: Question,
   faults: Faults,
   cache: ResolveCache,
-): Table {
+): { table: Table; corrections: readonly Correction[] } {
   const own = corrections.flatMap((correction, k): Correction[] => {
     const path = `corrections[${k}]`;
     if (expressionIn(correction.column) !== null) {
@@ -203,18 +206,27 @@ function corrected(
     }
     const column = faults.column(`${path}.column`, correction.column);
     if (!column) return [];
-    if (correction.record <= table.length) return [{ ...correction, column: column.id }];
+    if (correction.record > table.length) {
+      faults.add(
+        `${path}.record`,
+        `There is no record ${correction.record}: the list has ${table.length}.`,
+        'Take the correction out.',
+      );
+      return [];
+    }
+    const reads = recipe?.columns.find(({ id }) => id === column.id);
+    if (stillHolds(column, reads, correction)) return [{ ...correction, column: column.id }];
     faults.add(
-      `${path}.record`,
-      `There is no record ${correction.record}: the list has ${table.length}.`,
-      'Take the correction out.',
+      `${path}.was`,
+      `Record ${correction.record} no longer holds “${correction.was}” in ${column.name}: the correction was made on another text.`,
+      'Take the correction out, or make it anew.',
     );
     return [];
   });
-  if (own.length === 0 || !recipe) return table;
+  if (own.length === 0 || !recipe) return { table, corrections: [] };
   const key = JSON.stringify(own);
   if (cache.corrected?.key !== key) cache.corrected = { key, value: correct(table, recipe, own) };
-  return cache.corrected.value;
+  return { table: cache.corrected.value, corrections: own };
 }
 
 /** The ladder with its other lists' values written out; a step that does not fit is off. */

@@ -30,6 +30,8 @@ const ListResult = z.object({
     ),
     narrowed: z.int(),
     setAside: z.int(),
+    /** Cells put right by hand, each in words: its record, its column, what stood there and what stands now. */
+    corrections: z.array(z.string()).default([]),
     counted: z.int(),
   }),
   /** What should be known about joins, stacking and computed columns. */

@@ -1,9 +1,11 @@
 import { z } from 'zod';
-import { isText, type Column } from '../table/column';
+import { fullCell } from '../table/cell';
+import { isMissing, isText, isUnread, type Column } from '../table/column';
+import { showCount } from '../table/format';
 import { recordPlace } from '../table/recordNumber';
 import type { Table } from '../table/table';
 import { readCell } from './columnReader';
-import type { Recipe } from './recipe';
+import type { ColumnRecipe, Recipe } from './recipe';
 
 /** A cell put right by hand. The reading keeps its old text; this stands beside it. */
 export const Correction = z.strictObject({
@@ -16,6 +18,30 @@ export const Correction = z.strictObject({
   was: z.string().max(10_000),
 });
 export type Correction = z.infer<typeof Correction>;
+
+/**
+ * Whether a cell still holds what a correction was made on: the very text, or another writing of its value.
+ * @param recipe how its column is read; without one texts alone are compared
+ */
+export function stillHolds(
+  column: Column,
+  recipe: ColumnRecipe | undefined,
+  { record, was }: Pick<Correction, 'record' | 'was'>,
+): boolean {
+  const at = recordPlace(record);
+  const holds = isMissing(column, at) && !isUnread(column, at) ? '' : fullCell(column, at);
+  if (holds === was) return true;
+  return recipe !== undefined && readCell(recipe, holds) === readCell(recipe, was);
+}
+
+/** `record 12, Delay: “3 min min” is “3 min”` */
+export const correctionWords = (
+  { record, column, was, text }: Correction,
+  names: ReadonlyMap<string, string>,
+): string =>
+  `record ${showCount(record)}, ${names.get(column) ?? column}: ${said(was)} is ${said(text)}`;
+
+const said = (text: string): string => (text === '' ? 'blank' : `“${text}”`);
 
 /**
  * The table with corrections in it, their columns named by their ids. Only the columns concerned are copied; a correction that

@@ -1,3 +1,4 @@
+import { correctionWords } from '../../core/read/correct';
 import { describeCondition } from '../../core/selection/describe';
 import { count, type Bitset } from '../../core/table/bitset';
 import { showScalar } from '../../core/table/cell';
@@ -75,6 +76,11 @@ export function answerCounts({ token, doc, resolved, lead, table }: Session): Co
     narrowed: { records: count(ladder.narrowed), lead: leadText(n + 1) },
     setAside: { records: count(ladder.setAside), lead: leadText(n + 2) },
     counted: { records: count(ladder.counted), lead: leadText(n + 3) },
+    corrections: resolved.corrections.map((c) => ({
+      record: c.record,
+      column: c.column,
+      words: correctionWords(c, namesOf(resolved.list)),
+    })),
     columns: table.columns.map((c) => {
       const { id, name, type, unit } = c;
       return { id, name, type, unit, grain: isText(c) ? ('day' as const) : c.grain };

@@ -26,6 +26,8 @@ export const Counts = z.strictObject({
   narrowed: Count,
   setAside: Count,
   counted: Count,
+  /** Cells that were put right by hand. */
+  corrections: z.array(z.strictObject({ record: z.int(), column: z.string(), words: z.string() })),
   columns: z.array(
     z.strictObject({
       id: z.string(),

@@ -6,6 +6,7 @@
   import type Choices from '../components/Choices.svelte';
   import { choices } from '../components/choices';
   import Pop from '../components/Pop.svelte';
+  import Corrections from './Corrections.svelte';
   import { NEW_STEP } from '../bench/step.svelte';
   import { UNREACHED } from '../components/unreached';
   import { rungEditor } from './rungEditor';
@@ -77,6 +78,16 @@
       <li class="card">
         <div class="line"><strong>All records</strong><b>{showCount(overview.all.records)}</b></div>
         <div class="line soft"><span>the whole list</span><span>{overview.all.lead}</span></div>
+        {#if overview.corrections.length}
+          <Pop title="Cells corrected by hand" width={320}>
+            {#snippet label()}<span data-test="corrections"
+                >{counted(overview.corrections.length, 'cell')} corrected</span
+              ><span class="turn" aria-hidden="true">▾</span>{/snippet}
+            {#snippet children(close)}
+              <Corrections {bench} corrections={overview.corrections} {close} />
+            {/snippet}
+          </Pop>
+        {/if}
         <i class="share" style:width="100%"></i>
       </li>
       {#each overview.rungs.filter((rung) => rung.id !== NEW_STEP) as rung, k (rung.id)}

@@ -1,0 +1,94 @@
+import { describe, expect, it } from 'vitest';
+import { countsInWords } from '$lib/core/ask/countsInWords';
+import { correctCell, takeBackCorrection } from '$lib/core/bench/edits';
+import { newBench } from '$lib/core/bench/newBench';
+import { Replies } from '$lib/engine/replies';
+import { gatherReport } from '$lib/engine/report';
+import { correctionWords, stillHolds } from '$lib/core/read/correct';
+import { examine } from '$lib/core/read/examine';
+import { OpenBench } from '../support/bench';
+import { csvOf } from '../support/handedOver';
+import { readText } from '../support/demo';
+
+/** Turns of a kiln; one cell cannot be read, one is blank. */
+const KILNS = Array.from({ length: 12 }, (_, k) => `K${k % 3},${k + 1}`).join('\n');
+const { recipe, reading } = readText(`Kiln,Hours\nK9,3 hh\nK8,\n${KILNS}\n`, (read) => ({
+  ...read,
+  columns: read.columns.map((c) => (c.id === 'hours' ? { ...c, type: 'number' as const } : c)),
+}));
+const { table } = reading;
+const open = (): OpenBench => new OpenBench(table, recipe, 'Kilns');
+const put = { record: 1, column: 'hours', text: '3', was: '3 hh' };
+const doc = correctCell(newBench(table, 1), put);
+
+describe('a cell put right by hand', () => {
+  it('is said at the ladder, in the report and in what is written, with what stood there', async () => {
+    const words = 'record 1, Hours: “3 hh” is “3”';
+    const bench = open();
+    const counts = Replies.resolve.parse(bench.engine.now('resolve', { doc }));
+    expect(counts.corrections).toEqual([{ record: 1, column: 'hours', words }]);
+    const facts = { list: 'Kilns', read: '', made: '' };
+    const report = await gatherReport(
+      (kind, args) => bench.engine.now(kind, args),
+      counts,
+      doc,
+      facts,
+    );
+    expect(report.scope).toContain(`1 cell is corrected by hand: ${words}.`);
+    bench.show(doc);
+    const { parts } = bench.ask('asked', { tallies: ['ledger'], values: 'full', report: false });
+    expect(parts.length).toBeGreaterThan(0);
+    expect(csvOf(bench, 'full')).toContain('81');
+    const without = Replies.resolve.parse(
+      bench.engine.now('resolve', { doc: takeBackCorrection(doc, 1, 'hours') }),
+    );
+    expect(without.corrections).toEqual([]);
+  });
+
+  it('stands in the lines of what counts behind the count', () => {
+    const counts = { all: 14, rungs: [], narrowed: 14, setAside: 0, counted: 14 };
+    const list = { name: 'Kilns', records: 14, columns: [] };
+    const said = { list, counts: { ...counts, corrections: ['one', 'two'] } };
+    expect(countsInWords({ ...said, prepared: [], tallies: [] }).slice(1)).toEqual([
+      '14 records counted',
+      '2 cells corrected by hand',
+      'one',
+      'two',
+    ]);
+  });
+
+  it('is applied only where the cell still holds what it was made on', () => {
+    const resolved = (was: string, record = 1) =>
+      Replies.resolve.parse(
+        open().engine.now('resolve', {
+          doc: correctCell(newBench(table, 1), { ...put, record, was }),
+        }),
+      );
+    expect(resolved('3 hh').faults).toEqual([]);
+    const { faults, corrections } = resolved('4 hh');
+    expect(corrections).toEqual([]);
+    expect(faults.map(({ path, message }) => [path, message])).toEqual([
+      [
+        'corrections[0].was',
+        'Record 1 no longer holds “4 hh” in Hours: the correction was made on another text.',
+      ],
+    ]);
+    // A blank by another word, and a number in another writing, are what they were.
+    expect(resolved('', 2).corrections.map(({ words }) => words)).toEqual([
+      'record 2, Hours: blank is “3”',
+    ]);
+    expect(resolved('1.0', 3).faults).toEqual([]);
+    expect(resolved('2', 3).faults).toHaveLength(1);
+  });
+
+  it('says a blank as one, and needs a recipe to know another writing', () => {
+    const names = new Map([['hours', 'Hours']]);
+    expect(correctionWords({ ...put, was: '', text: '' }, names)).toBe(
+      'record 1, Hours: blank is blank',
+    );
+    const [, hours] = table.columns;
+    expect(stillHolds(hours, undefined, { record: 3, was: '1' })).toBe(true);
+    expect(stillHolds(hours, undefined, { record: 3, was: '1.0' })).toBe(false);
+    expect(examine(recipe, reading).doubts.some(({ kind }) => kind === 'unread')).toBe(true);
+  });
+});
