@@ -233,6 +233,7 @@ describe('what is decided about a file', () => {
 
 describe('a file that refreshes a list', () => {
   const list: Refreshed = {
+    records: 3,
     id: 3,
     name: 'Takings',
     recipe: recipeOf([column('Route', 0), column('Fares', 1), column('Gone', 2)]),

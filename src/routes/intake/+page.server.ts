@@ -23,5 +23,6 @@ export const load: PageServerLoad = async ({ url }) => {
     error(404, 'There is no such list. It may have been deleted.');
   const reading = await findReading(db, list.current_reading);
   if (!reading) error(404, 'The list has no reading.');
-  return { ...common, refreshed: { id: list.id, name: list.name, recipe: reading.recipe } };
+  const { recipe, records } = reading;
+  return { ...common, refreshed: { id: list.id, name: list.name, recipe, records } };
 };

@@ -42,6 +42,8 @@
   let leaving = false;
   // svelte-ignore state_referenced_locally
   const list = refreshed?.id ?? null;
+  /** Records that a refresh would lose, at least. */
+  const fewer = $derived((refreshed?.records ?? 0) - intake.records);
 
   onMount(() => {
     const { file } = pending;
@@ -296,6 +298,11 @@
             >
           {:else}
             <b>{counted(intake.records, 'record')}, {counted(recipe.columns.length, 'column')}.</b>
+            {#if fewer > 0}<b class="doubt" data-test="fewer"
+                >{counted(fewer, 'record')} fewer than the reading before ({showCount(
+                  refreshed?.records ?? 0,
+                )}): a new file takes the place of the whole list.</b
+              >{/if}
             <span
               >{intake.doubts.length
                 ? `${counted(intake.doubts.length, 'doubt')} below.`

@@ -19,6 +19,8 @@ export interface Refreshed {
   readonly id: number;
   readonly name: string;
   readonly recipe: Recipe;
+  /** Records of the reading that it takes the place of. */
+  readonly records: number;
 }
 
 /** Another way of cutting a file into cells. */
