@@ -305,6 +305,7 @@ describe('the ledger of the demo', () => {
     await field.sendKeys('7', Key.ENTER);
     await page.untilText('counted', '21');
     await page.untilText('record-panel', 'the file says');
+    await page.untilText('corrections', '1 cell corrected');
     await page.press('Take back');
     await page.untilText('counted', '22');
   });

@@ -187,6 +187,14 @@ describe('what the finder finds by what was typed', () => {
     }
   });
 
+  it('several conditions are one step, and an unread cell is found by that word', async () => {
+    const [both] = await foundActs(benchOf(), 'region is north and depot is a');
+    expect(both.label).toBe('Narrow to: Region is North and Depot is A');
+    expect(both.keys).toMatch(/^2 records stay/);
+    const [unread] = await foundActs(benchOf(), 'sum is unread');
+    expect([unread.kind, unread.label]).toEqual(['step', 'Narrow to: Sum is unread']);
+  });
+
   it('what shall count, said as a condition, first', async () => {
     const [first] = await foundActs(benchOf(), 'sum over 8');
     expect(first.label).toBe('Narrow to: Sum is over 8');

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { Condition } from '../core/selection/condition';
 import { Bytes } from '../core/table/bytes';
 import { FigureRecord } from '../core/bench/figureRecord';
 import { Fault } from '../core/tally/spec/fault';
@@ -25,7 +26,11 @@ export const Replies = {
   rows: Rows,
   shape: Shape,
   fact: z.strictObject({ text: z.string(), foots: z.boolean().nullable() }),
-  offers: z.array(Offered),
+  offers: z.strictObject({
+    tallies: z.array(Offered),
+    /** What the wish narrows to, where it says nothing else. */
+    narrow: z.array(Condition),
+  }),
   questions: z.array(Begin),
   sketch: Sketch,
   known: z.array(KnownNow),

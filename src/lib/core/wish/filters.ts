@@ -160,6 +160,7 @@ function conditionAt(tokens: readonly Token[], at: number, words: ListWords): Re
   if (not) from++;
   if (is && (says('blank') || says('empty')))
     return done({ ...leaf, not, test: { test: 'blank' } }, from + 1);
+  if (is && says('unread')) return done({ ...leaf, not, test: { test: 'unread' } }, from + 1);
   if (named.type === 'number') {
     if (says('between')) {
       const [low, high] = [numberOf(tokens[from + 1]), numberOf(tokens[from + 3])];

@@ -30,6 +30,15 @@ export interface Offer {
 }
 
 /**
+ * What a wish narrows to where it says nothing else; none where a word is left that is no small one.
+ * @example narrowingIn('delay is unread', words) // [{ kind: 'leaf', column: 'delay', test: { test: 'unread' } }]
+ */
+export function narrowingIn(typed: string, words: ListWords): readonly Condition[] {
+  const { conditions, rest } = filtersIn(tokensOf(typed), words);
+  return rest.every(({ word }) => SMALL_WORDS.has(word)) ? conditions : [];
+}
+
+/**
  * The tallies that a wish may mean, those that leave fewest of its words first. Every word of it is in the
  * tally, narrows to records, is a small one, or is told in `left`.
  * @param kept band tables by the names they are kept under

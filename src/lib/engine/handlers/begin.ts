@@ -8,7 +8,7 @@ import { columnFacts } from '../../core/tally/wish/listFacts';
 import { recordKeys } from '../../core/tally/input/recordKeys';
 import type { ColumnFact, ListFacts } from '../../core/tally/wish/guess';
 import { ListWords } from '../../core/wish/listWords';
-import { offersFor } from '../../core/wish/offers';
+import { narrowingIn, offersFor } from '../../core/wish/offers';
 import type { Table } from '../../core/table/table';
 import type { Session } from '../session';
 import type { ArgsOf, ReplyOf } from '../protocol';
@@ -67,12 +67,13 @@ export function* answerOffers(
   yield undefined;
   let words = listWords.get(table);
   if (!words) listWords.set(table, (words = new ListWords(table)));
-  return offersFor(typed, words, facts, listName, bands).map((offer) => ({
+  const tallies = offersFor(typed, words, facts, listName, bands).map((offer) => ({
     ...offer,
     narrow: [...offer.narrow],
     narrowWords: [...offer.narrowWords],
     left: [...offer.left],
   }));
+  return { tallies, narrow: [...narrowingIn(typed, words)] };
 }
 
 /** A tally that may never be kept: its first table in small. */

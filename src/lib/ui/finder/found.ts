@@ -1,6 +1,7 @@
 import { addRung } from '../../core/bench/edits';
 import type { Condition } from '../../core/selection/condition';
 import { describeCondition, missingWords } from '../../core/selection/describe';
+import { allOf } from '../../core/tally/spec/whereCondition';
 import { counted, showCount } from '../../core/table/format';
 import { narrowingOf, type Narrowing } from '../../core/tally/wish/narrowing';
 import type { ReplyOf } from '../../engine/protocol';
@@ -13,18 +14,21 @@ const MOST_COLUMNS = 16;
 /** What was typed as tallies to begin, and as what shall count. */
 export async function foundActs(bench: BenchState, typed: string): Promise<Act[]> {
   const narrowing = narrowingOf(typed, bench.columns);
-  const [tallies, values] = await Promise.all([
-    tallyActs(bench, typed),
+  const [{ tallies: offers, narrow }, values] = await Promise.all([
+    bench.offers(typed, 'find questions'),
     valueActs(bench, narrowing),
   ]);
-  const { condition, said } = narrowing;
+  const tallies = tallyActs(bench, offers);
+  const { said } = narrowing;
+  // Several conditions, or one that no value is found for, are one step as the whole wish reads.
+  const whole = narrow.length > 1 || (narrow.length === 1 && values.length === 0);
+  const condition = whole ? allOf(narrow) : narrowing.condition;
   const named = condition ? [await narrowAct(bench, condition)] : [];
   return said ? [...named, ...values, ...tallies] : [...named, ...tallies, ...values];
 }
 
 /** `median delay by vessel without gale`: the tallies that begin so, and what they narrow to. */
-async function tallyActs(bench: BenchState, typed: string): Promise<Act[]> {
-  const offers = await bench.offers(typed, 'find questions');
+function tallyActs(bench: BenchState, offers: ReplyOf<'offers'>['tallies']): Act[] {
   return offers.map(({ question, sentence, tally, wish, narrow, narrowWords, left }): Act => {
     const only = narrowWords.length ? ` Narrowed to: ${narrowWords.join('; ')}.` : '';
     return {

@@ -65,7 +65,7 @@
         if (typed) await new Promise((resolve) => setTimeout(resolve, 200));
         if (stale) return;
         const answers = await bench.questions(wish);
-        const found = text.trim() ? await bench.offers(text, 'chooser') : [];
+        const found = text.trim() ? (await bench.offers(text, 'chooser')).tallies : [];
         if (stale) return;
         offers = found;
         // What narrows is out of the way of an offer; what a panel asked for before is not known to it.
