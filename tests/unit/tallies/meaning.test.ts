@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import { dayNumber } from '$lib/core/table/calendar';
-import type { Table } from '$lib/core/table/table';
+import { newBench } from '$lib/core/bench/newBench';
+import { columnOf, type Table } from '$lib/core/table/table';
+import { finish } from '$lib/core/task/task';
+import { columnFacts } from '$lib/core/tally/wish/listFacts';
 import { answered, answeredOn, behind } from '../../support/ask';
 
 /** Hives at three sites: the South gave honey that nobody weighed. */
@@ -129,6 +132,32 @@ describe('ratios and differences of totals', () => {
     expect(() =>
       cellsOf({ ...bySite, measures: [{ kind: 'ratio', column: 'Honey', other: 'Site' }] }),
     ).toThrow('measures[0].other');
+  });
+});
+
+describe('what is not a quantity', () => {
+  it('a spread of texts foots: of a text there is no deviation that could be apart', () => {
+    const { footing } = answered(hives, {
+      tallies: [{ kind: 'spread', columns: ['Site'], key: { column: 'Site' } }],
+    }).tallies[0];
+    expect([footing.foots, footing.failure]).toEqual([true, null]);
+  });
+
+  it('numbers named like identifiers are never summed by a first guess', () => {
+    const table: Table = {
+      length: 2,
+      columns: [
+        scalarColumn('Account', 'number', [100200, 100201]),
+        scalarColumn('Load', 'number', [3, 4]),
+        scalarColumn('Account total', 'number', [3, 4]),
+        scalarColumn('Code', 'number', [3, 4], { unit: 'kg' }),
+      ],
+    };
+    const [{ tally }] = newBench(table, 1).tray;
+    expect(tally.kind === 'ledger' && tally.measures.map(({ column }) => column)).toEqual(
+      ['Load', 'Account total', 'Code'].map((name) => columnOf(table, name).id),
+    );
+    expect(finish(columnFacts(table)).map(({ adds }) => adds)).toEqual([false, true, true, true]);
   });
 });
 

@@ -1,21 +1,18 @@
-import type { Column, ScalarColumn } from '../table/column';
+import type { ScalarColumn } from '../table/column';
 import { usualFormat } from '../table/cell';
 import type { Table } from '../table/table';
 import { VERSION } from '../ask/version';
 import type { Measure } from '../measure/measure';
 import { looksLikeYears } from '../table/years';
+import { addsUp } from '../tally/wish/addsUp';
 import type { Bench } from './document';
-
-/** Columns worth a sum at the foot: numbers that are neither years nor shares. */
-export const addable = (columns: readonly Column[]): ScalarColumn[] =>
-  columns.filter((c): c is ScalarColumn => c.type === 'number' && !c.percent && !looksLikeYears(c));
 
 /**
  * The first bench of a list: all records in the order read, sums at the foot.
  * @param setAside numbers of the records the analyst agreed to set aside at intake
  */
 export function newBench(table: Table, reading: number, setAside: readonly number[] = []): Bench {
-  const sums = addable(table.columns);
+  const sums = table.columns.filter(addsUp);
   const measures = sums.slice(0, 12).map((c): Measure => ({ kind: 'sum', column: c.id }));
   const years = table.columns
     .filter((c): c is ScalarColumn => c.type === 'number')

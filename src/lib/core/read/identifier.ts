@@ -38,6 +38,10 @@ export function identifierEvidence(head: string, texts: readonly string[]): stri
   return why;
 }
 
+/** Whether a head names what is counted by nobody, by itself: an account, a code, a telephone. */
+export const isNamedIdentifier = (head: string): boolean =>
+  SURE.test(wordsOf(head)) && !COUNTS.test(wordsOf(head));
+
 /** Whether a number would not be written so: a zero in front, or an E between plain digits. */
 export const isCodeLike = (text: string): boolean => /^0\d+$/.test(text) || isCode(text);
 

@@ -1,7 +1,7 @@
 import { columnFor } from '../../expression/columnFor';
 import { CompensatedSum, sumOf } from '../../measure/compensated';
 import { totalGrouping } from '../../measure/grouping';
-import type { Measure } from '../../measure/measure';
+import { suits, type Measure } from '../../measure/measure';
 import { computeMeasures } from '../../measure/compute';
 import { valuesOf } from '../../measure/valuesOf';
 import { inStretches, STRIDE, type Task } from '../../task/task';
@@ -188,6 +188,12 @@ function* footWhole(
   for (const [c, column] of table.columns.entries()) {
     const { measure } = column;
     if (!measure || column.where) continue;
+    // Of a text there is no deviation: nothing was computed that could be computed anew.
+    if (
+      measure.column !== undefined &&
+      !suits(measure.kind, columnFor(input.table, measure.column))
+    )
+      continue;
     // Rows in places leave out what has no figure: only what adds up over values is whole.
     if (!total && measure.kind !== 'sum' && measure.kind !== 'values') continue;
     const direct = yield* directly(input, measure, records);

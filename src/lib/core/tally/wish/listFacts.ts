@@ -2,8 +2,8 @@ import type { Task } from '../../task/task';
 import { isText, type Column } from '../../table/column';
 import type { Table } from '../../table/table';
 import { USUAL_CALENDAR } from '../../table/period';
-import { looksLikeYears } from '../../table/years';
 import { standsFor } from '../series/placeInPeriod';
+import { addsUp } from './addsUp';
 import type { ColumnFact } from './guess';
 
 /** Distinct values are counted up to here. */
@@ -43,7 +43,7 @@ function factOf(column: Column): ColumnFact {
     if (v > most) most = v;
     if (seen.size < MANY) seen.add(v);
   }
-  const adds = type === 'number' && !column.percent && values > 0 && !looksLikeYears(column);
+  const adds = values > 0 && addsUp(column);
   const dated = type === 'date' || type === 'datetime';
   const rhythm = dated ? standsFor(column, USUAL_CALENDAR) : 'day';
   return { ...about, values, distinct: seen.size, least, most, adds, rhythm };
