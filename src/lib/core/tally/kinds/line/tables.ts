@@ -220,6 +220,8 @@ export function* predictionTable(
         words: `${percent} of new values lie between the bounds, if the line holds (Student t).`,
       },
     ],
-    rows: yield* madeRows([whole, ...groups], (points) => spec.at.map((at) => rowOf(points, at))),
+    rows: yield* madeRows([whole, ...groups], (points) =>
+      [...new Set(spec.at)].map((at) => rowOf(points, at)),
+    ),
   };
 }

@@ -49,7 +49,10 @@ export const percentileKind: TallyKind<PercentileSpec> = {
 /** Groups whose values are sorted between two pauses, unless one of them takes long by itself. */
 const GROUPS = 1024;
 
-function* computePercentiles(input: TallyInput, spec: PercentileSpec): Task<TallyAnswer> {
+function* computePercentiles(input: TallyInput, asked: PercentileSpec): Task<TallyAnswer> {
+  // What is asked twice is one row.
+  const [percentiles, ranksOf] = [[...new Set(asked.percentiles)], [...new Set(asked.ranksOf)]];
+  const spec = { ...asked, percentiles, ranksOf };
   const { table } = input;
   const column = columnFor(table, spec.column);
   if (isText(column)) throw new TallyRefused(`“${column.name}” is text and has no percentiles.`);
