@@ -119,6 +119,19 @@ describe('smoothing', () => {
     expect(m.fitted[2]).toBeCloseTo((5 + 2) * 0.8, 12);
   });
 
+  it('divides squared errors by those less the parameters that were estimated: given weights are none', () => {
+    const y = [10, 12, 11, 15, 14, 13];
+    // By hand, α = 0.5: errors 2, 0, 4, 1, −0.5 from the second value on; Σe² = 21.25 over 5 of them.
+    const errors = [2, 0, 4, 1, -0.5];
+    const sd = Math.sqrt(errors.reduce((sum, e) => sum + e * e, 0) / errors.length);
+    const [low, high] = fit('smoothing', y, 1, { alpha: 0.5 }).interval(1, 0.95);
+    expect((high - low) / 2).toBeCloseTo(1.959964 * sd, 5);
+    const found = fit('smoothing', y, 1);
+    const own = found.fitted.reduce((sum, f, t) => (f === f ? sum + (y[t] - f) ** 2 : sum), 0);
+    const [below, above] = found.interval(1, 0.95);
+    expect((above - below) / 2).toBeCloseTo(1.959964 * Math.sqrt(own / 4), 4);
+  });
+
   it('finds parameters that no neighbour betters', () => {
     const series = Array.from({ length: 40 }, (_, t) => 50 + 3 * Math.sin(t) + ((t * 7919) % 13));
     const sse = (alpha?: number): number => {

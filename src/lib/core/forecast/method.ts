@@ -106,7 +106,7 @@ export type PlainMethod = (series: Series, parameters: Parameters) => Fitted | N
 
 export const isFitted = (result: Fitted | NotAllowed): result is Fitted => 'forecast' in result;
 
-/** Variance of the one-step errors that are there: Σe² ÷ (n − parameters); NaN without any left. */
+/** Variance of the one-step errors that are there: Σe² ÷ (n − parameters estimated); NaN without any left. */
 export function errorVariance(y: Float64Array, fitted: Float64Array, parameters: number): number {
   let sum = 0;
   let n = 0;

@@ -153,6 +153,8 @@ const smooth = (kind: Kind, allowed: (series: Series) => string | null): Method 
     const why = allowed(series);
     if (why !== null) return { why };
     const full = yield* settle(kind, series, given);
+    // Weights that were given took nothing from the errors (Hyndman and Athanasopoulos, 3rd ed., 5.5).
+    const estimated = NAMES[kind].filter((name) => given[name] === undefined).length;
     const ran = run(kind, series, full);
     const state: EndState = { ...ran, seasons: comingSeasons(ran.seasons, series) };
     const parameters: Parameters = {
@@ -167,9 +169,9 @@ const smooth = (kind: Kind, allowed: (series: Series) => string | null): Method 
         parameters,
         terms,
         forecast,
-        interval: simulated(series, state, full),
+        interval: simulated(series, state, full, estimated),
       };
-    const variance = errorVariance(series.y, state.fitted, NAMES[kind].length);
+    const variance = errorVariance(series.y, state.fitted, estimated);
     return {
       fitted: state.fitted,
       parameters,
@@ -237,7 +239,12 @@ const FURTHEST = 600;
  * spread they showed; the seed is fixed, so that the same series gives the same bounds. All paths go on
  * by one period at a time, as far as was asked for: the bounds of a period do not hang on how many follow.
  */
-function simulated({ y, season: m }: Series, state: EndState, full: Full): Fitted['interval'] {
+function simulated(
+  { y, season: m }: Series,
+  state: EndState,
+  full: Full,
+  estimated: number,
+): Fitted['interval'] {
   const { alpha, beta, gamma } = full;
   let sum = 0;
   let n = 0;
@@ -248,7 +255,7 @@ function simulated({ y, season: m }: Series, state: EndState, full: Full): Fitte
       n++;
     }
   }
-  const sd = n > 3 ? Math.sqrt(sum / (n - 3)) : NaN;
+  const sd = n > estimated ? Math.sqrt(sum / (n - estimated)) : NaN;
   const random = generator(20_250_712);
   const levels = new Float64Array(PATHS).fill(state.level);
   const trends = new Float64Array(PATHS).fill(state.trend);
