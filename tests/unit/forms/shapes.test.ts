@@ -185,6 +185,15 @@ describe('several files as one', () => {
     ]);
   });
 
+  it('whose marks could be either are left as they were written', async () => {
+    const list = await read(
+      'either.zip',
+      zip({ 'a.csv': 'Kiln,Temp\nA,"1,200"\nB,"1,300"\n', 'b.csv': 'Kiln;Temp\nC;2,5\nD;3,75\n' }),
+    );
+    // The other file says that the comma is the decimal mark.
+    expect(columnsOf(list)[2]).toEqual(['Temp', '1.2', '1.3', '2.5', '3.75']);
+  });
+
   it('keep columns of one name and columns without one', async () => {
     const list = await read(
       'bays.zip',

@@ -1,7 +1,7 @@
 import { HeadsDiffer, IntakeError } from '../../errors';
 import { detectEncoding, HEAD_BYTES, TextStream } from '../textDecoding';
 import { detectLayout, headRows, trimmedRow } from '../layout';
-import { inferColumn, uniqueNames } from '../infer';
+import { inferColumn, marksAmbiguous, uniqueNames } from '../infer';
 import { noNumberFacts, numberReader } from '../numbers';
 import { isEmptyRow } from '../split';
 import { rowsAsText } from './cellGrid';
@@ -169,18 +169,13 @@ function writeByOneMark(files: readonly Lines[]): void {
     const ofFiles = files.map((file) => {
       const at = file.heads.findIndex((own) => form(own) === head);
       const cells = at < 0 ? [] : file.rows.map((row) => row[at] ?? '');
-      return {
-        file,
-        at,
-        style: inferColumn(
-          head,
-          cells.filter((cell) => /\d/.test(cell)),
-        ),
-      };
+      const figures = cells.filter((cell) => /\d/.test(cell));
+      return { file, at, figures, style: inferColumn(head, figures) };
     });
     const numbers = ofFiles.filter(({ style }) => style.type === 'number');
     if (new Set(numbers.map(({ style }) => style.decimal + style.thousands)).size < 2) continue;
-    // Whole numbers without marks are the same by any.
+    // “1,200” alone may be either: the column stays as it was written, and its doubt is seen.
+    if (numbers.some(({ figures, style }) => marksAmbiguous(figures, style))) continue;
     for (const { file, at, style } of numbers) {
       const unit = style.unitInCells ? style.unit : '';
       const reads = numberReader({ ...style, unit }, noNumberFacts());
