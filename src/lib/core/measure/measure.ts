@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { ColumnType } from '../table/column';
+import { ordinal } from '../table/format';
 
 /** The measures over one column (calculations, section 3). */
 export const MEASURE_KINDS = [
@@ -162,12 +163,6 @@ export function measureWords({ kind, percent, definition }: Measure): string {
 /** Measures that rest on sample quantiles, whose definition can be chosen. */
 export const byQuantiles = (kind: MeasureKind): boolean =>
   ['median', 'percentile', 'lowerQuartile', 'upperQuartile', 'iqr'].includes(kind);
-
-function ordinal(n: number): string {
-  const tail = n % 100;
-  const suffix = tail > 10 && tail < 14 ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th');
-  return `${n}${Number.isInteger(n) ? suffix : 'th'}`;
-}
 
 /** What a measure's second column is for; null where it has none. */
 export function needsOther(kind: MeasureKind): 'weights' | 'shown' | 'sum' | null {

@@ -38,7 +38,7 @@ const KEY = 0.5;
  */
 export function* findTotals(table: Table): Task<TotalLike[]> {
   const labels = yield* labelled(table);
-  const keys = keyColumns(table);
+  const keys = yield* keyColumns(table);
   const found = yield* walked(table, labels, keys);
   // A key that others lack as well says nothing of a record that lacks it.
   const telling = keys.filter(({ blanks, column }) => blanks <= (found.byBlank.get(column) ?? 0));
@@ -90,12 +90,18 @@ interface KeyColumn {
 }
 
 /** Text columns that most records have and some lack. */
-const keyColumns = ({ columns, length }: Table): KeyColumn[] =>
-  columns.filter(isText).flatMap((column) => {
+function* keyColumns({ columns, length }: Table): Task<KeyColumn[]> {
+  const out: KeyColumn[] = [];
+  for (const column of columns.filter(isText)) {
+    const { codes } = column;
     let blanks = 0;
-    for (let i = 0; i < length; i++) if (column.codes[i] < 0) blanks++;
-    return blanks > 0 && blanks < length * (1 - KEY) ? [{ column, blanks }] : [];
-  });
+    yield* inStretches(length, (from, to) => {
+      for (let i = from; i < to; i++) if (codes[i] < 0) blanks++;
+    });
+    if (blanks > 0 && blanks < length * (1 - KEY)) out.push({ column, blanks });
+  }
+  return out;
+}
 
 /** Columns whose values could be added up. */
 const addable = (columns: readonly Column[]): ScalarColumn[] =>
