@@ -85,6 +85,8 @@ afterAll(() => server.stop());
 
 const Id = z.object({ id: z.int() });
 
+const Accepted = z.object({ listId: z.int(), reading: z.int() });
+
 describe('every operation answers as its document says', () => {
   let list = 0;
   let bench = 0;
@@ -164,19 +166,30 @@ describe('every operation answers as its document says', () => {
     const sent = { body: chunk, type: 'application/vnd.apache.arrow.stream' };
     const { id } = await begin();
     await call('put /api/intakes/{id}/chunks/{n}', [id, 0], sent);
-    const accepted = await call('post /api/intakes/{id}', [id], {
-      body: {
-        list: null,
-        name: 'Sent',
-        fileName: 'sent.csv',
-        recipe,
-        records: 365,
-        chunks: 1,
-        doubts: [],
-        setAside: [],
-      },
-    });
+    const body = {
+      list: null,
+      name: 'Sent',
+      fileName: 'sent.csv',
+      recipe,
+      records: 365,
+      chunks: 1,
+      doubts: [],
+      setAside: [],
+    };
+    const accepted = await call('post /api/intakes/{id}', [id], { body });
     expect(await accepted.clone().text()).toContain('bench');
+    const first = Accepted.parse(await accepted.json());
+    const again = await begin();
+    await call('put /api/intakes/{id}/chunks/{n}', [again.id, 0], sent);
+    const { listId, ...both } = await given(
+      Accepted,
+      call('post /api/intakes/{id}', [again.id], {
+        body: { ...body, list: first.listId, addTo: first.reading },
+      }),
+    );
+    await call('post /api/lists/{id}/readings', [listId], {
+      body: { reading: both.reading, without: 0 },
+    });
     const dropped = await begin();
     await call('delete /api/intakes/{id}', [dropped.id]);
   });

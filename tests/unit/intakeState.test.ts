@@ -125,6 +125,8 @@ describe('a file on its way to a list', () => {
       name: 'kiosk takings 2026',
       fileName: 'kiosk-takings_2026.csv',
       setAside: [4, 9],
+      addTo: null,
+      leaveOut: true,
       totals: 'aside',
     });
     reader().says({ kind: 'stored', listId: 5, reading: 1, bench: 2, lost: 0 });
@@ -234,6 +236,7 @@ describe('what is decided about a file', () => {
 describe('a file that refreshes a list', () => {
   const list: Refreshed = {
     records: 3,
+    reading: 8,
     id: 3,
     name: 'Takings',
     recipe: recipeOf([column('Route', 0), column('Fares', 1), column('Gone', 2)]),
@@ -282,6 +285,57 @@ describe('a file that refreshes a list', () => {
     reader().says(read(list.recipe, { totals: [4] }));
     intake.accept();
     expect(reader().last).toMatchObject({ kind: 'accept', setAside: [], totals: 'counted' });
+  });
+});
+
+describe('a file that is added to a list', () => {
+  const list: Refreshed = {
+    records: 3,
+    reading: 8,
+    id: 3,
+    name: 'Takings',
+    recipe: recipeOf([column('Route', 0), column('Fares', 1), column('Gone', 2)]),
+  };
+  const compared = (already: number) => ({
+    kind: 'compared' as const,
+    key: [],
+    keys: ['Route'],
+    already,
+    differing: 0,
+    first: [],
+    lost: '',
+  });
+
+  it('keeps the columns of the list, and waits until it was compared', () => {
+    const intake = new IntakeState(list, LIMIT, true);
+    intake.begin(file);
+    reader().says(preview(list.recipe, FILE));
+    reader().says(read(list.recipe, { records: 5 }));
+    expect([intake.undecided, intake.canAccept]).toEqual([0, false]);
+    expect(reader().last).toMatchObject({ kind: 'compare', reading: 8, key: [] });
+    reader().says(compared(5));
+    // All of it is in the list already: there is nothing to add.
+    expect([intake.leftAway, intake.canAccept]).toEqual([5, false]);
+    intake.leaveOut = false;
+    expect([intake.leftAway, intake.canAccept]).toEqual([0, true]);
+    intake.compareBy('Route');
+    expect([intake.compared, reader().last]).toMatchObject([null, { key: ['Route'] }]);
+    reader().says(compared(2));
+    intake.leaveOut = true;
+    intake.accept();
+    expect(reader().last).toMatchObject({ kind: 'accept', list: 3, addTo: 8, leaveOut: true });
+  });
+
+  it('may still take the place of the list, and then asks about what differs', () => {
+    const intake = new IntakeState(list, LIMIT, true);
+    intake.begin(file);
+    reader().says(preview(list.recipe, FILE));
+    reader().says(read(list.recipe));
+    intake.setAdds(false);
+    reader().says(read(list.recipe));
+    expect([intake.undecided, intake.canAccept]).toEqual([2, false]);
+    intake.setAdds(true);
+    expect(intake.undecided).toBe(0);
   });
 });
 

@@ -119,6 +119,7 @@ describe('migrations', () => {
       '0004-accepted-intakes',
       '0005-made-lists',
       '0006-words-of-doubts',
+      '0007-parts-of-readings',
     ]);
     expect(await migrate(db)).toEqual([]);
   });
@@ -134,6 +135,7 @@ describe('migrations', () => {
       '0004-accepted-intakes',
       '0005-made-lists',
       '0006-words-of-doubts',
+      '0007-parts-of-readings',
     ]);
     expect((await findState(old, 1, 7))?.doc).toMatchObject({ reading: 1 });
   });
@@ -152,7 +154,7 @@ describe('migrations', () => {
       )
       .run(JSON.stringify(recipe), JSON.stringify(doubts));
     raw.close();
-    expect(await migrate(old)).toEqual(['0006-words-of-doubts']);
+    expect(await migrate(old)).toEqual(['0006-words-of-doubts', '0007-parts-of-readings']);
     expect((await findReading(old, 1))?.doubts).toEqual([
       { kind: 'farDates', count: 2, places: [], words: 'Two dates lie far off.', asks: false },
     ]);
@@ -173,6 +175,7 @@ describe('migrations', () => {
       '0004-accepted-intakes',
       '0005-made-lists',
       '0006-words-of-doubts',
+      '0007-parts-of-readings',
     ]);
     const stored = new Sqlite(file).prepare('select doc from benches').get() as { doc: string };
     expect(JSON.parse(stored.doc)).toMatchObject({ version: VERSION });

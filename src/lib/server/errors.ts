@@ -71,3 +71,10 @@ export class DatabaseFault extends Trouble {
     super('databaseFault', message);
   }
 }
+
+/** A list that takes no file, or lets none out, as it was asked; the message says why. */
+export class AddRefused extends Trouble {
+  constructor(message: string) {
+    super('listRefused', message);
+  }
+}

@@ -1,16 +1,14 @@
 import { z } from 'zod';
 import { codeOf, Trouble } from '../core/errors';
 import type { ListSource } from '../core/ask/question';
-import { Recipe } from '../core/read/recipe';
 import type { Task } from '../core/task/task';
-import { TableAssembler } from '../core/table/arrowRead';
 import { partsHandedOver } from '../core/table/bytes';
-import type { Table } from '../core/table/table';
 import { Engine } from '../engine/engine';
 import { SHOWN } from '../engine/handlers/shown';
 import type { ArgsOf, Do, ReplyOf } from '../engine/protocol';
 import { Requests } from '../engine/requests';
 import { Scheduler } from '../engine/scheduler';
+import { fetched, fetchReading } from './fetchReading';
 import type { FromEngine } from './fromEngine';
 import { OtherLists } from './otherLists';
 import { ToEngine } from './toEngine';
@@ -53,31 +51,6 @@ let others: OtherLists | null = null;
 /** How long the first figures are left alone. */
 const QUIET_MS = 2000;
 
-const Facts = z.object({ listName: z.string(), records: z.int(), chunks: z.int(), recipe: Recipe });
-
-async function fetched(url: string): Promise<Response> {
-  const response = await fetch(url);
-  if (!response.ok)
-    throw new Error(`The list could not be fetched (${response.status}). Reload the page.`);
-  return response;
-}
-
-/** A reading's table, chunk by chunk. */
-async function load(
-  reading: number,
-  base: string,
-  progress: (share: number) => void,
-): Promise<{ facts: z.infer<typeof Facts>; table: Table }> {
-  const facts = Facts.parse(await (await fetched(`${base}/api/readings/${reading}`)).json());
-  const assembler = new TableAssembler(facts.records);
-  for (let n = 0; n < facts.chunks; n++) {
-    const chunk = await fetched(`${base}/api/readings/${reading}/chunks/${n}`);
-    assembler.push(new Uint8Array(await chunk.arrayBuffer()));
-    progress((n + 1) / facts.chunks);
-  }
-  return { facts, table: assembler.finish() };
-}
-
 const Readings = z.array(z.object({ id: z.int(), current: z.boolean() }));
 
 /** The reading that another list is taken from: the one named, or its current one. */
@@ -89,14 +62,16 @@ async function readingOf({ list, reading }: ListSource, base: string): Promise<n
 }
 
 async function open(reading: number, base: string): Promise<void> {
-  const { facts, table } = await load(reading, base, (share) => send({ kind: 'progress', share }));
+  const { facts, table } = await fetchReading(reading, base, (share) =>
+    send({ kind: 'progress', share }),
+  );
   engine = new Engine(
     { name: facts.listName, table, recipe: facts.recipe, others: new Map() },
     SHOWN,
   );
   others = new OtherLists(async (source) => {
     const from = await readingOf(source, base);
-    return from === null ? null : (await load(from, base, () => undefined)).table;
+    return from === null ? null : (await fetchReading(from, base)).table;
   });
   send({ kind: 'opened', records: table.length });
   // In a quiet moment, so that it is there when the server is not.

@@ -10,6 +10,7 @@ import { matchRecipe } from '../core/read/refresh';
 import { settle } from '../core/read/settle';
 import { detectForm } from '../core/read/decode/detect';
 import { decodeFile, type PartWanted } from '../core/read/decode/decode';
+import { ListComparison } from './comparison';
 import { readDatabase, type DatabaseWanted } from './fromDatabase';
 import { ToIntake, type FromIntake } from './intakeMessages';
 import { IntakeSender, type ReadFile } from './intakeSending';
@@ -151,15 +152,31 @@ async function readAll(recipe: Recipe, mine: number): Promise<DelimitedReading |
   return reader.finish();
 }
 
+const comparison = new ListComparison();
+async function compare(wanted: Extract<ToIntake, { kind: 'compare' }>): Promise<void> {
+  if (!latest) return;
+  const of = latest;
+  const compared = await comparison.compare(of.table, wanted);
+  if (of === latest) send({ kind: 'compared', ...compared });
+}
+
 const sender = new IntakeSender();
+/** What was accepted last, as it was sent: accepted again it is the same, and kept once. */
+let accepted: { readonly of: ReadFile; readonly as: string; readonly file: ReadFile } | null = null;
+
 async function accept(naming: Extract<ToIntake, { kind: 'accept' }>): Promise<void> {
   if (!latest) throw new Error('The file has not been read to its end yet.');
-  const { base, list, name, fileName, setAside, totals } = naming;
+  const { base, list, addTo, leaveOut, name, fileName, totals } = naming;
   const recipe = { ...latest.recipe, ...(totals && { totals }) };
-  const stored = await sender.keep(
-    { ...latest, recipe },
-    { base, list, name, fileName, setAside },
-    (share) => send({ kind: 'sending', share }),
+  const all = { file: latest, setAside: naming.setAside };
+  const { file, setAside } =
+    addTo !== null && leaveOut ? comparison.newOf(latest, naming.setAside) : all;
+  const as = JSON.stringify({ recipe, setAside, addTo, leaveOut });
+  if (accepted?.of !== latest || accepted.as !== as)
+    accepted = { of: latest, as, file: { ...file, recipe } };
+  const named = { base, list, addTo, name, fileName, setAside };
+  const stored = await sender.keep(accepted.file, named, (share) =>
+    send({ kind: 'sending', share }),
   );
   send({ kind: 'stored', ...stored });
 }
@@ -179,6 +196,10 @@ function obey(message: ToIntake): Promise<void> | void {
     }
     case 'recipe':
       return take(message.recipe, atHand().under(message.recipe), new Set(message.settled));
+    case 'compare':
+      return compare(message).catch((error: unknown) =>
+        send({ kind: 'refused', message: faultOf(error) }),
+      );
     case 'accept':
       return accept(message).catch((error: unknown) =>
         send({ kind: 'refused', message: faultOf(error) }),

@@ -47,10 +47,22 @@ export const ToIntake = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('layout'), recipe: Recipe }),
   /** Another recipe for the same cells. `settled`: columns the analyst set by hand. */
   z.strictObject({ kind: z.literal('recipe'), recipe: Recipe, settled: z.array(z.string()) }),
+  /** What was read, beside the list that it refreshes. */
+  z.strictObject({
+    kind: z.literal('compare'),
+    base: z.string(),
+    reading: z.int(),
+    /** The columns that tell a record; empty: records are the same where all columns are. */
+    key: z.array(z.string()),
+  }),
   z.strictObject({
     kind: z.literal('accept'),
     base: z.string(),
     list: z.int().nullable(),
+    /** The list's reading that the records are added to; null: they are all of the list. */
+    addTo: z.int().nullable(),
+    /** Of records that are added: those that the list has already stay away. */
+    leaveOut: z.boolean(),
     name: z.string(),
     fileName: z.string(),
     setAside: z.array(z.int()),
@@ -64,6 +76,20 @@ const PreviewCell = z.strictObject({
   text: z.string(),
   state: z.enum(['read', 'blank', 'unread']),
 });
+
+/** A file beside its list. */
+export const Compared = z.strictObject({
+  key: z.array(z.string()),
+  /** Columns of the list that may tell a record, by their ids. */
+  keys: z.array(z.string()),
+  /** Records that the list has already, and those of them with other values than there. */
+  already: z.int(),
+  differing: z.int(),
+  first: z.array(z.strictObject({ record: z.int(), there: z.int(), words: z.string() })),
+  /** The months that would lose records if the file took the place of the list; '' where none would. */
+  lost: z.string(),
+});
+export type Compared = z.infer<typeof Compared>;
 
 export const FromIntake = z.discriminatedUnion('kind', [
   /** What the file could be read from: the files of a package, the sheets of a workbook. */
@@ -102,6 +128,7 @@ export const FromIntake = z.discriminatedUnion('kind', [
     /** Numbers of the records proposed for setting aside. */
     totals: z.array(z.int().min(1)),
   }),
+  Compared.extend({ kind: z.literal('compared') }),
   z.strictObject({ kind: z.literal('fault'), message: z.string() }),
   z.strictObject({ kind: z.literal('sending'), share: z.number() }),
   z.strictObject({

@@ -17,6 +17,8 @@ export interface Naming {
   readonly base: string;
   /** The list it refreshes; null makes a new one. */
   readonly list: number | null;
+  /** The list's reading that the records are added to; null: they are all of the list. */
+  readonly addTo: number | null;
   readonly name: string;
   readonly fileName: string;
   readonly setAside: readonly number[];

@@ -15,6 +15,7 @@ export const load: PageServerLoad = async ({ url }) => {
     ...databases.shown(),
     from: url.searchParams.get('from'),
     bench: numberIn(url.searchParams.get('bench')),
+    adds: url.searchParams.has('add'),
   };
   const asked = url.searchParams.get('list');
   if (asked === null) return { ...common, refreshed: null };
@@ -24,5 +25,8 @@ export const load: PageServerLoad = async ({ url }) => {
   const reading = await findReading(db, list.current_reading);
   if (!reading) error(404, 'The list has no reading.');
   const { recipe, records } = reading;
-  return { ...common, refreshed: { id: list.id, name: list.name, recipe, records } };
+  return {
+    ...common,
+    refreshed: { id: list.id, name: list.name, reading: reading.id, recipe, records },
+  };
 };

@@ -11,4 +11,5 @@
     databaseFault={data.fault}
     from={data.from}
     bench={data.bench}
+    adds={data.adds}
   />{/key}

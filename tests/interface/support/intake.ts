@@ -27,10 +27,10 @@ async function clearDesk(page: Page): Promise<void> {
   );
 }
 
-/** Chooses a file on the intake page. */
-export async function choose(page: Page, file: string, list?: number): Promise<void> {
+/** Chooses a file on the intake page. @param adds to add it to the list that is there */
+export async function choose(page: Page, file: string, list?: number, adds = false): Promise<void> {
   await clearDesk(page);
-  await page.go(list === undefined ? '/intake' : `/intake?list=${list}`);
+  await page.go(list === undefined ? '/intake' : `/intake?list=${list}${adds ? '&add' : ''}`);
   await (await page.find('file')).sendKeys(file);
 }
 

@@ -21,6 +21,8 @@ export interface BroughtBench {
  * them aside, those of the other reading are set aside there.
  * @param decided what was decided about totals at that reading: the records that are set aside for them, by
  *   their numbers in it; as before unless given
+ * @param follow where each record went, where that is known (records were added, or taken out): what was
+ *   decided about those that stayed stays, and `decided` is of those that came
  */
 export function* moveBench(
   doc: Bench,
@@ -28,6 +30,7 @@ export function* moveBench(
   to: Table,
   reading: number,
   decided: readonly number[] | null = null,
+  follow: FollowRecord | null = null,
 ): Task<BroughtBench> {
   const { setAside } = doc.ladder;
   const totals = new Set(yield* totalsSetAside(doc, from));
@@ -38,23 +41,30 @@ export function* moveBench(
     for (const number of numbersIn(condition)) counted.add(number);
     return condition;
   });
-  const ofList = yield* carryRecords(from, to, [...corrected]);
-  const ofCounted = counted.size
-    ? yield* carryRecords(yield* reshaped(from, doc), yield* reshaped(to, doc), [...counted])
-    : new Map<number, number>();
-  const follow = (numbers: readonly number[]): number[] =>
+  const ofList = follow
+    ? followed(follow, corrected)
+    : yield* carryRecords(from, to, [...corrected]);
+  let ofCounted = new Map<number, number>();
+  if (follow && doc.reshape.length === 0) ofCounted = followed(follow, counted);
+  else if (counted.size)
+    ofCounted = yield* carryRecords(yield* reshaped(from, doc), yield* reshaped(to, doc), [
+      ...counted,
+    ]);
+  const carried = (numbers: readonly number[]): number[] =>
     numbers.flatMap((n) => ofCounted.get(n) ?? []).sort((a, b) => a - b);
-  const moved = withConditions(doc, (condition) => renumbered(condition, follow));
+  const moved = withConditions(doc, (condition) => renumbered(condition, carried));
   const lostOf = (named: ReadonlySet<number>, found: ReadonlyMap<number, number>): number[] =>
     [...named].filter((n) => !found.has(n));
   const lost = [lostOf(corrected, ofList), lostOf(counted, ofCounted)];
-  const there = decided ?? (totals.size ? yield* totalsOf(to) : []);
+  let there = decided ?? [];
+  if (follow && doc.reshape.length === 0) there = [...followed(follow, totals).values(), ...there];
+  else if ((follow || !decided) && totals.size) there = yield* totalsOf(to);
   const brought: Bench = {
     ...moved,
     reading,
     ladder: {
       ...moved.ladder,
-      setAside: { ...setAside, records: follow(setAside.records), kept: follow(setAside.kept) },
+      setAside: { ...setAside, records: carried(setAside.records), kept: carried(setAside.kept) },
     },
     corrections: doc.corrections.flatMap((c) => {
       const record = ofList.get(c.record);
@@ -66,6 +76,18 @@ export function* moveBench(
     // A record of the list that was both corrected and set aside is one.
     lost: doc.reshape.length ? lost.flat().length : new Set(lost.flat()).size,
   };
+}
+
+/** The number that a record has in the other reading; null where it is not there. */
+export type FollowRecord = (number: number) => number | null;
+
+function followed(follow: FollowRecord, numbers: Iterable<number>): Map<number, number> {
+  const out = new Map<number, number>();
+  for (const number of numbers) {
+    const to = follow(number);
+    if (to !== null) out.set(number, to);
+  }
+  return out;
 }
 
 /** A bench with every condition of it put in another's place. */

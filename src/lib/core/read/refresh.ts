@@ -80,26 +80,34 @@ export function decide(
   return { ...recipe, columns };
 }
 
-/** What is to be decided, in words, with the two answers. */
-export function differenceWords(d: Difference): { asks: string; keep: string; follow: string } {
+/** What is to be decided, in words, with the two answers, and what happens where the file is added to the list. */
+export function differenceWords(d: Difference): {
+  asks: string;
+  keep: string;
+  follow: string;
+  added: string;
+} {
   switch (d.kind) {
     case 'missing':
       return {
         asks: `${d.column.name} is not in the new file.`,
         keep: 'Keep the column, all blank',
         follow: 'Let the column go',
+        added: 'It is blank in the records that are added.',
       };
     case 'new':
       return {
         asks: `${d.column.name} (${typeName[d.column.type]}) is new.`,
         keep: 'Leave it out',
         follow: 'Take it in',
+        added: 'It is left out; to take it in, refresh the list with all of its files.',
       };
     case 'type':
       return {
         asks: `${d.column.name} was read as ${typeName[d.before.type]}; the new file looks like ${typeName[d.column.type]}.`,
         keep: `Read it as ${typeName[d.before.type]} still`,
         follow: `Read it as ${typeName[d.column.type]} now`,
+        added: `It is read as ${typeName[d.before.type]} still; what cannot be is unread, and a doubt below.`,
       };
   }
 }

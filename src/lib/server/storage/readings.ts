@@ -1,8 +1,17 @@
+import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { Doubt } from '$lib/core/read/doubts';
 import { Recipe } from '$lib/core/read/recipe';
 import { insertBench } from './benches';
 import type { Database } from './database';
+import {
+  copyParts,
+  doubtsOfParts,
+  partsOf,
+  placesOf,
+  ReadingPart,
+  type KeptParts,
+} from './readingParts';
 
 /** What is known of a reading besides its records. */
 export interface ReadingFacts {
@@ -16,6 +25,10 @@ export interface ReadingFacts {
   readonly chunks: number;
   readonly recipe: Recipe;
   readonly doubts: readonly Doubt[];
+  /** The files it is put together of, in the order of its records. */
+  readonly parts: readonly ReadingPart[];
+  /** A name that no other reading ever has. */
+  readonly stamp: string;
 }
 
 export async function findReading(db: Database, id: number): Promise<ReadingFacts | undefined> {
@@ -32,6 +45,8 @@ export async function findReading(db: Database, id: number): Promise<ReadingFact
       'records',
       'recipe',
       'doubts',
+      'parts',
+      'stamp',
     ])
     .where('readings.id', '=', id)
     .executeTakeFirst();
@@ -41,6 +56,13 @@ export async function findReading(db: Database, id: number): Promise<ReadingFact
     .where('reading_id', '=', id)
     .select((eb) => eb.fn.countAll<number>().as('n'))
     .executeTakeFirstOrThrow();
+  const parts = partsOf(row.parts, {
+    fileName: row.file_name,
+    readAt: row.read_at,
+    records: row.records,
+    chunks: n,
+    doubts: z.array(Doubt).parse(JSON.parse(row.doubts)),
+  });
   return {
     id: row.id,
     listId: row.list_id,
@@ -51,9 +73,16 @@ export async function findReading(db: Database, id: number): Promise<ReadingFact
     records: row.records,
     chunks: n,
     recipe: Recipe.parse(JSON.parse(row.recipe)),
-    doubts: z.array(Doubt).parse(JSON.parse(row.doubts)),
+    doubts: doubtsOfParts(parts),
+    parts,
+    stamp: row.stamp ?? '',
   };
 }
+
+/** A reading's stamp; undefined where there is no such reading. */
+export const stampOf = async (db: Database, id: number): Promise<string | undefined> =>
+  (await db.selectFrom('readings').select('stamp').where('id', '=', id).executeTakeFirst())
+    ?.stamp ?? undefined;
 
 /** A chunk's Arrow IPC stream, as stored. */
 export async function findChunk(
@@ -70,6 +99,9 @@ export async function findChunk(
   return row?.data;
 }
 
+/** A file of a reading, without its doubts. */
+const facts = ({ fileName, readAt, records }: ReadingPart) => ({ fileName, readAt, records });
+
 export async function readingsOf(db: Database, listId: number) {
   const rows = await db
     .selectFrom('readings')
@@ -80,13 +112,16 @@ export async function readingsOf(db: Database, listId: number) {
       'readings.file_name',
       'readings.read_at',
       'readings.records',
+      'readings.parts',
       'lists.current_reading',
     ])
     .where('list_id', '=', listId)
     .orderBy('number', 'desc')
     .execute();
-  return rows.map(({ current_reading, ...reading }) => ({
+  return rows.map(({ current_reading, parts, ...reading }) => ({
     ...reading,
+    /** Its files where there are several; empty where it is one file's. */
+    parts: parts === null ? [] : z.array(ReadingPart).parse(JSON.parse(parts)).map(facts),
     current: reading.id === current_reading,
   }));
 }
@@ -104,6 +139,8 @@ export interface NewReading {
   readonly records: number;
   readonly recipe: Recipe;
   readonly doubts: readonly Doubt[];
+  /** Parts of the reading before that come first; the records sent are added to them. */
+  readonly kept?: KeptParts;
   /** The first bench of a new list: its document for a given reading. */
   readonly bench: { readonly name: string; readonly docFor: (reading: number) => string } | null;
 }
@@ -132,6 +169,16 @@ export async function storeReading(
     .where('list_id', '=', listId)
     .select((eb) => eb.fn.max('number').as('n'))
     .executeTakeFirst();
+  const sent = [...chunks];
+  const before = given.kept ? placesOf(given.kept).map(({ part }) => part) : [];
+  const own: ReadingPart = {
+    fileName: given.fileName,
+    readAt: now,
+    records: given.records,
+    chunks: sent.length,
+    doubts: [...given.doubts],
+  };
+  const parts = sent.length ? [...before, own] : before;
   const { id: reading } = await tx
     .insertInto('readings')
     .values({
@@ -139,14 +186,16 @@ export async function storeReading(
       number: Number(last?.n ?? 0) + 1,
       file_name: given.fileName,
       read_at: now,
-      records: given.records,
+      records: parts.reduce((sum, part) => sum + part.records, 0),
       recipe: JSON.stringify(given.recipe),
       doubts: JSON.stringify(given.doubts),
+      parts: given.kept ? JSON.stringify(parts) : null,
+      stamp: randomUUID(),
     })
     .returning('id')
     .executeTakeFirstOrThrow();
-  let n = 0;
-  for (const data of chunks)
+  let n = given.kept ? await copyParts(tx, reading, given.kept) : 0;
+  for (const data of sent)
     await tx.insertInto('chunks').values({ reading_id: reading, n: n++, data }).execute();
   await setCurrentReading(tx, listId, reading);
   const bench = given.bench

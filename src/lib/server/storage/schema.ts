@@ -34,6 +34,10 @@ export interface ReadingsTable {
   records: number;
   recipe: string;
   doubts: string;
+  /** The files that were put together, where there are several: `ReadingPart`s as JSON text. */
+  parts: string | null;
+  /** Never used twice, not even after a copy of the data folder was put back. */
+  stamp: string | null;
 }
 
 /** A stretch of a reading's records, all columns, as an Arrow IPC stream. */

@@ -1,5 +1,5 @@
 import { finish } from '$lib/core/task/task';
-import { moveBench } from '$lib/core/bench/move';
+import { moveBench, type FollowRecord } from '$lib/core/bench/move';
 import type { Table } from '$lib/core/table/table';
 import { benchesOf, saveWithin } from '../storage/benches';
 import type { Database } from '../storage/database';
@@ -19,6 +19,7 @@ export async function tablesOfBenches(db: Database, listId: number): Promise<Tab
 /**
  * Brings every bench of a list to a reading, inside a transaction that is already open.
  * @param setAside records that were set aside for totals when the reading was accepted; as before unless given
+ * @param known where each record of one reading went, where that is known; benches of others look for theirs
  * @returns records set aside or corrected that were not found again
  */
 export async function bringBenches(
@@ -28,13 +29,16 @@ export async function bringBenches(
   to: Table,
   tables: TablesByReading,
   setAside: readonly number[] | null = null,
+  known: { readonly reading: number; readonly follow: FollowRecord } | null = null,
 ): Promise<number> {
   let lost = 0;
   for (const bench of await benchesOf(tx, listId)) {
     if (bench.doc.reading === reading) continue;
     const from = tables.get(bench.doc.reading) ?? (await loadTable(tx, bench.doc.reading)).table;
     tables.set(bench.doc.reading, from);
-    const moved = finish(moveBench(bench.doc, from, to, reading, setAside));
+    const follow = known?.reading === bench.doc.reading ? known.follow : null;
+    const decided = known && !follow ? null : setAside;
+    const moved = finish(moveBench(bench.doc, from, to, reading, decided, follow));
     lost += moved.lost;
     await saveWithin(tx, bench.id, bench.revision, moved.doc);
   }

@@ -21,6 +21,8 @@ export const ThreadTask = z.discriminatedUnion('task', [
     limitBytes: z.number(),
     chunkFiles: z.array(z.string()),
     listId: z.int().nullable(),
+    /** The reading that the records are added to; null: they are all of the list. */
+    addTo: z.int().nullable(),
     listName: z.string(),
     fileName: z.string(),
     records: z.int().min(0),
@@ -45,6 +47,16 @@ export const ThreadTask = z.discriminatedUnion('task', [
     limitBytes: z.number(),
     listId: z.int(),
     reading: z.int(),
+  }),
+  /** Makes a reading without one of the files that the current one is put together of. */
+  z.object({
+    task: z.literal('takeOut'),
+    database: z.string(),
+    limitBytes: z.number(),
+    listId: z.int(),
+    reading: z.int(),
+    /** The place of the file among its parts, from 0. */
+    part: z.int().min(0),
   }),
   /** Makes a list of a bench, or makes it anew. */
   z.object({

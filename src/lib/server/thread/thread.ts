@@ -8,6 +8,7 @@ import { make } from './perform/make';
 import { move } from './perform/move';
 import { report } from './perform/report';
 import { store } from './perform/store';
+import { takeOut } from './perform/takeOut';
 import { ThreadTask, type TaskResult } from './tasks';
 
 async function perform(task: ThreadTask): Promise<unknown> {
@@ -18,6 +19,8 @@ async function perform(task: ThreadTask): Promise<unknown> {
       return demo(task);
     case 'move':
       return move(task);
+    case 'takeOut':
+      return takeOut(task);
     case 'make':
       return make(task);
     case 'ledger':

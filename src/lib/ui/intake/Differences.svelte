@@ -10,27 +10,31 @@
   {#each intake.differences as d (differenceKey(d))}
     {@const words = differenceWords(d)}
     {@const key = differenceKey(d)}
-    <fieldset>
-      <legend>{words.asks}</legend>
-      <label
-        ><input
-          type="radio"
-          name={key}
-          checked={intake.decisions.get(key) === true}
-          onchange={() => intake.decideOn(d, true)}
-        />
-        {words.keep}</label
-      >
-      <label
-        ><input
-          type="radio"
-          name={key}
-          checked={intake.decisions.get(key) === false}
-          onchange={() => intake.decideOn(d, false)}
-        />
-        {words.follow}</label
-      >
-    </fieldset>
+    {#if intake.adds}
+      <p><b>{words.asks}</b> {words.added}</p>
+    {:else}
+      <fieldset>
+        <legend>{words.asks}</legend>
+        <label
+          ><input
+            type="radio"
+            name={key}
+            checked={intake.decisions.get(key) === true}
+            onchange={() => intake.decideOn(d, true)}
+          />
+          {words.keep}</label
+        >
+        <label
+          ><input
+            type="radio"
+            name={key}
+            checked={intake.decisions.get(key) === false}
+            onchange={() => intake.decideOn(d, false)}
+          />
+          {words.follow}</label
+        >
+      </fieldset>
+    {/if}
   {/each}
 </section>
 

@@ -7,6 +7,7 @@
   import FileDrop from '../components/FileDrop.svelte';
   import ProgressBar from '../components/ProgressBar.svelte';
   import TopBar from '../components/TopBar.svelte';
+  import BesideList from './BesideList.svelte';
   import ColumnFields from './ColumnFields.svelte';
   import CutLines from './CutLines.svelte';
   import Differences from './Differences.svelte';
@@ -30,11 +31,13 @@
     from: string | null;
     /** The bench from which a list is refreshed: what moved opens there. */
     bench: number | null;
+    /** Whether the file was asked for to be added to the list. */
+    adds: boolean;
   }
-  let { refreshed, limit, databases, databaseFault, from, bench }: Props = $props();
+  let { refreshed, limit, databases, databaseFault, from, bench, adds }: Props = $props();
   // The page is made anew for each list.
   // svelte-ignore state_referenced_locally
-  const intake = new IntakeState(refreshed, limit);
+  const intake = new IntakeState(refreshed, limit, adds);
   let chosen = $state<string | null>(null);
   let benchLink = $state('');
   let goneOn = $state(false);
@@ -42,8 +45,7 @@
   let leaving = false;
   // svelte-ignore state_referenced_locally
   const list = refreshed?.id ?? null;
-  /** Records that a refresh would lose, at least. */
-  const fewer = $derived((refreshed?.records ?? 0) - intake.records);
+  const act = $derived(intake.adds ? 'Add to' : 'Refresh');
 
   onMount(() => {
     const { file } = pending;
@@ -119,7 +121,7 @@
   }}
 />
 <svelte:head
-  ><title>{refreshed ? `Refresh ${refreshed.name}` : 'Bring in a list'} · Tally Loft</title
+  ><title>{refreshed ? `${act} ${refreshed.name}` : 'Bring in a list'} · Tally Loft</title
   ></svelte:head
 >
 
@@ -133,7 +135,9 @@
 {#snippet file()}
   <p>
     {refreshed
-      ? 'It is read by the same recipe. The reading you have now stays and can be brought back.'
+      ? intake.adds
+        ? 'It is read by the same recipe, and its records come behind those that are there. You see first which of them the list has already.'
+        : 'It is read by the same recipe. The reading you have now stays and can be brought back.'
       : 'Delimited text, a workbook (.xlsx, .ods), JSON, Arrow or Parquet; packed (.gz, .zip) or not. Nothing is kept before you accept it.'}
   </p>
   <FileDrop
@@ -147,7 +151,7 @@
 
 <div class="page">
   <TopBar>
-    {#snippet trail()}{refreshed ? `Refresh ${refreshed.name}` : 'Bring in a list'}{intake.fileName
+    {#snippet trail()}{refreshed ? `${act} ${refreshed.name}` : 'Bring in a list'}{intake.fileName
         ? ` / ${intake.fileName}`
         : ''}{/snippet}
     {#snippet acts()}
@@ -177,7 +181,13 @@
         <h2 class="serif">Or a new file</h2>
         {@render file()}
       {:else}
-        <h1 class="serif">{refreshed ? `A new file for ${refreshed.name}` : 'Choose a file'}</h1>
+        <h1 class="serif">
+          {refreshed
+            ? intake.adds
+              ? `A file to add to ${refreshed.name}`
+              : `A new file for ${refreshed.name}`
+            : 'Choose a file'}
+        </h1>
         {@render file()}
         {#if databases.length}<h2 class="serif">Or read from a database</h2>{/if}
         {@render database()}
@@ -298,11 +308,6 @@
             >
           {:else}
             <b>{counted(intake.records, 'record')}, {counted(recipe.columns.length, 'column')}.</b>
-            {#if fewer > 0}<b class="doubt" data-test="fewer"
-                >{counted(fewer, 'record')} fewer than the reading before ({showCount(
-                  refreshed?.records ?? 0,
-                )}): a new file takes the place of the whole list.</b
-              >{/if}
             <span
               >{intake.doubts.length
                 ? `${counted(intake.doubts.length, 'doubt')} below.`
@@ -321,6 +326,7 @@
             onchange={(cuts) => intake.choose({ cuts })}
           />
         {/if}
+        {#if refreshed && intake.stage === 'read'}<BesideList {intake} />{/if}
         {#if intake.differences.length}<Differences {intake} />{/if}
         <Preview {recipe} rows={intake.rows} {chosen} onchoose={(id) => (chosen = id)} />
         {#if intake.stage === 'read' || intake.stage === 'sending'}

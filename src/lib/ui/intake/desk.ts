@@ -9,6 +9,8 @@ export const Decided = z.strictObject({
   /** Columns set by hand, by their ids. */
   settled: z.array(z.string()),
   setTotalsAside: z.boolean(),
+  /** Whether its records are added to the list; else they take the place of all. */
+  adds: z.boolean().default(false),
   /** Differences from the list's recipe that were decided on, by their keys. */
   decisions: z.array(z.tuple([z.string(), z.boolean()])),
 });

@@ -12,14 +12,20 @@ import {
 } from '../../core/read/decode/source';
 import type { HeadsSettled } from '../../core/read/decode/stacked';
 import type { PartWanted } from '../../core/read/decode/decode';
-import { FromIntake, type PreviewCell, type ToIntake } from '../../worker/intakeMessages';
+import {
+  FromIntake,
+  type Compared,
+  type PreviewCell,
+  type ToIntake,
+} from '../../worker/intakeMessages';
 
 /** The list a file refreshes. */
 export interface Refreshed {
   readonly id: number;
   readonly name: string;
   readonly recipe: Recipe;
-  /** Records of the reading that it takes the place of. */
+  /** The reading that a file takes the place of, or is added to, and its records. */
+  readonly reading: number;
   readonly records: number;
 }
 
@@ -34,6 +40,10 @@ export interface OfDatabase {
   readonly form: DatabaseForm;
   readonly asked: AskedOf;
 }
+
+/** Every difference decided as the list has it. */
+const keepAll = (differences: readonly Difference[]): Map<string, boolean> =>
+  new Map(differences.map((d) => [differenceKey(d), true]));
 
 /** A packed file may unfold to so many times what a file may have. */
 const UNFOLDED = 4;
@@ -65,6 +75,12 @@ export class IntakeState {
   fault = $state('');
   differences = $state.raw<Difference[]>([]);
   decisions = $state.raw<ReadonlyMap<string, boolean>>(new Map());
+  /** Whether the file's records are added to the list; else they take the place of all of it. */
+  adds = $state(false);
+  /** Of records that are added: those that the list has already stay away. */
+  leaveOut = $state(true);
+  /** The file beside its list; null until it was compared. */
+  compared = $state.raw<Compared | null>(null);
   stored = $state.raw<{ listId: number; bench: number | null; lost: number } | null>(null);
   readonly refreshed: Refreshed | null;
   readonly #limit: number;
@@ -77,8 +93,9 @@ export class IntakeState {
   /** A list's differences are found with the first look at the file. */
   #first = true;
 
-  constructor(refreshed: Refreshed | null, limit: number) {
+  constructor(refreshed: Refreshed | null, limit: number, adds = false) {
     this.refreshed = refreshed;
+    this.adds = adds && refreshed !== null;
     this.setTotalsAside = refreshed?.recipe.totals !== 'counted';
     this.#limit = limit;
   }
@@ -189,6 +206,35 @@ export class IntakeState {
     this.#use(decide(matched, this.differences, this.decisions));
   }
 
+  /** Adds the file's records to the list, or lets them take the place of all of it. */
+  setAdds(adds: boolean): void {
+    if (!this.refreshed || adds === this.adds) return;
+    this.adds = adds;
+    if (!this.file || this.differences.length === 0) return;
+    // A list that is added to keeps its columns as they are.
+    this.decisions = adds ? keepAll(this.differences) : new Map();
+    const matched = matchRecipe(this.file, this.refreshed.recipe).recipe;
+    this.#use(decide(matched, this.differences, this.decisions));
+  }
+
+  /** Records are the same where this column is; '' where all columns are. */
+  compareBy(column: string): void {
+    if (!this.refreshed) return;
+    this.compared = null;
+    this.#compare(column === '' ? [] : [column]);
+  }
+
+  #compare(key: string[]): void {
+    if (!this.refreshed) return;
+    const { reading } = this.refreshed;
+    this.#post({ kind: 'compare', base: location.origin, reading, key });
+  }
+
+  /** Records that the list has already, of those that would be added. */
+  get leftAway(): number {
+    return this.adds && this.leaveOut ? (this.compared?.already ?? 0) : 0;
+  }
+
   get undecided(): number {
     return this.differences.filter((d) => !this.decisions.has(differenceKey(d))).length;
   }
@@ -199,7 +245,11 @@ export class IntakeState {
 
   get canAccept(): boolean {
     return (
-      this.stage === 'read' && this.undecided === 0 && this.asking === 0 && this.name.trim() !== ''
+      this.stage === 'read' &&
+      this.undecided === 0 &&
+      this.asking === 0 &&
+      this.name.trim() !== '' &&
+      (!this.adds || (this.compared !== null && this.records > this.leftAway))
     );
   }
 
@@ -230,6 +280,8 @@ export class IntakeState {
       kind: 'accept',
       base: location.origin,
       list: this.refreshed?.id ?? null,
+      addTo: this.adds ? (this.refreshed?.reading ?? null) : null,
+      leaveOut: this.leaveOut,
       name: this.name.trim(),
       fileName: this.fileName,
       setAside: this.setTotalsAside ? [...this.totals] : [],
@@ -243,7 +295,7 @@ export class IntakeState {
 
   /** What a reloaded page needs to go on; null before anything was read, and once it is kept. */
   get left(): Left | null {
-    const { recipe, name, setTotalsAside, decisions, stage } = this;
+    const { recipe, name, setTotalsAside, adds, decisions, stage } = this;
     if (!(this.#given instanceof File) || !recipe || stage === 'fault' || stage === 'done')
       return null;
     return {
@@ -252,6 +304,7 @@ export class IntakeState {
         recipe,
         name,
         setTotalsAside,
+        adds,
         settled: [...this.#settled],
         decisions: [...decisions],
       },
@@ -268,6 +321,7 @@ export class IntakeState {
     this.#left = null;
     this.name = left.name;
     this.setTotalsAside = left.setTotalsAside;
+    this.adds = left.adds;
     this.decisions = new Map(left.decisions);
     for (const id of left.settled) this.#settled.add(id);
     this.#use(left.recipe);
@@ -336,8 +390,10 @@ export class IntakeState {
         this.recipe = message.recipe;
         this.file = message.file;
         this.rows = message.rows;
-        if (this.#first && this.refreshed)
+        if (this.#first && this.refreshed) {
           this.differences = matchRecipe(message.file, this.refreshed.recipe).differences;
+          if (this.adds) this.decisions = keepAll(this.differences);
+        }
         this.#first = false;
         if (this.#left) this.#goOn(this.#left);
         return;
@@ -354,6 +410,11 @@ export class IntakeState {
         this.doubts = message.doubts;
         this.totals = message.totals;
         this.stage = 'read';
+        this.compared = null;
+        this.#compare([]);
+        return;
+      case 'compared':
+        this.compared = message;
         return;
       case 'fault':
         return this.#fail(message.message);

@@ -20,6 +20,8 @@
       fileName: string;
       readAt: string;
       records: number;
+      /** Its files, where it is put together of several; empty where it is one. */
+      parts: readonly { fileName: string; records: number }[];
     }[];
     benches: readonly { id: number; name: string; savedAt: string; doc: Bench }[];
     doubts: readonly Doubt[];
@@ -54,6 +56,20 @@
       `Reading ${reading.number} is the current one, and the benches work on it.` +
       (reply.data.lost
         ? ` ${counted(reply.data.lost, 'record')} set aside or corrected ${reply.data.lost === 1 ? 'is' : 'are'} not in it.`
+        : '');
+    await invalidateAll();
+  }
+
+  /** Makes a reading without one of the files; the one before can be brought back. */
+  async function takeOut(reading: number, part: number, name: string): Promise<void> {
+    const reply = Moved.safeParse(
+      await send(`/api/lists/${list.id}/readings`, 'POST', { reading, without: part }),
+    );
+    if (!reply.success) return;
+    words =
+      `${name} was taken out; the reading with it can be brought back.` +
+      (reply.data.lost
+        ? ` ${counted(reply.data.lost, 'record')} set aside or corrected ${reply.data.lost === 1 ? 'was' : 'were'} of it.`
         : '');
     await invalidateAll();
   }
@@ -121,9 +137,10 @@
 <TopBar>
   {#snippet trail()}{list.name}{/snippet}
   {#snippet acts()}<a class="bar-button" href="/">Shelf</a>{#if !origin}<a
-        class="bar-button strong"
-        href="/intake?list={list.id}">Refresh data</a
-      >{/if}{/snippet}
+        class="bar-button"
+        href="/intake?list={list.id}&add"
+        data-test="add-records">Add records</a
+      ><a class="bar-button strong" href="/intake?list={list.id}">Refresh data</a>{/if}{/snippet}
 </TopBar>
 <main>
   <h1 class="serif">{list.name}</h1>
@@ -195,7 +212,24 @@
         {#each readings as reading (reading.id)}
           <tr data-test="reading">
             <th scope="row">{reading.number}</th>
-            <td>{reading.fileName}</td>
+            <td>
+              {#if reading.parts.length}
+                <ul class="plain">
+                  {#each reading.parts as part, k (k)}
+                    <li data-test="part">
+                      {part.fileName} <small>{counted(part.records, 'record')}</small>
+                      {#if reading.id === list.current && reading.parts.length > 1}<button
+                          type="button"
+                          class="act"
+                          aria-label="Take {part.fileName} out"
+                          onclick={() => void takeOut(reading.id, k, part.fileName)}
+                          data-test="take-out">Take out</button
+                        >{/if}
+                    </li>
+                  {/each}
+                </ul>
+              {:else}{reading.fileName}{/if}
+            </td>
             <td>{showMoment(reading.readAt)}</td>
             <td class="right">{counted(reading.records, 'record')}</td>
             <td class="right">

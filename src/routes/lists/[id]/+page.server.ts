@@ -24,6 +24,7 @@ export const load: PageServerLoad = async ({ params, url }) => {
       fileName: r.file_name,
       readAt: r.read_at,
       records: r.records,
+      parts: r.parts,
     })),
     benches: benches.map(({ id, name, savedAt, revision, doc }) => ({
       id,

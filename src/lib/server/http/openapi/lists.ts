@@ -151,10 +151,31 @@ export const LISTS: Paths = {
             read_at: 'string',
             records: 'integer',
             current: 'boolean',
+            parts: 'array',
           }),
         }),
       },
       [400, 404],
+    ),
+    post: operation(
+      'Makes a reading without one of the files that the current one is put together of',
+      {
+        201: ok('The reading', having({ reading: 'integer', lost: 'integer' })),
+      },
+      [400, 404, 422, 507],
+      {
+        requestBody: jsonBody({
+          type: 'object',
+          required: ['reading', 'without'],
+          properties: {
+            reading: { type: 'integer', description: 'The current reading.' },
+            without: {
+              type: 'integer',
+              description: 'The place of the file among its parts, from 0.',
+            },
+          },
+        }),
+      },
     ),
     put: operation(
       'Makes a reading current and brings the benches to it',
@@ -188,6 +209,8 @@ export const LISTS: Paths = {
             chunks: 'integer',
             recipe: 'object',
             doubts: 'array',
+            parts: 'array',
+            stamp: 'string',
           }),
         ),
       },

@@ -13,6 +13,8 @@ import type { RequestHandler } from './$types';
 const Given = z.strictObject({
   /** The list this refreshes; null makes a new one. */
   list: z.int().nullable(),
+  /** The list's reading that the records are added to; left out: they are all of the list from now on. */
+  addTo: z.int().nullable().default(null),
   name: z.string().trim().min(1, 'The list needs a name.').max(200),
   fileName: z.string().max(500),
   records: z.int().min(0),
@@ -38,6 +40,8 @@ export const POST: RequestHandler = ({ params, request }) =>
     if (already) return json(already, { status: 201 });
     if (given.list !== null && (await findOrigin(db, given.list)))
       return problem(422, 'Cannot be done', MADE_OF_ANOTHER);
+    if (given.addTo !== null && given.list === null)
+      return problem(422, 'Cannot be done', 'Records are added to a list: `list` must name it.');
     const chunkFiles = incoming.files(params.id, given.chunks);
     if (!chunkFiles) return notFound('intake');
     if (given.list !== null && !(await findList(db, given.list))) return notFound('list');
@@ -50,6 +54,7 @@ export const POST: RequestHandler = ({ params, request }) =>
           limitBytes: config.storageBytes,
           chunkFiles,
           listId: given.list,
+          addTo: given.addTo,
           listName: given.name,
           fileName: given.fileName,
           records: given.records,

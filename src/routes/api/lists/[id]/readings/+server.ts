@@ -38,3 +38,29 @@ export const PUT: RequestHandler = ({ params, request }) =>
     );
     return json({ reading, lost });
   });
+
+const TakenOut = z.object({ reading: z.int(), lost: z.int() });
+const Without = z.strictObject({
+  /** The current reading. */
+  reading: z.int(),
+  /** The place of a file among its parts, from 0. */
+  without: z.int().min(0),
+});
+
+/** Makes a reading without one of the files that the current one is put together of. */
+export const POST: RequestHandler = ({ params, request }) =>
+  answering(async () => {
+    const { config, db, thread } = application();
+    const list = idOf(params.id);
+    const { reading, without } = await bodyOf(request, Without);
+    if (!(await findList(db, list))) return notFound('list');
+    const made = await thread.perform({
+      task: 'takeOut',
+      database: databasePath(config.dataFolder),
+      limitBytes: config.storageBytes,
+      listId: list,
+      reading,
+      part: without,
+    });
+    return json(TakenOut.parse(made), { status: 201 });
+  });
