@@ -16,8 +16,9 @@ export async function check(options: CheckOptions): Promise<void> {
     reading,
     leftOut,
     doubts: ofFile,
+    marks,
   } = await readList(options.data, readAs(options));
-  const { doubts, totals } = examine(recipe, reading);
+  const { doubts, totals } = examine(recipe, reading, marks);
   const { table } = reading;
   const report = {
     records: table.length,

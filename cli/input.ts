@@ -7,6 +7,7 @@ import { Recipe } from '$lib/core/read/recipe';
 import { fitRecipe, retyped } from '$lib/core/read/givenRecipe';
 import type { Doubt } from '$lib/core/read/doubts';
 import { OpenedFile } from '$lib/core/read/opened';
+import type { TotalMark } from '$lib/core/read/totals';
 import { settle, type SettledReading } from '$lib/core/read/settle';
 import { detectForm } from '$lib/core/read/decode/detect';
 import { decodeFile, type PartWanted } from '$lib/core/read/decode/decode';
@@ -77,6 +78,8 @@ export interface ReadList extends SettledReading {
   readonly leftOut: readonly string[];
   /** What is doubtful about the file besides what its cells tell. */
   readonly doubts: readonly Doubt[];
+  /** Records that a sheet marks as totals. */
+  readonly marks: ReadonlyMap<number, TotalMark>;
 }
 
 /** Bytes that a packed file may unfold to. */
@@ -143,7 +146,13 @@ function readFrom(
   const steps = settle(recipe, new Set([...fixed.map((c) => c.id), ...opened.decided(recipe)]));
   const read = (by: Recipe): DelimitedReading => opened.typed(by) ?? readBy(chunks, by);
   for (let step = steps.next(); ; step = steps.next(read(step.value)))
-    if (step.done) return { ...step.value, leftOut, doubts: opened.doubts(step.value.recipe) };
+    if (step.done)
+      return {
+        ...step.value,
+        leftOut,
+        doubts: opened.doubts(step.value.recipe),
+        marks: opened.marks(step.value.recipe),
+      };
 }
 
 function readBy(chunks: Chunks, recipe: Recipe): DelimitedReading {

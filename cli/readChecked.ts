@@ -12,8 +12,8 @@ export async function readChecked(
   file: string,
   as: ReadAs,
 ): Promise<{ table: Table; recipe: Recipe }> {
-  const { recipe, reading, leftOut, doubts: ofFile } = await readList(file, as);
-  const doubts = [...examine(recipe, reading).doubts, ...ofFile];
+  const { recipe, reading, leftOut, doubts: ofFile, marks } = await readList(file, as);
+  const doubts = [...examine(recipe, reading, marks).doubts, ...ofFile];
   // What a recipe or a type says was decided by whoever wrote it.
   const decided = ({ column }: Doubt): boolean =>
     as.recipe !== null ||

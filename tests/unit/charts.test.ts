@@ -158,7 +158,7 @@ describe('what charts are drawn from', () => {
       ['blank', [0, 1]],
     ]);
     expect(model.rows[0].figures[1]).toMatchObject({
-      words: expect.stringContaining('North, 2025 › sum of Sum: 27 £'),
+      words: expect.stringContaining('North, 2025 › sum of Sum: £27'),
       place: { table: 'main', row: ['North'], column: 'a2.m1' },
     });
   });

@@ -148,6 +148,8 @@ describe('a bench as a file', () => {
         type: 'number' as const,
         unit: 'h',
         unitInCells: true,
+        takenOff: '' as const,
+        dayNumbers: false,
         thousands: '' as const,
         decimal: ',' as const,
         dateOrder: 'ymd' as const,

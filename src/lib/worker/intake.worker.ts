@@ -119,7 +119,7 @@ async function take(recipe: Recipe, own: Recipe, settled: ReadonlySet<string>): 
         : 'The file holds no records.',
     );
   await pause();
-  const { doubts: found, totals } = examine(used, reading);
+  const { doubts: found, totals } = examine(used, reading, from.marks(used));
   const doubts = [...found, ...from.doubts(used)];
   // What the analyst has set by hand no longer waits for an answer.
   const asked = doubts.map((d) =>

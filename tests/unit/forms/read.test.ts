@@ -213,9 +213,9 @@ describe('a workbook', () => {
       ['Fares', 'number', '', '10', '?#DIV/0!', '30'],
     ]);
     expect(doubts.map(([kind, count]) => [kind, count])).toEqual([
+      ['errorCells', 1],
       ['hidden', 1],
       ['mergedCells', 1],
-      ['errorCells', 1],
     ]);
   });
 

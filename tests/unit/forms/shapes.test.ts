@@ -123,6 +123,80 @@ describe('units', () => {
   });
 });
 
+describe('marks and lines beside the numbers', () => {
+  it('a number without the unit that others have behind them is a doubt, with its place', () => {
+    const { recipe, reading } = readText('job,time\n1,5h\n2,90\n3,7h\n4,3h\n');
+    expect(recipe.columns[1]).toMatchObject({ type: 'number', unit: 'h' });
+    const [{ words, places }] = examine(recipe, reading).doubts;
+    expect(words).toContain('1 number of time has no h behind it, and 3 have');
+    expect(places).toEqual([{ record: 2, text: '90' }]);
+  });
+
+  it('CR and DR are no units: one of them takes off, and which is asked', () => {
+    const text = 'entry,amount\n1,100 CR\n2,250\n3,75.50CR\n4,20 Dr\n';
+    const { recipe, reading } = readText(text);
+    expect(recipe.columns[1]).toMatchObject({ type: 'number', unit: '', takenOff: 'CR' });
+    expect(columnsOf({ reading })[1]).toEqual(['amount', '-100', '250', '-75.5', '20']);
+    const [asked] = examine(recipe, reading).doubts;
+    expect([asked.kind, asked.asks, asked.words]).toEqual([
+      'accountMarks',
+      true,
+      'Marks of accounts stand behind numbers of amount (CR 2×, DR 1×): those with CR are read as less than 0. Say which of the two takes off.',
+    ]);
+    const debits = readText(text, (found) => ({
+      ...found,
+      columns: found.columns.map((c) =>
+        c.id === 'amount' ? { ...c, takenOff: 'DR' as const } : c,
+      ),
+    }));
+    expect(columnsOf(debits)[1]).toEqual(['amount', '100', '250', '75.5', '-20']);
+    // A minus beside a mark says two things.
+    expect(columnsOf(readText('a,b\n1,-5 CR\n2,6 CR\n3,7 CR\n4,8\n5,9\n6,10\n7,3\n'))[1][1]).toBe(
+      'unread: -5 CR',
+    );
+  });
+
+  it('a line of units below the heads is no record', () => {
+    const { recipe, reading } = readText(
+      'Route;Weight;Length\n;kg;(m)\nHolm;12,5;3\nNess;14;4\nHolm;9;2\n',
+    );
+    expect(recipe.columns.map(({ name, type, unit }) => [name, type, unit])).toEqual([
+      ['Route', 'text', ''],
+      ['Weight', 'number', 'kg'],
+      ['Length', 'number', 'm'],
+    ]);
+    expect(columnsOf({ reading })[1]).toEqual(['Weight', '12.5', '14', '9']);
+    expect(examine(recipe, reading).doubts[0].words).toBe(
+      'The line below the heads holds units (kg, m): it is no record, and they are the units of its columns.',
+    );
+    // At the next reading the list keeps its unit, and another in the file is a doubt.
+    const tonnes = readText('Route;Weight;Length\n;t;m\nHolm;1;3\n', () => recipe);
+    expect(examine(recipe, tonnes.reading).doubts.map((d) => d.words)).toContain(
+      'Weight is in kg, and this file says t below its head. Change the unit, or mend the file.',
+    );
+  });
+
+  it('words above words, or blanks by a word, are records', () => {
+    for (const text of [
+      'name,city,n\nkg,Oslo,1\nm,Ness,2\n',
+      'name,n\n,n/a\nHolm,2\n',
+      'a,b\nx,y\nz,w\n',
+    ])
+      expect([text, readText(text).recipe.unitsBelow]).toEqual([text, undefined]);
+  });
+
+  it('units below the heads of one of several files are none of its records', async () => {
+    const { reading } = await read(
+      'both.zip',
+      zipSync({
+        'a.csv': strToU8('Route,Weight\n,kg\nHolm,12\nNess,3\n'),
+        'b.csv': strToU8('Route,Weight (kg)\nHolm,7\n'),
+      }),
+    );
+    expect(columnsOf({ reading })[2]).toEqual(['Weight', '12', '3', '7']);
+  });
+});
+
 describe('times', () => {
   it('without an offset never mix with those that have one', () => {
     const text =

@@ -1,4 +1,6 @@
+import { DAY_MS } from '../table/calendar';
 import type { Column } from '../table/column';
+import { dayOfSerial } from '../table/serialDay';
 import {
   noDateFacts,
   offsetName,
@@ -23,6 +25,10 @@ export interface ColumnEvidence {
   readonly dates: DateFacts;
   readonly percents: number;
   readonly currencies: ReadonlyMap<string, number>;
+  /** Numbers with and without the unit that stands in cells, and the first of those without. */
+  readonly units: { readonly with: number; readonly without: number; readonly records: number[] };
+  readonly credits: number;
+  readonly debits: number;
 }
 
 const PLACES = 50;
@@ -45,13 +51,17 @@ export class ColumnReader {
   readonly #read: ((text: string) => number) | null;
   readonly #outer = { count: 0, records: [] as number[] };
   readonly #long = { count: 0, records: [] as number[] };
+  readonly #withoutUnit = { count: 0, records: [] as number[] };
   #blanks = 0;
   #record = 0;
+  #unitsBefore = 0;
+  readonly #unitInCells: boolean;
 
   constructor(recipe: ColumnRecipe) {
     this.#recipe = recipe;
     this.#blankSet = new Set(recipe.blanks);
     this.#read = this.#reader(recipe);
+    this.#unitInCells = recipe.type === 'number' && recipe.unitInCells && recipe.unit !== '';
   }
 
   #reader(recipe: ColumnRecipe): ((text: string) => number) | null {
@@ -64,9 +74,11 @@ export class ColumnReader {
           this.#numbers,
         );
       case 'date':
-        return (text) => readDate(text, recipe.dateOrder, this.#dates);
+        return orDayNumber(recipe, (text) => readDate(text, recipe.dateOrder, this.#dates));
       case 'datetime':
-        return (text) => readDateTime(text, recipe.dateOrder, recipe.zone, this.#dates);
+        return orDayNumber(recipe, (text) =>
+          readDateTime(text, recipe.dateOrder, recipe.zone, this.#dates),
+        );
       case 'time':
         return (text) => readClock(text, this.#dates);
       case 'yesno':
@@ -116,6 +128,10 @@ export class ColumnReader {
         if (value !== value) this.#unread.set(record, cell);
       }
     }
+    if (this.#unitInCells && value === value) {
+      if (this.#numbers.withUnit === this.#unitsBefore) note(this.#withoutUnit, record);
+      this.#unitsBefore = this.#numbers.withUnit;
+    }
     this.#values.push(value);
   }
 
@@ -133,6 +149,13 @@ export class ColumnReader {
       dates: this.#dates,
       percents: this.#numbers.percent,
       currencies: this.#numbers.currencies,
+      units: {
+        with: this.#numbers.withUnit,
+        without: this.#withoutUnit.count,
+        records: this.#withoutUnit.records,
+      },
+      credits: this.#numbers.credits,
+      debits: this.#numbers.debits,
     };
   }
 
@@ -180,6 +203,23 @@ const hasOuterSpace = (cell: string): boolean => {
   const last = cell.charCodeAt(cell.length - 1);
   return first <= 32 || last <= 32 || first === 0xa0 || last === 0xa0;
 };
+
+/** A reader of dates that takes plain numbers for days where the recipe says so; with a part of a day, times alone do. */
+function orDayNumber(
+  { type, dayNumbers }: ColumnRecipe,
+  read: (text: string) => number,
+): (text: string) => number {
+  if (!dayNumbers) return read;
+  return (text) => {
+    if (!/^\d{1,6}([.,]\d+)?$/.test(text)) return read(text);
+    const serial = Number(text.replace(',', '.'));
+    const day = dayOfSerial(Math.floor(serial));
+    if (day === null) return NaN;
+    const ms = Math.round((serial % 1) * DAY_MS);
+    if (type === 'datetime') return day * DAY_MS + ms;
+    return ms === 0 ? day : NaN;
+  };
+}
 
 /**
  * Reads a corrected text by a column's recipe: its value, NaN where it still cannot be read, and

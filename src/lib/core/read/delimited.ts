@@ -4,7 +4,7 @@ import type { Table } from '../table/table';
 import { ColumnReader, type ColumnEvidence } from './columnReader';
 import { detectEncoding, TextStream } from './textDecoding';
 import { columnIds, inferColumn, uniqueNames } from './infer';
-import { detectLayout, headRows, isSameRow, mayBeNote, trimmedRow } from './layout';
+import { detectLayout, headRows, isSameRow, mayBeNote, trimmedRow, unitIn } from './layout';
 import { MAX_COLUMNS, MOST_NOTES, type ColumnRecipe, type Layout, type Recipe } from './recipe';
 import { isEmptyRow, Splitter } from './split';
 
@@ -31,6 +31,8 @@ export interface ReadingEvidence {
   readonly skipped: readonly string[];
   /** Lines below that are the header again; they are no records. */
   readonly headerAgain: { count: number; records: number[] };
+  /** Units in the line below the heads, by the recipe's columns; empty where there is none. */
+  readonly units: readonly string[];
   /** Cells that hold many lines, by their record. */
   readonly spanning: { count: number; first: { record: number; lines: number }[] };
   /** Lines below the table that the recipe leaves out. */
@@ -76,6 +78,8 @@ export class DelimitedReader {
   readonly #spanning = { count: 0, first: [] as { record: number; lines: number }[] };
   #header: readonly string[] | null = null;
   #headerSeen: boolean;
+  #unitsSeen: boolean;
+  #units: readonly string[] = [];
   /** The last lines so far, which are notes if no more come. */
   readonly #held: (readonly string[])[] = [];
   readonly #notesBelow: number;
@@ -92,6 +96,7 @@ export class DelimitedReader {
     this.#width = recipe.width;
     this.#samples = recipe.columns.map(() => []);
     this.#headerSeen = !recipe.header;
+    this.#unitsSeen = !recipe.header || recipe.unitsBelow !== true;
     this.#notesBelow = recipe.notesBelow ?? 0;
   }
 
@@ -120,6 +125,11 @@ export class DelimitedReader {
       if (!this.#headerSeen) {
         this.#headerSeen = true;
         this.#header = row;
+        continue;
+      }
+      if (!this.#unitsSeen) {
+        this.#unitsSeen = true;
+        this.#units = this.#places.map((at) => unitIn(row[at] ?? ''));
         continue;
       }
       if (this.#header && row[0] === this.#header[0] && isSameRow(row, this.#header)) {
@@ -193,6 +203,7 @@ export class DelimitedReader {
         quoteFaults: this.#splitter.quoteFaults,
         skipped: this.#splitter.skipped,
         headerAgain: this.#headerAgain,
+        units: this.#units,
         spanning: this.#spanning,
         notes: this.#held.map((row) => trimmedRow(row).join(' ').slice(0, 500)),
         sparse: { count: this.#sparse, last: this.#sparseLast },
@@ -209,6 +220,8 @@ function note(seen: { count: number; records: number[] }, record: number): void 
 /** The first rows of a file under a layout, header apart. */
 export interface Head {
   readonly heads: readonly string[];
+  /** Units in the line below the heads, by column; empty where there is none. */
+  readonly units: readonly string[];
   readonly rows: readonly (readonly string[])[];
 }
 
@@ -230,10 +243,10 @@ export function readHead(bytes: Uint8Array, layout: Layout, complete: boolean): 
     );
   const [first] = all;
   const heads = Array.from({ length: width }, (_, c) => (layout.header ? (first[c] ?? '') : ''));
-  return {
-    heads,
-    rows: layout.header ? all.slice(1).filter((row) => !isSameRow(row, first)) : all,
-  };
+  const records = layout.header ? all.slice(1).filter((row) => !isSameRow(row, first)) : all;
+  const unitLines = Number(layout.header && layout.unitsBelow === true);
+  const units = unitLines ? heads.map((_, c) => unitIn(records[0]?.[c] ?? '')) : [];
+  return { heads, units, rows: records.slice(unitLines) };
 }
 
 /** As wide as the header says, or as most records are where they hold more. */
@@ -251,13 +264,14 @@ function commonWidth(rows: readonly string[][]): number {
 }
 
 /** Column recipes for a head: names made unique, types inferred from the rows. */
-export function inferColumns({ heads, rows }: Head): ColumnRecipe[] {
-  const inferred = heads.map((head, c) =>
-    inferColumn(
+export function inferColumns({ heads, units, rows }: Head): ColumnRecipe[] {
+  const inferred = heads.map((head, c) => {
+    const column = inferColumn(
       head,
       rows.map((row) => row[c] ?? ''),
-    ),
-  );
+    );
+    return { ...column, unit: column.unit || (units[c] ?? '') };
+  });
   const { names } = uniqueNames(inferred.map((column) => column.name));
   const ids = columnIds(names);
   return inferred.map((column, c) => ({
@@ -289,7 +303,7 @@ export function proposeRecipe(
 /** A recipe under a given layout, its columns inferred from the first bytes. */
 export function recipeFor(
   bytes: Uint8Array,
-  { format, source, delimiter, quote, encoding, header, skipLines, notesBelow }: Layout,
+  { format, source, delimiter, quote, encoding, header, unitsBelow, skipLines, notesBelow }: Layout,
   complete: boolean,
 ): Recipe {
   const layout: Layout = {
@@ -299,6 +313,7 @@ export function recipeFor(
     quote,
     encoding,
     header,
+    ...(header && unitsBelow && { unitsBelow }),
     skipLines,
     ...(notesBelow !== undefined && { notesBelow }),
   };
@@ -315,6 +330,12 @@ function notesFound({ notesBelow, width }: Recipe, { table, evidence }: Delimite
   if (notesBelow !== undefined || width < 2 || last === 0 || last < count) return 0;
   return last <= MOST_NOTES && 2 * last < table.length ? last : 0;
 }
+
+/** A column judged anew keeps a unit that its cells do not tell. */
+const withOwnUnit = <T extends { unit: string }>(column: ColumnRecipe, judged: T): T => ({
+  ...judged,
+  unit: judged.unit || column.unit,
+});
 
 /**
  * Judges the recipe again after the whole file was read: a column with unread cells may read
@@ -336,7 +357,7 @@ export function reconsider(
         ? column
         : {
             ...column,
-            ...inferColumn(column.source, samples[c].slice(0, -notes)),
+            ...withOwnUnit(column, inferColumn(column.source, samples[c].slice(0, -notes))),
             name: column.name,
           },
     );
@@ -354,7 +375,7 @@ export function reconsider(
       Math.round((unread.length * sample.length) / Math.max(1, read.values.length)),
     );
     const inferred = inferColumn(column.source, [...sample, ...unread.slice(0, share + SAMPLE)]);
-    const next = { ...column, ...inferred, name: column.name };
+    const next = { ...column, ...withOwnUnit(column, inferred), name: column.name };
     const gains =
       next.dateOrder !== column.dateOrder ||
       next.type !== column.type ||

@@ -8,7 +8,7 @@ import { decimalShown, marksAmbiguous, uniqueNames, unitOfHead } from './infer';
 import { isTooLong } from './numbers';
 import { kindDoubts } from './kindDoubts';
 import type { ColumnRecipe, Recipe } from './recipe';
-import { findTotals, type TotalLike } from './totals';
+import { findTotals, type TotalLike, type TotalMark } from './totals';
 import { findTwins } from './twins';
 
 /** All that is doubtful in a reading, and the records proposed for setting aside. */
@@ -17,9 +17,16 @@ export interface Examination {
   readonly totals: TotalLike[];
 }
 
-/** Looks through a reading for everything that could make a figure wrong in silence. */
-export function examine(recipe: Recipe, reading: DelimitedReading): Examination {
-  const totals = finish(findTotals(reading.table));
+/**
+ * Looks through a reading for everything that could make a figure wrong in silence.
+ * @param marked records that a sheet marks as totals
+ */
+export function examine(
+  recipe: Recipe,
+  reading: DelimitedReading,
+  marked: ReadonlyMap<number, TotalMark> = new Map(),
+): Examination {
+  const totals = finish(findTotals(reading.table, marked));
   const doubts = [
     ...recipe.columns.flatMap((column, c) => [
       ...columnDoubts(recipe, c, reading),
@@ -196,6 +203,11 @@ function nameDoubts(recipe: Recipe): Doubt[] {
   ];
 }
 
+const MARK_WORDS: Readonly<Record<TotalMark, string>> = {
+  formula: 'a formula adds up the cells above',
+  bold: 'in bold type, and a key is blank',
+};
+
 /** What gives a total away, with the sums compared. */
 function evidenceWords(why: TotalLike['why']): string {
   const records = ({ from, to, without }: { from: number; to: number; without: number }): string =>
@@ -203,8 +215,8 @@ function evidenceWords(why: TotalLike['why']): string {
     (without ? ` without the ${counted(without, 'total')} among them` : '');
   if (why.kind === 'sum')
     return `${why.column ? `${why.column} is ` : ''}the sum of ${records(why)}${why.column ? ', and a key is blank' : ''}`;
-  const { column, text, sum } = why;
-  const said = `${column}: ${text}`;
+  const { sum } = why;
+  const said = why.kind === 'label' ? `${why.column}: ${why.text}` : MARK_WORDS[why.mark];
   if (!sum) return said;
   const [stated, added] = [sum.stated, sum.sum].map((v) => plainNumber(v));
   switch (sum.how) {
@@ -309,6 +321,27 @@ function fileDoubts(recipe: Recipe, { evidence }: DelimitedReading): Doubt[] {
           .join(', ')}. Change the number of notes below if a record is among them.`,
       ),
     );
+  const units = evidence.units.filter((unit) => unit !== '');
+  if (units.length > 0)
+    out.push(
+      doubt(
+        'headLines',
+        units.length,
+        `The line below the heads holds units (${[...new Set(units)].slice(0, 6).join(', ')}): it is no record, and they are the units of its columns.`,
+      ),
+    );
+  recipe.columns.forEach(({ id, name, unit }, c) => {
+    const own = evidence.units[c] ?? '';
+    if (own !== '' && own !== unit)
+      out.push(
+        doubt(
+          'mixedKinds',
+          1,
+          `${name} is in ${unit || 'no unit'}, and this file says ${own} below its head. Change the unit, or mend the file.`,
+          { column: id },
+        ),
+      );
+  });
   if (evidence.headerAgain.count > 0)
     out.push(
       doubt(

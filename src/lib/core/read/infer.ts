@@ -23,7 +23,16 @@ export function unitOfHead(head: string): { name: string; unit: string } {
 
 type Reading = Pick<
   ColumnRecipe,
-  'type' | 'thousands' | 'decimal' | 'dateOrder' | 'grain' | 'unitInCells' | 'zone' | 'unit'
+  | 'type'
+  | 'thousands'
+  | 'decimal'
+  | 'dateOrder'
+  | 'grain'
+  | 'unitInCells'
+  | 'zone'
+  | 'unit'
+  | 'takenOff'
+  | 'dayNumbers'
 >;
 
 const asText: Reading = {
@@ -31,7 +40,9 @@ const asText: Reading = {
   thousands: '',
   decimal: '.',
   dateOrder: 'ymd',
+  dayNumbers: false,
   grain: 'day',
+  takenOff: '',
   unitInCells: false,
   zone: 'clock',
   unit: '',
@@ -90,7 +101,7 @@ const share = (texts: readonly string[], test: (text: string) => boolean): numbe
 };
 
 /** Heads that say that dates stand below. */
-const SAYS_DATE =
+export const SAYS_DATE =
   /date|day|datum|when|\bon\b|_on\b|_at\b|month|year|period|quarter|born|since|until/i;
 /** Dates outside these years are taken for others only under a head that says so. */
 const [EARLIEST, LATEST] = [dayNumber(1900, 1, 1), dayNumber(2100, 12, 31)];
@@ -171,18 +182,22 @@ function inferNumber(texts: readonly string[], enough: number): Reading | null {
   }
   const [topUnit, topCount] = [...units].reduce((a, b) => (b[1] > a[1] ? b : a), ['', 0]);
   const unit = topCount > texts.length / 2 ? topUnit : '';
-  let best: { style: NumberStyle; read: number } | null = null;
+  let best: { style: NumberStyle; read: number; marked: boolean } | null = null;
   for (const style of STYLES) {
-    const read = numberReader({ ...style, unit }, noNumberFacts());
+    const facts = noNumberFacts();
+    const read = numberReader({ ...style, unit, takenOff: 'CR' }, facts);
     const n = share(texts, (t) => !Number.isNaN(read(t)));
-    if (n > (best?.read ?? 0)) best = { style: { ...style, unit }, read: n };
+    const marked = facts.credits + facts.debits > 0;
+    if (n > (best?.read ?? 0)) best = { style: { ...style, unit }, read: n, marked };
   }
   if (!best || best.read < enough) return null;
-  const { style } = best;
+  const { style, marked } = best;
   return {
     ...asText,
     type: 'number',
     ...style,
+    // Which of the two takes off is asked.
+    takenOff: marked ? 'CR' : '',
     unit: unit || currencyOf(texts, style),
     unitInCells: unit !== '',
   };

@@ -1,13 +1,16 @@
-import { DAY_MS, dayNumber, isoDate } from '../table/calendar';
+import { DAY_MS, dayNumber, isoDate, plainDate } from '../table/calendar';
+import { fullCell } from '../table/cell';
 import { isText, type ScalarColumn } from '../table/column';
-import { counted, showCount } from '../table/format';
+import type { ColumnEvidence } from './columnReader';
+import { counted, isCurrency, plainNumber, showCount } from '../table/format';
+import { dayOfSerial } from '../table/serialDay';
 import { looksLikeYears } from '../table/years';
 import { noDateFacts, readDate } from './dates';
 import type { DelimitedReading } from './delimited';
 import { doubt, type Doubt } from './doubts';
 import { identifierEvidence, isCodeLike, isIdentifier } from './identifier';
-import { inferColumn } from './infer';
-import { isCurrency, isTooLong, noNumberFacts, numberReader, unitBehind } from './numbers';
+import { inferColumn, SAYS_DATE } from './infer';
+import { isTooLong, noNumberFacts, numberReader, unitBehind } from './numbers';
 import type { ColumnRecipe } from './recipe';
 
 /** Dates beyond these years among others are slips more often than dates. */
@@ -25,9 +28,12 @@ export function kindDoubts(
   const { percents, currencies } = evidence.columns[c];
   return [
     ...(read.type === 'number' ? mixedNumbers(column, read, percents, currencies) : []),
+    ...(read.type === 'number' ? withoutUnit(column, read, evidence.columns[c]) : []),
+    ...(read.type === 'number' ? accountMarks(column, evidence.columns[c]) : []),
     ...(read.type === 'number' ? perhapsIdentifier(column, texts) : []),
     ...(read.type === 'number' ? someCodes(column, texts) : []),
     ...(read.type === 'number' ? plainYears(column, read) : []),
+    ...(read.type === 'number' ? perhapsDays(column, read) : []),
     ...(read.type === 'date' || read.type === 'datetime' ? farDates(column, read) : []),
   ];
 }
@@ -86,6 +92,47 @@ function mixedNumbers(
   return out;
 }
 
+/** Numbers without the unit that others have in their cells: they may be of another. */
+function withoutUnit(
+  { id, name, unit, unitInCells }: ColumnRecipe,
+  read: ScalarColumn,
+  { units }: ColumnEvidence,
+): Doubt[] {
+  if (!unitInCells || units.with === 0 || units.without === 0) return [];
+  const [has, have] = [units.without === 1 ? 'has' : 'have', units.with === 1 ? 'has' : 'have'];
+  return [
+    doubt(
+      'mixedKinds',
+      units.without,
+      `${counted(units.without, 'number')} of ${name} ${has} no ${unit} behind ${units.without === 1 ? 'it' : 'them'}, and ${showCount(units.with)} ${have}: all are read as ${unit}. Mend the file if they are not the same.`,
+      {
+        column: id,
+        places: units.records.map((record) => ({ record, text: fullCell(read, record) })),
+      },
+    ),
+  ];
+}
+
+/** Marks of accounts: which of the two takes off is asked. */
+function accountMarks(
+  { id, name, takenOff }: ColumnRecipe,
+  { credits, debits }: ColumnEvidence,
+): Doubt[] {
+  if (takenOff === '' || credits + debits === 0) return [];
+  const marks = [
+    credits ? `CR ${showCount(credits)}×` : '',
+    debits ? `DR ${showCount(debits)}×` : '',
+  ];
+  return [
+    doubt(
+      'accountMarks',
+      credits + debits,
+      `Marks of accounts stand behind numbers of ${name} (${marks.filter(Boolean).join(', ')}): those with ${takenOff} are read as less than 0. Say which of the two takes off.`,
+      { column: id, asks: true },
+    ),
+  ];
+}
+
 function perhapsIdentifier({ id, name, source }: ColumnRecipe, texts: readonly string[]): Doubt[] {
   const why = identifierEvidence(source, texts);
   if (why.length === 0 || !(why[0].startsWith('its name') || why.length > 1)) return [];
@@ -113,6 +160,25 @@ function plainYears({ id, name, unit }: ColumnRecipe, read: ScalarColumn): Doubt
       'years',
       years.length,
       `${name} may be years (${first} to ${last}). Read as dates, they group and roll up by year; as numbers they are never summed by a first guess.`,
+      { column: id },
+    ),
+  ];
+}
+
+/** Days of workbooks, by their numbers: from 1954 to 2118. */
+const [FIRST_SERIAL, LAST_SERIAL] = [20_000, 80_000];
+
+/** Numbers under a head that says dates, as a workbook gives days whose format was lost. */
+function perhapsDays({ id, name, source, unit }: ColumnRecipe, read: ScalarColumn): Doubt[] {
+  if (unit !== '' || !SAYS_DATE.test(source)) return [];
+  const values = read.values.filter((v) => v === v);
+  if (values.length === 0 || !values.every((v) => v >= FIRST_SERIAL && v < LAST_SERIAL)) return [];
+  const day = dayOfSerial(Math.floor(values[0]));
+  return [
+    doubt(
+      'dayNumbers',
+      values.length,
+      `${name} may be days, of which a workbook keeps the numbers (${plainNumber(values[0])} is ${day === null ? 'none' : plainDate(day)}). As numbers they have no months and no years.`,
       { column: id },
     ),
   ];

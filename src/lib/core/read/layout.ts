@@ -1,4 +1,4 @@
-import { DELIMITERS, type Delimiter, type Encoding, type Layout } from './recipe';
+import { BLANK_WORDS, DELIMITERS, type Delimiter, type Encoding, type Layout } from './recipe';
 import { isEmptyRow, Splitter } from './split';
 
 /** Rows of the first lines under one guess; an unclosed quote near the end is no matter here. */
@@ -130,6 +130,32 @@ function detectHeader(rows: readonly (readonly string[])[]): boolean {
   return heads.every((cell, c) => cell !== '' && !below.some((row) => row[c] === cell));
 }
 
+/** A unit: no figures, at most two short words. `km/h`, `(kg)`, `%`, `EUR`. */
+const looksLikeUnit = (cell: string): boolean =>
+  /^[([]?[^\s\d()[\]]{1,10}( [^\s\d()[\]]{1,6})?[)\]]?$/u.test(cell) &&
+  !BLANK_WORDS.some((word) => word === cell);
+
+/** Without the brackets that a unit may stand in. */
+export const unitIn = (cell: string): string => cell.trim().replace(/^[([]|[)\]]$/g, '');
+
+/**
+ * Whether the line below the heads holds units: each cell that is not blank is one and stands above a column of
+ * figures, columns of words have none.
+ * @param rows the lines below the heads
+ */
+export function areUnits([units, ...rows]: readonly (readonly string[])[]): boolean {
+  if (!units || rows.length === 0) return false;
+  const filled = units.flatMap((cell, c) => (cell.trim() === '' ? [] : [c]));
+  return (
+    filled.length > 0 &&
+    filled.every((c) => {
+      const below = rows.slice(0, 200).flatMap((row) => row[c]?.trim() || []);
+      const figures = below.filter(looksLikeValue).length;
+      return looksLikeUnit(units[c].trim()) && figures > 0 && figures >= 0.85 * below.length;
+    })
+  );
+}
+
 /** Whether two rows hold the same cells, empty ones at their ends apart. */
 export function isSameRow(a: readonly string[], b: readonly string[]): boolean {
   const [one, other] = [trimmedRow(a), trimmedRow(b)];
@@ -153,6 +179,16 @@ export function detectLayout(
   const delimiter = known.delimiter ?? detectDelimiter(text, quote, complete);
   const rows = headRows(text, { delimiter, quote, skipLines: 0 }, complete);
   const skipLines = leadingLines(rows, agreement(rows.slice(0, 400)).width);
-  const header = detectHeader(rows.slice(skipLines).filter((row) => !isEmptyRow(row)));
-  return { format: 'delimited', delimiter, quote, encoding, header, skipLines };
+  const table = rows.slice(skipLines).filter((row) => !isEmptyRow(row));
+  const header = detectHeader(table);
+  const unitsBelow = header && areUnits(table.slice(1));
+  return {
+    format: 'delimited',
+    delimiter,
+    quote,
+    encoding,
+    header,
+    ...(unitsBelow && { unitsBelow }),
+    skipLines,
+  };
 }

@@ -1,29 +1,46 @@
+import { CURRENCIES } from '../table/format';
+
 /** Reading numbers as text writes them (calculations, section 2). */
 export interface NumberStyle {
   readonly thousands: '' | ',' | '.' | ' ' | "'";
   readonly decimal: '.' | ',';
   /** Text that may stand behind the number; '' for none. */
   readonly unit: string;
+  /** Which of the two marks of accounts, behind a number, takes it off: `100 CR` is −100. Without it numbers with one are none. */
+  readonly takenOff?: TakenOff | '';
 }
 
+/** The marks of accounts behind a number: a credit and a debit. */
+export const ACCOUNT_MARKS = ['CR', 'DR'] as const;
+export type TakenOff = (typeof ACCOUNT_MARKS)[number];
+
+/** The mark of accounts behind a number: `100 CR`, `99.50Dr.`; null where there is none. */
+const accountMark = (text: string): TakenOff | null => {
+  const found = /\d\s*(CR|DR)\.?$/i.exec(text)?.[1].toUpperCase();
+  return ACCOUNT_MARKS.find((mark) => mark === found) ?? null;
+};
+
 const POWERS = Float64Array.from({ length: 23 }, (_, k) => 10 ** k);
-const CURRENCY = '£$€¥';
-
-/** Whether a unit is a currency sign, which stands beside a number without being told apart from it. */
-export const isCurrency = (unit: string): boolean => unit.length === 1 && CURRENCY.includes(unit);
-
 /** What a reader of cells found besides the value. */
 export interface NumberFacts {
   decimals: number;
   percent: number;
   /** How often each currency sign stood beside a number. */
   currencies: Map<string, number>;
+  /** How many had the unit of the style behind them. */
+  withUnit: number;
+  /** How often CR and DR stood behind a number. */
+  credits: number;
+  debits: number;
 }
 
 export const noNumberFacts = (): NumberFacts => ({
   decimals: 0,
   percent: 0,
   currencies: new Map(),
+  withUnit: 0,
+  credits: 0,
+  debits: 0,
 });
 
 /** Digits that a double always holds. */
@@ -98,7 +115,10 @@ function readStyled(text: string, style: NumberStyle, facts: NumberFacts): numbe
     negative = true;
     body = body.slice(1, -1).trim();
   }
-  if (style.unit && body.endsWith(style.unit)) body = body.slice(0, -style.unit.length).trimEnd();
+  const unit = style.unit !== '' && body.endsWith(style.unit);
+  if (unit) body = body.slice(0, -style.unit.length).trimEnd();
+  const account = style.takenOff ? accountMark(body) : null;
+  if (account) body = body.replace(/\s*[a-z]{2}\.?$/i, '');
   const sign = /^[+\-−]/.exec(body);
   if (sign) {
     if (negative) return NaN;
@@ -106,7 +126,7 @@ function readStyled(text: string, style: NumberStyle, facts: NumberFacts): numbe
     body = body.slice(1).trimStart();
   }
   const last = body[body.length - 1];
-  const currency = CURRENCY.includes(body[0]) ? body[0] : CURRENCY.includes(last) ? last : '';
+  const currency = CURRENCIES.includes(body[0]) ? body[0] : CURRENCIES.includes(last) ? last : '';
   if (currency === body[0]) body = body.slice(1).trimStart();
   else if (currency) body = body.slice(0, -1).trimEnd();
   if (!sign && !negative && /^[-−]/.test(body)) {
@@ -126,6 +146,12 @@ function readStyled(text: string, style: NumberStyle, facts: NumberFacts): numbe
   const exponent = Number(match[3] ?? 0) - (percent ? 2 : 0);
   const value = Number(`${whole}.${fraction || '0'}e${exponent}`);
   if (!Number.isFinite(value) || losesDigits(whole + fraction, value)) return NaN;
+  // A number below zero that is marked as well says two things.
+  if (account && negative) return NaN;
+  if (account === 'CR') facts.credits++;
+  if (account === 'DR') facts.debits++;
+  if (account !== null && account === style.takenOff) negative = true;
+  if (unit) facts.withUnit++;
   if (currency) facts.currencies.set(currency, (facts.currencies.get(currency) ?? 0) + 1);
   if (percent) facts.percent++;
   const decimals = fraction.length + (percent ? 2 : 0);
@@ -165,5 +191,5 @@ export function isTooLong(text: string): boolean {
 export function unitBehind(text: string): string {
   if (text.length > 60) return '';
   const match = /^[+\-−]?[\d.,' ]*\d\s*([A-Za-zµ°²³/]{1,12}\.?)$/.exec(text);
-  return match && !/^[eE]\d*$/.test(match[1]) ? match[1] : '';
+  return match && !/^[eE]\d*$/.test(match[1]) && !accountMark(text) ? match[1] : '';
 }

@@ -3,7 +3,8 @@ import { proposeRecipe, recipeFor, type DelimitedReading } from './delimited';
 import type { Doubt } from './doubts';
 import { previewOf, previewOfTable, type PreviewCell } from './preview';
 import type { Recipe } from './recipe';
-import { asCellsSay, gridDoubts } from './decode/cellGrid';
+import type { TotalMark } from './totals';
+import { asCellsSay, gridDoubts, marksOfTotals } from './decode/cellGrid';
 import { declaredRecipe } from './decode/declared';
 import { NO_PARTS, type FileParts } from './decode/source';
 import { readTyped, typedRecipe } from './decode/typed';
@@ -94,6 +95,14 @@ export class OpenedFile {
     const { content, doubts } = this.#unfolded;
     const cells = content.kind === 'text' && content.grid ? gridDoubts(recipe, content.grid) : [];
     return [...cells, ...doubts];
+  }
+
+  /** Records that a sheet marks as totals, by formulas or bold type. */
+  marks(recipe: Recipe): ReadonlyMap<number, TotalMark> {
+    const content = this.#unfolded?.content;
+    return content?.kind === 'text' && content.grid
+      ? marksOfTotals(recipe, content.grid)
+      : new Map();
   }
 
   #ofSource(recipe: Recipe): Recipe {

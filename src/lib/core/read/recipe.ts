@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { COLUMN_TYPES, GRAINS } from '../table/column';
+import { ACCOUNT_MARKS } from './numbers';
 import { Source } from './decode/source';
 
 /** Encodings a delimited file may come in. */
@@ -38,7 +39,11 @@ export const ColumnRecipe = z
     unitInCells: z.boolean().default(false),
     thousands: z.enum(['', ',', '.', ' ', "'"]).default(''),
     decimal: z.enum(['.', ',']).default('.'),
+    /** Which mark of accounts behind a number takes it off; '' where there are none. */
+    takenOff: z.enum(['', ...ACCOUNT_MARKS]).default(''),
     dateOrder: z.enum(DATE_ORDERS).default('ymd'),
+    /** Dates and times only: plain numbers are days as workbooks count them (45,301 is 10 January 2024). */
+    dayNumbers: z.boolean().default(false),
     /** What a date value covers: "2025 Q2" is a quarter. */
     grain: z.enum(GRAINS).default('day'),
     /** datetime only: the clock as written, or every time turned to UTC by its offset. */
@@ -60,6 +65,8 @@ export const Recipe = z
     quote: z.enum(['"', "'", '']),
     encoding: z.enum(ENCODINGS),
     header: z.boolean(),
+    /** Whether the line below the heads holds units of the columns. */
+    unitsBelow: z.boolean().optional(),
     skipLines: z.int().min(0).max(10_000),
     /** Lines below the table that are no records, blank ones not counted; left out: to be found. */
     notesBelow: z.int().min(0).max(MOST_NOTES).optional(),

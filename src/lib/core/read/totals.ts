@@ -22,8 +22,15 @@ export interface TotalLike {
   /** The word that gives it away, with its sum where it has one; or the run of records whose sum it is. */
   readonly why:
     | { kind: 'label'; column: string; text: string; sum: StatedSum | null }
-    | { kind: 'sum'; from: number; to: number; without: number; column: string | null };
+    | { kind: 'sum'; from: number; to: number; without: number; column: string | null }
+    | { kind: 'mark'; mark: TotalMark; sum: StatedSum | null };
 }
+
+/** How a sheet marks a record as a total: by a formula that adds up the cells above it, or by bold type. */
+export type TotalMark = 'formula' | 'bold';
+
+/** Marks that more of the records than this bear are none of totals: running sums, a sheet all in bold. */
+const MARKED = 1 / 3;
 
 const LABEL = /\b(sub-?total|grand total|total|totals|sum)\b/i;
 const MOST = 5000;
@@ -35,15 +42,31 @@ const KEY = 0.5;
  * texts or where a number should stand; or every number of the record is the sum of the run above it; or one
  * is, and beside it a key is blank that no other record lacks. One pass; the run starts anew after each total found, and a
  * second run over whole blocks finds the total of the totals.
+ * @param marked records that the sheet marks as totals: by a formula, or by bold type where a key is blank too
  */
-export function* findTotals(table: Table): Task<TotalLike[]> {
+export function* findTotals(
+  table: Table,
+  marked: ReadonlyMap<number, TotalMark> = new Map(),
+): Task<TotalLike[]> {
   const labels = yield* labelled(table);
   const keys = yield* keyColumns(table);
-  const found = yield* walked(table, labels, keys);
+  const marks = fewMarks(marked, table.length);
+  const found = yield* walked(table, labels, marks, keys);
   // A key that others lack as well says nothing of a record that lacks it.
   const telling = keys.filter(({ blanks, column }) => blanks <= (found.byBlank.get(column) ?? 0));
-  const { totals } = telling.length === keys.length ? found : yield* walked(table, labels, telling);
+  const { totals } =
+    telling.length === keys.length ? found : yield* walked(table, labels, marks, telling);
   return totals;
+}
+
+/** The marks of each sort that few enough records bear. */
+function fewMarks(
+  marked: ReadonlyMap<number, TotalMark>,
+  length: number,
+): ReadonlyMap<number, TotalMark> {
+  const counts = { formula: 0, bold: 0 };
+  for (const mark of marked.values()) counts[mark]++;
+  return new Map([...marked].filter(([, mark]) => counts[mark] <= length * MARKED));
 }
 
 type Labels = ReadonlyMap<number, { column: string; text: string }>;
@@ -111,6 +134,7 @@ const addable = (columns: readonly Column[]): ScalarColumn[] =>
 function* walked(
   table: Table,
   labels: Labels,
+  marks: ReadonlyMap<number, TotalMark>,
   keys: readonly KeyColumn[],
 ): Task<{ totals: TotalLike[]; byBlank: Map<TextColumn, number> }> {
   const totals: TotalLike[] = [];
@@ -128,7 +152,9 @@ function* walked(
     const isRun = i - runStart >= 2 && matches(columns, i, run, least, blank);
     const isAll =
       i - allStart >= 3 && runStart > allStart && matches(columns, i, all, least, blank);
-    if (!label && !isRun && !isAll) {
+    const mark = marks.get(i);
+    const isMarked = mark === 'formula' || (mark === 'bold' && blank);
+    if (!label && !isRun && !isAll && !isMarked) {
       for (let c = 0; c < columns.length; c++) {
         const v = columns[c].values[i];
         if (v === v) {
@@ -142,24 +168,25 @@ function* walked(
       if (column.codes[i] < 0) byBlank.set(column, (byBlank.get(column) ?? 0) + 1);
     const from = isAll || i === runStart ? allStart : runStart;
     const sums = from === runStart && i > runStart ? run : all;
+    const stated = (): StatedSum | null =>
+      statedSum(columns, i, sums, from, all, allStart, totalsIn);
     totals.push({
       record: i,
       why: label
-        ? {
-            kind: 'label',
-            ...label,
-            sum: statedSum(columns, i, sums, from, all, allStart, totalsIn),
-          }
-        : {
-            kind: 'sum',
-            from,
-            to: i - 1,
-            without: totalsIn(from),
-            column: blank ? (columns.find((c, k) => agrees(c, i, sums[k]))?.name ?? null) : null,
-          },
+        ? { kind: 'label', ...label, sum: stated() }
+        : isMarked && mark
+          ? { kind: 'mark', mark, sum: stated() }
+          : {
+              kind: 'sum',
+              from,
+              to: i - 1,
+              without: totalsIn(from),
+              column: blank ? (columns.find((c, k) => agrees(c, i, sums[k]))?.name ?? null) : null,
+            },
     });
     const isGrand =
-      isAll || (label && runStart > allStart && columns.some((c, k) => agrees(c, i, all[k])));
+      isAll ||
+      ((label || isMarked) && runStart > allStart && columns.some((c, k) => agrees(c, i, all[k])));
     run.fill(0);
     runStart = i + 1;
     if (!isGrand) return;

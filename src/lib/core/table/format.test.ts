@@ -1,7 +1,7 @@
 import { showCell } from './cell';
 import { scalarColumn } from './column';
 import { describe, expect, it } from 'vitest';
-import { counted, fullNumber, NumberFormat, showNumber } from './format';
+import { counted, fullNumber, NumberFormat, showNumber, withUnit } from './format';
 
 const format = (change: Partial<NumberFormat>): NumberFormat => NumberFormat.parse(change);
 
@@ -44,5 +44,20 @@ describe('a column of whole numbers', () => {
     expect(shown([2024, 1998])).toBe('2024');
     expect(shown([2024, NaN])).toBe('2024');
     expect(shown([2024, 450])).toBe('2,024');
+  });
+});
+
+describe('a number with its unit', () => {
+  it.each([
+    ['14', 'min', '14 min'],
+    ['1,341,175', '£', '£1,341,175'],
+    ['−12.50', '€', '−€12.50'],
+    ['(12.50)', '£', '(£12.50)'],
+    ['£3.2 m', '£', '£3.2 m'],
+    ['12.3 ± 4', '$', '$12.3 ± 4'],
+    ['none', '£', 'none'],
+    ['7', '', '7'],
+  ])('%s in “%s”', (text, unit, whole) => {
+    expect(withUnit(text, unit)).toBe(whole);
   });
 });

@@ -134,6 +134,19 @@ export const showMoment = (moment: Date | string): string =>
 export const showDay = (moment: Date | string): string =>
   new Date(moment).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
+/** The currency signs that are read beside numbers. */
+export const CURRENCIES = '£$€¥';
+
+/** Whether a unit is a currency sign, which stands before a number. */
+export const isCurrency = (unit: string): boolean => unit.length === 1 && CURRENCIES.includes(unit);
+
+/** A shown number with its unit: `14 min`, `£1,341,175`, `−£12.50`; what is no number stays as it is. */
+export function withUnit(text: string, unit: string): string {
+  if (unit === '' || !/\d/.test(text)) return text;
+  if (!isCurrency(unit)) return `${text} ${unit}`;
+  return text.includes(unit) ? text : text.replace(/\d/, `${unit}$&`);
+}
+
 /** A heading with its unit: `Fares taken (£)`. */
 export const headOf = (title: string, unit: string): string =>
   unit ? `${title} (${unit})` : title;

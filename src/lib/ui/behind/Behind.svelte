@@ -1,7 +1,7 @@
 <script lang="ts">
   import { setAsideRecords } from '../../core/bench/edits';
   import { recordNumber } from '../../core/table/recordNumber';
-  import { counted, showCount } from '../../core/table/format';
+  import { counted, showCount, withUnit } from '../../core/table/format';
   import type { Behind, BehindRecord, Place } from '../../engine/protocol';
   import { Refused } from '../../worker/engineClient';
   import type { BenchState } from '../bench/bench.svelte';
@@ -72,8 +72,8 @@
   ].filter(Boolean)}
   <div class="pad" data-test="behind">
     <p class="figure">
-      <b class="serif">{behind.figure}</b>
-      {behind.unit ? `${behind.unit}, ` : ''}{behind.words}
+      <b class="serif">{withUnit(behind.figure, behind.unit)}</b>
+      {behind.words}
     </p>
     <p>
       {behind.where}. {#if !behind.moved}<b>{counted(behind.records, 'record')}</b

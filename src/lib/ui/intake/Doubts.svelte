@@ -1,5 +1,6 @@
 <script lang="ts">
   import { showCount } from '../../core/table/format';
+  import { ACCOUNT_MARKS } from '../../core/read/numbers';
   import type { IntakeState } from './intake.svelte';
 
   interface Props {
@@ -41,6 +42,24 @@
           onclick={() => d.column && intake.changeColumn(d.column, { type: 'date', grain: 'year' })}
           data-test="as-years">Read them as years</button
         >
+      {/if}
+      {#if d.kind === 'dayNumbers' && d.column}
+        <button
+          type="button"
+          class="act"
+          onclick={() => d.column && intake.readAsDays(d.column)}
+          data-test="as-days">Read them as days</button
+        >
+      {/if}
+      {#if d.kind === 'accountMarks' && d.column}
+        {#each ACCOUNT_MARKS as mark (mark)}
+          <button
+            type="button"
+            class="act"
+            onclick={() => d.column && intake.changeColumn(d.column, { takenOff: mark })}
+            data-test="takes-off">{mark} takes off</button
+          >
+        {/each}
       {/if}
       {#if d.column}
         <button type="button" class="act" onclick={() => d.column && onchoose(d.column)}

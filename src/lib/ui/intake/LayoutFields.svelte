@@ -182,6 +182,16 @@
         data-test="header"
       /> first line names the columns</label
     >
+    {#if recipe.header}
+      <label class="check wide"
+        ><input
+          type="checkbox"
+          checked={recipe.unitsBelow === true}
+          onchange={(e) => onchange({ unitsBelow: e.currentTarget.checked || undefined })}
+          data-test="units-below"
+        /> the line below holds units</label
+      >
+    {/if}
   {/if}
 </div>
 

@@ -31,7 +31,10 @@ export interface Refreshed {
 
 /** Another way of cutting a file into cells. */
 export type LayoutChange = Partial<
-  Pick<Recipe, 'delimiter' | 'quote' | 'encoding' | 'header' | 'skipLines' | 'notesBelow'>
+  Pick<
+    Recipe,
+    'delimiter' | 'quote' | 'encoding' | 'header' | 'unitsBelow' | 'skipLines' | 'notesBelow'
+  >
 >;
 
 /** A table or a query of a database of the server. */
@@ -185,6 +188,13 @@ export class IntakeState {
       ...this.recipe,
       columns: this.recipe.columns.map((c) => (c.id === id ? { ...c, ...change } : c)),
     });
+  }
+
+  /** Reads the numbers of a column as the days that a workbook counts by them, with the time where some have one. */
+  readAsDays(id: string): void {
+    const at = this.recipe?.columns.findIndex((c) => c.id === id) ?? -1;
+    const timed = this.rows.some((row) => /\d[.,]\d/.test(row[at]?.text.replaceAll(',', '') ?? ''));
+    this.changeColumn(id, { type: timed ? 'datetime' : 'date', dayNumbers: true });
   }
 
   /** Takes a column of the file in, or leaves it out. */

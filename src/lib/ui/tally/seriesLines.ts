@@ -1,3 +1,4 @@
+import { withUnit } from '../../core/table/format';
 import { numberText } from '../../core/tally/answer/figureText';
 import type { Shape } from '../../engine/protocol';
 import type { Series } from '../chart/figures';
@@ -11,7 +12,7 @@ export const seriesLines = (
     name,
     figures: values.map((value, k) => ({
       value: value ?? NaN,
-      words: `${name}, ${steps[k]}: ${value === null ? 'none' : numberText(value, format)}${unit ? ` ${unit}` : ''}`,
+      words: `${name}, ${steps[k]}: ${value === null ? 'none' : withUnit(numberText(value, format), unit)}`,
       place: {
         table: 'groups',
         row: stepKeys[k].map((key, at) => (groupsAt.includes(at) ? keys[at] : key)),

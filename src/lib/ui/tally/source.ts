@@ -1,3 +1,4 @@
+import { withUnit } from '../../core/table/format';
 import type { FigurePlace } from '../../core/tally/answer/result';
 import type { Row, Shape, Sketch, TableHead } from '../../engine/protocol';
 import type { Drawn } from '../chart/figures';
@@ -88,7 +89,7 @@ export function drawnAt(table: SourceTable, row: Row, column: number): Drawn {
   const told = marks.map((mark) => mark.words).join(', ');
   return {
     value: numberAt(row, column),
-    words: `${labelOf(table, row)}, ${title}: ${row.cells[column]}${unit ? ` ${unit}` : ''}${told ? ` (${told})` : ''}`,
+    words: `${labelOf(table, row)}, ${title}: ${withUnit(row.cells[column], unit)}${told ? ` (${told})` : ''}`,
     place: opens ? placeOf(table, row, column) : null,
     few: marks.some((mark) => mark.kind === 'few'),
     partial: marks.some((mark) => mark.kind === 'partial'),

@@ -2,6 +2,7 @@ import { joined } from './joined';
 import { counted, showCount } from '../../table/format';
 import { doubt, PLACES, type Doubt, type Place } from '../doubts';
 import type { ColumnRecipe, Recipe } from '../recipe';
+import type { TotalMark } from '../totals';
 import { noNumberFacts, numberReader } from '../numbers';
 
 /** What a cell says of itself. */
@@ -14,6 +15,8 @@ export interface GridCell {
   readonly text: string;
   /** A unit that the cell's format shows beside the number. */
   readonly unit?: string;
+  /** How the sheet marks it as a total: by a formula that adds up the cells above it, or by bold type. */
+  readonly mark?: TotalMark;
 }
 
 /** Rows of cells that know their kinds: a sheet of a workbook, an array of objects. */
@@ -51,12 +54,12 @@ function asText<T>(rows: readonly (readonly T[])[], fieldOf: (cell: T) => string
 }
 
 /** Rows of the table itself: below the titles and the header, without empty ones. */
-function recordsOf(grid: CellGrid, { header, columns }: Recipe): CellGrid {
+function recordsOf(grid: CellGrid, { header, unitsBelow, columns }: Recipe): CellGrid {
   const filled = grid.filter((row) => row.some((cell) => cell.text.trim() !== ''));
   const isHeader = (row: readonly GridCell[]): boolean =>
     columns.every(({ at, source }) => at === null || (row[at]?.text ?? '') === source);
   const at = header ? filled.findIndex(isHeader) : -1;
-  return filled.slice(at + 1);
+  return filled.slice(at + 1 + Number(header && unitsBelow === true));
 }
 
 /** Which cells a column has, by their kinds. */
@@ -109,13 +112,30 @@ export function asCellsSay(
       type,
       unit: column.unit || unit,
       unitInCells: false,
+      takenOff: '',
       thousands: '',
       decimal: '.',
       dateOrder: 'ymd',
+      dayNumbers: false,
       grain: 'day',
     };
   });
   return { recipe: { ...recipe, columns }, decided };
+}
+
+/**
+ * The records that a sheet marks as totals: a formula in one of their cells adds up others, or all of their cells are
+ * in bold type.
+ */
+export function marksOfTotals(recipe: Recipe, grid: CellGrid): Map<number, TotalMark> {
+  const marks = new Map<number, TotalMark>();
+  recordsOf(grid, recipe).forEach((row, record) => {
+    const filled = row.filter(({ kind }) => kind !== 'blank');
+    if (row.some(({ mark }) => mark === 'formula')) marks.set(record, 'formula');
+    else if (filled.length > 0 && filled.every(({ mark }) => mark === 'bold'))
+      marks.set(record, 'bold');
+  });
+  return marks;
 }
 
 /** Numbers of several units by the formats of their cells, a sum of which would add them up as one. */
@@ -140,6 +160,37 @@ function mixedUnits({ id, name, type }: ColumnRecipe, records: CellGrid, at: num
   ];
 }
 
+/** Errors in place of values, and formulas that were never calculated, by their records. */
+function errorsIn({ id, name, type }: ColumnRecipe, records: CellGrid, at: number): Doubt[] {
+  const places: Place[] = [];
+  records.forEach((row, record) => {
+    const cell = row[at] ?? BLANK;
+    if (cell.kind === 'error') places.push({ record, text: cell.text });
+  });
+  if (places.length === 0) return [];
+  const formulas = places.filter(({ text }) => text.startsWith('=')).length;
+  const errors = places.length - formulas;
+  const what = [
+    errors
+      ? `${counted(errors, 'cell')} of ${name} ${errors === 1 ? 'holds an error' : 'hold errors'} in place of a value`
+      : '',
+    formulas
+      ? `${counted(formulas, 'cell')} of ${name} ${formulas === 1 ? 'holds a formula' : 'hold formulas'} that no program has calculated yet; open the workbook in its program and save it`
+      : '',
+  ].filter(Boolean);
+  const one = places.length === 1;
+  const asText = one ? 'It stands as its text' : 'They stand as their text';
+  const unread = one ? 'It is unread' : 'They are unread';
+  return [
+    doubt(
+      'errorCells',
+      places.length,
+      `${what.join('; ')}. ${type === 'text' ? asText : unread}.`,
+      { column: id, places },
+    ),
+  ];
+}
+
 /** Numbers kept as text in columns that are read as numbers, each by its record. */
 export function gridDoubts(recipe: Recipe, grid: CellGrid): Doubt[] {
   const records = recordsOf(grid, recipe);
@@ -147,7 +198,7 @@ export function gridDoubts(recipe: Recipe, grid: CellGrid): Doubt[] {
   for (const column of recipe.columns) {
     const { at, name, id } = column;
     if (at === null) continue;
-    out.push(...mixedUnits(column, records, at));
+    out.push(...mixedUnits(column, records, at), ...errorsIn(column, records, at));
     const read = numberReader({ ...column, unit: '' }, noNumberFacts());
     const numbers: Place[] = [];
     let asText = 0;

@@ -1,6 +1,6 @@
 import { HeadsDiffer, IntakeError } from '../../errors';
 import { detectEncoding, HEAD_BYTES, TextStream } from '../textDecoding';
-import { detectLayout, headRows, trimmedRow } from '../layout';
+import { detectLayout, headRows, trimmedRow, unitIn } from '../layout';
 import { inferColumn, marksAmbiguous, uniqueNames } from '../infer';
 import { noNumberFacts, numberReader } from '../numbers';
 import { isEmptyRow } from '../split';
@@ -150,7 +150,11 @@ function linesOf({ name, bytes }: Member): Lines {
       'columns',
       `“${name}” has no header that names its columns: files are put together by their headings.`,
     );
-  const [heads = [], ...rows] = headRows(text, layout, true).filter((row) => !isEmptyRow(row));
+  const [first = [], ...lines] = headRows(text, layout, true).filter((row) => !isEmptyRow(row));
+  // Units in a line of their own go to the heads, so that no other file has them among its records.
+  const units = layout.unitsBelow ? (lines[0] ?? []) : [];
+  const rows = lines.slice(units.length ? 1 : 0);
+  const heads = first.map((head, c) => (units[c]?.trim() ? `${head} (${unitIn(units[c])})` : head));
   // Columns without a name at the end are columns where they hold something; a name that stands twice is two.
   const width = rows.some((row) => row.slice(trimmedRow(heads).length, heads.length).some(Boolean))
     ? heads.length

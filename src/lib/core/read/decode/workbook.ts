@@ -1,12 +1,14 @@
 import { read, SSF, type CellObject, type WorkBook, type WorkSheet } from '@e965/xlsx';
 import { IntakeError } from '../../errors';
-import { clockTime, DAY_MS, dayNumber, isoDate, isoDateTime } from '../../table/calendar';
+import { clockTime, DAY_MS, isoDate, isoDateTime } from '../../table/calendar';
 import { counted } from '../../table/format';
+import { dayOfSerial } from '../../table/serialDay';
 import { doubt, type Doubt } from '../doubts';
 import { blocksOf, blockWords, cellsOf, EMPTY, filledIn, together, type Block } from './blocks';
 import { BLANK, type CellGrid, type GridCell } from './cellGrid';
 import { joinHeadLines, mergedWithin } from './headLines';
 import { hiddenInOds, type HiddenParts } from './odsHidden';
+import { sheetCells, withOwnNames, type SheetCells } from './sheetXml';
 import { xmlText } from './xmlText';
 import { namesInZip } from './zip';
 
@@ -41,8 +43,9 @@ export interface Workbook {
  */
 export function openWorkbook(bytes: Uint8Array, limit: number): Workbook {
   let book: WorkBook;
+  const ods = isOds(bytes);
   try {
-    book = read(bytes, {
+    book = read(ods ? bytes : withOwnNames(bytes, limit), {
       type: 'array',
       dense: true,
       cellNF: true,
@@ -57,7 +60,6 @@ export function openWorkbook(bytes: Uint8Array, limit: number): Workbook {
       `The workbook cannot be opened: ${error instanceof Error ? error.message : String(error)}`,
     );
   }
-  const ods = isOds(bytes);
   // The library leaves the names of .ods as XML writes them.
   const byName = new Map(
     book.SheetNames.map((name) => [ods ? xmlText(name) : name, book.Sheets[name]]),
@@ -76,7 +78,8 @@ export function openWorkbook(bytes: Uint8Array, limit: number): Workbook {
     sheet(name, block) {
       const sheet = byName.get(name) ?? {};
       const date1904 = Boolean(book.Workbook?.WBProps?.date1904);
-      const rows = rowsIn(sheet, date1904);
+      const told = ods ? null : sheetCells(bytes, sheets.indexOf(name), limit);
+      const rows = rowsIn(sheet, date1904, told);
       const taken = tableOf(rows, block);
       const heads = joinHeadLines(taken.cells, mergedWithin(sheet['!merges'] ?? [], taken.at));
       const unseen = ods ? hiddenInOds(bytes, limit).get(name) : undefined;
@@ -89,7 +92,7 @@ export function openWorkbook(bytes: Uint8Array, limit: number): Workbook {
           ...taken.doubts,
           ...hiddenDoubts(unseen ?? hiddenIn(sheet)),
           ...heads.doubts,
-          ...cellDoubts(sheet, heads.merged),
+          ...mergedDoubts(sheet, heads.merged),
         ],
       };
     },
@@ -106,12 +109,53 @@ const cellsIn = (sheet: WorkSheet | undefined): number =>
 /** Whether a package is a workbook of ISO/IEC 26300: its cells are one file of it. */
 const isOds = (bytes: Uint8Array): boolean => namesInZip(bytes).includes('content.xml');
 
-function rowsIn(sheet: WorkSheet, date1904: boolean): GridCell[][] {
+/** @param told what the sheet's XML says besides */
+function rowsIn(sheet: WorkSheet, date1904: boolean, told: SheetCells | null): GridCell[][] {
   const rows = Array.from(rowsOf(sheet), (row): GridCell[] =>
     Array.from(row ?? [], (cell) => (cell ? cellOf(cell, date1904) : BLANK)),
   );
+  if (told) tellCells(rows, told);
   fillDown(rows, sheet);
   return rows;
+}
+
+/** The row and column of a place such as `C7`, from 0. */
+function placeOf(at: string): [row: number, column: number] {
+  const [, letters = '', digits = ''] = /^([A-Z]{1,3})(\d{1,7})$/.exec(at) ?? [];
+  let column = 0;
+  for (const letter of letters) column = column * 26 + letter.charCodeAt(0) - 64;
+  return [Number(digits) - 1, column - 1];
+}
+
+/** Changes cells to what the XML of their sheet says of them. */
+function tellCells(
+  rows: GridCell[][],
+  { uncalculated, long, dated, sums, bold }: SheetCells,
+): void {
+  const change = (at: string, now: (cell: GridCell) => GridCell): void => {
+    const [r, c] = placeOf(at);
+    const row = rows[r];
+    if (!row || c < 0) return;
+    while (row.length <= c) row.push(BLANK);
+    row[c] = now(row[c]);
+  };
+  for (const [at, formula] of uncalculated)
+    change(at, () => ({ kind: 'error', text: `=${formula}` }));
+  // As text it keeps its digits; a column of numbers has it unread.
+  for (const [at, text] of long) change(at, () => ({ kind: 'text', text }));
+  for (const [at, text] of dated) change(at, () => momentOf(text));
+  for (const at of bold) change(at, (cell) => (cell === BLANK ? cell : { ...cell, mark: 'bold' }));
+  for (const at of sums) change(at, (cell) => ({ ...cell, mark: 'formula' }));
+}
+
+/** A cell of a day or a moment as ISO 8601 writes it; others stay text. */
+function momentOf(text: string): GridCell {
+  const found = /^(\d{4}-\d\d-\d\d)(?:T(\d\d:\d\d(?::\d\d(?:\.\d+)?)?))?Z?$/.exec(text);
+  if (!found) return { kind: 'text', text };
+  const [, day, clock] = found;
+  return clock && !/^00:00(:00(\.0+)?)?$/.test(clock)
+    ? { kind: 'datetime', text: `${day} ${clock}` }
+    : { kind: 'date', text: day };
 }
 
 /** A table of a sheet: its cells, to be changed, and where they stand. */
@@ -224,19 +268,6 @@ function numberOrMoment(value: number, format: string, date1904: boolean): GridC
     : { kind: 'datetime', text: isoDateTime(at * DAY_MS + ms) };
 }
 
-/** The last serial before which the 1900 system counts a day that never was. */
-const LEAP_1900 = 60;
-
-/**
- * The day of a serial number (ISO/IEC 29500-1, 18.17.4.1): in the 1900 system day 1 is 1 January 1900,
- * and 29 February 1900, which never was, has a number; in the 1904 system day 0 is 1 January 1904.
- */
-function dayOfSerial(serial: number, date1904: boolean): number | null {
-  if (date1904) return dayNumber(1904, 1, 1) + serial;
-  if (serial === LEAP_1900 || serial < 1) return null;
-  return dayNumber(1899, 12, 31) + serial - (serial > LEAP_1900 ? 1 : 0);
-}
-
 /** The currency or unit that a number's format writes beside it; '' for none. */
 function unitOf(format: string): string {
   const [shown] = format.split(';');
@@ -296,20 +327,12 @@ function* hiddenDoubts({ rows, columns }: HiddenParts): Generator<Doubt> {
 }
 
 /** @param heads merged cells that were joined to heads */
-function* cellDoubts(sheet: WorkSheet, heads: number): Generator<Doubt> {
+function* mergedDoubts(sheet: WorkSheet, heads: number): Generator<Doubt> {
   const merges = (sheet['!merges'] ?? []).length - heads;
   if (merges > 0)
     yield doubt(
       'mergedCells',
       merges,
       `${counted(merges, 'group')} of merged cells. Merged over rows, each of the rows has the value; merged over columns, only the first has it.`,
-    );
-  let errors = 0;
-  for (const row of rowsOf(sheet)) for (const cell of row ?? []) if (cell?.t === 'e') errors++;
-  if (errors)
-    yield doubt(
-      'errorCells',
-      errors,
-      `${counted(errors, 'cell')} of the sheet ${errors === 1 ? 'holds an error in place of a value and is' : 'hold errors in place of values and are'} not read.`,
     );
 }

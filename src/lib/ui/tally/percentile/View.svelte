@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { withUnit } from '../../../core/table/format';
   import Curves from '../../chart/Curves.svelte';
   import Lines from '../../chart/Lines.svelte';
   import { columnAt, drawnAt, labelOf, numberAt, placeOf } from '../source';
@@ -16,9 +17,7 @@
   const table = $derived(source.table('main'));
   const ranks = $derived(source.table('ranks'));
   const spec = $derived(tally.kind === 'percentile' ? tally : null);
-  const unit = $derived(
-    source.shape.kind === 'curves' && source.shape.unit ? ` ${source.shape.unit}` : '',
-  );
+  const unit = $derived(source.shape.kind === 'curves' ? source.shape.unit : '');
   const readings = $derived.by(() => {
     if (!spec || spec.key || source.shape.kind !== 'curves') return [];
     const value = table ? columnAt(table, 'value') : -1;
@@ -28,8 +27,8 @@
         ? table.rows.map((row, k) => ({
             value: numberAt(row, value),
             share: (spec.percentiles[k] ?? NaN) / 100,
-            text: `${spec.percentiles[k]} % at or under ${row.cells[value]}${unit}`,
-            words: `${spec.percentiles[k]} % are at or under ${row.cells[value]}${unit}`,
+            text: `${spec.percentiles[k]} % at or under ${withUnit(row.cells[value], unit)}`,
+            words: `${spec.percentiles[k]} % are at or under ${withUnit(row.cells[value], unit)}`,
             place: placeOf(table, row, value),
             way: 'percentile' as const,
           }))
@@ -38,8 +37,8 @@
         ? ranks.rows.map((row) => ({
             value: numberAt(row, 0),
             share: numberAt(row, rank),
-            text: `${row.cells[0]}${unit}: ${row.cells[rank]}`,
-            words: `${row.cells[0]}${unit} stands at ${row.cells[rank]}`,
+            text: `${withUnit(row.cells[0], unit)}: ${row.cells[rank]}`,
+            words: `${withUnit(row.cells[0], unit)} stands at ${row.cells[rank]}`,
             place: placeOf(ranks, row, rank),
             way: 'rank' as const,
           }))

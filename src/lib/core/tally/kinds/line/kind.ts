@@ -1,6 +1,6 @@
 import type { Task } from '../../../task/task';
 import type { ScalarColumn } from '../../../table/column';
-import { counted, showNumber } from '../../../table/format';
+import { counted, showNumber, withUnit } from '../../../table/format';
 import { periodLabel } from '../../../table/period';
 import { tableOf } from '../../answer/answer';
 import { selectionOf, type TallyInput } from '../../input/input';
@@ -203,7 +203,7 @@ function* answerOf(
   };
 }
 
-/** `Each one more of Boarded goes with 7.20 £ more of Fares taken.` and what the line leaves out. */
+/** `Each one more of Boarded goes with £7.20 more of Fares taken.` and what the line leaves out. */
 function notes(
   spec: LineSpec,
   { x, y }: Axes,
@@ -211,12 +211,11 @@ function notes(
   what: 'record' | 'period',
 ): Warning[] {
   const out: Warning[] = [];
-  const unit = (of: FigureColumn): string => (of.unit ? ` ${of.unit}` : '');
   if (line)
     out.push(
       warn(
         'reads-as',
-        `${what === 'period' ? 'One period' : `One more of ${x.title}${x.unit ? ` (${x.unit})` : ''}`} goes with ${showNumber(Math.abs(line.slope), undefined, Math.abs(line.slope) >= 100 ? 1 : 4)}${unit(y)} ${line.slope < 0 ? 'less' : 'more'} of ${y.title}; it does not say that the one makes the other.`,
+        `${what === 'period' ? 'One period' : `One more of ${x.title}${x.unit ? ` (${x.unit})` : ''}`} goes with ${withUnit(showNumber(Math.abs(line.slope), undefined, Math.abs(line.slope) >= 100 ? 1 : 4), y.unit)} ${line.slope < 0 ? 'less' : 'more'} of ${y.title}; it does not say that the one makes the other.`,
       ),
     );
   if (without > 0)
