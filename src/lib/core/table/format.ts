@@ -144,7 +144,7 @@ export const isCurrency = (unit: string): boolean => unit.length === 1 && CURREN
 export function withUnit(text: string, unit: string): string {
   if (unit === '' || !/\d/.test(text)) return text;
   if (!isCurrency(unit)) return `${text} ${unit}`;
-  return text.includes(unit) ? text : text.replace(/\d/, `${unit}$&`);
+  return text.includes(unit) ? text : text.replace(/\d/, (digit) => unit + digit);
 }
 
 /** A heading with its unit: `Fares taken (£)`. */

@@ -7,6 +7,7 @@ import { factsIn } from '../../table/arrowFacts';
 import type { Table } from '../../table/table';
 import { columnIds } from '../infer';
 import { withPacked } from './arrowPacked';
+import { decimalText, exactValues, signedOfWords, type ExactValues } from './exactDecimal';
 import { tooLarge } from './faults';
 import { scalarOf, textOf } from './typedColumn';
 
@@ -63,10 +64,23 @@ function withFacts(column: Column, { metadata }: Field): Column {
 
 function columnOf(vector: Vector, named: { id: string; name: string }): Column {
   const { length } = vector;
+  if (DataType.isDecimal(vector.type)) {
+    const { scale } = vector.type;
+    const exact = exactValues(length, (i) => {
+      const words: unknown = vector.get(i);
+      return words instanceof Uint32Array ? decimalText(signedOfWords(words), scale) : null;
+    });
+    return scalarOf(named, 'number', exact.values, exact.unread);
+  }
   const found = scalarType(vector.type);
   if (found) {
-    const values = numbersOf(vector, found.scale);
-    if (values) return scalarOf(named, found.type, values);
+    const numbers = numbersOf(vector, found.scale);
+    if (numbers) {
+      const column = scalarOf(named, found.type, numbers.values, numbers.unread);
+      // Moments with a zone are kept as moments: they are told in UTC.
+      const zoned = DataType.isTimestamp(vector.type) && Boolean(vector.type.timezone);
+      return zoned ? { ...column, unit: 'UTC' } : column;
+    }
   }
   return textOf(named, length, (i) => {
     const value: unknown = vector.get(i);
@@ -98,9 +112,13 @@ const MS: Readonly<Record<TimeUnit, number>> = {
   [TimeUnit.NANOSECOND]: 1e-6,
 };
 
-/** The stored values, nulls NaN; null where one is a whole number that no double holds. */
-function numbersOf(vector: Vector, scale: number): Float64Array | null {
+/**
+ * The stored values, nulls NaN; not-a-number and infinity are unread. Null where one is a whole number that no
+ * double holds.
+ */
+function numbersOf(vector: Vector, scale: number): ExactValues | null {
   const out = new Float64Array(vector.length);
+  const unread = new Map<number, string>();
   let at = 0;
   for (const data of vector.data) {
     const bool = DataType.isBool(data.type);
@@ -120,7 +138,8 @@ function numbersOf(vector: Vector, scale: number): Float64Array | null {
           : Number(raw[i]);
       if (typeof raw[i] === 'bigint' && scale === 1 && !Number.isSafeInteger(value)) return null;
       out[at] = Number.isFinite(value) ? value * scale : NaN;
+      if (!Number.isFinite(value)) unread.set(at, String(value));
     }
   }
-  return out;
+  return { values: out, unread };
 }

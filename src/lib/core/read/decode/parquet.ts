@@ -4,6 +4,7 @@ import { IntakeError } from '../../errors';
 import type { Column, ColumnType } from '../../table/column';
 import type { Table } from '../../table/table';
 import { columnIds } from '../infer';
+import { decimalText, exactValues, signedOfBytes } from './exactDecimal';
 import { tooLarge } from './faults';
 import { checkRuns } from './parquetRuns';
 import { scalarOf, textOf } from './typedColumn';
@@ -44,6 +45,7 @@ export async function parquetTable(bytes: Uint8Array, limit: number): Promise<Ta
   } catch (error) {
     throw damaged(words(error));
   }
+  plainDecimals(metadata.schema);
   const raw = new Map(fields.map(({ name }) => [name, new Array<unknown>(length).fill(null)]));
   const filled = new Map<string, number>();
   try {
@@ -51,13 +53,15 @@ export async function parquetTable(bytes: Uint8Array, limit: number): Promise<Ta
     for (const { num_rows: rows } of metadata.row_groups) {
       const rowEnd = rowStart + Number(rows);
       // One column of one group at a time: a fault in one leaves no other under way.
-      for (const { name } of fields)
+      for (const { name, places } of fields)
         await parquetRead({
           file,
           metadata,
           compressors,
           parsers: PARSERS,
           columns: [name],
+          // Bytes of decimals are numbers, not texts.
+          utf8: places === undefined,
           rowStart,
           rowEnd,
           onChunk({ columnName, columnData, rowStart: from, rowEnd: to }) {
@@ -88,6 +92,10 @@ interface Field {
   readonly type: ColumnType;
   /** What a value of it is multiplied by, to milliseconds. */
   readonly scale: number;
+  /** Decimals only: digits behind the mark. */
+  readonly places?: number;
+  /** Moments only: they are told in UTC, whatever clock they were made by. */
+  readonly utc?: boolean;
 }
 
 /** The columns below the root; one that holds others is text. */
@@ -107,39 +115,77 @@ function topFields(schema: readonly SchemaElement[]): Field[] {
   return out;
 }
 
+/** Decimals are read as the whole numbers that they are stored as: the library would take them through doubles. */
+function plainDecimals(schema: SchemaElement[]): void {
+  schema.forEach((element, at) => {
+    if (!isDecimal(element)) return;
+    const { converted_type: _, logical_type: __, ...plain } = element;
+    schema[at] = plain;
+  });
+}
+
+/** By its logical type alone as well. */
+const isDecimal = ({ converted_type, logical_type }: SchemaElement): boolean =>
+  converted_type === 'DECIMAL' || logical_type?.type === 'DECIMAL';
+
 const TEXT = { type: 'text', scale: 1 } as const;
 
-function typeOf({
-  type,
-  converted_type: converted,
-  logical_type: logical,
-}: SchemaElement): Omit<Field, 'name'> {
+function typeOf(element: SchemaElement): Omit<Field, 'name'> {
+  const { type, converted_type: converted, logical_type: logical } = element;
+  if (isDecimal(element)) {
+    const places = logical?.type === 'DECIMAL' ? logical.scale : (element.scale ?? 0);
+    return { type: 'number', scale: 1, places };
+  }
   if (converted === 'DATE' || logical?.type === 'DATE') return { type: 'date', scale: 1 };
   if (type === 'INT96' || converted?.startsWith('TIMESTAMP') || logical?.type === 'TIMESTAMP')
-    return { type: 'datetime', scale: 1 };
+    return {
+      type: 'datetime',
+      scale: 1,
+      utc: logical?.type === 'TIMESTAMP' && logical.isAdjustedToUTC,
+    };
   if (logical?.type === 'TIME')
     return { type: 'time', scale: { MILLIS: 1, MICROS: 1e-3, NANOS: 1e-6 }[logical.unit] };
   if (converted === 'TIME_MILLIS') return { type: 'time', scale: 1 };
   if (converted === 'TIME_MICROS') return { type: 'time', scale: 1e-3 };
   if (type === 'BOOLEAN') return { type: 'yesno', scale: 1 };
-  const decimal =
-    converted === 'DECIMAL' || logical?.type === 'DECIMAL' || logical?.type === 'FLOAT16';
-  if (decimal || type === 'INT32' || type === 'INT64' || type === 'FLOAT' || type === 'DOUBLE')
+  const half = logical?.type === 'FLOAT16';
+  if (half || type === 'INT32' || type === 'INT64' || type === 'FLOAT' || type === 'DOUBLE')
     return { type: 'number', scale: 1 };
   return TEXT;
 }
 
-function columnOf({ name, type, scale }: Field, id: string, raw: readonly unknown[]): Column {
+function columnOf(
+  { name, type, scale, places, utc }: Field,
+  id: string,
+  raw: readonly unknown[],
+): Column {
   const text = (i: number): string | null => textOfValue(raw[i]);
   if (type === 'text') return textOf({ id, name }, raw.length, text);
+  if (places !== undefined) {
+    const exact = exactValues(raw.length, (i) => {
+      const unscaled = wholeOf(raw[i]);
+      return unscaled === null ? null : decimalText(unscaled, places);
+    });
+    return scalarOf({ id, name }, type, exact.values, exact.unread);
+  }
   const values = new Float64Array(raw.length);
+  const unread = new Map<number, string>();
   for (let i = 0; i < raw.length; i++) {
     const value = raw[i];
     if (typeof value === 'bigint' && type === 'number' && !Number.isSafeInteger(Number(value)))
       return textOf({ id, name }, raw.length, text);
     values[i] = numberOf(value) * scale;
+    if (typeof value === 'number' && !Number.isFinite(value)) unread.set(i, String(value));
   }
-  return scalarOf({ id, name }, type, values);
+  const column = scalarOf({ id, name }, type, values, unread);
+  return utc ? { ...column, unit: 'UTC' } : column;
+}
+
+/** The whole number that a decimal is stored as; null where there is none. */
+function wholeOf(value: unknown): bigint | null {
+  if (typeof value === 'bigint') return value;
+  if (typeof value === 'number' && Number.isInteger(value)) return BigInt(value);
+  return value instanceof Uint8Array ? signedOfBytes(value) : null;
 }
 
 /** A value as a number; days stay days, moments are milliseconds; none is NaN, as is what no number holds. */

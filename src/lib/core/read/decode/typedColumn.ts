@@ -32,13 +32,14 @@ export function decimalsOf(values: Float64Array): number {
  * A column of stored values. What no date or time of ours can be (a day outside years 1 to 9999, a part of
  * a day, a time past midnight) is unread: the stored number is its text.
  * @param values written over where one is unread
+ * @param unread what was unread before, by its record
  */
 export function scalarOf(
   { id, name }: Named,
   type: ScalarType,
   values: Float64Array,
+  unread: Map<number, string> = new Map(),
 ): ScalarColumn {
-  const unread = new Map<number, string>();
   const isValue = VALUES[type];
   if (isValue)
     for (let i = 0; i < values.length; i++) {
