@@ -187,8 +187,17 @@ describe('every operation answers as its document says', () => {
         body: { ...body, list: first.listId, addTo: first.reading },
       }),
     );
-    await call('post /api/lists/{id}/readings', [listId], {
-      body: { reading: both.reading, without: 0 },
+    const left = await given(
+      z.object({ reading: z.int() }),
+      call('post /api/lists/{id}/readings', [listId], {
+        body: { reading: both.reading, without: 0 },
+      }),
+    );
+    const [column] = z
+      .object({ columns: z.array(z.object({ id: z.string() })) })
+      .parse(recipe).columns;
+    await call('patch /api/lists/{id}/columns', [listId], {
+      body: { reading: left.reading, columns: [{ id: column.id, name: 'Told otherwise' }] },
     });
     const dropped = await begin();
     await call('delete /api/intakes/{id}', [dropped.id]);

@@ -54,8 +54,8 @@ describe('changes of a bench', () => {
       negative: 'minus',
       decimals: 1,
     });
-    doc = edits.correctCell(doc, { record: 1, column: 'boarded', text: '11', was: '10' });
-    doc = edits.correctCell(doc, { record: 1, column: 'boarded', text: '12', was: '10' });
+    doc = edits.correctCells(doc, [{ record: 1, column: 'boarded', text: '11', was: '10' }]);
+    doc = edits.correctCells(doc, [{ record: 1, column: 'boarded', text: '12', was: '10' }]);
     expect(doc.corrections).toHaveLength(1);
     expect(Bench.safeParse(doc).success).toBe(true);
     expect(JSON.stringify(before)).toBe(text);
@@ -195,12 +195,14 @@ describe('another reading', () => {
       ]),
     );
     expect(finish(carryRecords(table, matched, [2])).size).toBe(0);
-    const doc = edits.correctCell(edits.setAsideRecords(fresh(), [1, 2]), {
-      record: 3,
-      column: 'boarded',
-      text: '31',
-      was: '30',
-    });
+    const doc = edits.correctCells(edits.setAsideRecords(fresh(), [1, 2]), [
+      {
+        record: 3,
+        column: 'boarded',
+        text: '31',
+        was: '30',
+      },
+    ]);
     const moved = finish(moveBench(doc, table, matched, 2));
     expect(moved).toMatchObject({
       lost: 1,

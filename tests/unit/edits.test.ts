@@ -4,7 +4,7 @@ import {
   addRung,
   bringScope,
   changeRung,
-  correctCell,
+  correctCells,
   dropScope,
   keepScope,
   moveColumn,
@@ -168,10 +168,10 @@ describe('how a ledger is looked at', () => {
 
 describe('what is kept of cells and columns', () => {
   it('a cell has one correction, the last; taken back, it has none', () => {
-    const once = correctCell(start, { record: 2, column: 'Sum', text: '50', was: '5' });
-    const twice = correctCell(once, { record: 2, column: 'Sum', text: '60', was: '5' });
+    const once = correctCells(start, [{ record: 2, column: 'Sum', text: '50', was: '5' }]);
+    const twice = correctCells(once, [{ record: 2, column: 'Sum', text: '60', was: '5' }]);
     expect(twice.corrections).toEqual([{ record: 2, column: 'Sum', text: '60', was: '5' }]);
-    const other = correctCell(twice, { record: 3, column: 'Sum', text: '1', was: '12' });
+    const other = correctCells(twice, [{ record: 3, column: 'Sum', text: '1', was: '12' }]);
     expect(takeBackCorrection(other, 2, 'Sum').corrections.map((c) => c.record)).toEqual([3]);
     expect(takeBackCorrection(other, 2, 'Depot').corrections).toHaveLength(2);
   });

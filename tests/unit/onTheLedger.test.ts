@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Bench } from '$lib/core/bench/document';
 import {
   addRung,
-  correctCell,
+  correctCells,
   setAsideRecords,
   setGroups,
   setMeasures,
@@ -226,12 +226,14 @@ describe('what is handed over of a ledger', () => {
   });
 
   it('has every column of the counted records, corrections included', () => {
-    const doc = correctCell(setAsideRecords(grouped, [7]), {
-      record: 2,
-      column: 'Delay',
-      text: '25',
-      was: 'n/a',
-    });
+    const doc = correctCells(setAsideRecords(grouped, [7]), [
+      {
+        record: 2,
+        column: 'Delay',
+        text: '25',
+        was: 'n/a',
+      },
+    ]);
     const { text, rows } = recordsCsvOf(shown(doc));
     const [head, ...lines] = rowsOf(text, ',');
     expect(head).toEqual(['Route', 'Vessel', 'Fares (£)', 'Delay (min)', 'Cancelled']);

@@ -102,6 +102,8 @@ export interface Asks {
   /** What a condition would keep of what the rungs before place `at` keep. */
   try: On & { readonly condition: Condition; readonly at: number };
   recordCells: On & { readonly record: number };
+  /** The records whose cell of a column holds the same as that of one. */
+  alikeCells: On & { readonly record: number; readonly column: string };
   /** A column in the making, in the place of a computed one where it changes that. */
   /** Columns of another list at hand, and keys by which it could meet this one. */
   other: On & { readonly list: string };

@@ -172,4 +172,10 @@ export const Replies = {
       was: z.string(),
     }),
   ),
+  alikeCells: z.strictObject({
+    /** Numbers from 1, the one that was asked for among them. */
+    records: z.array(z.int().min(1)),
+    /** Whether there are more than are listed. */
+    more: z.boolean(),
+  }),
 } as const;

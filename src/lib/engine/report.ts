@@ -136,14 +136,21 @@ async function sectionOf(ask: Asker, token: number, item: TrayItem): Promise<Rep
  * What counts as one line: `17,631 records → Cancelled is no, 17,095 → counted 17,095, 97.0 %. Nothing
  * is set aside by hand.`
  */
-function scopeLine({ all, rungs, setAside, counted: c, corrections }: Counts): string {
+function scopeLine({
+  all,
+  rungs,
+  setAside,
+  aside: named,
+  counted: c,
+  corrections,
+}: Counts): string {
   const steps = rungs
     .filter(({ on }) => on)
     .map(({ words, records }) => `${words}, ${showCount(records)}`);
   const share = all.records > 0 ? `, ${showShare(c.records / all.records)}` : '';
   const aside =
     setAside.records > 0
-      ? `${counted(setAside.records, 'record')} set aside by hand.`
+      ? `${counted(setAside.records, 'record')} set aside by hand${named.length ? `: ${named.join('; ')}` : ''}.`
       : 'Nothing is set aside by hand.';
   const way = [counted(all.records, 'record'), ...steps, `counted ${showCount(c.records)}${share}`];
   return `${way.join(' → ')}. ${aside}${correctedWords(corrections)}`;

@@ -100,6 +100,7 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   }),
   try: z.strictObject({ ...on, condition: Condition, at: z.int().min(0) }),
   recordCells: z.strictObject({ ...on, record: z.int().min(0) }),
+  alikeCells: z.strictObject({ ...on, record: z.int().min(0), column: z.string() }),
   other: z.strictObject({ ...on, list: z.string() }),
   match: z.strictObject({ ...on, spec: JoinDraft, at: z.int().min(0).nullable() }),
   uses: z.strictObject({ ...on, column: z.string() }),

@@ -35,6 +35,7 @@ const DOES: Record<Do, true> = {
   values: true,
   try: true,
   recordCells: true,
+  alikeCells: true,
   draft: true,
   other: true,
   match: true,

@@ -1,3 +1,4 @@
+import { setAsideWords } from '../selection/setAsideWords';
 import { AskRefused, BadAsk } from '../errors';
 import { numbersIn } from '../selection/byNumber';
 import { describeCondition } from '../selection/describe';
@@ -187,6 +188,7 @@ export function resultOf(
       })),
       narrowed: count(ladder.narrowed),
       setAside: count(ladder.setAside),
+      aside: setAsideWords(given.setAside, names),
       corrections: on.corrections.map((c) => correctionWords(c, namesOf(on.list))),
       counted: count(ladder.counted),
     },

@@ -9,7 +9,11 @@ export function countsInWords({ list, counts }: ListResult): string[] {
   return [
     `${list.name}: ${counted(counts.all, 'record')}`,
     ...steps,
-    ...(counts.setAside ? [`${counted(counts.setAside, 'record')} set aside by hand`] : []),
+    ...(counts.setAside
+      ? [
+          `${counted(counts.setAside, 'record')} set aside by hand${counts.aside.length ? `: ${counts.aside.join('; ')}` : ''}`,
+        ]
+      : []),
     `${counted(counts.counted, 'record')} counted`,
     ...(counts.corrections.length
       ? [`${counted(counts.corrections.length, 'cell')} corrected by hand`, ...counts.corrections]

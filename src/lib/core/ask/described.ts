@@ -223,6 +223,7 @@ export const DESCRIBED: Readonly<Record<string, string>> = {
   zone: 'Whether times have an offset.',
   record: 'The number of a record, from 1.',
   was: 'What stood there before.',
+  why: 'Why, where it is said.',
   value: 'The value meant.',
   list: 'Another list, by its name.',
   on: 'Whether it is on, or what must be equal.',

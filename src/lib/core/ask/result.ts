@@ -30,6 +30,8 @@ const ListResult = z.object({
     ),
     narrowed: z.int(),
     setAside: z.int(),
+    /** What was set aside by hand, in words: its records, and the values of which all are. */
+    aside: z.array(z.string()).default([]),
     /** Cells put right by hand, each in words: its record, its column, what stood there and what stands now. */
     corrections: z.array(z.string()).default([]),
     counted: z.int(),

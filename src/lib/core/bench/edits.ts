@@ -106,6 +106,13 @@ export function setAsideValue(doc: Bench, column: string, value: string | null):
   return withAside(doc, { ...setAside, values: [...setAside.values, { column, value }] });
 }
 
+/** Puts back what was set aside by its value; a record set aside by itself stays so. */
+export function putBackValue(doc: Bench, column: string, value: string | null): Bench {
+  const { setAside } = doc.ladder;
+  const values = setAside.values.filter((v) => v.column !== column || v.value !== value);
+  return withAside(doc, { ...setAside, values, kept: values.length ? setAside.kept : [] });
+}
+
 export const putAllBack = (doc: Bench): Bench =>
   withAside(doc, { records: [], values: [], kept: [] });
 
@@ -242,12 +249,12 @@ export function setFormat(doc: Bench, key: string, format: NumberFormat | null):
 export const showDeviation = (doc: Bench, column: string): Bench =>
   setFormat(doc, column, { ...(doc.formats[column] ?? plainFormat), deviation: 2 });
 
-/** Puts a cell right; a second correction of the same cell takes the place of the first. */
-export function correctCell(doc: Bench, correction: Correction): Bench {
-  const others = doc.corrections.filter(
-    (c) => c.record !== correction.record || c.column !== correction.column,
-  );
-  return { ...doc, corrections: [...others, correction] };
+/** Puts cells right; a second correction of the same cell takes the place of the first. */
+export function correctCells(doc: Bench, corrections: readonly Correction[]): Bench {
+  const placeOf = ({ record, column }: Correction): string => `${record} ${column}`;
+  const now = new Set(corrections.map(placeOf));
+  const others = doc.corrections.filter((c) => !now.has(placeOf(c)));
+  return { ...doc, corrections: [...others, ...corrections] };
 }
 
 export const takeBackCorrection = (doc: Bench, record: number, column: string): Bench => ({

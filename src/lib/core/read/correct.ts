@@ -16,6 +16,8 @@ export const Correction = z.strictObject({
   text: z.string().max(10_000),
   /** What stands in the reading. */
   was: z.string().max(10_000),
+  /** Why, where it was said. */
+  why: z.string().max(500).optional(),
 });
 export type Correction = z.infer<typeof Correction>;
 
@@ -34,12 +36,12 @@ export function stillHolds(
   return recipe !== undefined && readCell(recipe, holds) === readCell(recipe, was);
 }
 
-/** `record 12, Delay: “3 min min” is “3 min”` */
+/** `record 12, Delay: “3 min min” is “3 min” (typed twice)` */
 export const correctionWords = (
-  { record, column, was, text }: Correction,
+  { record, column, was, text, why }: Correction,
   names: ReadonlyMap<string, string>,
 ): string =>
-  `record ${showCount(record)}, ${names.get(column) ?? column}: ${said(was)} is ${said(text)}`;
+  `record ${showCount(record)}, ${names.get(column) ?? column}: ${said(was)} is ${said(text)}${why ? ` (${why})` : ''}`;
 
 const said = (text: string): string => (text === '' ? 'blank' : `“${text}”`);
 

@@ -14,6 +14,7 @@ import { fullScalar } from '../../core/table/cell';
 import { isText, typeName, type Column, type TextColumn } from '../../core/table/column';
 import { showCount } from '../../core/table/format';
 import { columnOf } from '../../core/table/table';
+import { looksLikeYears } from '../../core/table/years';
 import { recordsOf } from '../../core/tally/input/input';
 import { figureFrom, measureColumn } from '../../core/tally/answer/figure';
 import { asksOfColumn } from '../../core/tally/wish/guesses';
@@ -75,6 +76,7 @@ export function* answerFacts(session: Session, { column: id }: ArgsOf<'facts'>):
     distribution: yield* distributionOf(column, counted, isText(column) ? 12 : PANEL_BINS, {
       sorted,
     }),
+    mayBeYears: column.type === 'number' && column.unit === '' && looksLikeYears(column),
     asked: asksOfColumn(column.type),
   };
   session.facts.set(id, reply);

@@ -1,4 +1,5 @@
 import { correctionWords } from '../../core/read/correct';
+import { setAsideWords } from '../../core/selection/setAsideWords';
 import { describeCondition } from '../../core/selection/describe';
 import { count, type Bitset } from '../../core/table/bitset';
 import { showScalar } from '../../core/table/cell';
@@ -76,6 +77,7 @@ export function answerCounts({ token, doc, resolved, lead, table }: Session): Co
     narrowed: { records: count(ladder.narrowed), lead: leadText(n + 1) },
     setAside: { records: count(ladder.setAside), lead: leadText(n + 2) },
     counted: { records: count(ladder.counted), lead: leadText(n + 3) },
+    aside: setAsideWords(given.setAside, names),
     corrections: resolved.corrections.map((c) => ({
       record: c.record,
       column: c.column,

@@ -1,3 +1,4 @@
+import { answerAlikeCells } from './alikeCells';
 import { answerOffers, answerQuestions, answerSketch } from './begin';
 import { answerBehind, answerBehindRecords, answerCheck } from './behind';
 import { answerRecordCells } from './recordCells';
@@ -39,6 +40,7 @@ export const LATER = {
   shape: onSession<'shape'>(answerShape),
   try: onSession<'try'>(answerTry),
   recordCells: onSession<'recordCells'>(answerRecordCells),
+  alikeCells: onSession<'alikeCells'>(answerAlikeCells),
   draft: onSession<'draft'>(answerDraft),
   other: onSession<'other'>(answerOther),
   match: onSession<'match'>(answerMatch),

@@ -34,6 +34,8 @@ export const ColumnFacts = z.strictObject({
   facts: z.array(z.strictObject({ name: z.string(), value: z.string() })),
   distribution: Distribution,
   /** The kinds of tally that can be begun from it, with the words of each. */
+  /** Whether its plain numbers all lie where years do. */
+  mayBeYears: z.boolean(),
   asked: z.array(z.strictObject({ kind: z.string(), words: z.string() })),
 });
 export type ColumnFacts = z.infer<typeof ColumnFacts>;

@@ -26,6 +26,8 @@ export const Counts = z.strictObject({
   narrowed: Count,
   setAside: Count,
   counted: Count,
+  /** What was set aside by hand, in words. */
+  aside: z.array(z.string()),
   /** Cells that were put right by hand. */
   corrections: z.array(z.strictObject({ record: z.int(), column: z.string(), words: z.string() })),
   columns: z.array(

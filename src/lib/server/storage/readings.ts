@@ -141,6 +141,8 @@ export interface NewReading {
   readonly doubts: readonly Doubt[];
   /** Parts of the reading before that come first; the records sent are added to them. */
   readonly kept?: KeptParts;
+  /** The files of which the records sent are, where it is not one. */
+  readonly parts?: readonly ReadingPart[];
   /** The first bench of a new list: its document for a given reading. */
   readonly bench: { readonly name: string; readonly docFor: (reading: number) => string } | null;
 }
@@ -178,7 +180,7 @@ export async function storeReading(
     chunks: sent.length,
     doubts: [...given.doubts],
   };
-  const parts = sent.length ? [...before, own] : before;
+  const parts = given.parts ?? (sent.length ? [...before, own] : before);
   const { id: reading } = await tx
     .insertInto('readings')
     .values({
@@ -189,7 +191,7 @@ export async function storeReading(
       records: parts.reduce((sum, part) => sum + part.records, 0),
       recipe: JSON.stringify(given.recipe),
       doubts: JSON.stringify(given.doubts),
-      parts: given.kept ? JSON.stringify(parts) : null,
+      parts: given.kept || given.parts ? JSON.stringify(parts) : null,
       stamp: randomUUID(),
     })
     .returning('id')

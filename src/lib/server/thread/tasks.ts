@@ -8,6 +8,7 @@ import { Origin } from '$lib/core/bench/origin';
 import { CODES } from '$lib/core/errors';
 import { Doubt } from '$lib/core/read/doubts';
 import { Recipe } from '$lib/core/read/recipe';
+import { ColumnChange } from '$lib/core/read/redescribe';
 import { Fault } from '$lib/core/tally/spec/fault';
 
 /** Work that would hold up the server, done in a thread of its own. */
@@ -57,6 +58,15 @@ export const ThreadTask = z.discriminatedUnion('task', [
     reading: z.int(),
     /** The place of the file among its parts, from 0. */
     part: z.int().min(0),
+  }),
+  /** Makes a reading of the same cells whose columns are told otherwise. */
+  z.object({
+    task: z.literal('redescribe'),
+    database: z.string(),
+    limitBytes: z.number(),
+    listId: z.int(),
+    reading: z.int(),
+    changes: z.array(ColumnChange),
   }),
   /** Makes a list of a bench, or makes it anew. */
   z.object({

@@ -6,6 +6,7 @@ import { file } from './perform/file';
 import { ledger } from './perform/ledger';
 import { make } from './perform/make';
 import { move } from './perform/move';
+import { redescribe } from './perform/redescribe';
 import { report } from './perform/report';
 import { store } from './perform/store';
 import { takeOut } from './perform/takeOut';
@@ -21,6 +22,8 @@ async function perform(task: ThreadTask): Promise<unknown> {
       return move(task);
     case 'takeOut':
       return takeOut(task);
+    case 'redescribe':
+      return redescribe(task);
     case 'make':
       return make(task);
     case 'ledger':

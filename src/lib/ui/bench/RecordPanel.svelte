@@ -2,13 +2,13 @@
   import { notOwn } from '../../core/bench/ownCells';
   import { recordNumber } from '../../core/table/recordNumber';
   import {
-    correctCell,
+    correctCells,
     putBack,
     setAsideRecords,
     setAsideValue,
     takeBackCorrection,
   } from '../../core/bench/edits';
-  import { showCount } from '../../core/table/format';
+  import { counted, showCount } from '../../core/table/format';
   import type { ReplyOf } from '../../engine/protocol';
   import type { BenchState } from './bench.svelte';
 
@@ -25,6 +25,10 @@
   let cells = $state.raw<ReplyOf<'recordCells'>>([]);
   let editing = $state<string | null>(null);
   let text = $state('');
+  let why = $state('');
+  /** The records whose cell holds the same as the one that is being put right. */
+  let alike = $state.raw<ReplyOf<'alikeCells'>>({ records: [], more: false });
+  let all = $state(false);
 
   $effect(() => {
     void bench.runs;
@@ -43,16 +47,36 @@
   function begin(cell: (typeof cells)[number]): void {
     editing = cell.column;
     text = cell.text;
+    why = '';
+    all = false;
+    alike = { records: [], more: false };
+    if (cell.state === 'corrected') return;
+    bench.ask('alikeCells', { record, column: cell.column }).then(
+      (reply) => (alike = reply),
+      () => {},
+    );
   }
 
   function correct(event: SubmitEvent, cell: (typeof cells)[number]): void {
     event.preventDefault();
     const was = cell.state === 'corrected' ? cell.was : cell.text;
     const now = text;
+    const said = why.trim();
     editing = null;
     if (now === cell.text) return;
-    bench.change(`Correct ${cell.name} in record ${number}`, (doc) =>
-      correctCell(doc, { record: number, column: cell.column, text: now, was }),
+    const records = all ? alike.records : [number];
+    const where = all ? counted(records.length, 'record') : `record ${showCount(number)}`;
+    bench.change(`Correct ${cell.name} in ${where}`, (doc) =>
+      correctCells(
+        doc,
+        records.map((record) => ({
+          record,
+          column: cell.column,
+          text: now,
+          was,
+          ...(said && { why: said }),
+        })),
+      ),
     );
   }
 </script>
@@ -95,6 +119,21 @@
                 data-test="correction"
               />
               <button type="submit" class="main-button">Correct</button>
+              <input
+                class="field why"
+                aria-label="Why, if it should be said"
+                placeholder="Why, if it should be said"
+                maxlength="500"
+                bind:value={why}
+                data-test="correction-why"
+              />
+              {#if alike.records.length > 1}
+                <label class="all"
+                  ><input type="checkbox" bind:checked={all} data-test="correct-alike" />
+                  {alike.more ? 'The first' : 'All'}
+                  {counted(alike.records.length, 'record')} that say “{cell.text || 'blank'}”</label
+                >
+              {/if}
             </form>
           {:else}
             <span
@@ -182,8 +221,18 @@
     align-items: baseline;
     overflow-wrap: anywhere;
   }
+  .why,
+  .all {
+    flex: 1 0 100%;
+  }
+  .all {
+    display: flex;
+    gap: 6px;
+    align-items: baseline;
+  }
   form {
     display: flex;
+    flex-wrap: wrap;
     gap: 6px;
     width: 100%;
   }

@@ -40,8 +40,7 @@ export class BenchState {
   small = $state.raw<ReadonlyMap<string, ReplyOf<'fact'>>>(new Map());
   /** Whether the questions stand in the place of the open tally. */
   choosing = $state(false);
-  /** Whether the report stands in the place of the open tally. */
-  reporting = $state(false);
+  #reporting = $state(false);
   wish = $state.raw<Wish>({});
   /** Why the open ledger has no figures; empty where it has. */
   refused = $state('');
@@ -109,6 +108,18 @@ export class BenchState {
       },
       died: () => this.#revive(),
     });
+  }
+
+  /** Whether the report stands in the place of the open tally. */
+  get reporting(): boolean {
+    return this.#reporting;
+  }
+
+  /** A step still being made counts on the page and never in the report. */
+  set reporting(reporting: boolean) {
+    if (reporting === this.#reporting) return;
+    this.#reporting = reporting;
+    if (this.step.isShown) void this.compute(false);
   }
 
   /** The tally that is open. */
@@ -455,7 +466,7 @@ export class BenchState {
 
   /** The document with the step and the list that are being tried. */
   #asked(): Bench {
-    const doc = this.step.asked(this.doc);
+    const doc = this.#reporting ? this.doc : this.step.asked(this.doc);
     return { ...doc, lists: { ...this.#lent, ...doc.lists } };
   }
 

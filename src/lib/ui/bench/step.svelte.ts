@@ -50,6 +50,11 @@ export class StepDraft {
     if (shown || isComplete(condition)) void this.bench.compute(false);
   }
 
+  /** Whether the page shows what the step would keep. */
+  get isShown(): boolean {
+    return this.now !== null && isComplete(this.now.condition);
+  }
+
   keep(): void {
     const step = this.now;
     this.now = null;
@@ -61,14 +66,14 @@ export class StepDraft {
   }
 
   drop(): void {
-    const shown = this.now !== null && isComplete(this.now.condition);
+    const shown = this.isShown;
     this.now = null;
     if (shown) void this.bench.compute();
   }
 
   /** The document with the step in it, where nothing of the step is empty. */
   asked(bench: Bench): Bench {
-    if (!this.now || !isComplete(this.now.condition)) return bench;
+    if (!this.now || !this.isShown) return bench;
     const { id, condition } = this.now;
     const doc = this.bench.lists.with(bench, listsAsked(condition));
     if (id !== null) return changeRung(doc, id, condition);

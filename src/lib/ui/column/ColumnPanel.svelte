@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { notOwn } from '../../core/bench/ownCells';
   import { madePlace } from '../../core/bench/madeEdits';
   import {
     addRung,
@@ -16,6 +17,7 @@
   import { noFinerThan } from '../../core/table/period';
   import { isLedger } from '../../core/bench/tray';
   import type { BenchState } from '../bench/bench.svelte';
+  import { readAsYears } from './readAsYears';
   import BrushChart from './BrushChart.svelte';
   import FormatFields from './FormatFields.svelte';
 
@@ -134,6 +136,17 @@
       data-test="change-made">Change how it is made</button
     >{/if}
   {#if fault}<p>{fault}</p>{/if}
+  {#if facts?.mayBeYears && notOwn(bench.doc, column) === '' && !bench.facts.origin}
+    <p class="soft">
+      Its numbers may be years: as dates they group and roll up by year.
+      <button
+        type="button"
+        class="act"
+        onclick={async () => (fault = await readAsYears(bench, column))}
+        data-test="as-years">Read them as years</button
+      >
+    </p>
+  {/if}
   {#if facts}
     {#key column}<BrushChart
         distribution={facts.distribution}

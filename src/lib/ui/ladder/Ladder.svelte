@@ -10,6 +10,7 @@
   import { NEW_STEP } from '../bench/step.svelte';
   import { UNREACHED } from '../components/unreached';
   import { rungEditor } from './rungEditor';
+  import SetAsideList from './SetAsideList.svelte';
   import RungCard from './RungCard.svelte';
 
   interface Props {
@@ -112,11 +113,13 @@
             <span>−{counted(overview.setAside.records, 'record')}</span>
             <span>{overview.setAside.lead}</span>
           </div>
-          {#each bench.doc.ladder.setAside.values as { column, value } (column + value)}
-            <div class="line soft">
-              <span>all where {bench.column(column)?.name ?? column} is {value ?? 'blank'}</span>
-            </div>
-          {/each}
+          <Pop title="What was set aside by hand" width={320}>
+            {#snippet label()}<span data-test="aside">{overview.aside.join('; ')}</span><span
+                class="turn"
+                aria-hidden="true">▾</span
+              >{/snippet}
+            {#snippet children(close)}<SetAsideList {bench} {close} />{/snippet}
+          </Pop>
           <button
             type="button"
             class="act small"

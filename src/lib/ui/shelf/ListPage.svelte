@@ -5,10 +5,10 @@
   import { originWords, type ListOrigin } from '../../core/bench/origin';
   import { isBenchFile } from '../../core/bench/benchFile';
   import type { Doubt } from '../../core/read/doubts';
-  import { typeName } from '../../core/table/column';
   import { counted, showMoment } from '../../core/table/format';
-  import type { ColumnType } from '../../core/table/column';
+  import type { ComponentProps } from 'svelte';
   import TopBar from '../components/TopBar.svelte';
+  import ColumnsOfList from './ColumnsOfList.svelte';
 
   interface Props {
     list: { id: number; name: string; current: number | null };
@@ -25,7 +25,7 @@
     }[];
     benches: readonly { id: number; name: string; savedAt: string; doc: Bench }[];
     doubts: readonly Doubt[];
-    columns: readonly { id: string; name: string; type: ColumnType; unit: string }[];
+    columns: ComponentProps<typeof ColumnsOfList>['columns'];
     /** Just come from a refresh. */
     refreshed: boolean;
   }
@@ -41,11 +41,24 @@
       body: JSON.stringify(body),
     });
     if (response.ok) return response.status === 204 ? null : response.json();
-    fault = 'That could not be done. Nothing was changed.';
+    const problem = Problem.safeParse(await response.json().catch(() => null));
+    fault = `${problem.success ? problem.data.detail : 'That could not be done.'} Nothing was changed.`;
     return null;
   }
 
+  const Problem = z.object({ detail: z.string() });
   const Moved = z.object({ lost: z.int() });
+
+  /** Tells a column otherwise, in a reading of the same cells. */
+  async function tell(change: { id: string }): Promise<void> {
+    const told = await send(`/api/lists/${list.id}/columns`, 'PATCH', {
+      reading: list.current,
+      columns: [change],
+    });
+    if (told === null) return;
+    words = 'The column is told so in a new reading of the same cells, and the benches work on it.';
+    await invalidateAll();
+  }
 
   async function bringBack(reading: (typeof readings)[number]): Promise<void> {
     const reply = Moved.safeParse(
@@ -122,7 +135,7 @@
     const made = Made.safeParse(reply);
     if (made.success) await goto(`/benches/${made.data.id}`);
     else {
-      const problem = z.object({ detail: z.string() }).safeParse(reply);
+      const problem = Problem.safeParse(reply);
       fault = `“${file.name}” cannot be used. ${problem.success ? problem.data.detail : ''}`;
     }
   }
@@ -255,11 +268,7 @@
     </div>
     <div>
       <h2 class="caps">Columns</h2>
-      <ul>
-        {#each columns as c (c.id)}<li>
-            {c.name} <small>{typeName[c.type]}{c.unit ? `, ${c.unit}` : ''}</small>
-          </li>{/each}
-      </ul>
+      <ColumnsOfList {columns} fixed={origin !== null} ontell={(change) => void tell(change)} />
     </div>
   </section>
 

@@ -40,6 +40,7 @@ export const load: PageServerLoad = async ({ params, url }) => {
         name: c.name,
         type: c.type,
         unit: c.unit,
+        unitInCells: c.unitInCells,
       })) ?? [],
     refreshed: url.searchParams.has('refreshed'),
   };

@@ -192,6 +192,28 @@ export const LISTS: Paths = {
       },
     ),
   },
+  '/api/lists/{id}/columns': {
+    patch: operation(
+      'Tells columns otherwise (names, units, numbers as years), in a reading of the same cells',
+      {
+        200: ok('The reading', having({ reading: 'integer', lost: 'integer' })),
+      },
+      [400, 404, 422, 507],
+      {
+        requestBody: jsonBody({
+          type: 'object',
+          required: ['reading', 'columns'],
+          properties: {
+            reading: { type: 'integer', description: 'The current reading.' },
+            columns: {
+              type: 'array',
+              description: 'Each with `id`, and `name`, `unit` or `as: "years"`.',
+            },
+          },
+        }),
+      },
+    ),
+  },
   '/api/readings/{id}': {
     get: operation(
       'What is known of a reading',
