@@ -47,6 +47,7 @@ describe('lines', () => {
         const accounted =
           reading.table.length +
           Number(recipe.header) +
+          Number(recipe.unitsBelow === true) +
           evidence.headerAgain.count +
           evidence.emptyLines +
           evidence.skipped.length +

@@ -37,7 +37,7 @@ describe('frequency', () => {
     );
     const [{ n }] = sql('select count(*) n from s where delay is null');
     expect(Number(n)).toBeGreaterThan(0);
-    const blank = rows(result).find((r) => r['Delay'] === 'blank');
+    const blank = rows(result).find((r) => r['Delay'] === 'blank or unread');
     expect([blank?.['Count'], blank?.['Share']]).toEqual([n, null]);
   });
 

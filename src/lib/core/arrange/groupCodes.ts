@@ -69,6 +69,11 @@ const keysOf = (column: ScalarColumn): KeyType => ({
 });
 
 export const BLANK_LABEL = 'blank';
+
+/** What records without a value are called: those of a column with cells that cannot be read may be these. */
+const missingLabel = (column: Column): string =>
+  !isText(column) && column.unread.size > 0 ? 'blank or unread' : BLANK_LABEL;
+
 export const NO_BAND_LABEL = 'in no band';
 
 /**
@@ -160,7 +165,7 @@ function* bandedCodes(
     size,
     keyType: TEXT_KEYS,
     key: (code) => (code < 0 ? null : bandLabel(code)),
-    label: (code) => (code < 0 ? BLANK_LABEL : bandLabel(code)),
+    label: (code) => (code < 0 ? missingLabel(column) : bandLabel(code)),
     rank: (code) => (code < 0 ? size : code),
     where: (code) => {
       if (code < 0) return missing(key.column);
@@ -246,12 +251,13 @@ const named = (
   where: (code: number) => Condition,
   keyType: KeyType = TEXT_KEYS,
   key: (code: number) => string | number = label,
+  none = BLANK_LABEL,
 ): GroupCodes => ({
   codes,
   size,
   keyType,
   key: (code) => (code < 0 ? null : key(code)),
-  label: (code) => (code < 0 ? BLANK_LABEL : label(code)),
+  label: (code) => (code < 0 ? none : label(code)),
   rank: (code) => (code < 0 ? size : ranks[code]),
   where,
 });
@@ -298,6 +304,7 @@ function* scalarCodes(
     (code) => (code < 0 ? missing(ref) : where(indexes[code])),
     keyType,
     (code) => key(indexes[code]),
+    missingLabel(column),
   );
 }
 

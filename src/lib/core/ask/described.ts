@@ -8,6 +8,7 @@ export const DESCRIBED: Readonly<Record<string, string>> = {
   version: 'Version of the document; the newest unless given.',
   lists: 'Other lists, by the names that the rest calls them.',
   corrections: 'Cells put right by hand, before anything else.',
+  aside: 'What was set aside by hand, in words.',
   reshape: 'Stacking and unstacking, in this order.',
   joins: 'Columns brought from other lists by equal keys.',
   computed: 'Columns worked out, which may use one another in any order.',

@@ -130,8 +130,9 @@ function detectHeader(rows: readonly (readonly string[])[]): boolean {
   return heads.every((cell, c) => cell !== '' && !below.some((row) => row[c] === cell));
 }
 
-/** A unit: no figures, at most two short words. `km/h`, `(kg)`, `%`, `EUR`. */
+/** A unit: no figures, at most two short words, none written as a name is. `km/h`, `(kg)`, `%`, `EUR`. */
 const looksLikeUnit = (cell: string): boolean =>
+  !/^\p{Lu}\p{Ll}{2,}/u.test(cell) &&
   /^[([]?[^\s\d()[\]]{1,10}( [^\s\d()[\]]{1,6})?[)\]]?$/u.test(cell) &&
   !BLANK_WORDS.some((word) => word === cell);
 

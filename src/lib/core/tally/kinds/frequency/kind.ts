@@ -167,7 +167,8 @@ function* computeFrequency(input: TallyInput, spec: FrequencySpec): Task<TallyAn
       wholeLabel(input, spec.scope, records.length),
       ...edgesOf(bands, -1),
       records.length,
-      share(valued),
+      // The shares are of the records that have a value: of all of them where none lacks it.
+      blank > 0 ? null : share(valued),
       null,
       null,
       ...cells((k) => totals[k][0]),
