@@ -6,7 +6,7 @@ import { DelimitedReader, type DelimitedReading } from '../core/read/delimited';
 import { examine } from '../core/read/examine';
 import { OpenedFile } from '../core/read/opened';
 import type { Recipe } from '../core/read/recipe';
-import { matchRecipe } from '../core/read/refresh';
+import { layoutAtRefresh, matchRecipe } from '../core/read/refresh';
 import { settle } from '../core/read/settle';
 import { detectForm } from '../core/read/decode/detect';
 import { decodeFile, type PartWanted } from '../core/read/decode/decode';
@@ -68,7 +68,7 @@ async function look(now: OpenedFile, of: Blob, previous: Recipe | null): Promise
   opened = now;
   text = of;
   send({ kind: 'choices', choices: now.choices });
-  const proposed = now.propose();
+  const proposed = previous ? layoutAtRefresh(now, previous) : now.propose();
   // What was decided about a column at the reading before stands, whatever this file shows.
   const decided = new Set(previous?.columns.map(({ id }) => id));
   await take(previous ? matchRecipe(proposed, previous).recipe : proposed, proposed, decided);

@@ -27,11 +27,12 @@ export function matchRecipe(
   const taken = new Set<number>();
   const differences: Difference[] = [];
   const columns = list.columns.map((old): ColumnRecipe => {
-    const at = file.columns.findIndex(
-      (c, k) =>
-        !taken.has(k) &&
-        (file.header ? headForm(c.source) === headForm(old.source) : c.at === old.at),
-    );
+    const isSame = (c: ColumnRecipe, k: number): boolean =>
+      !taken.has(k) &&
+      (file.header ? headForm(c.source) === headForm(old.source) : c.at === old.at);
+    // Of several with one heading, or none, the one at its place.
+    const inPlace = file.columns.findIndex((c, k) => c.at === old.at && isSame(c, k));
+    const at = inPlace >= 0 ? inPlace : file.columns.findIndex(isSame);
     if (at < 0) {
       const gone = { ...old, at: null };
       differences.push({ kind: 'missing', column: gone });
@@ -59,6 +60,28 @@ export function matchRecipe(
   // What was decided about totals inside the list holds for this file too.
   const { totals } = list;
   return { recipe: { ...file, ...(totals && { totals }), columns }, differences };
+}
+
+/** A file of which a recipe can be asked: found by itself, or under a layout that is given. */
+interface Readable {
+  propose(): Recipe;
+  under(layout: Recipe): Recipe;
+}
+
+/**
+ * How a new file of a list is cut into cells, with all of its columns: as the list's last one was, what was set by
+ * hand with it, where all headings of the list are found so; else as the file shows by itself. Notes below the table are
+ * found anew in each file.
+ * @throws IntakeError
+ */
+export function layoutAtRefresh(file: Readable, list: Recipe): Recipe {
+  const found = file.propose();
+  if (found.source?.form && found.source.form !== list.source?.form) return found;
+  const { notesBelow: _, ...layout } = list;
+  const asBefore = file.under({ ...layout, ...(found.source && { source: found.source }) });
+  const missing = matchRecipe(asBefore, list).differences.some(({ kind }) => kind === 'missing');
+  const wasMissing = matchRecipe(found, list).differences.some(({ kind }) => kind === 'missing');
+  return missing && !(wasMissing && asBefore.width === list.width) ? found : asBefore;
 }
 
 /** The recipe once everything is decided. */
