@@ -52,11 +52,11 @@ async function printed(): Promise<string[]> {
     .slice(0, -1);
 }
 /** The built command line, as a shell would run it. */
-function tally(args: readonly string[]): { code: number; notes: string } {
-  const { status, stderr } = spawnSync(process.execPath, ['build/node/tally.js', ...args], {
+function tally(args: readonly string[]): { code: number; out: string; notes: string } {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['build/node/tally.js', ...args], {
     encoding: 'utf8',
   });
-  return { code: status ?? -1, notes: stderr };
+  return { code: status ?? -1, out: stdout, notes: stderr };
 }
 async function openFigure(): Promise<void> {
   const line = await page.until('the vessel', async () => {
@@ -130,6 +130,15 @@ describe('a known total', () => {
     const first = { ...record, version: 1, says: words, ask: { ...ask, version: 3 } };
     writeFileSync(older, JSON.stringify(first));
     expect(tally(['verify', older, '--data', demoPath('sailings')]).code).toBe(0);
+    // What a record prints is reckoned, and nothing in it steers the terminal.
+    for (const forged of [{ words: 'All\u001b[2J' }, { shown: '1.00' }, { records: 3 }]) {
+      writeFileSync(older, JSON.stringify({ ...record, words, ask, ...forged }));
+      const found = tally(['verify', older, '--data', demoPath('sailings')]);
+      expect([found.code, `${found.out}${found.notes}`]).toEqual([
+        3,
+        expect.not.stringContaining('\u001b'),
+      ]);
+    }
     // One fare of another list, though elsewhere, and the figure is not verified.
     const other = path.join(folder, 'other.csv');
     writeFileSync(other, readFileSync(demoPath('sailings'), 'utf8').replace('1341.25', '1341.50'));

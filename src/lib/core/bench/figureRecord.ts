@@ -3,6 +3,7 @@ import { Ask } from '../ask/ask';
 import { upgraded, wordsForSays } from '../ask/upgrade';
 import { Recipe } from '../read/recipe';
 import { Figure, FigurePlace } from '../tally/answer/result';
+import type { FigureBehind } from '../tally/behind/behind';
 
 /**
  * Where a figure comes from, as one document: the list as it was read, what was asked of it, and what
@@ -28,6 +29,10 @@ export const FigureRecord = z.strictObject({
   records: z.int(),
 });
 export type FigureRecord = z.infer<typeof FigureRecord>;
+
+/** The figure and its row in words, as a record has them. */
+export const figureWords = ({ where, column }: Pick<FigureBehind, 'where' | 'column'>): string =>
+  [where, column.title].filter(Boolean).join(', ');
 
 /** A record of any version, as a file brings it: of version 1, its words were `says`, and its ask is older. */
 export const AnyFigureRecord: z.ZodType<FigureRecord> = z

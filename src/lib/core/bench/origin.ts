@@ -41,15 +41,18 @@ export interface ListOrigin {
   readonly frozen: string | null;
   /** Why it could not be made anew; null where it could. */
   readonly fault: string | null;
+  /** Whether an earlier reading of it was brought back: it does not follow until it is made anew. */
+  readonly putBack: boolean;
   /** Null where the bench is gone. */
   readonly bench: { readonly id: number; readonly name: string; readonly list: string } | null;
 }
 
 /**
  * The same in words.
- * @example originWords({ frozen: null, fault: null, bench: { id: 1, name: 'Bench 1', list: 'Kiosks' } }) // 'follows Kiosks, Bench 1'
+ * @example originWords({ frozen: null, fault: null, putBack: false, bench: { id: 1, name: 'Bench 1', list: 'Kiosks' } }) // 'follows Kiosks, Bench 1'
  */
-export function originWords({ frozen, bench }: ListOrigin): string {
+export function originWords({ frozen, putBack, bench }: ListOrigin): string {
   const of = bench ? `${bench.list}, ${bench.name}` : 'a bench that is gone';
+  if (putBack) return `made of ${of}, put back to an earlier reading`;
   return frozen === null ? `follows ${of}` : `frozen on ${frozen} from ${of}`;
 }

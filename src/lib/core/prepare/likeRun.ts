@@ -1,9 +1,13 @@
 /** What the guess needs to know of a column. */
 export interface RunColumn {
   readonly id: string;
+  readonly name: string;
   readonly type: string;
   readonly unit: string;
 }
+
+/** A column of years says when, whatever stands beside it. */
+const YEAR = /^(year|season|fy)\b|\byear$/i;
 
 /** Fewer columns beside one another may be alike by chance. */
 const LEAST = 4;
@@ -17,7 +21,7 @@ export function likeRun(columns: readonly RunColumn[]): string[] {
   let longest: readonly RunColumn[] = [];
   let run: RunColumn[] = [];
   for (const column of columns) {
-    if (column.type !== 'number') run = [];
+    if (column.type !== 'number' || YEAR.test(column.name.trim())) run = [];
     else if (run.length && run[0].unit === column.unit) run.push(column);
     else run = [column];
     if (run.length > longest.length) longest = [...run];

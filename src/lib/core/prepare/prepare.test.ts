@@ -79,7 +79,7 @@ describe('the second highest of a record', () => {
 });
 
 describe('one thing spread over many columns', () => {
-  const column = (id: string, type = 'number', unit = '') => ({ id, type, unit });
+  const column = (id: string, type = 'number', unit = '', name = id) => ({ id, name, type, unit });
   const run = (columns: ReturnType<typeof column>[]): string => likeRun(columns).join('');
   it('is the longest run of numbers of one unit', () => {
     const four = [...'abcd'].map((id) => column(id));
@@ -90,6 +90,12 @@ describe('one thing spread over many columns', () => {
     );
     expect(run([...four, ...[...'efgh'].map((id) => column(id, 'number', '£'))])).toBe('abcd');
     expect(run([])).toBe('');
+  });
+
+  it('never begins with the year', () => {
+    const four = [...'abcd'].map((id) => column(id));
+    expect(run([column('y', 'number', '', 'Fiscal year'), ...four])).toBe('abcd');
+    expect(run([column('y', 'number', '', 'Yearling'), ...four])).toBe('yabcd');
   });
 });
 

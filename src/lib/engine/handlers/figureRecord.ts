@@ -1,5 +1,5 @@
 import { askOf } from '../../core/bench/askOf';
-import type { FigureRecord } from '../../core/bench/figureRecord';
+import { figureWords, type FigureRecord } from '../../core/bench/figureRecord';
 import type { Task } from '../../core/task/task';
 import { figureText } from '../../core/tally/answer/figureText';
 import { tablePrint } from '../../core/table/print';
@@ -23,7 +23,7 @@ export function* answerFigureRecord(
   const item = session.item(tally);
   return {
     version: 2,
-    words: [where, column.title].filter(Boolean).join(', '),
+    words: figureWords({ where, column }),
     shown: figureText(column, figure, session.doc.formats),
     list: { name, records: table.length, print, recipe },
     ask: askOf({ ...session.doc, tray: [{ ...item, tally: overScope(item.tally, scope) }] }),

@@ -1,5 +1,6 @@
 import { TallyRefused } from '../../core/errors';
 import { fit, refusalOf } from '../../core/tally/kind/evaluate';
+import { madePlace } from '../../core/bench/madeEdits';
 import type { LedgerItem } from '../../core/bench/tray';
 import { totalGrouping } from '../../core/measure/grouping';
 import type { Task } from '../../core/task/task';
@@ -95,6 +96,7 @@ export function* ledgerOf(session: ResolvedBench, item: LedgerItem): Task<Ledger
     view,
     totals,
     lines.showsRecords || spec.measures.length === 0,
+    (id) => madePlace(session.doc, id) !== null,
   );
   const running = new Map<number, Float64Array>();
   for (const { measure, cells } of columns.slots)

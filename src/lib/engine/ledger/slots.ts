@@ -43,6 +43,7 @@ export function isHidden(
 /**
  * Lays out the ledger's columns: each shown column with its first measure, further measures behind it.
  * @param totals each measure's grand total as shown; its width counts
+ * @param made whether a column was made by the bench: its numbers name no record
  * @param records whether record lines show; where none do, columns without a measure give their room away
  */
 export function* layoutColumns(
@@ -51,11 +52,14 @@ export function* layoutColumns(
   view: View,
   totals: readonly string[] = [],
   records = true,
+  made: (id: string) => boolean = () => false,
 ): Task<LedgerColumns> {
   const shown = columnOrder(table, view).filter((id) => !isHidden(id, spec, view));
   const measuresOf = (id: string): number[] =>
     spec.measures.flatMap((m: Measure, k) => (m.column === id ? [k] : []));
-  const naming = shown.find((id) => measuresOf(id).length === 0) ?? null;
+  const isMadeNumber = (id: string): boolean =>
+    made(id) && table.columns.find((c) => c.id === id)?.type === 'number';
+  const naming = shown.find((id) => measuresOf(id).length === 0 && !isMadeNumber(id)) ?? null;
   const slots: Slot[] = [];
   const names = namesOf(table);
   const below = (measure: number): string =>

@@ -36,7 +36,21 @@ export async function originOf(db: Database, listId: number): Promise<ListOrigin
     .select(['benches.id', 'benches.name', 'lists.name as list'])
     .where('benches.id', '=', found.origin.bench)
     .executeTakeFirst();
-  return { frozen: found.origin.frozen, fault: found.fault, bench: bench ?? null };
+  const { newest, current } = await db
+    .selectFrom('readings')
+    .innerJoin('lists', 'lists.id', 'readings.list_id')
+    .where('list_id', '=', listId)
+    .select((eb) => [
+      eb.fn.max('readings.id').as('newest'),
+      eb.fn.max('lists.current_reading').as('current'),
+    ])
+    .executeTakeFirstOrThrow();
+  return {
+    frozen: found.origin.frozen,
+    fault: found.fault,
+    putBack: newest !== current,
+    bench: bench ?? null,
+  };
 }
 
 /** Notes where a new list comes from, inside a transaction that is already open. */

@@ -7,6 +7,13 @@
   let { bench, oncopy }: Props = $props();
   const { saver } = $derived(bench);
 
+  /** A reading as comparisons call it; the one that the page was opened with is not among the others. */
+  const readingName = (id: number): string =>
+    bench.facts.readings.find((r) => r.id === id)?.name ??
+    (id === bench.facts.currentReading
+      ? 'the reading that this page was opened with'
+      : 'a newer one');
+
   function takeTheirs(): void {
     const doc = saver.takeTheirs();
     if (doc) bench.replace(doc, 'Take what was saved elsewhere');
@@ -18,6 +25,11 @@
     <p>
       <b>This bench was changed elsewhere</b>, perhaps in another tab (revision {saver.theirs
         .revision}). What you did here is still here and not yet saved.
+      {#if saver.theirs.doc.reading !== bench.doc.reading}
+        <b>There it looks at another reading of the list</b>: kept, yours goes on looking at {readingName(
+          bench.doc.reading,
+        )}; theirs looks at {readingName(saver.theirs.doc.reading)}.
+      {/if}
     </p>
     <button type="button" class="main-button" onclick={() => saver.keepMine(bench.doc)}
       >Keep mine</button

@@ -39,7 +39,7 @@
   function takePattern(): void {
     const fits = wildcardTest(patternPlaces(pattern.trim().toLowerCase()));
     const found = columns.filter((c) => fits(c.name.toLowerCase()));
-    take(new Set([...ids, ...found.map((c) => c.id)]));
+    take(new Set(found.map((c) => c.id)));
   }
 </script>
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { likeRun } from '../../core/prepare/likeRun';
   import { madePlace } from '../../core/bench/madeEdits';
-  import { counted } from '../../core/table/format';
+  import { counted, listed } from '../../core/table/format';
   import { TYPE_PHRASES } from '../../core/table/column';
   import type { BenchState } from '../bench/bench.svelte';
   import { usedAs } from '../sentence/columnNote';
@@ -38,6 +38,10 @@
   });
   const chosen = $derived(columns.filter((c) => taken.includes(c.id)));
   const rest = $derived(columns.filter((c) => !taken.includes(c.id)));
+  /** Numbers that are not stacked, made ones among them: each record made has them again. */
+  const repeated = $derived(
+    bench.columns.filter((c) => usedAs(c) === 'number' && !taken.includes(c.id)).map((c) => c.name),
+  );
   const odd = $derived(chosen.find((c) => c.type !== chosen[0]?.type));
   const doubled = $derived.by(() => {
     const [a, b] = [name.trim(), value.trim()];
@@ -97,7 +101,14 @@
         {dropBlanks ? 'up to ' : ''}<b>{counted(from * chosen.length, 'record')}</b>, each with {rest.length
           ? `its ${rest.length > 3 ? counted(rest.length, 'other column') : rest.map((c) => c.name).join(', ')}`
           : 'nothing else'}.
-      </p>{/if}
+      </p>
+      {#if repeated.length}<p data-test="stack-repeats">
+          {listed(repeated.slice(0, 4))}{repeated.length > 4
+            ? ` and ${counted(repeated.length - 4, 'more number')}`
+            : ''}
+          {repeated.length === 1 ? 'stands' : 'stand'} in each of the {chosen.length} records: added up
+          there, {repeated.length === 1 ? 'it comes' : 'they come'} to {chosen.length} times as much.
+        </p>{/if}{/if}
   </div>
   {#if ready}<ShelvingFields {shelving} />{/if}
 </PanelForm>
