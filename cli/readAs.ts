@@ -20,6 +20,9 @@ export interface ReadOptions {
   readonly query?: string;
 }
 
+/** In the place of a sheet's name: all of them, one behind the other. */
+const ALL = '*';
+
 /** How a file is read, from the options of a call. @throws Misused, Failed */
 export function readAs({
   recipe,
@@ -44,7 +47,7 @@ export function readAs({
     ...(((sheet ?? member ?? block) !== undefined || head.length > 0) && {
       wanted: {
         ...(member !== undefined && { member }),
-        ...(sheet !== undefined && { part: sheet }),
+        ...(sheet === ALL ? { all: true as const } : sheet !== undefined && { part: sheet }),
         ...(block !== undefined && { block: blockOf(block) }),
         ...(head.length > 0 && { all: true as const, heads: Object.fromEntries(head.map(headOf)) }),
       },

@@ -34,7 +34,10 @@ const reading = (name: string, description: string): Command =>
       '--data <FILE>',
       'delimited text, a workbook, JSON, Arrow or Parquet, packed or not; a SQLite database; connection:NAME',
     )
-    .option('--sheet <NAME>', 'the sheet of a workbook; the one with most cells unless given')
+    .option(
+      '--sheet <NAME>',
+      'the sheet of a workbook, * for all; the one with most cells unless given',
+    )
     .option('--table <NAME>', 'the table or view of a database; its only one unless given')
     .option('--query <SQL>', 'what a SELECT of a database comes to')
     .option('--member <NAME>', 'the file of a zip package; the first unless given')

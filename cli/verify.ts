@@ -88,7 +88,6 @@ interface Again {
 }
 
 /** What steers a terminal, or turns the order of its letters. */
-// eslint-disable-next-line no-control-regex
 const STEERING = /[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]/g;
 
 /** A line that a record brings: nothing in it steers the terminal that it is printed on. */

@@ -1,10 +1,7 @@
-import { readAsk } from '$lib/core/ask/badAsk';
 import type { Ask } from '$lib/core/ask/ask';
 import { finish } from '$lib/core/task/task';
-import { columnFacts } from '$lib/core/tally/wish/listFacts';
 import type { Table } from '$lib/core/table/table';
-import { ListWords } from '$lib/core/wish/listWords';
-import { offersFor } from '$lib/core/wish/offers';
+import { wishedAsks } from '$lib/core/wish/wishedAsks';
 import { Misused } from './exit';
 
 /**
@@ -13,23 +10,15 @@ import { Misused } from './exit';
  * @example wished('fares by vessel in 2024, first 3', table, 'sailings')
  */
 export function wished(typed: string, table: Table, name: string): Ask {
-  const facts = {
-    records: table.length,
-    columns: finish(columnFacts(table)),
-    lead: null,
-    lists: [],
-  };
-  const [best] = offersFor(typed, new ListWords(table), facts, name, []);
+  const [best] = finish(wishedAsks(typed, table, name));
   if (!best)
     throw new Misused(
       `“${typed}” asks for no figures of this list. Its columns are ${table.columns.map((c) => `“${c.name}”`).join(', ')}.`,
     );
-  if (best.left.length)
+  const { notUnderstood } = best;
+  if (notUnderstood.length)
     throw new Misused(
-      `Not understood: ${best.left.map((word) => `“${word}”`).join(', ')}. Without ${best.left.length === 1 ? 'it' : 'them'}: ${best.sentence}`,
+      `Not understood: ${notUnderstood.map((word) => `“${word}”`).join(', ')}. Without ${notUnderstood.length === 1 ? 'it' : 'them'}: ${best.sentence}`,
     );
-  return readAsk({
-    ladder: { rungs: best.narrow.map((condition) => ({ condition })) },
-    tallies: [best.tally],
-  });
+  return best.ask;
 }

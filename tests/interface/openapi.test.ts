@@ -116,6 +116,17 @@ describe('every operation answers as its document says', () => {
     const ask = { body: { tallies: [{ kind: 'ledger' }] } };
     await call('post /api/lists/{id}/ask', [list], ask);
     await call('post /api/lists/{id}/ask', [list], { ...ask, query: '?as=csv' });
+    // What a wish comes to is an ask that can be asked.
+    const { readings } = await given(
+      z.object({
+        readings: z.array(
+          z.object({ sentence: z.string(), notUnderstood: z.array(z.string()), ask: z.unknown() }),
+        ),
+      }),
+      call('post /api/lists/{id}/wish', [list], { body: { wish: 'mean of Ice Cream by month' } }),
+    );
+    expect(readings.length).toBeGreaterThan(0);
+    await call('post /api/lists/{id}/ask', [list], { body: readings[0].ask as object });
   });
 
   it('benches, their ledgers, reports and states', async () => {

@@ -155,6 +155,7 @@ describe('a list that files are added to', () => {
         },
       ],
       setAside,
+      stated: false,
     });
   }
   const cells = async (reading: number): Promise<string[]> => {

@@ -125,6 +125,7 @@ describe('a file on its way to a list', () => {
       name: 'kiosk takings 2026',
       fileName: 'kiosk-takings_2026.csv',
       setAside: [4, 9],
+      stated: true,
       addTo: null,
       leaveOut: true,
       totals: 'aside',

@@ -3,6 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { examine } from '$lib/core/read/examine';
 import { findTotals } from '$lib/core/read/totals';
 import { finish } from '$lib/core/task/task';
+import { newBench } from '$lib/core/bench/newBench';
+import { OpenBench } from '../support/bench';
 import { readText } from '../support/demo';
 
 const foundIn = (text: string): number[] =>
@@ -125,5 +127,38 @@ describe('totals inside a list', () => {
       { numRuns: 2000, seed: 7 },
     );
     expect(alarms).toBeLessThan(lists / 200);
+  });
+});
+
+describe('what a file states as its total', () => {
+  const STATEMENT = 'Crop,Tons,Cost\nOats,10,2.50\nRye,20,1.25\nMaize,5,1\nTotal,36,4.75\n';
+  const { table } = readText(STATEMENT).reading;
+
+  it('is kept as known totals of the first bench, where it is set aside and wished for', () => {
+    expect(newBench(table, 1, [4]).known).toEqual([]);
+    const doc = newBench(table, 1, [4], true);
+    expect(
+      doc.known.map(({ place, value, decimals, source }) => [
+        place.column,
+        value,
+        decimals,
+        source,
+      ]),
+    ).toEqual([
+      ['m1', 36, 0, 'the total in the file, record 4'],
+      ['m2', 4.75, 2, 'the total in the file, record 4'],
+    ]);
+    const bench = new OpenBench(table, readText(STATEMENT).recipe, 'Crops');
+    bench.show(doc);
+    // The tons were added up wrongly in the file; the costs were not.
+    expect(bench.ask('known', {}).map(({ stands }) => stands)).toEqual(['differs', 'agrees']);
+  });
+
+  it('is none where the total is not of all, or counts', () => {
+    expect(newBench(table, 1, [2], true).known).toEqual([]);
+    const parts = readText(
+      'Crop,Tons\nOats,10\nRye,20\nSubtotal,30\nMaize,5\nPeas,6\nSubtotal,11\n',
+    );
+    expect(newBench(parts.reading.table, 1, [3, 6], true).known).toEqual([]);
   });
 });

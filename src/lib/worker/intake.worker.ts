@@ -166,7 +166,7 @@ let accepted: { readonly of: ReadFile; readonly as: string; readonly file: ReadF
 
 async function accept(naming: Extract<ToIntake, { kind: 'accept' }>): Promise<void> {
   if (!latest) throw new Error('The file has not been read to its end yet.');
-  const { base, list, addTo, leaveOut, name, fileName, totals } = naming;
+  const { base, list, addTo, leaveOut, name, fileName, stated, totals } = naming;
   const recipe = { ...latest.recipe, ...(totals && { totals }) };
   const all = { file: latest, setAside: naming.setAside };
   const { file, setAside } =
@@ -174,7 +174,7 @@ async function accept(naming: Extract<ToIntake, { kind: 'accept' }>): Promise<vo
   const as = JSON.stringify({ recipe, setAside, addTo, leaveOut });
   if (accepted?.of !== latest || accepted.as !== as)
     accepted = { of: latest, as, file: { ...file, recipe } };
-  const named = { base, list, addTo, name, fileName, setAside };
+  const named = { base, list, addTo, name, fileName, setAside, stated };
   const stored = await sender.keep(accepted.file, named, (share) =>
     send({ kind: 'sending', share }),
   );

@@ -66,6 +66,8 @@ export const ToIntake = z.discriminatedUnion('kind', [
     name: z.string(),
     fileName: z.string(),
     setAside: z.array(z.int()),
+    /** Whether what the file states as its grand total is kept as known totals. */
+    stated: z.boolean(),
     /** What was decided about records that look like totals; null: there are none. */
     totals: Recipe.shape.totals.unwrap().nullable(),
   }),

@@ -22,6 +22,8 @@ export interface Naming {
   readonly name: string;
   readonly fileName: string;
   readonly setAside: readonly number[];
+  /** Whether what the file states as its grand total is kept as known totals. */
+  readonly stated: boolean;
 }
 
 const Begun = z.object({ id: z.string() });

@@ -199,3 +199,52 @@ describe('totals that a sheet marks', () => {
     expect(across.totals).toEqual([]);
   });
 });
+
+describe('all sheets of a workbook', () => {
+  const month = (head: string, ...jobs: [string, number][]): string[][] => [
+    [text('Job'), text(head)],
+    ...jobs.map(([job, hours]) => [text(job), number(hours)]),
+  ];
+  const all: ReadAs = { ...BY_ITSELF, wanted: { all: true } };
+
+  it('are one list, each record with its sheet, cells of their own kinds', async () => {
+    const { columns, types, sheets } = await read(
+      [
+        ['January', month('Hours', ['0012', 2], ['a', 3.5])],
+        [
+          'February',
+          [
+            [text('Hours'), text('Job')],
+            [number(4), text('7')],
+          ],
+        ],
+        ['Notes', []],
+      ],
+      all,
+    );
+    expect(types).toEqual(['text', 'text', 'number']);
+    expect(columns).toEqual([
+      ['January', 'January', 'February'],
+      ['0012', 'a', '7'],
+      ['2', '3.5', '4'],
+    ]);
+    expect(sheets).toEqual(['']);
+  });
+
+  it('whose heads differ are not read before it is said what they are', async () => {
+    const months: Parameters<typeof rawWorkbook>[0] = [
+      ['January', month('Hours', ['a', 2])],
+      ['February', month('Time', ['b', 3])],
+    ];
+    await expect(read(months, all)).rejects.toThrow('The sheets have not the same columns');
+    const settled = await read(months, {
+      ...BY_ITSELF,
+      wanted: { all: true, heads: { Time: { sameAs: 'Hours' }, Hours: 'own' } },
+    });
+    expect(settled.columns).toEqual([
+      ['January', 'February'],
+      ['a', 'b'],
+      ['2', '3'],
+    ]);
+  });
+});

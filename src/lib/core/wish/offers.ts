@@ -3,7 +3,7 @@ import type { Condition } from '../selection/condition';
 import { describeCondition } from '../selection/describe';
 import { namesOf } from '../table/table';
 import type { ListFacts } from '../tally/wish/guess';
-import { questionsOf } from '../tally/wish/guesses';
+import { guessOf, questionsOf } from '../tally/wish/guesses';
 import { kindOf } from '../tally/kind/kinds';
 import type { Tally } from '../tally/spec/specs';
 import type { Wish } from '../tally/wish/wish';
@@ -75,5 +75,8 @@ export function offersFor(
       const sentence = kindOf(tally).plain(names, listName);
       return [{ kind, question, sentence, tally, wish, narrow: conditions, narrowWords, left }];
     })
-    .sort((a, b) => a.left.length - b.left.length);
+    .sort((a, b) => a.left.length - b.left.length || invented(a) - invented(b));
 }
+
+/** Whether an offer holds what nobody wished for: it stands behind those that hold only what was. */
+const invented = ({ kind, wish }: Offer): number => Number(guessOf(kind).invents?.(wish) ?? false);

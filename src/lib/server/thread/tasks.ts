@@ -30,6 +30,8 @@ export const ThreadTask = z.discriminatedUnion('task', [
     recipe: Recipe,
     doubts: z.array(Doubt),
     setAside: z.array(z.int().min(1)),
+    /** Whether what the file states as its grand total is kept as known totals of the first bench. */
+    stated: z.boolean(),
   }),
   /** Reads a file of the demo by its own recipe and stores it. */
   z.object({
@@ -110,6 +112,14 @@ export const ThreadTask = z.discriminatedUnion('task', [
     doc: Bench,
     others: z.record(z.string(), z.int()),
     facts: z.object({ list: z.string(), read: z.string(), made: z.string() }),
+  }),
+  /** The asks that a wish about a stored reading may mean. */
+  z.object({
+    task: z.literal('wish'),
+    database: z.string(),
+    reading: z.int(),
+    wish: z.string(),
+    limitMs: z.number(),
   }),
   /** Answers an ask about a stored reading, within a time and a size. */
   z.object({

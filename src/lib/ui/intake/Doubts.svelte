@@ -23,6 +23,12 @@
               ? 'it'
               : 'them'} aside, so that nothing counts twice</label
           >
+          {#if intake.refreshed === null && intake.setTotalsAside}
+            <label class="totals"
+              ><input type="checkbox" bind:checked={intake.keepStated} data-test="keep-stated" /> Keep
+              a total of the whole file as a known total, beside its figure</label
+            >
+          {/if}
         {/if}
         {#if d.places.length}
           <ul>

@@ -7,11 +7,13 @@
   /** Several files whose columns differ: what each of these columns is, before anything is read. */
   interface Props {
     heads: readonly HeadDifference[];
+    /** Whether they are sheets of a workbook. */
+    sheets: boolean;
     onsettle: (heads: HeadsSettled) => void;
     /** Reads the files one at a time instead. */
     onapart: () => void;
   }
-  let { heads, onsettle, onapart }: Props = $props();
+  let { heads, sheets, onsettle, onapart }: Props = $props();
   let said = $state.raw<HeadsSettled>({});
   const as = (head: string): HeadSettled => said[head] ?? 'own';
   const SAME = 'same ';
@@ -45,7 +47,9 @@
 </script>
 
 <section aria-labelledby="heads-of-files" data-test="heads">
-  <h1 class="serif" id="heads-of-files">The files have not the same columns</h1>
+  <h1 class="serif" id="heads-of-files">
+    The {sheets ? 'sheets' : 'files'} have not the same columns
+  </h1>
   <p>
     {counted(heads.length, 'column')}
     {heads.length === 1 ? 'is' : 'are'} not in all of them. Say what each is; nothing is read before.
@@ -81,7 +85,8 @@
       onclick={() => onsettle(Object.fromEntries(heads.map(({ head }) => [head, as(head)])))}
       data-test="heads-settled">Read them together</button
     >
-    <button type="button" class="plain-button" onclick={onapart}>Read one of the files alone</button
+    <button type="button" class="plain-button" onclick={onapart}
+      >Read one of the {sheets ? 'sheets' : 'files'} alone</button
     >
   </div>
 </section>

@@ -212,8 +212,14 @@
     <main class="heads">
       <HeadsOfFiles
         heads={intake.heads}
+        sheets={intake.choices.parts.includes(intake.files[0])}
         onsettle={(heads) => intake.choose({ all: true, heads })}
-        onapart={() => intake.choose({ member: intake.files[0] })}
+        onapart={() =>
+          intake.choose(
+            intake.choices.parts.includes(intake.files[0])
+              ? { part: intake.files[0] }
+              : { member: intake.files[0] },
+          )}
       />
     </main>
   {:else if !recipe}

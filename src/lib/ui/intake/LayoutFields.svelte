@@ -76,9 +76,11 @@
       >Sheet
       <OneOf
         value={recipe.source?.part ?? ''}
-        options={named(choices.parts)}
+        options={form === 'workbook'
+          ? [['', 'all of them, one behind the other'], ...named(choices.parts)]
+          : named(choices.parts)}
         test="part"
-        onchange={(part) => onchoose({ part })}
+        onchange={(part) => onchoose(part === '' ? { all: true } : { part })}
       /></label
     >
   {/if}

@@ -75,6 +75,8 @@ export class IntakeState {
   doubts = $state.raw<Doubt[]>([]);
   totals = $state.raw<number[]>([]);
   setTotalsAside = $state(true);
+  /** Whether the grand total that the file states is kept, to be compared. */
+  keepStated = $state(true);
   fault = $state('');
   differences = $state.raw<Difference[]>([]);
   decisions = $state.raw<ReadonlyMap<string, boolean>>(new Map());
@@ -295,6 +297,7 @@ export class IntakeState {
       name: this.name.trim(),
       fileName: this.fileName,
       setAside: this.setTotalsAside ? [...this.totals] : [],
+      stated: this.setTotalsAside && this.keepStated && this.refreshed === null,
       totals: this.totals.length ? (this.setTotalsAside ? 'aside' : 'counted') : null,
     });
   }

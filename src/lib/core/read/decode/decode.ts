@@ -218,6 +218,17 @@ async function unfoldForm(
       const { openWorkbook } = await import('./workbook');
       const book = openWorkbook(bytes, limit);
       told(OPENED.parsed);
+      if (wanted.all && wanted.part === undefined && book.shown.length > 1) {
+        const { stackedSheets } = await import('./stackedSheets');
+        const { grid, doubts } = stackedSheets(book, wanted.heads);
+        told(OPENED.taken);
+        return {
+          source: { form, all: true, ...(wanted.heads && { heads: wanted.heads }) },
+          choices: { ...NO_PARTS, parts: book.sheets },
+          doubts,
+          content: asGrid(grid),
+        };
+      }
       const part = wanted.part ?? book.main;
       if (!book.sheets.includes(part)) throw notThere('sheet', part, book.sheets, 'The workbook');
       const { grid, doubts, blocks, block } = book.sheet(part, wanted.block);

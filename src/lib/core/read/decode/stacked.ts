@@ -8,19 +8,21 @@ import { rowsAsText } from './cellGrid';
 import type { HeadDifference, HeadSettled } from './source';
 import type { Member } from './zip';
 
-/** A file of delimited text as its header and the lines below. */
-interface Lines {
+/** One of several things of one shape, a file or a sheet: its heads, each once, and the records below. */
+export interface Stackable<Cell> {
   readonly name: string;
   readonly heads: readonly string[];
+  readonly rows: readonly (readonly Cell[])[];
+}
+
+/** A file of delimited text as its header and the lines below. */
+interface Lines extends Stackable<string> {
   /** Cells as they were written, numbers by one mark in all files. */
   readonly rows: readonly string[][];
 }
 
 /** A heading as two files would both write it. */
 const form = (head: string): string => head.trim().toLowerCase().replace(/\s+/g, ' ');
-
-/** The column that says which file a record stood in. */
-const FILE = 'File';
 
 /** What was said of heads that not all files have, by the heads. */
 export type HeadsSettled = Readonly<Record<string, HeadSettled>>;
@@ -35,28 +37,57 @@ export type HeadsSettled = Readonly<Record<string, HeadSettled>>;
 export function stackedText(members: readonly Member[], settled: HeadsSettled = {}): Uint8Array {
   const files = members.map(linesOf);
   writeByOneMark(files);
+  const { heads, rows } = stackedRows(
+    files,
+    settled,
+    { one: 'File', many: 'files' },
+    (name) => name,
+    '',
+  );
+  return rowsAsText([heads, ...rows]);
+}
+
+/**
+ * Records of several things of one shape, one behind the other, in columns found by their headings; the first
+ * column says where each stood.
+ * @param called what one and several of them are called; the first is the head of that column
+ * @param nameCell the name of one as a cell
+ * @param none what stands where one lacks a column
+ * @throws HeadsDiffer, IntakeError
+ */
+export function stackedRows<Cell>(
+  files: readonly Stackable<Cell>[],
+  settled: HeadsSettled,
+  called: { readonly one: string; readonly many: string },
+  nameCell: (name: string) => Cell,
+  none: Cell,
+): { heads: string[]; rows: Cell[][] } {
   const differences = differencesOf(files);
   const said = new Map(Object.entries(settled).map(([head, as]) => [form(head), as]));
   const open = differences.filter(({ head }) => !said.has(form(head)));
   if (open.length) {
     const names = files.map(({ name }) => name);
-    throw new HeadsDiffer(differWords(open), open, names, areAlike(files));
+    throw new HeadsDiffer(differWords(open, called.many), open, names, areAlike(files));
   }
   const same = sameAs(files, said);
   const columns = columnsOf(files, said);
-  let own = FILE;
-  for (let n = 2; columns.some((head) => form(head) === form(own)); n++) own = `${FILE} ${n}`;
+  let own = called.one;
+  for (let n = 2; columns.some((head) => form(head) === form(own)); n++) own = `${called.one} ${n}`;
   const rows = files.flatMap(({ name, heads, rows: lines }) => {
     const forms = heads.map((head) => same.get(form(head)) ?? form(head));
     const at = columns.map((head) => forms.indexOf(form(head)));
     // Cells past the header stay past it, where they are told.
-    return lines.map((row) => [name, ...at.map((c) => row[c] ?? ''), ...row.slice(heads.length)]);
+    return lines.map((row) => [
+      nameCell(name),
+      ...at.map((c) => row[c] ?? none),
+      ...row.slice(heads.length),
+    ]);
   });
-  return rowsAsText([[own, ...columns], ...rows]);
+  return { heads: [own, ...columns], rows };
 }
 
 /** Heads that not all files have, in the order in which they are met. */
-function differencesOf(files: readonly Lines[]): HeadDifference[] {
+function differencesOf(files: readonly Stackable<unknown>[]): HeadDifference[] {
   const having = new Map<string, { head: string; files: Set<string> }>();
   for (const { name, heads } of files)
     for (const head of heads) {
@@ -75,7 +106,7 @@ function differencesOf(files: readonly Lines[]): HeadDifference[] {
 }
 
 /** Whether the files share half of the heads of each at least: they are of one kind. */
-function areAlike(files: readonly Lines[]): boolean {
+function areAlike(files: readonly Stackable<unknown>[]): boolean {
   const [first, ...rest] = files;
   const shared = first.heads.filter((head) =>
     rest.every(({ heads }) => heads.some((other) => form(other) === form(head))),
@@ -83,8 +114,8 @@ function areAlike(files: readonly Lines[]): boolean {
   return files.every(({ heads }) => 2 * shared >= heads.length);
 }
 
-const differWords = (differences: readonly HeadDifference[]): string =>
-  `The files have not the same columns: ${differences
+const differWords = (differences: readonly HeadDifference[], many: string): string =>
+  `The ${many} have not the same columns: ${differences
     .slice(0, 6)
     .map(
       ({ head, lackedBy }) =>
@@ -92,11 +123,11 @@ const differWords = (differences: readonly HeadDifference[]): string =>
     )
     .join(
       ', ',
-    )}${differences.length > 6 ? ' and more' : ''}. Say what each of these columns is, or give all files the same.`;
+    )}${differences.length > 6 ? ' and more' : ''}. Say what each of these columns is, or give all ${many} the same.`;
 
 /** Which head is written for which. @throws IntakeError */
 function sameAs(
-  files: readonly Lines[],
+  files: readonly Stackable<unknown>[],
   said: ReadonlyMap<string, HeadSettled>,
 ): ReadonlyMap<string, string> {
   const same = new Map<string, string>();
@@ -122,7 +153,10 @@ function sameAs(
 }
 
 /** All columns, in the order in which the files have them. */
-function columnsOf(files: readonly Lines[], said: ReadonlyMap<string, HeadSettled>): string[] {
+function columnsOf(
+  files: readonly Stackable<unknown>[],
+  said: ReadonlyMap<string, HeadSettled>,
+): string[] {
   const columns = new Map<string, string>();
   for (const { heads } of files)
     for (const head of heads) {

@@ -27,6 +27,8 @@ export interface Workbook {
   readonly sheets: readonly string[];
   /** The sheet that is taken unless another is asked for: the first that can be seen and holds most cells. */
   readonly main: string;
+  /** Those that can be seen and hold cells. */
+  readonly shown: readonly string[];
   /**
    * One of its sheets, or one of several tables on it: the one with most cells unless another is named.
    * @throws IntakeError where it is not there
@@ -75,6 +77,7 @@ export function openWorkbook(bytes: Uint8Array, limit: number): Workbook {
   return {
     sheets,
     main,
+    shown,
     sheet(name, block) {
       const sheet = byName.get(name) ?? {};
       const date1904 = Boolean(book.Workbook?.WBProps?.date1904);

@@ -51,6 +51,8 @@ export interface FirstGuess<Spec> {
   measures?(spec: Spec): readonly MeasureKind[];
   /** Whether a wish can hardly mean anything else: "the next 12 months". */
   meant?(wish: Wish): boolean;
+  /** Whether what it begins with holds parts that the wish did not name, for an example. */
+  invents?(wish: Wish): boolean;
   guess(facts: ListFacts, wish: Wish): Guess<Spec>;
 }
 

@@ -192,6 +192,25 @@ export const LISTS: Paths = {
       },
     ),
   },
+  '/api/lists/{id}/wish': {
+    post: operation(
+      'What a wish in words may mean, the likeliest first, each with the ask that it would be',
+      {
+        200: ok(
+          'Readings of the wish; words of it that were not understood are named',
+          having({ readings: 'array' }),
+        ),
+      },
+      [400, 404, 422],
+      {
+        requestBody: jsonBody({
+          type: 'object',
+          required: ['wish'],
+          properties: { wish: { type: 'string' } },
+        }),
+      },
+    ),
+  },
   '/api/lists/{id}/columns': {
     patch: operation(
       'Tells columns otherwise (names, units, numbers as years), in a reading of the same cells',

@@ -4,6 +4,7 @@ import type { Recipe } from '$lib/core/read/recipe';
 import { StepCache } from '$lib/core/task/cache';
 import type { Task } from '$lib/core/task/task';
 import type { Table } from '$lib/core/table/table';
+import { wishedAsks, type WishedAsk } from '$lib/core/wish/wishedAsks';
 import { resultFile } from '$lib/core/write/resultFile';
 import { openDatabase, type Database } from '../../storage/database';
 import { loadTable } from '../load';
@@ -40,6 +41,17 @@ export async function answer(task: Extract<ThreadTask, { task: 'answer' }>): Pro
         `The answer is over ${Math.round(task.limitBytes / 1024 / 1024)} MB. Ask for fewer tallies, longer periods, wider bands or only the top of a ranking.`,
       );
     return written;
+  } finally {
+    await db.destroy();
+  }
+}
+
+/** The asks that a wish about a stored reading may mean, the likeliest first. */
+export async function wish(task: Extract<ThreadTask, { task: 'wish' }>): Promise<WishedAsk[]> {
+  const db = openDatabase(task.database);
+  try {
+    const { table, listName } = await tableOf(db, task.database, task.reading);
+    return within(wishedAsks(task.wish, table, listName), task.limitMs);
   } finally {
     await db.destroy();
   }

@@ -99,7 +99,8 @@ export async function store(task: StoreTask): Promise<Accepted> {
       listId === null
         ? {
             name: 'Bench 1',
-            docFor: (reading: number) => JSON.stringify(newBench(table, reading, task.setAside)),
+            docFor: (reading: number) =>
+              JSON.stringify(newBench(table, reading, task.setAside, task.stated)),
           }
         : null;
     const tables = listId === null ? new Map() : await tablesOfBenches(db, listId);

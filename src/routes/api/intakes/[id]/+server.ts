@@ -23,6 +23,8 @@ const Given = z.strictObject({
   doubts: z.array(Doubt).max(5000),
   /** Numbers of the records to set aside, from 1. */
   setAside: z.array(z.int().min(1)).max(1_000_000),
+  /** Whether what the file states as its grand total is kept as known totals of the first bench. */
+  stated: z.boolean().default(false),
 });
 
 const MADE_OF_ANOTHER =
@@ -61,6 +63,7 @@ export const POST: RequestHandler = ({ params, request }) =>
           recipe: given.recipe,
           doubts: given.doubts,
           setAside: given.setAside,
+          stated: given.stated,
         }),
       );
     const stored = await incoming.accept(params.id, store, (answer) => Accepted.parse(answer));

@@ -19,6 +19,8 @@ export const conditionalGuess: FirstGuess<ConditionalSpec> = {
   found: 'conditional condition where if count sum both overlap',
   measures: () => ['records'],
   meant: (wish) => wish.conditions !== undefined,
+  // Its conditions are examples where none was wished for.
+  invents: (wish) => wish.conditions === undefined,
   guess(facts, wish) {
     if (wish.conditions) return { tally: asked(facts, wish, wish.conditions) };
     const number = spreadFor(facts, wish);
