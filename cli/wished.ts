@@ -1,8 +1,9 @@
 import type { Ask } from '$lib/core/ask/ask';
 import { finish } from '$lib/core/task/task';
 import type { Table } from '$lib/core/table/table';
-import { wishedAsks } from '$lib/core/wish/wishedAsks';
+import { wishedAsks } from '$lib/core/ask/wishedAsks';
 import { Misused } from './exit';
+import { note } from './output';
 
 /**
  * The ask that a wish means, as the finder of the page would begin it.
@@ -20,5 +21,7 @@ export function wished(typed: string, table: Table, name: string): Ask {
     throw new Misused(
       `Not understood: ${notUnderstood.map((word) => `“${word}”`).join(', ')}. Without ${notUnderstood.length === 1 ? 'it' : 'them'}: ${best.sentence}`,
     );
+  for (const { typed: word, takenFor } of best.taken)
+    note(`“${word}” was taken for “${takenFor}”.`);
   return best.ask;
 }

@@ -209,3 +209,39 @@ describe('a wish', () => {
     sorted(figures).forEach((v, k) => expect(v).toBeCloseTo(sorted(want)[k], 6));
   });
 });
+
+describe('words that are near', () => {
+  it('are taken for those of the list, and it is said', () => {
+    const [first] = ofSailings('fares by vesel');
+    expect([first.left, first.taken]).toEqual([[], [{ typed: 'vesel', takenFor: 'vessel' }]]);
+    expect(first.sentence).toContain('Vessel');
+    const [value] = ofSailings('fares by month, Nesness only');
+    expect([value.left, value.taken[0]]).toEqual([[], { typed: 'Nesness', takenFor: 'nessness' }]);
+    const [measure] = ofSailings('averge delay by route');
+    expect([measure.left, measure.taken[0].takenFor]).toEqual([[], 'average']);
+  });
+
+  it('are none where they are short, in quotes, or begin otherwise', () => {
+    for (const typed of ['fares by rte', 'fares by month, "Nesness" only', 'fares by tessel'])
+      expect([typed, ofSailings(typed)[0]?.taken ?? []]).toEqual([typed, []]);
+  });
+});
+
+describe('times told from the last day of the list', () => {
+  it.each([
+    ['this month', '2026-06-01', '2026-06-30'],
+    ['last quarter', '2026-01-01', '2026-03-31'],
+    ['last year', '2025-01-01', '2025-12-31'],
+    ['last 3 months', '2026-04-01', '2026-06-30'],
+  ])('%s', (words, from, to) => {
+    const [first] = ofSailings(`fares by route ${words}`);
+    expect(first.left).toEqual([]);
+    expect(JSON.stringify(first.narrow)).toContain(`"from":"${from}","to":"${to}"`);
+  });
+
+  it('are no narrowing where they are set against', () => {
+    expect(
+      ofSailings('fares by month compared with last year').every(({ narrow }) => narrow.length === 0),
+    ).toBe(true);
+  });
+});

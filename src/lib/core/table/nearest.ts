@@ -22,7 +22,7 @@ export function nearest(text: string, candidates: Iterable<string>): string | nu
 }
 
 /** Insertions, deletions, replacements and turned neighbours that make one text of the other. */
-function distance(a: string, b: string): number {
+export function distance(a: string, b: string): number {
   let before: number[] = [];
   let row = Array.from({ length: b.length + 1 }, (_, j) => j);
   for (let i = 1; i <= a.length; i++) {

@@ -5,6 +5,7 @@ import { daysCondition } from '../tally/series/series';
 import { kindsIn } from '../tally/wish/wishMeasures';
 import { PERIOD_WORDS } from '../tally/wish/wishPlaces';
 import type { ListWords, NamedValues } from './listWords';
+import { relativeSpan } from './relativeSpan';
 import { SMALL_WORDS } from './smallWords';
 import type { Token } from './tokens';
 
@@ -28,6 +29,8 @@ const IN = new Set(['in', 'on', 'at', 'during', 'of', 'for', 'from']);
 const SMALL = new Set(['the', 'a', 'an']);
 /** Questions that are about two times, and not about what lies within. */
 const BETWEEN = /^(?:mov|gr[eo]w|chang|compound|contribut|why|rise|rose|fall|fell|rank|differ)/;
+/** Words of a question about one time beside another. */
+const AGAINST = new Set(['compared', 'against', 'versus', 'vs', 'than']);
 /** Longest time in words: `from june to august 2025`. */
 const MOST_SPAN = 6;
 /** Words of the longest value that is looked for. */
@@ -189,6 +192,8 @@ function timeAt(tokens: readonly Token[], at: number, words: ListWords): Read | 
   // “what moved fares from 2024 to 2025” is between the two.
   const between = tokens.some((token) => BETWEEN.test(token.word));
   if (between && (word === 'from' || ['from', 'to'].includes(tokens[at - 1]?.word))) return null;
+  // “compared with last year” is set against it, and not narrowed to it.
+  const against = tokens.some((token) => AGAINST.has(token.word));
   const open = word === 'since' || word === 'before' || word === 'after';
   const from = open || IN.has(word) ? at + 1 : at;
   for (let to = Math.min(tokens.length, from + MOST_SPAN); to > from; to--) {
@@ -202,7 +207,15 @@ function timeAt(tokens: readonly Token[], at: number, words: ListWords): Read | 
     )
       continue;
     if (between && said.length > 1 && said.some((token) => token.word === 'to')) continue;
-    const span = spanNamed(said.map(({ text }) => text).join(' '));
+    const last = against ? null : words.lastDay(date.id);
+    const relative =
+      last === null
+        ? null
+        : relativeSpan(
+            said.map((token) => token.word),
+            last,
+          );
+    const span = relative ?? spanNamed(said.map(({ text }) => text).join(' '));
     if (!span) continue;
     const length = to - at;
     const leaf = { kind: 'leaf', column: date.id, not: false } as const;

@@ -1,3 +1,4 @@
+import { DAY_MS } from '../table/calendar';
 import { isText } from '../table/column';
 import type { Table } from '../table/table';
 import { sameWord, singular, type Token } from './tokens';
@@ -22,6 +23,9 @@ export class ListWords {
     readonly holding: ReadonlyMap<string, readonly string[]>;
   }[];
 
+  #vocabulary: ReadonlySet<string> | null = null;
+  readonly #lastDays = new Map<string, number | null>();
+
   constructor(readonly table: Table) {
     this.#values = table.columns.flatMap((column) => {
       if (!isText(column) || column.dictionary.length > MOST_TEXTS) return [];
@@ -34,6 +38,28 @@ export class ListWords {
       }
       return [{ column: column.id, whole, holding }];
     });
+  }
+
+  /** The words of the names of its columns and of their values, in small letters. */
+  get vocabulary(): ReadonlySet<string> {
+    return (this.#vocabulary ??= new Set([
+      ...this.table.columns.flatMap(({ name }) => name.toLowerCase().split(/[\s,/-]+/)),
+      ...this.#values.flatMap(({ holding }) => [...holding.keys()]),
+    ]));
+  }
+
+  /** The last day of a column of dates; null where it has none. */
+  lastDay(id: string): number | null {
+    const known = this.#lastDays.get(id);
+    if (known !== undefined) return known;
+    const column = this.table.columns.find((c) => c.id === id);
+    let last: number | null = null;
+    if (column && !isText(column))
+      for (const value of column.values)
+        if (value === value && (last === null || value > last)) last = value;
+    const day = last !== null && column?.type === 'datetime' ? Math.floor(last / DAY_MS) : last;
+    this.#lastDays.set(id, day);
+    return day;
   }
 
   /**

@@ -11,6 +11,7 @@ import { fitOf, wishOf } from '../tally/wish/wishOf';
 import { filtersIn } from './filters';
 import { leftover, notUnderstood } from './leftover';
 import type { ListWords } from './listWords';
+import { respelled, type Respelling } from './respelled';
 import { SMALL_WORDS } from './smallWords';
 import { tokensOf } from './tokens';
 
@@ -27,6 +28,8 @@ export interface Offer {
   readonly narrowWords: readonly string[];
   /** Words that were not understood, as they were typed and in their order. */
   readonly left: readonly string[];
+  /** Words that were taken for others, which are near. */
+  readonly taken: readonly Respelling[];
 }
 
 /**
@@ -45,6 +48,24 @@ export function narrowingIn(typed: string, words: ListWords): readonly Condition
  * @example offersFor('fares by route without gale', words, facts, 'Sailings', [])[0].left // []
  */
 export function offersFor(
+  typed: string,
+  words: ListWords,
+  facts: ListFacts,
+  listName: string,
+  kept: readonly KeptBands[],
+): Offer[] {
+  const offers = offersOf(typed, words, facts, listName, kept);
+  const left = offers[0]?.left ?? tokensOf(typed).map(({ text }) => text);
+  const near = left.length > 0 ? respelled(typed, left, words) : null;
+  if (!near) return offers;
+  const others = offersOf(near.typed, words, facts, listName, kept);
+  // A word is taken for another only where more is understood then.
+  if (others.length === 0 || (offers[0] && others[0].left.length >= offers[0].left.length))
+    return offers;
+  return others.map((offer) => ({ ...offer, taken: near.taken }));
+}
+
+function offersOf(
   typed: string,
   words: ListWords,
   facts: ListFacts,
@@ -73,7 +94,9 @@ export function offersFor(
       const { tally } = guess;
       const left = notUnderstood(rest, leftover(rest, tally, columns, found, listName));
       const sentence = kindOf(tally).plain(names, listName);
-      return [{ kind, question, sentence, tally, wish, narrow: conditions, narrowWords, left }];
+      return [
+        { kind, question, sentence, tally, wish, narrow: conditions, narrowWords, left, taken: [] },
+      ];
     })
     .sort((a, b) => a.left.length - b.left.length || invented(a) - invented(b));
 }

@@ -72,6 +72,7 @@ export function* answerOffers(
     narrow: [...offer.narrow],
     narrowWords: [...offer.narrowWords],
     left: [...offer.left],
+    taken: offer.taken.map((word) => ({ ...word })),
   }));
   return { tallies, narrow: [...narrowingIn(typed, words)] };
 }

@@ -125,5 +125,7 @@ export const Offered = z.strictObject({
   narrowWords: z.array(z.string()),
   /** Words that were not understood, as they were typed. */
   left: z.array(z.string()),
+  /** Words that were taken for others, which are near. */
+  taken: z.array(z.strictObject({ typed: z.string(), takenFor: z.string() })),
 });
 export type Offered = z.infer<typeof Offered>;

@@ -159,7 +159,10 @@
                   <span
                     >{#if item.act.left?.length}<b class="left" data-test="left"
                         >Not understood: {item.act.left.map((word) => `“${word}”`).join(', ')}.</b
-                      >{/if}{item.act.label}</span
+                      >{/if}{#each item.act.taken ?? [] as { typed, takenFor } (typed)}<small
+                        class="taken"
+                        data-test="taken">“{typed}” taken for “{takenFor}”.</small
+                      >{/each}{item.act.label}</span
                   ><small>{item.act.keys ?? item.act.kind}</small>
                 </li>
               {/snippet}
@@ -214,6 +217,7 @@
     margin: 10px;
     color: var(--ink-soft);
   }
+  .taken,
   b.left {
     margin-right: 0.35em;
   }

@@ -28,6 +28,8 @@ export interface Act {
   readonly loosely?: boolean;
   /** Words that were typed and that it does not do: told before it, and never passed over by one Enter. */
   readonly left?: readonly string[];
+  /** Words of it that were taken for others, which are near. */
+  readonly taken?: readonly { readonly typed: string; readonly takenFor: string }[];
   readonly run: () => void;
 }
 

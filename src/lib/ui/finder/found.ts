@@ -29,16 +29,19 @@ export async function foundActs(bench: BenchState, typed: string): Promise<Act[]
 
 /** `median delay by vessel without gale`: the tallies that begin so, and what they narrow to. */
 function tallyActs(bench: BenchState, offers: ReplyOf<'offers'>['tallies']): Act[] {
-  return offers.map(({ question, sentence, tally, wish, narrow, narrowWords, left }): Act => {
-    const only = narrowWords.length ? ` Narrowed to: ${narrowWords.join('; ')}.` : '';
-    return {
-      kind: 'tally',
-      label: `New: ${sentence}${only}`,
-      keys: question,
-      left,
-      run: () => bench.begin(`New tally: ${sentence}${only}`, tally, wish, narrow),
-    };
-  });
+  return offers.map(
+    ({ question, sentence, tally, wish, narrow, narrowWords, left, taken }): Act => {
+      const only = narrowWords.length ? ` Narrowed to: ${narrowWords.join('; ')}.` : '';
+      return {
+        kind: 'tally',
+        label: `New: ${sentence}${only}`,
+        keys: question,
+        left,
+        taken,
+        run: () => bench.begin(`New tally: ${sentence}${only}`, tally, wish, narrow),
+      };
+    },
+  );
 }
 
 /** A step with what it would keep and leave out: the figures that come when it is taken. */

@@ -28,6 +28,12 @@ const PHRASES: readonly (readonly [words: readonly string[], kind: MeasureKind])
     .map((kind) => [MEASURES[kind].words.split(' '), kind] as const)
     .sort(([a], [b]) => b.length - a.length);
 
+/** Every word that names a measure, or is one of several that do. */
+export const MEASURE_WORDS: readonly string[] = [
+  ...ALSO.keys(),
+  ...PHRASES.flatMap(([words]) => words),
+];
+
 /** The measures that words name, in their order, each once. */
 export function kindsIn(words: readonly string[]): MeasureKind[] {
   const found: MeasureKind[] = [];

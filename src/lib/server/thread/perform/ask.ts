@@ -4,7 +4,7 @@ import type { Recipe } from '$lib/core/read/recipe';
 import { StepCache } from '$lib/core/task/cache';
 import type { Task } from '$lib/core/task/task';
 import type { Table } from '$lib/core/table/table';
-import { wishedAsks, type WishedAsk } from '$lib/core/wish/wishedAsks';
+import { wishedAsks, type WishedAsk } from '$lib/core/ask/wishedAsks';
 import { resultFile } from '$lib/core/write/resultFile';
 import { openDatabase, type Database } from '../../storage/database';
 import { loadTable } from '../load';

@@ -1,10 +1,11 @@
-import { readAsk } from '../ask/badAsk';
-import type { Ask } from '../ask/ask';
+import { readAsk } from './badAsk';
+import type { Ask } from './ask';
 import type { Task } from '../task/task';
 import { columnFacts } from '../tally/wish/listFacts';
 import type { Table } from '../table/table';
-import { ListWords } from './listWords';
-import { offersFor } from './offers';
+import { ListWords } from '../wish/listWords';
+import { offersFor } from '../wish/offers';
+import type { Respelling } from '../wish/respelled';
 
 /** What a wish may mean: in words, what of it was not understood, and the ask that it would be. */
 export interface WishedAsk {
@@ -13,6 +14,8 @@ export interface WishedAsk {
   readonly narrowed: readonly string[];
   /** Words that were not understood, as they were typed. */
   readonly notUnderstood: readonly string[];
+  /** Words that were taken for others, which are near. */
+  readonly taken: readonly Respelling[];
   readonly ask: Ask;
 }
 
@@ -25,10 +28,11 @@ export function* wishedAsks(typed: string, table: Table, name: string): Task<Wis
   const columns = yield* columnFacts(table);
   const facts = { records: table.length, columns, lead: null, lists: [] };
   return offersFor(typed, new ListWords(table), facts, name, []).map(
-    ({ sentence, narrow, narrowWords, left, tally }) => ({
+    ({ sentence, narrow, narrowWords, left, taken, tally }) => ({
       sentence,
       narrowed: narrowWords,
       notUnderstood: left,
+      taken,
       ask: readAsk({
         ladder: { rungs: narrow.map((condition) => ({ condition })) },
         tallies: [tally],
