@@ -221,6 +221,11 @@ describe('words that are near', () => {
     expect([measure.left, measure.taken[0].takenFor]).toEqual([[], 'average']);
   });
 
+  it('that are not understood all the same are told as they were typed', () => {
+    const [first] = ofOrders('kilos by shp, bakr');
+    expect([first.left, first.taken]).toEqual([['by shp'], [{ typed: 'bakr', takenFor: 'baker' }]]);
+  });
+
   it('are none where they are short, in quotes, or begin otherwise', () => {
     for (const typed of ['fares by rte', 'fares by month, "Nesness" only', 'fares by tessel'])
       expect([typed, ofSailings(typed)[0]?.taken ?? []]).toEqual([typed, []]);
@@ -241,7 +246,9 @@ describe('times told from the last day of the list', () => {
 
   it('are no narrowing where they are set against', () => {
     expect(
-      ofSailings('fares by month compared with last year').every(({ narrow }) => narrow.length === 0),
+      ofSailings('fares by month compared with last year').every(
+        ({ narrow }) => narrow.length === 0,
+      ),
     ).toBe(true);
   });
 });

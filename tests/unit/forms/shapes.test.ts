@@ -156,6 +156,13 @@ describe('marks and lines beside the numbers', () => {
     );
   });
 
+  it('marks of accounts among cells that are none leave the column text, and it is said', () => {
+    const words = doubtsOf('e,amount\n1,100 CR\n2,250\n3,3 min min\n4,20 DR\n5,x\n');
+    expect(words).toEqual([
+      '3 cells of amount are numbers, but 2 cells are not (3 min min): it is kept as text. Make it a number, and those are unread until corrected.',
+    ]);
+  });
+
   it('a line of units below the heads is no record', () => {
     const { recipe, reading } = readText(
       'Route;Weight;Length\n;kg;(m)\nHolm;12,5;3\nNess;14;4\nHolm;9;2\n',

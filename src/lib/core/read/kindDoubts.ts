@@ -260,7 +260,10 @@ function textDoubts(column: ColumnRecipe, all: readonly string[]): Doubt[] {
 
 /** Most cells are numbers or dates, and the others keep the column from being so. */
 function keptAsText({ id, name, source }: ColumnRecipe, texts: readonly string[]): Doubt[] {
-  const number = numberReader({ thousands: ',', decimal: '.', unit: '' }, noNumberFacts());
+  const number = numberReader(
+    { thousands: ',', decimal: '.', unit: '', takenOff: 'CR' },
+    noNumberFacts(),
+  );
   for (const [what, reads] of [
     ['number', (t: string) => !Number.isNaN(number(t))],
     ['date', (t: string) => !Number.isNaN(readDate(t, 'ymd', noDateFacts()))],

@@ -62,7 +62,24 @@ export function offersFor(
   // A word is taken for another only where more is understood then.
   if (others.length === 0 || (offers[0] && others[0].left.length >= offers[0].left.length))
     return offers;
-  return others.map((offer) => ({ ...offer, taken: near.taken }));
+  return others.map((offer) => asTyped(offer, near.taken));
+}
+
+/** What was not understood all the same is told as it was typed, and was taken for nothing. */
+function asTyped(offer: Offer, taken: readonly Respelling[]): Offer {
+  const isLeft = ({ takenFor }: Respelling): boolean =>
+    offer.left.some((part) => part.split(' ').includes(takenFor));
+  const own = new Map(taken.map(({ typed, takenFor }) => [takenFor, typed]));
+  return {
+    ...offer,
+    left: offer.left.map((part) =>
+      part
+        .split(' ')
+        .map((word) => own.get(word) ?? word)
+        .join(' '),
+    ),
+    taken: taken.filter((word) => !isLeft(word)),
+  };
 }
 
 function offersOf(
