@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { seriousFaults } from './support/axe';
+import { By, Key } from './support/browser';
 import { accept, acceptReading, choose, madeFile, untilRead } from './support/intake';
 import { journey } from './support/journey';
 import { number, openBench, seenFoot } from './support/ledger';
@@ -81,5 +82,30 @@ describe('a list that files are added to', () => {
     await page.press('Bring back', '[data-test=reading]');
     await page.untilText('accepted', 'is the current one');
     expect(await paid()).toBe(2050);
+  });
+
+  it('tells a column otherwise, and the bench follows', async () => {
+    await page.go(`/lists/${list}`);
+    const paidColumn = (await page.all('[data-test=change-column]')).at(-1);
+    await paidColumn?.click();
+    const name = await page.driver.findElement(By.css('form input[name=name]'));
+    await name.clear();
+    await name.sendKeys('Takings');
+    await page.click('tell-column');
+    await page.untilText('accepted', 'told so in a new reading');
+    expect(await paid()).toBe(2050);
+    expect(await page.text('ledger')).toContain('Takings');
+    // A file that still has the old head goes on being found.
+    await choose(page, madeFile('feb.csv', FEBRUARY), list);
+    await untilRead(page);
+    expect(await page.all('.differences')).toEqual([]);
+  });
+
+  it('begins with wishes of the list itself in the finder', async () => {
+    await openBench(page, `/benches/${bench}`);
+    await page.chord(Key.CONTROL, 'k');
+    expect(await page.untilText('examples', 'by')).toContain('Takings by Customer');
+    await page.press('Takings by Customer', '[data-test=examples]');
+    await page.untilText('finder-list', 'grouped by Customer');
   });
 });

@@ -174,10 +174,47 @@ describe('an earlier state that is looked at', () => {
     expect(sent).toEqual([]);
     // Taken up as the bench itself, it is saved again.
     own.join();
-    own.follow(4);
+    own.follow(4, led('Sum'));
     answers = [saved(5)];
     own.save(led('Region'));
     await vi.advanceTimersByTimeAsync(600);
     expect(sent).toEqual([{ url: '/api/benches/7', follows: 4, lead: 'Region' }]);
+  });
+});
+
+describe('a page that was left while it was saving', () => {
+  const own409 = (revision: number, doc: Bench) => refused(409, { revision, doc });
+
+  it('meets its own state, and goes on from it', async () => {
+    const own = saver();
+    own.follow(1, led('Sum'));
+    answers = [own409(2, led('Sum')), saved(3)];
+    own.save(led('Region'));
+    await vi.advanceTimersByTimeAsync(600);
+    expect(sent.map(({ follows, lead }) => [follows, lead])).toEqual([
+      [1, 'Region'],
+      [2, 'Region'],
+    ]);
+    expect([own.state, own.revision, own.theirs]).toEqual(['saved', 3, null]);
+  });
+
+  it('has nothing left to save where that is what it would save', async () => {
+    const own = saver();
+    own.follow(1, led('Sum'));
+    answers = [own409(2, led('Sum'))];
+    own.save(led('Sum'));
+    await vi.advanceTimersByTimeAsync(600);
+    expect([own.state, own.revision, sent.length]).toEqual(['saved', 2, 1]);
+  });
+
+  it('an answer that was lost is no conflict either, a state of others still is', async () => {
+    const own = saver();
+    own.save(led('Sum'));
+    await vi.advanceTimersByTimeAsync(600);
+    expect(own.state).toBe('failed');
+    answers = [own409(2, led('Sum')), own409(3, led('Depot'))];
+    own.save(led('Region'));
+    await vi.advanceTimersByTimeAsync(600);
+    expect([own.state, own.theirs?.revision]).toEqual(['conflict', 3]);
   });
 });

@@ -4,6 +4,7 @@ import { finish } from '$lib/core/task/task';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { columnFacts } from '$lib/core/tally/wish/listFacts';
+import { exampleWishes } from '$lib/core/wish/examples';
 import { ListWords } from '$lib/core/wish/listWords';
 import { offersFor, type Offer } from '$lib/core/wish/offers';
 import { answered } from '../support/ask';
@@ -250,5 +251,31 @@ describe('times told from the last day of the list', () => {
         ({ narrow }) => narrow.length === 0,
       ),
     ).toBe(true);
+  });
+});
+
+describe('wishes to begin with', () => {
+  const examplesOf = (table: Table, name: string): string[] =>
+    exampleWishes(
+      new ListWords(table),
+      { records: table.length, columns: finish(columnFacts(table)), lead: null, lists: [] },
+      name,
+    );
+
+  it('are of the list itself, and understood to the last word', () => {
+    expect(examplesOf(sailings, 'Sailings')).toEqual([
+      'Boarded by Route',
+      'mean Vehicles by month',
+      'top 3 Vessel by Boarded',
+    ]);
+    const small = examplesOf(orders, 'Bakery orders');
+    expect(small).toHaveLength(3);
+    for (const wish of small) expect([wish, ofOrders(wish)[0].left]).toEqual([wish, []]);
+  });
+
+  it('are none where a list has nothing to group by or to add up', () => {
+    const names: Table = { length: 2, columns: [textColumn('Note', ['one long', 'another'])] };
+    expect(examplesOf(names, 'Notes').every((wish) => wish.includes('Note'))).toBe(true);
+    expect(examplesOf({ length: 1, columns: [textColumn('Note', ['one'])] }, 'Notes')).toEqual([]);
   });
 });

@@ -30,6 +30,8 @@ export const Replies = {
     tallies: z.array(Offered),
     /** What the wish narrows to, where it says nothing else. */
     narrow: z.array(Condition),
+    /** Where nothing was typed: wishes that the list answers. */
+    examples: z.array(z.string()),
   }),
   questions: z.array(Begin),
   sketch: Sketch,

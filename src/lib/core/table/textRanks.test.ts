@@ -86,3 +86,24 @@ describe('the places of a dictionary’s texts', () => {
     expect([...finish(textRanks(dictionary))]).toEqual([0, 3, 2, 1]);
   });
 });
+
+describe('months and weekdays', () => {
+  const ordered = (texts: readonly string[]): string[] => {
+    const ranks = finish(textRanks(texts));
+    return [...texts].map((_, rank) => texts[ranks.indexOf(rank)]);
+  };
+  it.each([
+    [['Mar', 'Jan', 'Feb', 'Dec']],
+    [['october', 'September', 'SEPT', 'august']],
+    [['Wed', 'Mon', 'Tues', 'Sun']],
+  ])('%s stand by the calendar', (texts) => {
+    const months = ['jan', 'feb', 'mar', 'aug', 'sep', 'oct', 'dec', 'mon', 'tue', 'wed', 'sun'];
+    const places = ordered(texts).map((text) => months.indexOf(text.slice(0, 3).toLowerCase()));
+    expect(places).toEqual([...places].sort((a, b) => a - b));
+  });
+
+  it('among other texts are texts', () => {
+    expect(ordered(['May', 'April shower', 'March'])).toEqual(['April shower', 'March', 'May']);
+    expect(ordered(['Sun', 'Mar'])).toEqual(['Mar', 'Sun']);
+  });
+});

@@ -1,6 +1,7 @@
 import { mergedSort } from '../sorting/mergedSort';
 import { inStretches, STRIDE, type Task } from '../task/task';
 import { compareText } from './collate';
+import { calendarPlaces } from './calendarNames';
 import { collationKey } from './collationKey';
 
 /** Keys made between two pauses. */
@@ -11,13 +12,13 @@ const kept = new WeakMap<readonly string[], Int32Array>();
 
 /**
  * The place of each dictionary entry in order. Entries that the hand-given order lists come first,
- * in that order; the rest follow by language rules.
+ * in that order; the rest follow by language rules, months and weekdays by the calendar.
  */
 export function* textRanks(
   dictionary: readonly string[],
   hand: readonly string[] = [],
 ): Task<Int32Array> {
-  const ranks = kept.get(dictionary) ?? (yield* byLanguage(dictionary));
+  const ranks = kept.get(dictionary) ?? (yield* inOrder(dictionary));
   kept.set(dictionary, ranks);
   if (hand.length === 0) return ranks;
   const given = new Map(hand.map((text, at) => [text, at]));
@@ -27,6 +28,15 @@ export function* textRanks(
     (a, b) => place(a) - place(b) || ranks[a] - ranks[b],
   );
   return placesOf(order);
+}
+
+function* inOrder(dictionary: readonly string[]): Task<Int32Array> {
+  const ranks = yield* byLanguage(dictionary);
+  const calendar = calendarPlaces(dictionary);
+  if (!calendar) return ranks;
+  return placesOf(
+    [...dictionary.keys()].sort((a, b) => calendar[a] - calendar[b] || ranks[a] - ranks[b]),
+  );
 }
 
 function* byLanguage(dictionary: readonly string[]): Task<Int32Array> {

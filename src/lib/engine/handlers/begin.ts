@@ -7,6 +7,7 @@ import { kindOf } from '../../core/tally/kind/kinds';
 import { columnFacts } from '../../core/tally/wish/listFacts';
 import { recordKeys } from '../../core/tally/input/recordKeys';
 import type { ColumnFact, ListFacts } from '../../core/tally/wish/guess';
+import { exampleWishes } from '../../core/wish/examples';
 import { ListWords } from '../../core/wish/listWords';
 import { narrowingIn, offersFor } from '../../core/wish/offers';
 import type { Table } from '../../core/table/table';
@@ -67,6 +68,8 @@ export function* answerOffers(
   yield undefined;
   let words = listWords.get(table);
   if (!words) listWords.set(table, (words = new ListWords(table)));
+  if (typed.trim() === '')
+    return { tallies: [], narrow: [], examples: exampleWishes(words, facts, listName) };
   const tallies = offersFor(typed, words, facts, listName, bands).map((offer) => ({
     ...offer,
     narrow: [...offer.narrow],
@@ -74,7 +77,7 @@ export function* answerOffers(
     left: [...offer.left],
     taken: offer.taken.map((word) => ({ ...word })),
   }));
-  return { tallies, narrow: [...narrowingIn(typed, words)] };
+  return { tallies, narrow: [...narrowingIn(typed, words)], examples: [] };
 }
 
 /** A tally that may never be kept: its first table in small. */

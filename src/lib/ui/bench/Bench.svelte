@@ -317,6 +317,7 @@
 </div>
 {#if Finding}
   <Finding
+    examples={() => bench.offers('').then(({ examples }) => examples)}
     bind:this={finder}
     {acts}
     token={bench.counts?.token ?? 0}

@@ -7,6 +7,9 @@ const SavedReply = z.object({ revision: z.int(), savedAt: z.string() });
 const Conflict = z.object({ revision: z.int(), doc: AnyBench });
 const Problem = z.object({ detail: z.string() });
 
+/** A state as text, its keys in the order of the schema: equal states are equal texts. */
+const written = (doc: Bench): string => JSON.stringify(AnyBench.parse(doc));
+
 /** How long a bench rests before it is saved. */
 const REST_MS = 600;
 const RETRY_MS = 5000;
@@ -30,6 +33,8 @@ export class Saver {
   /** The state that was saved elsewhere, when it stands in the way. */
   theirs = $state.raw<{ revision: number; doc: Bench } | null>(null);
   #next: Bench | null = null;
+  /** States that were sent and never answered for, by this page or the one before: what is saved may be one of them. */
+  readonly #unanswered = new Set<string>();
   #timer: ReturnType<typeof setTimeout> | null = null;
   #busy = false;
 
@@ -82,28 +87,43 @@ export class Saver {
   }
 
   async #send(doc: Bench): Promise<void> {
+    const own = written(doc);
+    this.#unanswered.add(own);
     const response = await fetch(`/api/benches/${this.of.id}`, {
       method: 'PUT',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ follows: this.revision, doc }),
     });
     if (response.ok) {
-      this.revision = SavedReply.parse(await response.json()).revision;
-      this.state = 'saved';
-      this.problem = '';
-      // What was changed meanwhile follows this revision now.
-      if (this.#next) void keepUnsent(this.of.id, this.of.name, this.revision, this.#next);
-      else void dropUnsent(this.of.id);
+      this.#saved(SavedReply.parse(await response.json()).revision);
       return;
     }
     if (response.status === 409) {
-      this.theirs = Conflict.parse(await response.json());
+      const newest = Conflict.parse(await response.json());
+      const there = written(newest.doc);
+      if (this.#unanswered.delete(there)) {
+        // The page before was left while it was saving: what is there is this bench's own.
+        if (there === own) return this.#saved(newest.revision);
+        this.revision = newest.revision;
+        return this.#send(doc);
+      }
+      this.theirs = newest;
       this.#next ??= doc;
       this.state = 'conflict';
       return;
     }
     const body = Problem.safeParse(await response.json().catch(() => null));
     this.#failed(doc, body.success ? body.data.detail : 'The bench could not be saved.');
+  }
+
+  #saved(revision: number): void {
+    this.revision = revision;
+    this.state = 'saved';
+    this.problem = '';
+    this.#unanswered.clear();
+    // What was changed meanwhile follows this revision now.
+    if (this.#next) void keepUnsent(this.of.id, this.of.name, this.revision, this.#next);
+    else void dropUnsent(this.of.id);
   }
 
   #failed(doc: Bench, problem: string): void {
@@ -127,9 +147,10 @@ export class Saver {
     this.state = 'saved';
   }
 
-  /** Goes on from a state that was kept in this browser: it followed this revision. */
-  follow(revision: number): void {
+  /** Goes on from a state that was kept in this browser: it followed this revision, and may have been saved. */
+  follow(revision: number, doc: Bench): void {
     this.revision = revision;
+    this.#unanswered.add(written(doc));
   }
 
   /** Puts this page's state on top of the one saved elsewhere. */

@@ -100,6 +100,18 @@
     if (question?.tally) bench.begin(`New tally: ${question.sentence}`, question.tally);
     else fault = question?.needs ?? '';
   }
+  const isMissing = (fact: string): fact is 'blank' | 'unread' =>
+    fact === 'blank' || fact === 'unread';
+  /** The records whose cell is blank, or cannot be read, to be looked through. */
+  function narrowToMissing(fact: string): void {
+    if (isMissing(fact))
+      bench.narrowTo(`${name} is ${fact}`, {
+        kind: 'leaf',
+        column,
+        not: false,
+        test: { test: fact },
+      });
+  }
   function move(by: -1 | 1): void {
     const before = by < 0 ? visible[at - 1] : (order[order.indexOf(visible[at + 1]) + 1] ?? null);
     bench.change(`Move ${name}`, (doc) => moveColumn(doc, order, column, before));
@@ -156,7 +168,15 @@
       />{/key}
     <dl>
       {#each facts.facts as fact (fact.name)}<dt>{fact.name}</dt>
-        <dd>{fact.value}</dd>{/each}
+        <dd>
+          {#if isMissing(fact.name) && fact.value !== '0'}<button
+              type="button"
+              class="act"
+              title="Narrow to these records"
+              onclick={() => narrowToMissing(fact.name)}
+              data-test="narrow-{fact.name}">{fact.value}</button
+            >{:else}{fact.value}{/if}
+        </dd>{/each}
     </dl>
   {/if}
   <p class="caps">Arrange</p>

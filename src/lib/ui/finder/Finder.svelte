@@ -9,8 +9,11 @@
     search: (text: string) => Promise<readonly Act[]>;
     /** What is searched; it is searched again where another stands in its place. */
     token: number;
+    /** Wishes that the list answers, to begin with. */
+    examples: () => Promise<readonly string[]>;
   }
-  let { acts, search, token }: Props = $props();
+  let { acts, search, token, examples }: Props = $props();
+  let tryThese = $state.raw<readonly string[]>([]);
   let field = $state<HTMLInputElement>();
   let text = $state('');
   let at = $state(0);
@@ -47,6 +50,15 @@
         if (typed === text.trim() && of === token)
           trouble = error instanceof Error ? error.message : String(error);
       },
+    );
+  });
+  // Shown before anything is typed; without them the finder is the same.
+  $effect(() => {
+    const of = token;
+    if (!open) return;
+    examples().then(
+      (found) => of === token && (tryThese = found),
+      () => (tryThese = []),
     );
   });
   const known = $derived(
@@ -144,6 +156,20 @@
         />
       {/snippet}
     </Combobox.Input>
+    {#if text === '' && tryThese.length}
+      <p class="try" data-test="examples">
+        Ask as you would say it:
+        {#each tryThese as wish (wish)}<button
+            type="button"
+            class="act"
+            onclick={() => {
+              text = wish;
+              at = 0;
+              field?.focus();
+            }}>{wish}</button
+          >{/each}
+      </p>
+    {/if}
     <Combobox.Content>
       {#snippet element(attributes)}
         <ul
@@ -215,6 +241,13 @@
   }
   p {
     margin: 10px;
+    color: var(--ink-soft);
+  }
+  .try {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 14px;
+    margin: 8px 2px 6px;
     color: var(--ink-soft);
   }
   .taken,

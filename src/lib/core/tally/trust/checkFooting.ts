@@ -6,7 +6,7 @@ import { computeMeasures } from '../../measure/compute';
 import { valuesOf } from '../../measure/valuesOf';
 import { inStretches, STRIDE, type Task } from '../../task/task';
 import { isText } from '../../table/column';
-import { counted, listed } from '../../table/format';
+import { counted, givenNumber, listed } from '../../table/format';
 import type { Answer, AnswerTable } from '../answer/answer';
 import { orderedFor, recordsOf, selectionOf, type TallyInput } from '../input/input';
 import { RELATIVE } from '../spec/fault';
@@ -68,7 +68,10 @@ const whereOf = (table: AnswerTable, row: number): string =>
 function* words(main: AnswerTable | undefined, { compared, failure }: Comparing): Task<string> {
   if (failure) {
     const { where, title, difference } = failure;
-    const by = figureText({ key: '', title, unit: '', type: 'number' }, Math.abs(difference));
+    const far = Math.abs(difference);
+    const shown = figureText({ key: '', title, unit: '', type: 'number' }, far);
+    // A difference too small for the usual digits is never told as none.
+    const by = /[1-9]/.test(shown) ? shown : givenNumber(Number(far.toPrecision(2)));
     return `Does not foot: the parts of ${title} in ${where} come to ${by} ${difference > 0 ? 'more' : 'less'} than it.`;
   }
   if (compared === 0 || !main) return 'Nothing here adds up, so nothing was compared.';

@@ -149,8 +149,12 @@ function sumNote(
     for (const { carried } of forecasts) ofGroups += carried?.at(from + h) ?? 0;
   }
   const share = Math.abs(ofGroups - ofSum) / Math.abs(ofSum);
+  const far = showShare(share);
+  const to = /[1-9]/.test(far)
+    ? `${far} ${ofGroups >= ofSum ? 'more' : 'less'} than the forecast of the sum`
+    : 'the forecast of the sum, to within 0.1 %';
   return warn(
     'sum-of-forecasts',
-    `Over the ${counted(spec.horizon, 'period')} the groups’ forecasts add up to ${showShare(share)} ${ofGroups >= ofSum ? 'more' : 'less'} than the forecast of the sum.`,
+    `Over the ${counted(spec.horizon, 'period')} the groups’ forecasts add up to ${to}.`,
   );
 }
