@@ -2,11 +2,14 @@ import type { ColumnFact, ListFacts } from '../tally/wish/guess';
 import type { ListWords } from './listWords';
 import { offersFor } from './offers';
 
-/** Values of a column that groups are made by. */
+/** Values of a column that groups are made by: some of them stand more than once. */
 const [FEWEST, MOST] = [2, 60];
 
-const isGroup = ({ type, distinct }: ColumnFact): boolean =>
-  (type === 'text' || type === 'yesno') && distinct >= FEWEST && distinct <= MOST;
+const isGroup = ({ type, values, distinct }: ColumnFact): boolean =>
+  (type === 'text' || type === 'yesno') &&
+  distinct >= FEWEST &&
+  distinct <= MOST &&
+  distinct < values;
 
 /**
  * Wishes that a list answers, to begin with: at most three, each understood to its last word.
