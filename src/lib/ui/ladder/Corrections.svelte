@@ -2,6 +2,7 @@
   import { takeBackCorrection } from '../../core/bench/edits';
   import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
+  import WaysBack from './WaysBack.svelte';
 
   /** The cells that were put right by hand, each with a way to its record and a way back. */
   interface Props {
@@ -12,7 +13,7 @@
   let { bench, corrections, close }: Props = $props();
 </script>
 
-<ul class="corrections">
+<WaysBack>
   {#each corrections as { record, column, words } (`${record} ${column}`)}
     <li>
       <span>{words}</span>
@@ -30,26 +31,4 @@
       >
     </li>
   {/each}
-</ul>
-
-<style>
-  .corrections {
-    margin: 0;
-    padding: 0;
-    max-height: 300px;
-    overflow: auto;
-    list-style: none;
-  }
-  li {
-    display: flex;
-    gap: 10px;
-    align-items: baseline;
-    justify-content: space-between;
-    padding: 4px 0;
-    border-bottom: 1px solid var(--rule);
-    overflow-wrap: anywhere;
-  }
-  button {
-    flex: none;
-  }
-</style>
+</WaysBack>

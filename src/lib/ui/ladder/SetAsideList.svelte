@@ -3,6 +3,7 @@
   import { recordPlace } from '../../core/table/recordNumber';
   import { showCount } from '../../core/table/format';
   import type { BenchState } from '../bench/bench.svelte';
+  import WaysBack from './WaysBack.svelte';
 
   /** What was set aside by hand, each with a way to its record and a way back. */
   let { bench, close }: { bench: BenchState; close: () => void } = $props();
@@ -15,7 +16,7 @@
   const nameOf = (column: string): string => bench.column(column)?.name ?? column;
 </script>
 
-<ul class="aside">
+<WaysBack>
   {#each aside.values as { column, value } (`${column} ${value}`)}
     {@const words = `all where ${nameOf(column)} is ${value ?? 'blank'}`}
     <li>
@@ -56,26 +57,4 @@
   {#if aside.records.length > MOST}<li>
       and {showCount(aside.records.length - MOST)} more, struck through in the ledger
     </li>{/if}
-</ul>
-
-<style>
-  .aside {
-    margin: 0;
-    padding: 0;
-    max-height: 300px;
-    overflow: auto;
-    list-style: none;
-  }
-  li {
-    display: flex;
-    gap: 10px;
-    align-items: baseline;
-    justify-content: space-between;
-    padding: 4px 0;
-    border-bottom: 1px solid var(--rule);
-    overflow-wrap: anywhere;
-  }
-  button {
-    flex: none;
-  }
-</style>
+</WaysBack>

@@ -3,42 +3,35 @@ import { CHUNK_RECORDS } from '$lib/core/table/arrowFacts';
 import { encodeRecords } from '$lib/core/table/arrowWrite';
 import type { Table } from '$lib/core/table/table';
 import { AddRefused } from '../../errors';
-import { openDatabase, writing } from '../../storage/database';
-import { findList } from '../../storage/lists';
+import { writing } from '../../storage/database';
 import type { ReadingPart } from '../../storage/readingParts';
-import { findReading, storeReading } from '../../storage/readings';
+import { storeReading } from '../../storage/readings';
 import { bringBenches, tablesOfBenches } from '../bringBenches';
 import { loadTable } from '../load';
 import type { ThreadTask } from '../tasks';
+import { onCurrentReading } from './onCurrentReading';
 
 /**
  * Makes a reading of the same cells whose columns are told otherwise, and brings the list's benches to it; the one
  * before stays.
  * @throws AddRefused
  */
-export async function redescribe({
-  database,
-  limitBytes,
-  listId,
-  reading,
-  changes,
-}: Extract<ThreadTask, { task: 'redescribe' }>): Promise<{ reading: number; lost: number }> {
-  const db = openDatabase(database, limitBytes);
-  try {
-    const [facts, list] = [await findReading(db, reading), await findList(db, listId)];
-    if (!facts || !list || list.current_reading !== reading)
-      throw new AddRefused('The list has moved on meanwhile. Look at its columns again.');
-    const next = redescribed(await loadTable(db, reading), changes);
+export const redescribe = (
+  task: Extract<ThreadTask, { task: 'redescribe' }>,
+): Promise<{ reading: number; lost: number }> =>
+  onCurrentReading(task, 'columns', async (db, facts) => {
+    const { listId, reading } = task;
+    const next = redescribed(await loadTable(db, reading), task.changes);
     if (typeof next === 'string') throw new AddRefused(next);
     const tables = await tablesOfBenches(db, listId);
     const same = (number: number): number => number;
-    return await writing(() =>
+    return writing(() =>
       db.transaction().execute(async (tx) => {
         const stored = await storeReading(
           tx,
           {
             listId,
-            listName: list.name,
+            listName: facts.listName,
             fileName: facts.fileName,
             records: facts.records,
             recipe: next.recipe,
@@ -61,10 +54,7 @@ export async function redescribe({
         return { reading: stored.reading, lost };
       }),
     );
-  } finally {
-    await db.destroy();
-  }
-}
+  });
 
 /** The table in chunks as its parts have them. */
 function* chunksOf(table: Table, parts: readonly ReadingPart[]): Generator<Uint8Array> {

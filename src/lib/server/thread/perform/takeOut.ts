@@ -1,12 +1,12 @@
 import { TableAssembler } from '$lib/core/table/arrowRead';
 import type { Database } from '../../storage/database';
 import { AddRefused } from '../../errors';
-import { openDatabase, writing } from '../../storage/database';
-import { findList } from '../../storage/lists';
+import { writing } from '../../storage/database';
 import { followParts, placesOf, type KeptParts } from '../../storage/readingParts';
-import { findChunk, findReading, storeReading, type ReadingFacts } from '../../storage/readings';
+import { findChunk, storeReading, type ReadingFacts } from '../../storage/readings';
 import { bringBenches, tablesOfBenches } from '../bringBenches';
 import type { ThreadTask } from '../tasks';
+import { onCurrentReading } from './onCurrentReading';
 
 /**
  * Makes a reading without one of the files that the current one is put together of, and brings the list's benches
@@ -14,32 +14,24 @@ import type { ThreadTask } from '../tasks';
  * @returns records set aside or corrected that were of that file
  * @throws AddRefused
  */
-export async function takeOut({
-  database,
-  limitBytes,
-  listId,
-  reading,
-  part,
-}: Extract<ThreadTask, { task: 'takeOut' }>): Promise<{ reading: number; lost: number }> {
-  const db = openDatabase(database, limitBytes);
-  try {
-    const [facts, list] = [await findReading(db, reading), await findList(db, listId)];
-    if (!facts || !list || list.current_reading !== reading)
-      throw new AddRefused('The list has moved on meanwhile. Look at its files again.');
+export const takeOut = (
+  task: Extract<ThreadTask, { task: 'takeOut' }>,
+): Promise<{ reading: number; lost: number }> =>
+  onCurrentReading(task, 'files', async (db, facts) => {
+    const { listId, part } = task;
     if (part >= facts.parts.length || facts.parts.length === 1)
       throw new AddRefused('A list is made of at least one file; there is none to take out.');
     const kept: KeptParts = { of: facts, without: part };
     const table = await tableOf(db, facts, kept);
     const tables = await tablesOfBenches(db, listId);
     const last = placesOf(kept).at(-1)?.part;
-    const follow = followParts(kept);
-    return await writing(() =>
+    return writing(() =>
       db.transaction().execute(async (tx) => {
         const stored = await storeReading(
           tx,
           {
             listId,
-            listName: list.name,
+            listName: facts.listName,
             fileName: last?.fileName ?? facts.fileName,
             records: 0,
             recipe: facts.recipe,
@@ -49,15 +41,12 @@ export async function takeOut({
           },
           [],
         );
-        const known = { reading: facts.id, follow };
+        const known = { reading: facts.id, follow: followParts(kept) };
         const lost = await bringBenches(tx, listId, stored.reading, table, tables, null, known);
         return { reading: stored.reading, lost };
       }),
     );
-  } finally {
-    await db.destroy();
-  }
-}
+  });
 
 /** The records that stay. */
 async function tableOf(db: Database, facts: ReadingFacts, kept: KeptParts) {
