@@ -57,6 +57,10 @@ describe('records that a list has already', () => {
   it('are none where a key is blank', () => {
     const blank = `${HEAD},2024-02-01,Dahl,1\n`;
     expect(of(blank, ['job']).records).toEqual([]);
+    // Two blanks are no key in common.
+    const lacking = read(`${JANUARY},2024-01-31,Dahl,2\n`).reading.table;
+    const file = read(blank, recipe).reading.table;
+    expect(finish(overlapOf(lacking, file, ['job'])).records).toEqual([]);
   });
 
   it('the columns that may tell a record hold no value twice', () => {
@@ -305,5 +309,8 @@ describe('where records go when files are taken out', () => {
     ]);
     const { doc: moved } = finish(moveBench(doc, table([]), to, 2, [6], (n) => n));
     expect(moved.ladder.setAside.records).toEqual([3, 6]);
+    // Where those of the new file count, they count.
+    const counted = finish(moveBench(doc, table([]), to, 2, [], (n) => n));
+    expect(counted.doc.ladder.setAside.records).toEqual([3]);
   });
 });

@@ -197,6 +197,15 @@ describe('totals that a sheet marks', () => {
       ],
     ]);
     expect(across.totals).toEqual([]);
+    // A formula of one cell adds nothing up.
+    const [head, ...lines] = [
+      [text('Bay'), text('Crates')],
+      line('A', 3),
+      [text('B'), formula('SUM(B2:B2)', 9)],
+      line('C', 7),
+      line('D', 8),
+    ];
+    expect((await read([['Stock', [head, ...lines]]])).totals).toEqual([]);
   });
 });
 
