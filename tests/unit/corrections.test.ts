@@ -133,5 +133,8 @@ describe('what was done by hand, in words', () => {
       [1, 3, 4].map((record) => ({ record, column: 'h', text: '3', was: 'x' })),
     );
     expect(bench.show(doc).corrections).toHaveLength(3);
+    // What was put right stands as 3 now, and is none of the cells that say 3 in the file.
+    const three = reading.table.columns[1].id;
+    expect(bench.ask('alikeCells', { record: 0, column: three }).records).toEqual([]);
   });
 });

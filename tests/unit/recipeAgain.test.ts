@@ -99,6 +99,28 @@ describe('the recipe of a list', () => {
     );
   });
 
+  it('a file in another encoding is read by its own, also where the headings are the same', () => {
+    const latin = (text: string): Uint8Array => Uint8Array.from(text, (c) => c.charCodeAt(0));
+    const list = OpenedFile.delimited(latin('Bay,Crates\nK\u00f8ge,1\n'), true).propose();
+    expect(list.encoding).toBe('windows-1252');
+    const next = new TextEncoder().encode('Bay,Crates\nK\u00f8ge,2\n');
+    expect(layoutAtRefresh(OpenedFile.delimited(next, true), list).encoding).toBe('utf-8');
+  });
+
+  it('a file without the line of units that the last one had loses no record', () => {
+    const read = (text: string, by?: Recipe) => {
+      const own = new TextEncoder().encode(text);
+      const file = OpenedFile.delimited(own, true);
+      const recipe = by ? matchRecipe(layoutAtRefresh(file, by), by).recipe : file.propose();
+      const reader = new DelimitedReader(recipe);
+      reader.push(own, true);
+      return { recipe, length: reader.finish().table.length };
+    };
+    const first = read('Bay,Mass\n,kg\nA,1\nB,2\n');
+    expect([first.recipe.unitsBelow, first.length]).toEqual([true, 2]);
+    expect(read('Bay,Mass\nA,1\nB,2\nC,3\n', first.recipe).length).toBe(3);
+  });
+
   it('a file with other lines above its header is cut as it shows itself', () => {
     const list = intake(proposed).recipe;
     const longer = new TextEncoder().encode(`Printed in May\n\n${STOCK}`);

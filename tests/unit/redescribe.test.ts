@@ -84,13 +84,18 @@ describe('of a stored list', () => {
             records: 4,
             recipe,
             doubts: [],
-            parts: [part('a.csv', 3), part('b.csv', 1)],
+            // The first came in two chunks, as another program may send it.
+            parts: [{ ...part('a.csv', 3), chunks: 2 }, part('b.csv', 1)],
             bench: {
               name: 'Bench 1',
               docFor: (id) => JSON.stringify(newBench(reading.table, id, [2])),
             },
           },
-          [encodeRecords(reading.table, 0, 3), encodeRecords(reading.table, 3, 4)],
+          [
+            encodeRecords(reading.table, 0, 2),
+            encodeRecords(reading.table, 2, 3),
+            encodeRecords(reading.table, 3, 4),
+          ],
         ),
       ),
     );

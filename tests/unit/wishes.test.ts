@@ -4,6 +4,7 @@ import { finish } from '$lib/core/task/task';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { columnFacts } from '$lib/core/tally/wish/listFacts';
+import { respelled } from '$lib/core/wish/respelled';
 import { exampleWishes } from '$lib/core/wish/examples';
 import { ListWords } from '$lib/core/wish/listWords';
 import { offersFor, type Offer } from '$lib/core/wish/offers';
@@ -220,6 +221,17 @@ describe('words that are near', () => {
     expect([value.left, value.taken[0]]).toEqual([[], { typed: 'Nesness', takenFor: 'nessness' }]);
     const [measure] = ofSailings('averge delay by route');
     expect([measure.left, measure.taken[0].takenFor]).toEqual([[], 'average']);
+  });
+
+  it('are written anew where they stand, not within another word', () => {
+    const [first] = ofSailings('fares by vessel, vesse');
+    expect(first.left.concat(first.taken.map(({ typed }) => typed)).length).toBeLessThan(2);
+    expect(respelled('months by vesel month', ['vesel'], new ListWords(sailings))?.typed).toBe(
+      'months by vessel month',
+    );
+    expect(respelled('routes and rout', ['rout'], new ListWords(sailings))?.typed).toBe(
+      'routes and route',
+    );
   });
 
   it('that are not understood all the same are told as they were typed', () => {

@@ -55,7 +55,10 @@ export class ListComparison {
 
   #tableOf(reading: number, base: string): Promise<Table> {
     if (this.#list?.reading !== reading) {
-      this.#list = { reading, table: fetchReading(reading, base).then(({ table }) => table) };
+      const table = fetchReading(reading, base).then((fetched) => fetched.table);
+      this.#list = { reading, table };
+      // What could not be fetched is fetched again the next time.
+      table.catch(() => (this.#list = null));
       this.#keys = null;
     }
     return this.#list.table;

@@ -7,16 +7,14 @@ import { cellKey, recordKey, sharedColumns, type ColumnPair } from './recordKeys
  * Finds records of one reading again in another: the same in every column that both have.
  * Of several equal ones the first not yet taken is the match.
  * @param numbers of records in `from`
- * @param only the columns compared, by their ids; all that both have unless given
  * @returns numbers of records in `to`, by those in `from`; records without a match are left out
  */
 export function* carryRecords(
   from: Table,
   to: Table,
   numbers: readonly number[],
-  only: ReadonlySet<string> | null = null,
 ): Task<Map<number, number>> {
-  const pairs = sharedColumns(from.columns, to.columns).filter(([{ id }]) => only?.has(id) ?? true);
+  const pairs = sharedColumns(from.columns, to.columns);
   const out = new Map<number, number>();
   const wanted = placesWithin(numbers, from.length);
   if (pairs.length === 0 || wanted.length === 0) return out;

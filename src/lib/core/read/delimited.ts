@@ -4,7 +4,15 @@ import type { Table } from '../table/table';
 import { ColumnReader, type ColumnEvidence } from './columnReader';
 import { detectEncoding, TextStream } from './textDecoding';
 import { columnIds, inferColumn, uniqueNames } from './infer';
-import { detectLayout, headRows, isSameRow, mayBeNote, trimmedRow, unitIn } from './layout';
+import {
+  detectLayout,
+  headRows,
+  isSameRow,
+  mayBeNote,
+  mayBeUnits,
+  trimmedRow,
+  unitIn,
+} from './layout';
 import { MAX_COLUMNS, MOST_NOTES, type ColumnRecipe, type Layout, type Recipe } from './recipe';
 import { isEmptyRow, Splitter } from './split';
 
@@ -129,8 +137,10 @@ export class DelimitedReader {
       }
       if (!this.#unitsSeen) {
         this.#unitsSeen = true;
-        this.#units = this.#places.map((at) => unitIn(row[at] ?? ''));
-        continue;
+        if (mayBeUnits(row)) {
+          this.#units = this.#places.map((at) => unitIn(row[at] ?? ''));
+          continue;
+        }
       }
       if (this.#header && row[0] === this.#header[0] && isSameRow(row, this.#header)) {
         note(this.#headerAgain, this.#records);
@@ -244,7 +254,9 @@ export function readHead(bytes: Uint8Array, layout: Layout, complete: boolean): 
   const [first] = all;
   const heads = Array.from({ length: width }, (_, c) => (layout.header ? (first[c] ?? '') : ''));
   const records = layout.header ? all.slice(1).filter((row) => !isSameRow(row, first)) : all;
-  const unitLines = Number(layout.header && layout.unitsBelow === true);
+  const unitLines = Number(
+    layout.header && layout.unitsBelow === true && mayBeUnits(records[0] ?? []),
+  );
   const units = unitLines ? heads.map((_, c) => unitIn(records[0]?.[c] ?? '')) : [];
   return { heads, units, rows: records.slice(unitLines) };
 }

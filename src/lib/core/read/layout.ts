@@ -136,6 +136,9 @@ const looksLikeUnit = (cell: string): boolean =>
   /^[([]?[^\s\d()[\]]{1,10}( [^\s\d()[\]]{1,6})?[)\]]?$/u.test(cell) &&
   !BLANK_WORDS.some((word) => word === cell);
 
+/** Whether a line below the heads can hold units at all: one with figures is a record, whatever was said of files before. */
+export const mayBeUnits = (row: readonly string[]): boolean => !row.some(looksLikeValue);
+
 /** Without the brackets that a unit may stand in. */
 export const unitIn = (cell: string): string => cell.trim().replace(/^[([]|[)\]]$/g, '');
 

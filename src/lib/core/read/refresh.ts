@@ -70,15 +70,21 @@ interface Readable {
 
 /**
  * How a new file of a list is cut into cells, with all of its columns: as the list's last one was, what was set by
- * hand with it, where all headings of the list are found so; else as the file shows by itself. Notes below the table are
- * found anew in each file.
+ * hand with it, where all headings of the list are found so; else as the file shows by itself. Its encoding and
+ * notes below the table are found anew in each file.
  * @throws IntakeError
  */
 export function layoutAtRefresh(file: Readable, list: Recipe): Recipe {
   const found = file.propose();
   if (found.source?.form && found.source.form !== list.source?.form) return found;
   const { notesBelow: _, ...layout } = list;
-  const asBefore = file.under({ ...layout, ...(found.source && { source: found.source }) });
+  // No heading tells how a file is encoded: it does so itself.
+  const { encoding } = found;
+  const asBefore = file.under({
+    ...layout,
+    encoding,
+    ...(found.source && { source: found.source }),
+  });
   const missing = matchRecipe(asBefore, list).differences.some(({ kind }) => kind === 'missing');
   const wasMissing = matchRecipe(found, list).differences.some(({ kind }) => kind === 'missing');
   return missing && !(wasMissing && asBefore.width === list.width) ? found : asBefore;

@@ -50,10 +50,17 @@ export function respelled(
     const near = nearWord(word, known);
     if (near === null) continue;
     taken.push({ typed: text, takenFor: near });
-    next = next.replace(text, near);
+    next = next.replace(wholeWord(text), () => near);
   }
   return taken.length > 0 ? { typed: next, taken } : null;
 }
+
+/** A word where it stands by itself, not within another. */
+const wholeWord = (text: string): RegExp =>
+  new RegExp(
+    `(?<![\\p{L}\\p{N}])${text.replace(/[\\^$.*+?()[\]{}|]/g, '\\$&')}(?![\\p{L}\\p{N}])`,
+    'u',
+  );
 
 function nearWord(word: string, known: readonly string[]): string | null {
   let best: string | null = null;

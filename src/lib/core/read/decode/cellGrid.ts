@@ -1,5 +1,6 @@
 import { joined } from './joined';
 import { counted, showCount } from '../../table/format';
+import { mayBeUnits } from '../layout';
 import { doubt, PLACES, type Doubt, type Place } from '../doubts';
 import type { ColumnRecipe, Recipe } from '../recipe';
 import type { TotalMark } from '../totals';
@@ -59,7 +60,9 @@ function recordsOf(grid: CellGrid, { header, unitsBelow, columns }: Recipe): Cel
   const isHeader = (row: readonly GridCell[]): boolean =>
     columns.every(({ at, source }) => at === null || (row[at]?.text ?? '') === source);
   const at = header ? filled.findIndex(isHeader) : -1;
-  return filled.slice(at + 1 + Number(header && unitsBelow === true));
+  const below = filled.slice(at + 1);
+  const isUnits = header && unitsBelow === true && mayBeUnits((below[0] ?? []).map((c) => c.text));
+  return isUnits ? below.slice(1) : below;
 }
 
 /** Which cells a column has, by their kinds. */

@@ -36,7 +36,8 @@ export const redescribe = (
             records: facts.records,
             recipe: next.recipe,
             doubts: [],
-            parts: facts.parts,
+            // However its chunks were sent before.
+            parts: facts.parts.map((part) => ({ ...part, chunks: chunksFor(part.records) })),
             bench: null,
           },
           chunksOf(next.table, facts.parts),
@@ -56,13 +57,17 @@ export const redescribe = (
     );
   });
 
-/** The table in chunks as its parts have them. */
+const chunksFor = (records: number): number => Math.max(1, Math.ceil(records / CHUNK_RECORDS));
+
+/** The table in chunks, those of each part for itself. */
 function* chunksOf(table: Table, parts: readonly ReadingPart[]): Generator<Uint8Array> {
   let from = 0;
   for (const { records } of parts) {
     const end = from + records;
-    for (let at = from; at === from || at < end; at += CHUNK_RECORDS)
+    for (let n = 0; n < chunksFor(records); n++) {
+      const at = from + n * CHUNK_RECORDS;
       yield encodeRecords(table, at, Math.min(end, at + CHUNK_RECORDS));
+    }
     from = end;
   }
 }
