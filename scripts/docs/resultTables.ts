@@ -101,6 +101,7 @@ const ASKED: readonly { readonly kind: string }[] = [
     ...{ inner: LEDGER, outer: { kind: 'ledger', measures: [{ kind: 'max', column: 'm1' }] } },
   },
   { kind: 'comparison', ...{ with: 'before', tally: LEDGER } },
+  { kind: 'reconciliation', ...{ with: 'before', measure: { kind: 'sum', column: 'Fares' }, by } },
 ];
 
 /** The tables of each kind with the keys of their columns, as a sample comes to them. */

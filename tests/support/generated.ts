@@ -254,6 +254,19 @@ export const SPECS: Record<Tally['kind'], fc.Arbitrary<unknown>> = {
     match: fc.constant(['Day', 'Vessel']),
     unmoved: fc.boolean(),
   }),
+  reconciliation: fc.record({
+    kind: fc.constant('reconciliation'),
+    with: fc.constant('before'),
+    // Texts and dates have no difference.
+    measure: measure.filter(({ kind }) => kind !== 'atMin' && kind !== 'atMax'),
+    by: fc.array(key, { minLength: 1, maxLength: 2 }),
+    tolerance: fc.record({
+      in: fc.constantFrom('amount', 'percent'),
+      most: fc.integer({ min: 0, max: 20 }),
+    }),
+    apart: fc.boolean(),
+    order: fc.constantFrom('size', 'label'),
+  }),
 };
 
 /** The same list before: some records fewer, and one fare changed. */

@@ -163,11 +163,28 @@ describe('first guesses', () => {
     expect(first.kind).toBe(kind);
   });
 
-  it('of the sailings all kinds begin but the one that needs an earlier reading', () => {
+  it('of the sailings all kinds begin but those that need an earlier reading or another list', () => {
     const without = questionsOf(factsOf(sailings)).filter((q) => tallyOf(q) === null);
-    expect(without.map((q) => q.kind)).toEqual(['comparison']);
-    const with2 = questionsOf(factsOf(sailings, ['the reading of 3 Nov']));
-    expect(with2.filter((q) => tallyOf(q) === null)).toEqual([]);
+    expect(without.map((q) => q.kind)).toEqual(['comparison', 'reconciliation']);
+    const others = [
+      { name: 'Crew', columns: [{ name: 'Crewed', type: 'text' as const }] },
+      {
+        name: 'Targets',
+        columns: [
+          { name: 'Route', type: 'text' as const },
+          { name: 'Target', type: 'number' as const },
+        ],
+      },
+    ];
+    const facts = { ...factsOf(sailings, ['the reading of 3 Nov']), others };
+    expect(questionsOf(facts).filter((q) => tallyOf(q) === null)).toEqual([]);
+    const found = questionsOf(facts).find(({ kind }) => kind === 'reconciliation');
+    expect(found && tallyOf(found)).toMatchObject({
+      with: 'Targets',
+      measure: { kind: 'sum', column: 'fares_taken' },
+      against: { kind: 'sum', column: 'Target' },
+      by: [{ column: 'route' }],
+    });
   });
 
   it('a list of one record moves as a whole: no groups are needed for what moved', () => {

@@ -25,6 +25,7 @@ const facts = {
       reading: 50,
       readAt: '1 Jun',
       readSince: true,
+      columns: [],
     },
     {
       id: 6,
@@ -34,6 +35,7 @@ const facts = {
       reading: 60,
       readAt: '2 Jun',
       readSince: true,
+      columns: [],
     },
   ],
 };

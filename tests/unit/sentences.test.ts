@@ -103,6 +103,20 @@ const SPECS: Record<Tally['kind'], readonly unknown[]> = {
   ],
   nested: [{ kind: 'nested', inner: LEDGER, outer: LEDGER }],
   comparison: [{ kind: 'comparison', with: 'before', tally: LEDGER, match: ['d'] }],
+  reconciliation: [
+    {
+      kind: 'reconciliation',
+      with: 'Targets',
+      measure: { kind: 'sum', column: 'f' },
+      by: [{ column: 'r' }, { column: 'd', period: 'year' }],
+      against: { kind: 'mean', column: 'Target' },
+      meets: ['Line', 'Day'],
+      tolerance: { in: 'percent', most: 2.5 },
+      apart: true,
+      order: 'label',
+      scope: 'all',
+    },
+  ],
 };
 
 /** Options that have no place in the sentence, and why. */
@@ -112,7 +126,7 @@ const ELSEWHERE: Readonly<Record<string, string>> = {
 };
 
 /** Places whose own menu sets all of what lies below them. */
-const WHOLE = /^(key|by|groups|down|across|sort|measures|measure|condition|columns|rows)$/;
+const WHOLE = /^(key|by|groups|down|across|sort|measures|measure|against|condition|columns|rows)$/;
 
 /** Every option of a schema as a path without places of lists: `series.period`. */
 function options(schema: unknown, path = ''): string[] {

@@ -4,6 +4,7 @@ import { finish } from '$lib/core/task/task';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { columnFacts } from '$lib/core/tally/wish/listFacts';
+import type { OtherList } from '$lib/core/tally/wish/guess';
 import { respelled } from '$lib/core/wish/respelled';
 import { exampleWishes } from '$lib/core/wish/examples';
 import { ListWords } from '$lib/core/wish/listWords';
@@ -13,13 +14,18 @@ import { readDemo } from '../support/demo';
 import { sailingsInSql } from '../support/sql';
 import { day } from '../support/smallList';
 
-const wisher = (table: Table, name: string): ((typed: string) => Offer[]) => {
+const wisher = (
+  table: Table,
+  name: string,
+  others: OtherList[] = [],
+): ((typed: string) => Offer[]) => {
   const words = new ListWords(table);
   const facts = {
     records: table.length,
     columns: finish(columnFacts(table)),
     lead: null,
     lists: [],
+    others,
   };
   return (typed) => offersFor(typed, words, facts, name, []);
 };
@@ -42,7 +48,15 @@ const orders: Table = {
     ),
   ],
 };
-const ofOrders = wisher(orders, 'Bakery orders');
+const ofOrders = wisher(orders, 'Bakery orders', [
+  {
+    name: 'Spring plan',
+    columns: [
+      { name: 'Item', type: 'text' },
+      { name: 'Planned kilos', type: 'number' },
+    ],
+  },
+]);
 
 /** What a wish begins: the kind, what it narrows to, and the words that are named. */
 const CORPUS: readonly (readonly [
@@ -52,6 +66,10 @@ const CORPUS: readonly (readonly [
   narrow: string[],
   left: string[],
 ])[] = [
+  [ofOrders, 'kilos by item against the spring plan', 'reconciliation', [], []],
+  [ofOrders, 'reconcile kilos with spring plan', 'reconciliation', [], []],
+  [ofOrders, 'kilos by item against the autumn plan', 'periods', [], ['autumn plan']],
+  [ofOrders, 'kilos by shop against spring plan', 'reconciliation', [], ['by shop']],
   [ofSailings, 'fares by route without gale', 'ledger', ['Weather is not gale'], []],
   [
     ofSailings,

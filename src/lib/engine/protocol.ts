@@ -3,6 +3,7 @@ import type { KeptBands } from '../core/arrange/bands';
 import type { Bench } from '../core/bench/document';
 import type { ComputedSpec, JoinSpec } from '../core/prepare/specs';
 import type { Condition } from '../core/selection/condition';
+import type { OtherList } from '../core/tally/wish/guess';
 import type { Wish } from '../core/tally/wish/wish';
 import type { Figure, FigurePlace, ScopeName } from '../core/tally/answer/result';
 import type { RowView } from '../core/tally/answer/rowOrder';
@@ -61,9 +62,14 @@ export interface Asks {
   offers: On & {
     readonly typed: string;
     readonly readings: readonly string[];
+    readonly others: readonly OtherList[];
     readonly bands: readonly KeptBands[];
   };
-  questions: On & { readonly wish: Wish; readonly readings: readonly string[] };
+  questions: On & {
+    readonly wish: Wish;
+    readonly readings: readonly string[];
+    readonly others: readonly OtherList[];
+  };
   /** A tally that is not in the tray, in small. */
   sketch: On & { readonly spec: Tally };
   /** Whether a tally's tables foot. */
@@ -89,6 +95,8 @@ export interface Asks {
   moved: On & { readonly with: string };
   /** The records of both readings behind a figure that moved. */
   movedRecords: On & Stretch & { readonly place: Place };
+  /** The records of another list behind a figure. */
+  elsewhere: On & Stretch & { readonly place: Place };
   /** Tallies as an answer, to be written as a file; as a report with its title, words and notes. */
   asked: On & {
     readonly tallies: readonly string[];

@@ -11,6 +11,7 @@ import { Counts } from './replies/counts';
 import { Answered, Rows, Sketch, Begin, Offered, TableHead } from './replies/tables';
 import { Shape } from './replies/shape';
 import { KnownNow, CitedNow } from './replies/checks';
+import { ElsewhereRecords } from './replies/elsewhere';
 import { Moved, MovedRecords } from './replies/moved';
 import { Choice, Distribution, ColumnFacts } from './replies/column';
 import { Behind, BehindRecord } from './replies/behind';
@@ -64,6 +65,7 @@ export const Replies = {
   copy: z.strictObject({ text: z.string(), html: z.string(), rows: z.int(), guarded: z.int() }),
   moved: Moved,
   movedRecords: MovedRecords,
+  elsewhere: ElsewhereRecords,
   /** See `fromParts`. */
   asked: z.strictObject({ parts: z.array(Bytes) }),
   /** Arrow streams, one behind the other. */

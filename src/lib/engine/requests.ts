@@ -3,6 +3,7 @@ import { Bench } from '../core/bench/document';
 import { ComputedSpec, JoinDraft } from '../core/prepare/specs';
 import { Condition } from '../core/selection/condition';
 import { FigurePlace, ScopeName } from '../core/tally/answer/result';
+import { COLUMN_TYPES } from '../core/table/column';
 import { Tally } from '../core/tally/spec/specs';
 import { KeptBands } from '../core/arrange/bands';
 import { Wish } from '../core/tally/wish/wish';
@@ -19,6 +20,15 @@ import { VALUES } from '../core/write/dialect';
 const on = { token: z.int() };
 const ofTally = { ...on, tally: z.string() };
 const ofTable = { table: z.string(), across: z.int().min(0) };
+/** Lists of the shelf that a tally can be set against, with their columns. */
+const OtherLists = z
+  .array(
+    z.strictObject({
+      name: z.string(),
+      columns: z.array(z.strictObject({ name: z.string(), type: z.enum(COLUMN_TYPES) })),
+    }),
+  )
+  .max(10_000);
 const stretch = { from: z.int().min(0), count: z.int().min(0) };
 
 /** A figure of a tally of the bench; of its whole over another scope where one is named. */
@@ -51,6 +61,7 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
     ...on,
     typed: z.string().max(1000),
     readings: z.array(z.string()).max(1000),
+    others: OtherLists,
     bands: z.array(KeptBands).max(1000),
   }),
   questions: z.strictObject({
@@ -58,6 +69,7 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
     wish: Wish,
     /** Other readings of the list that can be brought. */
     readings: z.array(z.string()).max(1000),
+    others: OtherLists,
   }),
   sketch: z.strictObject({ ...on, spec: Tally }),
   footing: z.strictObject(ofTally),
@@ -79,6 +91,12 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   copy: z.strictObject({ ...ofTally, values: z.enum(VALUES) }),
   moved: z.strictObject({ ...on, with: z.string() }),
   movedRecords: z.strictObject({
+    ...on,
+    place: Place,
+    ...stretch,
+    count: z.int().min(0).max(500),
+  }),
+  elsewhere: z.strictObject({
     ...on,
     place: Place,
     ...stretch,

@@ -31,6 +31,7 @@ const scheduler = new Scheduler(
     'behind',
     'behindRecords',
     'movedRecords',
+    'elsewhere',
     'try',
     'values',
     'facts',

@@ -29,6 +29,7 @@ const DOES: Record<Do, true> = {
   copy: true,
   moved: true,
   movedRecords: true,
+  elsewhere: true,
   asked: true,
   countedRecords: true,
   facts: true,

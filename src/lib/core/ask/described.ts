@@ -192,6 +192,15 @@ export const DESCRIBED: Readonly<Record<string, string>> = {
   y: 'The column that the line follows.',
   at: 'Values of x at which y is predicted.',
   far: 'How many residual deviations off the line a record is named at.',
+  'reconciliation.with': 'The other list, by its name under `lists`: all of its records count.',
+  'reconciliation.against':
+    'What it is set against, of columns of the other list; the same measure of columns of the same names unless given.',
+  meets:
+    'Columns of the other list that the keys meet, in their order; those of the same names unless given.',
+  tolerance: 'How far apart two figures may lie and still agree.',
+  'tolerance.in': 'An amount, or per cent of the figure of the other list.',
+  'tolerance.most': 'How much of it.',
+  apart: 'Whether the groups that agree stand in one line.',
   between: 'What changed into what: two periods, two groups, or an older reading into this one.',
   of: 'What is meant of several.',
   inner: 'The tally whose groups are computed of again; to any depth.',

@@ -5,10 +5,12 @@ import { namesOf } from '../table/table';
 import type { ListFacts } from '../tally/wish/guess';
 import { guessOf, questionsOf } from '../tally/wish/guesses';
 import { kindOf } from '../tally/kind/kinds';
+import { refs } from '../tally/spec/refs';
 import type { Tally } from '../tally/spec/specs';
 import type { Wish } from '../tally/wish/wish';
 import { fitOf, wishOf } from '../tally/wish/wishOf';
 import { filtersIn } from './filters';
+import { otherListIn } from './otherList';
 import { leftover, notUnderstood } from './leftover';
 import type { ListWords } from './listWords';
 import { respelled, type Respelling } from './respelled';
@@ -89,7 +91,8 @@ function offersOf(
   listName: string,
   kept: readonly KeptBands[],
 ): Offer[] {
-  const { conditions, rest } = filtersIn(tokensOf(typed), words);
+  const other = otherListIn(tokensOf(typed), facts.others ?? []);
+  const { conditions, rest } = filtersIn(other.rest, words);
   const { columns } = words.table;
   const names = namesOf(words.table);
   const text = rest
@@ -99,8 +102,9 @@ function offersOf(
     .replace(/\bin each\b/gi, 'within')
     .trim();
   // Words that only narrow begin no tally: none was asked for.
-  if (rest.every(({ word }) => SMALL_WORDS.has(word))) return [];
-  const wish = wishOf(text, columns, kept) ?? (conditions.length > 0 ? {} : null);
+  if (other.list === null && rest.every(({ word }) => SMALL_WORDS.has(word))) return [];
+  const said = wishOf(text, columns, kept) ?? (conditions.length > 0 ? {} : null);
+  const wish = other.list === null ? said : { ...said, against: other.list };
   if (!wish) return [];
   const narrowWords = conditions.map((condition) => describeCondition(condition, names));
   return questionsOf(facts, wish)
@@ -109,7 +113,10 @@ function offersOf(
     .flatMap(({ kind, question, found, guess }): Offer[] => {
       if (!('tally' in guess)) return [];
       const { tally } = guess;
-      const left = notUnderstood(rest, leftover(rest, tally, columns, found, listName));
+      const left = [
+        ...notUnderstood(rest, leftover(rest, tally, columns, found, listName)),
+        ...(other.list !== null && !againstSaid(tally, other.list) ? [other.list] : []),
+      ];
       const sentence = kindOf(tally).plain(names, listName);
       return [
         { kind, question, sentence, tally, wish, narrow: conditions, narrowWords, left, taken: [] },
@@ -117,6 +124,10 @@ function offersOf(
     })
     .sort((a, b) => a.left.length - b.left.length || invented(a) - invented(b));
 }
+
+/** Whether a tally looks at a list that was named. */
+const againstSaid = (tally: Tally, list: string): boolean =>
+  refs(tally).lists.some(({ to }) => to === list);
 
 /** Whether an offer holds what nobody wished for: it stands behind those that hold only what was. */
 const invented = ({ kind, wish }: Offer): number => Number(guessOf(kind).invents?.(wish) ?? false);

@@ -24,10 +24,10 @@ const known = new WeakMap<Table, ColumnFact[]>();
 /** What can be asked of the list, each with the tally that begins to answer it. */
 export function* answerQuestions(
   session: Session,
-  { wish, readings }: ArgsOf<'questions'>,
+  { wish, readings, others }: ArgsOf<'questions'>,
 ): Task<ReplyOf<'questions'>> {
   const { table } = session;
-  const facts = yield* factsOf(session, readings);
+  const facts = yield* factsOf(session, { readings, others });
   const names = namesOf(table);
   return questionsOf(facts, wish).map(({ kind, question, found, meant, guess }) => {
     const tally = 'tally' in guess ? guess.tally : null;
@@ -43,8 +43,11 @@ export function* answerQuestions(
   });
 }
 
-/** What first guesses look at. @param readings others of the list that can be brought */
-function* factsOf({ table, doc, resolved }: Session, readings: readonly string[]): Task<ListFacts> {
+/** What first guesses look at, and what of elsewhere can be brought. */
+function* factsOf(
+  { table, doc, resolved }: Session,
+  { readings, others }: Pick<ArgsOf<'offers'>, 'readings' | 'others'>,
+): Task<ListFacts> {
   let columns = known.get(table);
   if (!columns) known.set(table, (columns = yield* columnFacts(table)));
   return {
@@ -53,6 +56,7 @@ function* factsOf({ table, doc, resolved }: Session, readings: readonly string[]
     lead: doc.lead,
     recordKeys: readings.length ? recordKeys(table) : [],
     lists: [...resolved.input.others.keys(), ...readings],
+    others,
   };
 }
 
@@ -61,10 +65,10 @@ const listWords = new WeakMap<Table, ListWords>();
 /** The tallies that a wish may mean, with what of it was not understood. */
 export function* answerOffers(
   session: Session,
-  { typed, readings, bands }: ArgsOf<'offers'>,
+  { typed, readings, others, bands }: ArgsOf<'offers'>,
 ): Task<ReplyOf<'offers'>> {
   const { table, listName } = session;
-  const facts = yield* factsOf(session, readings);
+  const facts = yield* factsOf(session, { readings, others });
   yield undefined;
   let words = listWords.get(table);
   if (!words) listWords.set(table, (words = new ListWords(table)));

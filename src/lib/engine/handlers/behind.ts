@@ -18,6 +18,7 @@ import type { Session } from '../session';
 import type { ArgsOf, Place, ReplyOf } from '../protocol';
 import type { Behind, BehindRecord } from '../replies/behind';
 import { cellOf, correctedCells } from './cells';
+import { elsewhereOf } from './elsewhere';
 import { isLight } from './weight';
 import { bitsetInSteps } from '../../core/table/bitset';
 import { putInOrder } from '../../core/table/recordOrder';
@@ -64,6 +65,7 @@ export function* answerBehind(session: Session, { place }: ArgsOf<'behind'>): Ta
     warning: found.warning,
     rests: found.rests,
     moved: answer?.movedBy !== undefined && isMain(answer, place),
+    elsewhere: (yield* elsewhereOf(session, place))?.list ?? null,
     columns: listedColumns(session, place, found).map((c) => ({
       name: c.name,
       right: c.type === 'number',

@@ -2,6 +2,7 @@ import { answerAlikeCells } from './alikeCells';
 import { answerOffers, answerQuestions, answerSketch } from './begin';
 import { answerBehind, answerBehindRecords, answerCheck } from './behind';
 import { answerRecordCells } from './recordCells';
+import { answerElsewhere } from './elsewhere';
 import { answerFacts } from './column';
 import { answerFigureRecord } from './figureRecord';
 import { answerCopy } from './copy';
@@ -33,6 +34,7 @@ export const LATER = {
   copy: onSession<'copy'>(answerCopy),
   moved: onSession<'moved'>(answerMoved),
   movedRecords: onSession<'movedRecords'>(answerMovedRecords),
+  elsewhere: onSession<'elsewhere'>(answerElsewhere),
   asked: onSession<'asked'>(answerAsked),
   countedRecords: onSession<'countedRecords'>(answerCountedRecords),
   facts: onSession<'facts'>(answerFacts),

@@ -18,6 +18,8 @@ export const Behind = z.strictObject({
   rests: z.strictObject({ record: z.int(), words: z.string(), much: z.boolean() }).nullable(),
   /** Whether its records are those of two readings that moved it: `movedRecords` lists them. */
   moved: z.boolean(),
+  /** The other list that its row stands on as well: `elsewhere` lists its records; null where there is none. */
+  elsewhere: z.string().nullable(),
   /** Columns of the record list. */
   columns: z.array(z.strictObject({ name: z.string(), right: z.boolean() })),
   canCheck: z.boolean(),

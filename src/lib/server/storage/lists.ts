@@ -1,5 +1,7 @@
 import { sql } from 'kysely';
+import { z } from 'zod';
 import type { ListOrigin } from '$lib/core/bench/origin';
+import { COLUMN_TYPES } from '$lib/core/table/column';
 import { writing, type Database } from './database';
 import { feeds, originOf } from './madeLists';
 
@@ -69,12 +71,25 @@ export async function findList(db: Database, id: number) {
   return db.selectFrom('lists').selectAll().where('id', '=', id).executeTakeFirst();
 }
 
-/** The names of all lists that can be read, and which reading each has, of when. */
-export const listNames = (db: Database) =>
-  db
+/** The columns of a reading, as its recipe says them: that alone is looked at. */
+const Columns = z.object({
+  columns: z.array(
+    z.object({ name: z.string(), type: z.enum(COLUMN_TYPES), unit: z.string().default('') }),
+  ),
+});
+
+/** The names of all lists that can be read, their columns, and which reading each has, of when. */
+export async function listNames(db: Database) {
+  const lists = await db
     .selectFrom('lists')
     .innerJoin('readings', 'readings.id', 'lists.current_reading')
-    .select(['lists.id', 'lists.name', 'readings.id as reading', 'readings.read_at as readAt'])
+    .select([
+      'lists.id',
+      'lists.name',
+      'readings.id as reading',
+      'readings.read_at as readAt',
+      'readings.recipe',
+    ])
     .select((eb) =>
       eb
         .selectFrom('benches')
@@ -84,6 +99,11 @@ export const listNames = (db: Database) =>
     )
     .orderBy('lists.name')
     .execute();
+  return lists.map(({ recipe, ...list }) => ({
+    ...list,
+    columns: Columns.parse(JSON.parse(recipe)).columns,
+  }));
+}
 
 export const renameList = (db: Database, id: number, name: string) =>
   writing(() => db.updateTable('lists').set({ name }).where('id', '=', id).executeTakeFirst());

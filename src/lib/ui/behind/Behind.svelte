@@ -8,6 +8,7 @@
   import { copyText, fileNameFor, saveFile } from '../handover/clipboard';
   import IntoWords from './IntoWords.svelte';
   import KnownTotal from './KnownTotal.svelte';
+  import ElsewhereRecords from './ElsewhereRecords.svelte';
   import MovedRecords from './MovedRecords.svelte';
   import RecordTable from './RecordTable.svelte';
 
@@ -155,6 +156,7 @@
         </tr>
       {/each}
     </RecordTable>
+    {#if behind.elsewhere !== null}<ElsewhereRecords {bench} {place} />{/if}
   {/if}
   {#if behind.numeric && Array.isArray(place.row)}
     {#key JSON.stringify(place)}<KnownTotal {bench} {place} {behind} />{/key}

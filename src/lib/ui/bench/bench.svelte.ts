@@ -184,15 +184,27 @@ export class BenchState {
     this.side = { kind: 'behind', place };
   }
 
+  /** Readings of the list and other lists that can be brought, for first guesses. */
+  get #elsewhere(): Pick<ArgsOf<'offers'>, 'readings' | 'others'> {
+    return {
+      readings: this.facts.readings.map((r) => r.name),
+      others: this.facts.lists
+        .filter((list) => !list.follows)
+        .map(({ name, columns }) => ({
+          name,
+          columns: columns.map((column) => ({ name: column.name, type: column.type })),
+        })),
+    };
+  }
+
   /** What can be asked of this list, from what is wished for so far. */
   questions(wish: Wish, lane?: string): Promise<ReplyOf<'questions'>> {
-    return this.ask('questions', { wish, readings: this.facts.readings.map((r) => r.name) }, lane);
+    return this.ask('questions', { wish, ...this.#elsewhere }, lane);
   }
 
   /** The tallies that a wish may mean, and what of it none of them says. */
   offers(typed: string, lane?: string): Promise<ReplyOf<'offers'>> {
-    const readings = this.facts.readings.map((r) => r.name);
-    return this.ask('offers', { typed, readings, bands: this.keptBands }, lane);
+    return this.ask('offers', { typed, ...this.#elsewhere, bands: this.keptBands }, lane);
   }
 
   /** Opens the questions, with what is wished for so far. */

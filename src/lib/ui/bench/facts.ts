@@ -1,4 +1,5 @@
 import type { KeptBands } from '../../core/arrange/bands';
+import type { ColumnType } from '../../core/table/column';
 import type { Bench } from '../../core/bench/document';
 import type { MadePlace } from '../../core/bench/madeEdits';
 import type { ListOrigin } from '../../core/bench/origin';
@@ -25,6 +26,12 @@ export interface BenchFacts {
     readonly reading: number;
     readonly readAt: string;
     readonly readSince: boolean;
+    /** Its columns, as that reading has them. */
+    readonly columns: readonly {
+      readonly name: string;
+      readonly type: ColumnType;
+      readonly unit: string;
+    }[];
   }[];
   /** Band tables that other benches keep, with the names of those. */
   readonly bands: readonly (KeptBands & { readonly list: string; readonly bench: string })[];

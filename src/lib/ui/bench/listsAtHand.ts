@@ -3,6 +3,7 @@ import type { Bench } from '../../core/bench/document';
 import { slotsOf } from '../../core/tally/sentence/sentence';
 import { sentenceOf } from '../../core/tally/sentence/sentences';
 import type { Tally } from '../../core/tally/spec/specs';
+import type { Counts } from '../../engine/protocol';
 import type { BenchFacts } from './facts';
 
 /** A list that was read anew, and the day of its reading. */
@@ -66,6 +67,13 @@ export class ListsAtHand {
         ...this.facts.lists.filter((l) => !l.follows).map((l) => l.name),
       ]),
     ].filter((name) => !readings.has(name));
+  }
+
+  /** The columns of another list by their names, as it was last read; none where the shelf has no such list. */
+  columnsOf(name: string): Counts['columns'] {
+    const id = this.doc().lists[name]?.list;
+    const list = this.facts.lists.find((l) => (id === undefined ? l.name === name : l.id === id));
+    return (list?.columns ?? []).map((column) => ({ ...column, id: column.name }));
   }
 
   /** Lists and readings that a tally can be set against. */

@@ -22,12 +22,13 @@
   interface Props {
     bench: BenchState;
     place: Slot<Spec>;
-    /** Columns to choose among. */
+    /** Columns to choose among; those of another list where the place is of one. */
     columns: Counts['columns'];
     onset: (label: string, spec: Spec) => void;
     close: () => void;
   }
-  let { bench, place: slot, columns, onset, close }: Props = $props();
+  let { bench, place: slot, columns: own, onset, close }: Props = $props();
+  const columns = $derived(slot.ofList === undefined ? own : bench.lists.columnsOf(slot.ofList));
   const takes = $derived(slot.takes);
   const name = $derived(slot.name ?? slot.words);
   const names = $derived(new Map(columns.map((c) => [c.id, c.name])));
@@ -194,8 +195,11 @@
     />
   {/await}
 {:else if takes.a === 'list'}<Choices
-    name="lists and readings"
-    choices={bench.lists.comparable.map((value) => ({ value, label: value }))}
+    name={takes.lists ? 'lists' : 'lists and readings'}
+    choices={(takes.lists ? bench.lists.names : bench.lists.comparable).map((value) => ({
+      value,
+      label: value,
+    }))}
     chosen={takes.value}
     onchoose={(value) => {
       close();
@@ -212,7 +216,7 @@
   >
 {:else if chosen}
   <button type="button" class="act back" onclick={() => (inside = null)}>‹ {chosen.words}</button>
-  <SlotMenu {bench} place={chosen} {columns} {onset} {close} />
+  <SlotMenu {bench} place={chosen} columns={own} {onset} {close} />
 {:else}
   <Choices
     name="choices"

@@ -43,4 +43,5 @@ export const VIEWS: { readonly [K in Tally['kind']]: View } = {
     strip: { in: 'change' },
     below: () => import('./comparison/Below.svelte'),
   },
+  reconciliation: { load: () => import('./reconciliation/View.svelte') },
 };

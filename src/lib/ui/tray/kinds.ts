@@ -11,6 +11,7 @@ import Medal from '@lucide/svelte/icons/medal';
 import MoveRight from '@lucide/svelte/icons/move-right';
 import Percent from '@lucide/svelte/icons/percent';
 import Rows3 from '@lucide/svelte/icons/rows-3';
+import Scale from '@lucide/svelte/icons/scale';
 import TrendingUp from '@lucide/svelte/icons/trending-up';
 import type { Component } from 'svelte';
 import type { Tally } from '../../core/tally/spec/specs';
@@ -37,4 +38,5 @@ export const KINDS: { readonly [K in Tally['kind']]: KindFacts } = {
   contributions: { icon: Waypoints, word: 'What moved it' },
   nested: { icon: Medal, word: 'Best of each' },
   comparison: { icon: BetweenHorizontalStart, word: 'What moved' },
+  reconciliation: { icon: Scale, word: 'Two lists side by side' },
 };

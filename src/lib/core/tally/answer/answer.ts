@@ -3,6 +3,7 @@ import { recordPlace } from '../../table/recordNumber';
 import type { Condition } from '../../selection/condition';
 import type { Bitset } from '../../table/bitset';
 import type { Figure, FigureColumn, FigureRow, FigureTable, ScopeName } from './result';
+import type { Table } from '../../table/table';
 import type { MovedBy } from '../kinds/comparison/movedBy';
 import type { CarriedFrom } from '../groups/carriedFrom';
 import type { Warning } from '../trust/warnings';
@@ -67,6 +68,19 @@ export interface TallyAnswer {
   readonly order?: Int32Array;
   /** Of what moved between two readings: the records of both that moved the figure of a row. */
   readonly movedBy?: (row: number) => Task<MovedBy>;
+  /** Of two lists side by side: the records of the other list that a row stands on; null where it says none. */
+  readonly elsewhere?: (row: number) => Task<Elsewhere | null>;
+}
+
+/** Records of another list. */
+export interface Elsewhere {
+  /** The name of the list. */
+  readonly list: string;
+  readonly table: Table;
+  /** Their places, rising. */
+  readonly records: Int32Array;
+  /** The columns that matter: what the records meet by, and what the figure is of. */
+  readonly columns: readonly string[];
 }
 
 /** The same with what it was asked. */

@@ -8,6 +8,7 @@ import { recordsInSteps, selectionOf, type TallyInput } from '../input/input';
 import { bind, type BoundTally, type Registry } from './binding';
 import { comparisonKind } from '../kinds/comparison/kind';
 import { nestedKind } from '../kinds/nested/kind';
+import { reconciliationKind } from '../kinds/reconciliation/kind';
 import { SIMPLE_KINDS } from './simpleKinds';
 import type { Tally } from '../spec/specs';
 import { orderWords } from '../sentence/words';
@@ -19,6 +20,7 @@ const KINDS: Registry<Specs> = {
   ...SIMPLE_KINDS,
   nested: nestedKind,
   comparison: comparisonKind,
+  reconciliation: reconciliationKind,
 };
 
 /**

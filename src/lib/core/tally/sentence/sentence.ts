@@ -107,8 +107,13 @@ export type Takes<Spec> =
       readonly column: string;
       set(value: string): Spec;
     }
-  /** Another list, by the name the bench gives it. */
-  | { readonly a: 'list'; readonly value: string; set(value: string): Spec }
+  /** Another list, or a reading of this one unless `lists`, by the name the bench gives it. */
+  | {
+      readonly a: 'list';
+      readonly value: string;
+      readonly lists?: boolean;
+      set(value: string): Spec;
+    }
   /** Something that is done at once. */
   | { readonly a: 'act'; set(): Spec }
   /** Places whose usual value goes without saying. */
@@ -125,6 +130,8 @@ export interface Slot<Spec> {
   readonly name?: string;
   /** Whose columns it chooses among, where they are not the list's: the results of an inner tally. */
   readonly ofInner?: boolean;
+  /** The list whose columns it chooses among, by the name the bench gives it, where it is another. */
+  readonly ofList?: string;
   readonly takes: Takes<Spec>;
   /** Other places that what stands here can be moved to. */
   readonly moves?: readonly Move<Spec>[];

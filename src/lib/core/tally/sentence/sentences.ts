@@ -1,6 +1,7 @@
 import { comparisonSentence } from '../kinds/comparison/sentence';
 import type { Names } from '../kind/kind';
 import { nestedSentence } from '../kinds/nested/sentence';
+import { reconciliationSentence } from '../kinds/reconciliation/sentence';
 import type { Part } from './sentence';
 import { sentenceByKind, SIMPLE_SENTENCES, type Sentences } from './simpleSentences';
 import type { Tally } from '../spec/specs';
@@ -11,6 +12,7 @@ const SENTENCES: Sentences<Specs> = {
   ...SIMPLE_SENTENCES,
   nested: nestedSentence,
   comparison: comparisonSentence,
+  reconciliation: reconciliationSentence,
 };
 
 /**

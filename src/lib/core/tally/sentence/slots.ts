@@ -173,11 +173,12 @@ export const listSlot = <Spec>(
   name: string,
   value: string,
   set: (list: string) => Spec,
+  { lists = false } = {},
 ): Slot<Spec> => ({
   path,
   name,
-  words: value || 'another reading…',
-  takes: { a: 'list', value, set },
+  words: value || (lists ? 'another list…' : 'another reading…'),
+  takes: { a: 'list', value, ...(lists && { lists }), set },
 });
 
 /** One of the groups of a key, by its label. */

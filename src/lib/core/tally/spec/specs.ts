@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { ComparisonSpec } from '../kinds/comparison/spec';
 import { NestedSpec } from '../kinds/nested/spec';
+import { ReconciliationSpec } from '../kinds/reconciliation/spec';
 import { SimpleTally } from './simpleSpecs';
 
 /**
@@ -11,5 +12,6 @@ export const Tally = z.discriminatedUnion('kind', [
   ...SimpleTally.options,
   NestedSpec,
   ComparisonSpec,
+  ReconciliationSpec,
 ]);
 export type Tally = z.infer<typeof Tally>;

@@ -58,6 +58,9 @@ export const WARNING_CODES = [
   'not-all-traced',
   'explained',
   'left-over',
+  'side-by-side',
+  'none-in-both',
+  'met-loosely',
 ] as const;
 
 /** `code` is for programs, `words` for readers. */

@@ -22,6 +22,12 @@ export interface ColumnFact {
   readonly rhythm: CalendarPeriod;
 }
 
+/** Another list at hand, by the name a tally calls it. */
+export interface OtherList {
+  readonly name: string;
+  readonly columns: readonly { readonly name: string; readonly type: ColumnType }[];
+}
+
 /** What first guesses look at: the facts of a list's columns. */
 export interface ListFacts {
   readonly records: number;
@@ -32,6 +38,8 @@ export interface ListFacts {
   readonly recordKeys?: readonly string[];
   /** Names of other lists and readings at hand. */
   readonly lists: readonly string[];
+  /** Lists of the shelf, with their columns; none where they are not known. */
+  readonly others?: readonly OtherList[];
 }
 
 /** A tally to begin with, or what the list lacks for it. */

@@ -13,6 +13,7 @@ import { nestedGuess } from '../kinds/nested/guess';
 import { percentileGuess } from '../kinds/percentile/guess';
 import { periodsGuess } from '../kinds/periods/guess';
 import { rankingGuess } from '../kinds/ranking/guess';
+import { reconciliationGuess } from '../kinds/reconciliation/guess';
 import type { Tally } from '../spec/specs';
 import { spreadGuess } from '../kinds/spread/guess';
 import type { Wish } from './wish';
@@ -35,6 +36,7 @@ const GUESSES: Guesses = {
   contributions: contributionsGuess,
   nested: nestedGuess,
   comparison: comparisonGuess,
+  reconciliation: reconciliationGuess,
 };
 
 const KINDS = Object.keys(GUESSES) as Tally['kind'][];

@@ -50,6 +50,8 @@ export const Wish = z.strictObject({
   table: KeptBands.optional(),
   /** Means with ± their deviation. */
   withDeviation: z.boolean().optional(),
+  /** The other list that this one is set against, by its name. */
+  against: z.string().optional(),
   /** The best one of each group. */
   best: z.boolean().optional(),
 });

@@ -1,22 +1,11 @@
-import { groupKeys, groupPath } from '../../../arrange/tree';
-import { MEASURES, type Measure } from '../../../measure/measure';
+import { MEASURES } from '../../../measure/measure';
 import type { Condition } from '../../../selection/condition';
 import { partOf, type Task } from '../../../task/task';
-import { orderedFor, recordsOf } from '../../input/input';
-import { computeGroups } from '../../groups/groupFigures';
-import { groupWhere, treeOf } from '../../groups/keys';
-import type { Influence } from '../../trust/influence';
+import { sideFigures, type SideFigure } from '../../groups/sideFigures';
 import type { Figure } from '../../answer/result';
 import type { Warning } from '../../trust/warnings';
-import type { Side, Sides } from './sides';
+import type { Sides } from './sides';
 import type { ContributionsSpec } from './spec';
-
-/** A figure of one side, with the values it stands on. */
-export interface SideFigure {
-  readonly figure: number;
-  readonly values: number;
-  readonly rests: Influence | null;
-}
 
 /** A group with its figures before and after, and what it gave to the change. */
 export interface Contribution {
@@ -42,6 +31,7 @@ export interface Contributions {
 const nothing = (adds: boolean): SideFigure => ({
   figure: adds ? 0 : NaN,
   values: 0,
+  records: 0,
   rests: null,
 });
 
@@ -53,8 +43,8 @@ const nothing = (adds: boolean): SideFigure => ({
  * group lies above or below the whole). A group that is on one side only gives by its weight alone.
  */
 export function* contributionsOf(spec: ContributionsSpec, sides: Sides): Task<Contributions> {
-  const older = yield* partOf(sideFigures(spec, sides.before), 0, 0.5);
-  const newer = yield* partOf(sideFigures(spec, sides.after), 0.5, 1);
+  const older = yield* partOf(sideFigures(sides.before, spec), 0, 0.5);
+  const newer = yield* partOf(sideFigures(sides.after, spec), 0.5, 1);
   const adds = MEASURES[spec.measure.kind].adds;
   const middle = (older.total.figure + newer.total.figure) / 2;
   const names = new Map([...older.groups, ...newer.groups]);
@@ -91,60 +81,3 @@ const ordered = (groups: Contribution[], order: ContributionsSpec['order']): Con
     : groups.sort((a, b) =>
         a.path.join('\u0001').localeCompare(b.path.join('\u0001'), 'en', { numeric: true }),
       );
-
-interface SideFigures {
-  readonly total: SideFigure;
-  /** By keys, as the two sides may number them differently. */
-  readonly groups: ReadonlyMap<
-    string,
-    { path: string[]; keys: Figure[]; where: Condition; side: SideFigure }
-  >;
-  readonly warnings: readonly Warning[];
-}
-
-function* sideFigures({ by, measure }: ContributionsSpec, side: Side): Task<SideFigures> {
-  const { input, selection } = side;
-  const { tree, warnings } = yield* treeOf(input, by, selection);
-  const values: Measure =
-    measure.column === undefined ? { kind: 'records' } : { kind: 'values', column: measure.column };
-  const measures = [measure, values];
-  const figures = yield* computeGroups(
-    {
-      table: input.table,
-      tree,
-      records: recordsOf(selection),
-      ordered: yield* orderedFor(input, selection, measures),
-    },
-    measures,
-  );
-  const deepest = tree.levels.length - 1;
-  const groups: SideFigures['groups'] = new Map(
-    Array.from(figures.records[deepest].keys())
-      .filter((g) => figures.records[deepest][g] > 0)
-      .map((g) => {
-        const keys = groupKeys(tree, deepest, g);
-        return [
-          JSON.stringify(keys),
-          {
-            path: groupPath(tree, deepest, g),
-            keys,
-            where: groupWhere(tree, deepest, g),
-            side: {
-              figure: figures.levels[deepest][0][g],
-              values: figures.levels[deepest][1][g],
-              rests: figures.influences.at(deepest + 1, 0, g),
-            },
-          },
-        ];
-      }),
-  );
-  return {
-    total: {
-      figure: figures.total[0],
-      values: figures.total[1],
-      rests: figures.influences.at(0, 0, 0),
-    },
-    groups,
-    warnings,
-  };
-}

@@ -13,7 +13,8 @@ import {
   type Mark,
 } from '../../answer/result';
 import { allOf, anyOf, noneOf } from '../../spec/whereCondition';
-import type { Contribution, Contributions, SideFigure } from './figures';
+import type { SideFigure } from '../../groups/sideFigures';
+import type { Contribution, Contributions } from './figures';
 import type { Side, Sides } from './sides';
 import type { ContributionsSpec } from './spec';
 

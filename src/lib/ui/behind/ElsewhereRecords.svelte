@@ -1,0 +1,61 @@
+<script lang="ts">
+  import { counted, showCount } from '../../core/table/format';
+  import type { ElsewhereRecords } from '../../engine/replies/elsewhere';
+  import type { Place } from '../../engine/protocol';
+  import type { BenchState } from '../bench/bench.svelte';
+  import RecordTable from './RecordTable.svelte';
+
+  /** The records of the other list behind a figure of two lists side by side. */
+  let { bench, place }: { bench: BenchState; place: Place } = $props();
+  const STEP = 50;
+  let found = $state.raw<ElsewhereRecords | null>(null);
+
+  const stretch = (from: number): Promise<ElsewhereRecords> =>
+    bench.ask('elsewhere', { place, from, count: STEP }, 'elsewhere');
+
+  $effect(() => {
+    void bench.runs;
+    stretch(0).then(
+      (first) => (found = first),
+      // A newer one is on its way, or the figure is gone: the panel behind it says so.
+      () => (found = null),
+    );
+  });
+
+  async function more(): Promise<void> {
+    if (!found) return;
+    const next = await stretch(found.records.length);
+    found = { ...next, records: [...found.records, ...next.records] };
+  }
+</script>
+
+{#if found}
+  {@const { list, total, columns, records } = found}
+  <section aria-labelledby="elsewhere-records" data-test="elsewhere-records">
+    <h3 class="caps" id="elsewhere-records">In {list}: {counted(total, 'record')}</h3>
+    {#if total > 0}
+      <RecordTable
+        columns={[{ name: 'Record', right: false }, ...columns]}
+        besides={total - records.length}
+        onmore={() => void more()}
+      >
+        {#each records as { number, cells } (number)}
+          <tr>
+            <th scope="row">{showCount(number)}</th>
+            {#each cells as cell, c (c)}<td class:right={columns[c]?.right}>{cell}</td>{/each}
+          </tr>
+        {/each}
+      </RecordTable>
+    {/if}
+  </section>
+{/if}
+
+<style>
+  /* Its parts stand in the panel themselves, so that the table takes the room that is left. */
+  section {
+    display: contents;
+  }
+  h3 {
+    margin: 8px 16px 4px;
+  }
+</style>
