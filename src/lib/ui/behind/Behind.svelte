@@ -23,6 +23,8 @@
   let behind = $state.raw<Behind | null>(null);
   let records = $state.raw<BehindRecord[]>([]);
   let fault = $state('');
+  /** A figure of another list: none of its records are of this one. */
+  const elsewhereAlone = $derived(behind?.elsewhere != null && behind.records === 0);
 
   $effect(() => {
     void bench.runs;
@@ -77,7 +79,8 @@
       {behind.words}
     </p>
     <p>
-      {behind.where}. {#if !behind.moved}<b>{counted(behind.records, 'record')}</b
+      {behind.where}. {#if !behind.moved && !elsewhereAlone}<b
+          >{counted(behind.records, 'record')}</b
         >{#if missing.length}, {missing.join(' and ')} left out of the reckoning{/if}.{/if}
       {behind.arithmetic}
     </p>
@@ -111,7 +114,7 @@
           onclick={() => onledger(place)}
           data-test="show-in-ledger">Show in ledger</button
         >{/if}
-      {#if behind.condition}{@const { condition, where } = behind}<button
+      {#if behind.condition && !elsewhereAlone}{@const { condition, where } = behind}<button
           type="button"
           class="act"
           onclick={() => bench.narrowTo(where, condition)}
@@ -131,31 +134,31 @@
     </div>
   </div>
   {#if behind.moved}<MovedRecords {bench} {place} />{:else}
-    <RecordTable
-      columns={behind.columns}
-      besides={behind.records - records.length}
-      onmore={() => void more()}
-    >
-      {#each records as { record, cells } (record)}
-        <tr>
-          {#each cells as cell, c (c)}
-            <td
-              class:right={behind.columns[c]?.right}
-              class:soft={cell.state === 'blank'}
-              class:doubt={cell.state === 'unread' || cell.state === 'corrected'}
-            >
-              {#if c === 0}<button
-                  type="button"
-                  class="plain"
-                  title="Record {recordNumber(record)}"
-                  onclick={() => (bench.side = { kind: 'record', record, column: null })}
-                  >{cell.text}</button
-                >{:else}{cell.text}{/if}
-            </td>
-          {/each}
-        </tr>
-      {/each}
-    </RecordTable>
+    {#if !elsewhereAlone}<RecordTable
+        columns={behind.columns}
+        besides={behind.records - records.length}
+        onmore={() => void more()}
+      >
+        {#each records as { record, cells } (record)}
+          <tr>
+            {#each cells as cell, c (c)}
+              <td
+                class:right={behind.columns[c]?.right}
+                class:soft={cell.state === 'blank'}
+                class:doubt={cell.state === 'unread' || cell.state === 'corrected'}
+              >
+                {#if c === 0}<button
+                    type="button"
+                    class="plain"
+                    title="Record {recordNumber(record)}"
+                    onclick={() => (bench.side = { kind: 'record', record, column: null })}
+                    >{cell.text}</button
+                  >{:else}{cell.text}{/if}
+              </td>
+            {/each}
+          </tr>
+        {/each}
+      </RecordTable>{/if}
     {#if behind.elsewhere !== null}<ElsewhereRecords {bench} {place} />{/if}
   {/if}
   {#if behind.numeric && Array.isArray(place.row)}

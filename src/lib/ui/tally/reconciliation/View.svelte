@@ -6,7 +6,7 @@
   import type { ViewProps } from '../view';
 
   /** Both figures of each group, one under the other. */
-  let { source, width, small = false, chosen = null, onopen }: ViewProps = $props();
+  let { tally, source, width, small = false, chosen = null, onopen }: ViewProps = $props();
   const MOST = 12;
   const table = $derived(source.table('main'));
   const at = $derived({
@@ -15,6 +15,7 @@
   });
   const groups = $derived((table?.rows ?? []).filter(({ kind }) => kind === 'group'));
   const rows = $derived(groups.slice(0, small ? 4 : MOST));
+  const other = $derived(tally.kind === 'reconciliation' ? tally.with : '');
   const side = (column: number): string => table?.head.columns[column]?.title ?? '';
 </script>
 
@@ -24,8 +25,8 @@
     description="{side(at.here)} beside {side(at.there)}"
     rows={rows.map((row) => labelOf(table, row))}
     series={[
-      { name: side(at.here), figures: rows.map((row) => drawnAt(table, row, at.here)) },
-      { name: side(at.there), figures: rows.map((row) => drawnAt(table, row, at.there)) },
+      { name: 'this list', figures: rows.map((row) => drawnAt(table, row, at.here)) },
+      { name: other, figures: rows.map((row) => drawnAt(table, row, at.there)) },
     ]}
     share={false}
     {chosen}

@@ -80,16 +80,19 @@ function* computeReconciliation(input: TallyInput, spec: ReconciliationSpec): Ta
   const shown = spec.apart ? groups.filter(({ state }) => state !== 'agrees') : groups;
   return {
     tables: [
-      tableOf({
-        name: 'main',
-        caption: `${input.listName} and ${spec.with}, side by side`,
-        labels: labels.length,
-        columns,
-        rows: reconciliationRows(whole, groups, spec, columns, {
+      {
+        ...tableOf({
+          name: 'main',
+          caption: `${input.listName} and ${spec.with}, side by side`,
           labels: labels.length,
-          listName: input.listName,
+          columns,
+          rows: reconciliationRows(whole, groups, spec, columns, {
+            labels: labels.length,
+            listName: input.listName,
+          }),
         }),
-      }),
+        opens: true,
+      },
     ],
     warnings: [...notes(groups, spec, other.input.table.length, loosely), ...here.warnings],
     *elsewhere(row) {

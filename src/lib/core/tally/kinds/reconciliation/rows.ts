@@ -91,7 +91,7 @@ export function reconciliationColumns(
       key: 'there',
       title: `${there.title}, ${list}`,
       ...(there.adds && sum(bounds.there)),
-      words: `The figure of “${list}”: its records stand below.`,
+      words: `The figure of “${list}”.`,
     },
     {
       ...plain,
@@ -123,7 +123,7 @@ export function reconciliationColumns(
       unit: '',
       type: 'count',
       adds: { bound: 0 },
-      words: `Records of “${list}”: they stand below.`,
+      words: `Records of “${list}”.`,
     },
   ];
 }

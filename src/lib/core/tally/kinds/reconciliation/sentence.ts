@@ -120,6 +120,7 @@ export function reconciliationSentence(
 function meetOptions(spec: ReconciliationSpec, names: Names): Option<ReconciliationSpec>[] {
   const refs = spec.by.map((key, k) => spec.meets?.[k] ?? names.get(key.column) ?? key.column);
   return spec.by.map((key, k): Option<ReconciliationSpec> => {
+    const usual = refs[k] === (names.get(key.column) ?? key.column);
     const slot: Slot<ReconciliationSpec> = columnSlot<ReconciliationSpec>(
       `meets[${k}]`,
       refs[k],
@@ -133,9 +134,9 @@ function meetOptions(spec: ReconciliationSpec, names: Names): Option<Reconciliat
         ...slot,
         ofList: spec.with,
         name: `Meets ${groupWords(key, names)}`,
-        words: refs[k],
+        words: usual ? `${groupWords(key, names)} met by ${refs[k]}` : refs[k],
       },
-      usual: refs[k] === (names.get(key.column) ?? key.column),
+      usual,
       before: `, ${groupWords(key, names)} met by `,
     };
   });
