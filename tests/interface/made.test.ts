@@ -137,7 +137,7 @@ describe('made columns', () => {
     await openBench(page, SAILINGS);
     await page.until('the ledger', async () => (await seenLines(page)).length > 0);
     await page.click('new-made');
-    await page.press('from another list');
+    await page.press('other list');
     await page.choose('join-list', 'Vessels');
     expect(await page.untilText('join-meets', 'find')).toContain('17,631 of 17,631 records');
     await page.click('bring-passengers');
@@ -258,7 +258,7 @@ describe('made columns', () => {
   it('across columns: the total of each day over the kiosks, and the best kiosk', async () => {
     await openBench(page, KIOSKS);
     await page.click('new-made');
-    await page.press('across columns');
+    await page.press('across');
     const outcome = await page.untilText('made-outcome', 'Number, in');
     expect(outcome).toContain('365 records');
     await write('made-name', 'All kiosks');

@@ -141,7 +141,7 @@ describe('lists made of others', () => {
     await openBench(page, KIOSKS);
     await page.until('the ledger', async () => (await seenLines(page)).length > 0);
     await page.click('new-made');
-    await page.press('from another list');
+    await page.press('other list');
     expect(await page.untilText('join-followers', 'cannot feed it')).toContain('“Sales by kiosk”');
   });
 

@@ -46,6 +46,13 @@ export const DESCRIBED: Readonly<Record<string, string>> = {
   with: 'The older reading, or the column of the other list: by its name.',
   'computed.id': 'How the column goes on being found when it is renamed.',
   expression: 'An expression of expressions.md.',
+  window: 'A figure of each record among those of its group, over all records of the list.',
+  'window.figure':
+    'Its place (1 is the highest), the share of records below it, its number in the order, the sum up to it, its share of the group, the value of the record before, or the change from that.',
+  'window.of': 'The column that it is of.',
+  'window.by': 'Columns whose equal values make a group; all records are one without any.',
+  'window.order': 'The order that records are followed in; that of the file unless given.',
+  'window.descending': 'Ranks: whether 1 is the highest.',
   across: 'A measure across columns within each record.',
   'across.measure':
     'Total, mean, lowest, highest, range, deviation or count of the cells, or which column holds an end.',

@@ -1,10 +1,9 @@
 import { Circle, ExpressionError, PrepareRefused } from '../errors';
 import { checkExpression } from '../expression/check';
-import { computeColumn } from '../expression/evaluate';
+import { computedColumn } from '../prepare/computedColumn';
 import { joinColumns } from '../prepare/join';
 import { inOrder, preparations, type Preparation } from '../prepare/order';
 import { freeId, reshape } from '../prepare/reshape';
-import { acrossColumn } from '../prepare/rowMeasure';
 import {
   broughtAs,
   idOfComputed,
@@ -12,9 +11,10 @@ import {
   type ComputedSpec,
   type JoinSpec,
   type ReshapeSpec,
+  type WindowSpec,
 } from '../prepare/specs';
 import type { Task } from '../task/task';
-import { TYPE_PHRASES, type Column } from '../table/column';
+import { TYPE_PHRASES, type Column, type ColumnType } from '../table/column';
 import { counted } from '../table/format';
 import { findColumn, type Table } from '../table/table';
 import { Faults, type Fault } from '../tally/spec/fault';
@@ -142,8 +142,7 @@ function* perform(
     name: computed.name,
     unit: computed.unit,
   };
-  if (computed.across) return [yield* acrossColumn(table, computed.across, facts)];
-  return [yield* computeColumn(table, computed.expression ?? '', facts)];
+  return [yield* computedColumn(table, computed, facts)];
 }
 
 /** The other list where it is at hand; names what of a join does not fit the two. */
@@ -222,16 +221,35 @@ function checkAcross({ measure, columns }: AcrossSpec, faults: Faults, path: str
     );
 }
 
+/** Types that a figure within groups can be of; any unless it stands here. */
+const WINDOW_TYPES: Partial<Record<WindowSpec['figure'], readonly ColumnType[]>> = {
+  rank: ['number', 'date', 'datetime', 'time'],
+  percentRank: ['number', 'date', 'datetime', 'time'],
+  running: ['number', 'yesno'],
+  share: ['number', 'yesno'],
+  change: ['number', 'date', 'datetime'],
+};
+
+function checkWindow({ figure, of, by, order }: WindowSpec, faults: Faults, path: string): void {
+  if (of !== undefined) faults.column(`${path}.of`, of, WINDOW_TYPES[figure]);
+  else if (figure !== 'number')
+    faults.add(`${path}.of`, 'It is not said of which column.', 'Name the column it is of.');
+  by.forEach((ref, k) => faults.column(`${path}.by[${k}]`, ref));
+  order.forEach(({ column }, k) => faults.column(`${path}.order[${k}].column`, column));
+}
+
 /** Names what of a computed column does not fit the columns there are. */
 export function checkComputed(spec: ComputedSpec, faults: Faults, path: string): void {
-  if ((spec.expression === undefined) === (spec.across === undefined)) {
+  const ways = [spec.expression, spec.across, spec.window].filter((way) => way !== undefined);
+  if (ways.length !== 1) {
     faults.add(
       path,
-      'A computed column is either an expression or a measure across columns.',
-      'Give one of “expression” and “across”.',
+      'A computed column is an expression, a measure across columns, or a figure within groups.',
+      'Give one of “expression”, “across” and “window”.',
     );
     return;
   }
+  if (spec.window) checkWindow(spec.window, faults, `${path}.window`);
   if (spec.across) checkAcross(spec.across, faults, `${path}.across`);
   if (spec.expression === undefined) return;
   try {

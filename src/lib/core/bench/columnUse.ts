@@ -1,4 +1,5 @@
-import { namesOrNone, spokenOf } from '../expression/names';
+import { spokenOf } from '../expression/names';
+import { columnsNamed } from '../prepare/computedColumn';
 import { idOfComputed } from '../prepare/specs';
 import { columnsAsked } from '../selection/condition';
 import { describeCondition } from '../selection/describe';
@@ -36,9 +37,7 @@ export function columnUses(
   }
   for (const spec of doc.computed) {
     if (calls.some((call) => same(call, idOfComputed(spec)))) continue;
-    const needed =
-      spec.expression !== undefined ? namesOrNone(spec.expression) : (spec.across?.columns ?? []);
-    if (uses(needed)) out.push(`the made column “${spec.name}”`);
+    if (uses(columnsNamed(spec))) out.push(`the made column “${spec.name}”`);
   }
   for (const join of doc.joins)
     if (uses(join.on.map((on) => on.column))) out.push(`the columns from “${join.list}”`);

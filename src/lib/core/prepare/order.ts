@@ -1,5 +1,6 @@
 import { Circle } from '../errors';
-import { namesOrNone, spokenOf } from '../expression/names';
+import { spokenOf } from '../expression/names';
+import { columnsNamed } from './computedColumn';
 import { broughtAs, idOfBrought, idOfComputed, type ComputedSpec, type JoinSpec } from './specs';
 
 /** One preparation: what it makes, and the names it must find. */
@@ -29,10 +30,7 @@ export function preparations(
       path: `computed[${k}]`,
       spec: { computed: spec },
       makes: namesOnce(spec.name, idOfComputed(spec)),
-      needs:
-        spec.expression !== undefined
-          ? namesOrNone(spec.expression)
-          : (spec.across?.columns.flatMap(spokenOf) ?? []),
+      needs: columnsNamed(spec),
     })),
   ];
 }

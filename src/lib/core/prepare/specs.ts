@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { SortKey } from '../arrange/sortKey';
 import { MEASURE_KINDS } from '../measure/measure';
 
 const name = z.string().min(1).max(200);
@@ -37,10 +38,26 @@ export const ComputedSpec = z.strictObject({
       columns: z.array(z.string()).min(1).max(1000),
     })
     .optional(),
+  /** Or a figure of the record among those of its group: its place, its share, the value before it. */
+  window: z
+    .strictObject({
+      figure: z.enum(['rank', 'percentRank', 'number', 'running', 'share', 'previous', 'change']),
+      /** The column that it is of; a number in the order is of none. */
+      of: z.string().optional(),
+      /** Columns whose equal values make a group; all records are one without any. */
+      by: z.array(z.string()).max(6).default([]),
+      /** The order that records are followed in; that of the file unless given. */
+      order: z.array(SortKey).max(6).default([]),
+      /** Ranks: 1 is the highest. */
+      descending: z.boolean().default(true),
+    })
+    .optional(),
 });
 export type ComputedSpec = z.infer<typeof ComputedSpec>;
 /** What the rest calls a computed column. */
 export const idOfComputed = ({ id, name }: Pick<ComputedSpec, 'id' | 'name'>): string => id ?? name;
+/** A figure of a record among those of its group. */
+export type WindowSpec = NonNullable<ComputedSpec['window']>;
 /** A measure across columns of a record. */
 export type AcrossSpec = NonNullable<ComputedSpec['across']>;
 

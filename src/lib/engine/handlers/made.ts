@@ -3,8 +3,7 @@ import { columnUses } from '../../core/bench/columnUse';
 import { Circle, ExpressionError } from '../../core/errors';
 import { checkExpression } from '../../core/expression/check';
 import { columnsRead } from '../../core/expression/types';
-import { computeColumn } from '../../core/expression/evaluate';
-import { acrossColumn } from '../../core/prepare/rowMeasure';
+import { computedColumn, columnsNamed } from '../../core/prepare/computedColumn';
 import { inOrder, preparations } from '../../core/prepare/order';
 import { taking } from '../../core/prepare/reshape';
 import { idOfComputed, type ComputedSpec } from '../../core/prepare/specs';
@@ -38,7 +37,8 @@ export function* answerDraft(session: Session, { spec, at, whole }: ArgsOf<'draf
   yield undefined;
   const beside = besides(spec, columns);
   const first = [...session.counted.subarray(0, SHOWN)];
-  if (!whole) {
+  // A figure within groups needs all records of them.
+  if (!whole && !spec.window) {
     // The first records are there before the whole list is gone through.
     const few: Table = {
       length: first.length,
@@ -60,9 +60,7 @@ export function* answerDraft(session: Session, { spec, at, whole }: ArgsOf<'draf
 
 function* made(table: Table, spec: ComputedSpec): Task<Column> {
   const facts = { id: '\u0000draft', name: spec.name || 'New column', unit: spec.unit };
-  return spec.across
-    ? yield* acrossColumn(table, spec.across, facts)
-    : yield* computeColumn(table, spec.expression ?? '', facts);
+  return yield* computedColumn(table, spec, facts);
 }
 
 type Made = NonNullable<Draft['column']>;
@@ -133,7 +131,8 @@ const pick = ({ message, remedy }: { message: string; remedy: string }) => ({ me
 
 /** The columns that it is made of, in the order it names them. */
 function besides(spec: ComputedSpec, columns: readonly Column[]): Column[] {
-  if (spec.across) return spec.across.columns.flatMap((ref) => findColumn(columns, ref) ?? []);
+  if (spec.expression === undefined)
+    return [...new Set(columnsNamed(spec).flatMap((ref) => findColumn(columns, ref) ?? []))];
   return [...columnsRead(checkExpression(spec.expression ?? '', columns))];
 }
 

@@ -11,6 +11,7 @@
   import ExpressionField from './ExpressionField.svelte';
   import Outcome from './Outcome.svelte';
   import UsedBy from './UsedBy.svelte';
+  import WindowFields from './WindowFields.svelte';
 
   interface Props {
     bench: BenchState;
@@ -45,7 +46,17 @@
 
   // One thing spread over many columns is most likely what is taken together.
   // svelte-ignore state_referenced_locally
-  if (at === null) draft.across = { ...draft.across, columns: likeRun(others) };
+  if (at === null) {
+    draft.across = { ...draft.across, columns: likeRun(others) };
+    const lead = others.find((c) => c.id === bench.doc.lead) ?? numbers[0];
+    const days = others.find((c) => c.type === 'date' || c.type === 'datetime');
+    draft.window = {
+      ...draft.window,
+      of: lead?.id,
+      // A running total follows the days, where there are any.
+      order: days ? [{ column: days.id, descending: false, blanks: 'last' }] : [],
+    };
+  }
 
   $effect(() => {
     draft.way = way;
@@ -111,6 +122,12 @@
       onchange={(text) => (draft.expression = text)}
       onkeep={() => draft.keep()}
     />
+  {:else if draft.way === 'within groups'}
+    <WindowFields
+      window={draft.window}
+      columns={others}
+      onchange={(window) => (draft.window = window)}
+    />
   {:else}
     <AcrossFields
       across={draft.across}
@@ -120,7 +137,7 @@
   {/if}
 
   <div id={FAULT} aria-live="polite">
-    {#if reply?.fault && (draft.way === 'worked out' ? draft.expression.trim() : draft.across.columns.length)}
+    {#if reply?.fault && draft.isBegun}
       <p class="fault" data-test="made-fault">
         {draft.way === 'worked out' && reply.fault.start > 0
           ? `Character ${reply.fault.start + 1}: ${reply.fault.message}`

@@ -6,8 +6,13 @@
   import type { Way } from './draft.svelte';
   import JoinPanel from './JoinPanel.svelte';
 
-  const WAYS: readonly Way[] = ['worked out', 'across columns'];
+  const WAYS: readonly Way[] = ['worked out', 'across columns', 'within groups'];
   const JOINED = 'from another list';
+  /** Shorter ones, so that all stand side by side. */
+  const LABELS: Readonly<Record<string, string>> = {
+    'across columns': 'across',
+    [JOINED]: 'other list',
+  };
 
   interface Props {
     bench: BenchState;
@@ -23,14 +28,16 @@
       ? JOINED
       : at !== null && bench.doc.computed[at]?.across
         ? 'across columns'
-        : 'worked out',
+        : at !== null && bench.doc.computed[at]?.window
+          ? 'within groups'
+          : 'worked out',
   );
   const own = $derived(WAYS.find((w) => w === way));
   /** What is made stays a column of its own, or one from another list. */
   const ways = $derived(
     [...WAYS, JOINED]
       .filter((value) => at === null || (value === JOINED) === (of === 'joins'))
-      .map((value) => ({ value, label: value })),
+      .map((value) => ({ value, label: LABELS[value] ?? value })),
   );
 </script>
 

@@ -60,7 +60,7 @@
           <small class:bad={faulty.has(k)}
             >{faulty.has(k)
               ? 'at fault'
-              : `${spec.unit ? `${spec.unit}, ` : ''}${spec.across ? 'across' : 'worked out'}`}</small
+              : `${spec.unit ? `${spec.unit}, ` : ''}${spec.across ? 'across' : spec.window ? 'within groups' : 'worked out'}`}</small
           >
         </button>
       </li>

@@ -1,11 +1,17 @@
 import { removeMade, setComputed, type MadePlace } from '../../core/bench/madeEdits';
-import { idOfComputed, type AcrossSpec, type ComputedSpec } from '../../core/prepare/specs';
+import type { Making } from '../../core/prepare/computedColumn';
+import {
+  idOfComputed,
+  type AcrossSpec,
+  type ComputedSpec,
+  type WindowSpec,
+} from '../../core/prepare/specs';
 import type { ReplyOf } from '../../engine/protocol';
 import type { BenchState } from '../bench/bench.svelte';
 import { proposedName } from './proposedName';
 
 /** How a column is made. */
-export type Way = 'worked out' | 'across columns';
+export type Way = 'worked out' | 'across columns' | 'within groups';
 
 /** A column in the making, or a made one being changed: shown as it is typed, kept when it is kept. */
 export class MadeDraft {
@@ -13,6 +19,13 @@ export class MadeDraft {
   way = $state<Way>('worked out');
   expression = $state('');
   across = $state.raw<AcrossSpec>({ measure: 'sum', columns: [] });
+  window = $state.raw<WindowSpec>({
+    figure: 'rank',
+    of: undefined,
+    by: [],
+    order: [],
+    descending: true,
+  });
   /** What it comes to; null before the first answer. */
   reply = $state.raw<ReplyOf<'draft'> | null>(null);
   /** Its place among the computed columns; null: a new one. */
@@ -37,21 +50,40 @@ export class MadeDraft {
       this.way = 'across columns';
       this.across = spec.across;
     }
+    if (spec.window) {
+      this.way = 'within groups';
+      this.window = spec.window;
+    }
   }
 
   get name(): string {
     if (this.#given !== null) return this.#given;
     const example = this.#example?.expression === this.expression ? this.#example.name : null;
-    return this.#freeName(example ?? proposedName(this.#made));
+    return this.#freeName(example ?? proposedName(this.#made, (id) => this.#nameOf(id)));
   }
 
   get spec(): ComputedSpec {
     return { name: this.name.trim() || 'New column', unit: this.unit.trim(), ...this.#made };
   }
 
-  get #made(): Pick<ComputedSpec, 'expression' | 'across'> {
-    const { way, expression, across } = this;
-    return way === 'worked out' ? { expression } : { across };
+  get #made(): Making {
+    const { way, expression, across, window } = this;
+    return way === 'worked out'
+      ? { expression }
+      : way === 'across columns'
+        ? { across }
+        : { window };
+  }
+
+  #nameOf(id: string): string {
+    return this.#bench.columns.find((c) => c.id === id)?.name ?? id;
+  }
+
+  /** Whether there is enough of it to say what is wrong. */
+  get isBegun(): boolean {
+    const { way, expression, across, window } = this;
+    if (way === 'worked out') return expression.trim() !== '';
+    return way === 'across columns' ? across.columns.length > 0 : window.of !== undefined;
   }
 
   get isNew(): boolean {

@@ -9,6 +9,7 @@ import {
   type ListFacts,
   type OtherList,
 } from '../../wish/guess';
+import type { Wish } from '../../wish/wish';
 import type { Measure } from '../../../measure/measure';
 import type { ReconciliationSpec } from './spec';
 
@@ -22,34 +23,61 @@ export const reconciliationGuess: FirstGuess<ReconciliationSpec> = {
   invents: (wish) => wish.against === undefined,
   meant: (wish) => wish.against !== undefined,
   guess(facts, wish) {
-    const others = (facts.others ?? []).filter(
-      ({ name }) => wish.against === undefined || name === wish.against,
-    );
-    for (const other of others) {
-      const key = keysThat(facts, wish).find((column) => sameIn(other, column));
-      if (!key) continue;
-      const measure = measureFor(facts, wish.column === key.id ? {} : wish);
-      const against = againstIn(facts, other, measure, key);
-      return {
-        tally: {
-          ...common,
-          kind: 'reconciliation',
-          with: other.name,
-          measure: against ? measure : { kind: 'records' },
-          by: [keyOf(key, wish.period)],
-          ...(against ? { against } : { against: { kind: 'records' } }),
-          tolerance: { in: 'amount', most: 0 },
-          apart: false,
-          order: 'size',
-        },
-      };
-    }
-    return { needs: NEEDS };
+    const [best] = (facts.others ?? [])
+      .filter(({ name }) => wish.against === undefined || name === wish.against)
+      .flatMap((other) => meetingOf(facts, wish, other))
+      .sort((a, b) => b.fit - a.fit);
+    if (!best) return { needs: NEEDS };
+    const { other, key, measure, against } = best;
+    return {
+      tally: {
+        ...common,
+        kind: 'reconciliation',
+        with: other.name,
+        measure: against ? measure : RECORDS,
+        by: [keyOf(key, wish.period)],
+        against: against ?? RECORDS,
+        tolerance: { in: 'amount', most: 0 },
+        apart: false,
+        order: 'size',
+      },
+    };
   },
 };
 
+const RECORDS: Measure = { kind: 'records' };
+
+/** How a list could be set against this one; the more fits, the likelier it is meant. */
+interface Meeting {
+  readonly other: OtherList;
+  readonly key: ColumnFact;
+  readonly measure: Measure;
+  readonly against: Measure | null;
+  readonly fit: number;
+}
+
+/** By the column of the same name; days alone, which nearly every list has, only where the list was named. */
+function meetingOf(facts: ListFacts, wish: Wish, other: OtherList): Meeting[] {
+  const key = keysThat(facts, wish).find((column) => sameIn(other, column));
+  if (!key) return [];
+  const isDay = key.type === 'date' || key.type === 'datetime';
+  if (isDay && wish.against === undefined) return [];
+  const measure = measureFor(facts, wish.column === key.id ? {} : wish);
+  const own = facts.columns.find((c) => c.id === measure.column);
+  const same = own && sameIn(other, own) ? 1 : 0;
+  return [
+    {
+      other,
+      key,
+      measure,
+      against: againstIn(facts, other, measure, key),
+      fit: isDay ? 0 : 1 + same,
+    },
+  ];
+}
+
 /** Columns to group by, those wished for first, then those of few values, then the date. */
-function keysThat(facts: ListFacts, wish: Parameters<typeof keysFor>[1]): ColumnFact[] {
+function keysThat(facts: ListFacts, wish: Wish): ColumnFact[] {
   const ids = [
     ...keysFor(facts, wish).map((key) => key.column),
     ...(dateFor(facts, wish) ? [dateFor(facts, wish)?.id] : []),
