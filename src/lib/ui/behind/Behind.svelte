@@ -24,7 +24,7 @@
   let records = $state.raw<BehindRecord[]>([]);
   let fault = $state('');
   /** A figure of another list: none of its records are of this one. */
-  const elsewhereAlone = $derived(behind?.elsewhere != null && behind.records === 0);
+  const elsewhereAlone = $derived((behind?.elsewhere ?? null) !== null && behind?.records === 0);
 
   $effect(() => {
     void bench.runs;
