@@ -47,7 +47,7 @@ export function readRecipe(document: unknown): Recipe {
 }
 
 /** All of a file in chunks, from its start as often as needed. */
-type Chunks = () => Iterable<Uint8Array>;
+export type Chunks = () => Iterable<Uint8Array>;
 
 /** A file that is open. */
 interface OpenHandle {
@@ -132,18 +132,9 @@ function notPacked(as: ReadAs): ReadAs {
   return as;
 }
 
-function readFrom(
-  opened: OpenedFile,
-  chunks: Chunks,
-  { recipe: given, types, missing }: ReadAs,
-): ReadList {
-  const { recipe: found, leftOut } = given
-    ? fitRecipe(given, opened, missing)
-    : { recipe: opened.propose(), leftOut: [] };
-  const recipe = retyped(found, types);
-  // What was given stands, whatever the file shows.
-  const fixed = recipe.columns.filter((c, k) => given || c !== found.columns[k]);
-  const steps = settle(recipe, new Set([...fixed.map((c) => c.id), ...opened.decided(recipe)]));
+function readFrom(opened: OpenedFile, chunks: Chunks, as: ReadAs): ReadList {
+  const { recipe, fixed, leftOut } = begunWith(opened, as);
+  const steps = settle(recipe, fixed);
   const read = (by: Recipe): DelimitedReading => opened.typed(by) ?? readBy(chunks, by);
   for (let step = steps.next(); ; step = steps.next(read(step.value)))
     if (step.done)
@@ -153,6 +144,41 @@ function readFrom(
         doubts: opened.doubts(step.value.recipe),
         marks: opened.marks(step.value.recipe),
       };
+}
+
+/** The recipe that a file is begun with, and the columns whose recipe stands whatever the file shows. */
+function begunWith(
+  opened: OpenedFile,
+  { recipe: given, types, missing }: ReadAs,
+): { recipe: Recipe; fixed: ReadonlySet<string>; leftOut: readonly string[] } {
+  const { recipe: found, leftOut } = given
+    ? fitRecipe(given, opened, missing)
+    : { recipe: opened.propose(), leftOut: [] };
+  const recipe = retyped(found, types);
+  const fixed = recipe.columns.filter((c, k) => given || c !== found.columns[k]);
+  return {
+    recipe,
+    fixed: new Set([...fixed.map((c) => c.id), ...opened.decided(recipe)]),
+    leftOut,
+  };
+}
+
+/**
+ * Opens a file of delimited text, to be read as often as needed.
+ * @returns null where it is of another form
+ * @throws Failed, IntakeError
+ */
+export function openDelimited<T>(
+  file: string,
+  as: ReadAs,
+  work: (recipe: Recipe, fixed: ReadonlySet<string>, chunks: Chunks) => T,
+): T | null {
+  if (file === '-' || connectionIn(file) !== null) return null;
+  return withFile(file, ({ head, whole, chunks }) => {
+    if (isSqlite(head) || as.database || as.wanted || detectForm(head) !== 'delimited') return null;
+    const { recipe, fixed } = begunWith(OpenedFile.delimited(head, whole), as);
+    return work(recipe, fixed, chunks);
+  });
 }
 
 function readBy(chunks: Chunks, recipe: Recipe): DelimitedReading {

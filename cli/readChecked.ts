@@ -14,6 +14,27 @@ export async function readChecked(
 ): Promise<{ table: Table; recipe: Recipe }> {
   const { recipe, reading, leftOut, doubts: ofFile, marks } = await readList(file, as);
   const doubts = [...examine(recipe, reading, marks).doubts, ...ofFile];
+  const left = leftOut.length
+    ? [
+        `${leftOut.map((c) => `“${c}”`).join(', ')} ${leftOut.length === 1 ? 'is' : 'are'} not in the recipe and left out.`,
+      ]
+    : [];
+  noteDoubts(file, as, recipe, doubts, left);
+  return { table: reading.table, recipe };
+}
+
+/**
+ * What is doubtful about a file goes to the notes; what asks for an answer stops the run.
+ * @param more notes besides
+ * @throws Failed
+ */
+export function noteDoubts(
+  file: string,
+  as: ReadAs,
+  recipe: Recipe,
+  doubts: readonly Doubt[],
+  more: readonly string[],
+): void {
   // What a recipe or a type says was decided by whoever wrote it.
   const decided = ({ column }: Doubt): boolean =>
     as.recipe !== null ||
@@ -25,13 +46,9 @@ export async function readChecked(
     throw new Failed(
       `${asking.map((d) => d.words).join('\n')}\nAnswer it in a recipe: “tally check --data ${file}” writes one to begin from.`,
     );
-  if (leftOut.length)
-    note(
-      `${listName(file)}: ${leftOut.map((c) => `“${c}”`).join(', ')} ${leftOut.length === 1 ? 'is' : 'are'} not in the recipe and left out.`,
-    );
+  for (const words of more) note(`${listName(file)}: ${words}`);
   if (doubts.length)
     note(
       `${listName(file)}: ${counted(doubts.length, 'doubt')}; “tally check” lists ${doubts.length === 1 ? 'it' : 'them'}.`,
     );
-  return { table: reading.table, recipe };
 }

@@ -14,6 +14,7 @@ import { dialectOf, type DialectOptions } from './dialect';
 import { Failed, Misused } from './exit';
 import { BY_ITSELF, listName, readJson } from './input';
 import { write, writeFile } from './output';
+import { IN_PARTS, reckonInParts, type InParts } from './inParts';
 import { readAs, type ReadOptions } from './readAs';
 import { readChecked } from './readChecked';
 import { wished } from './wished';
@@ -25,6 +26,8 @@ export interface ReckonOptions extends ReadOptions, DialectOptions {
   readonly wish?: string;
   /** Writes the ask that the wish means, in place of its answer. */
   readonly explain?: boolean;
+  /** Whether the file is read in stretches: `yes`, `no`, or by its size. */
+  readonly inParts?: string;
   readonly out?: string;
   readonly format?: string;
   /** What of the answer is left out, by commas. */
@@ -42,8 +45,10 @@ export async function reckon(options: ReckonOptions): Promise<void> {
   const form = formFor(options);
   const dialect = dialectOf(options);
   const ask = leaner(readAsk(readJson(options.ask, 'ask')), options.leaveOut);
-  const { table, recipe: read } = await readChecked(options.data, readAs(options));
   const others = await otherLists(ask, options.ask === '-' ? '.' : path.dirname(options.ask));
+  const inParts = reckonInParts(options.data, readAs(options), ask, others, partsWanted(options));
+  if (inParts) return writeFile(await resultFile(inParts, form, dialect), options.out);
+  const { table, recipe: read } = await readChecked(options.data, readAs(options));
   const result = answered({ name: listName(options.data), table, recipe: read, others }, ask);
   writeFile(await resultFile(result, form, dialect), options.out);
 }
@@ -61,6 +66,13 @@ async function reckonWish(options: ReckonOptions, wish: string): Promise<void> {
   }
   const result = answered({ name, table, recipe, others: new Map() }, ask);
   writeFile(await resultFile(result, form, dialect), options.out);
+}
+
+/** @throws Misused */
+function partsWanted({ inParts = 'auto' }: ReckonOptions): InParts {
+  const wanted = IN_PARTS.find((name) => name === inParts);
+  if (!wanted) throw new Misused(`--in-parts is ${IN_PARTS.join(', ')}, not “${inParts}”.`);
+  return wanted;
 }
 
 /** The form that is named, or that the file's ending says; JSON where nothing says one. @throws Misused */

@@ -69,6 +69,10 @@ writingText(reading('reckon', 'answer an ask about a file'))
   .option('--wish <WORDS>', 'in place of an ask: what is asked, as one would say it')
   .option('--explain', 'of a wish: write the ask that it means')
   .option('--out <FILE>', 'where the results go; standard output unless given')
+  .option(
+    '--in-parts <WHEN>',
+    'reads delimited text in stretches, so that it may be larger than the memory: yes, no; a large file where the ask allows it unless given',
+  )
   .option('--leave-out <PARTS>', 'what the answer goes without: where, marks, or where,marks')
   .option('--format <FORM>', `${OUT_FORMS.join(', ')}; by the ending of --out, or json`)
   .action(reckon);

@@ -21,6 +21,7 @@ export const house = [
   'src/lib/core/forecast',
   'src/lib/core/prepare',
   'src/lib/core/tally',
+  'src/lib/core/parts',
   'src/lib/core/check',
   'src/lib/core/wish',
   'src/lib/core/ask',

@@ -140,7 +140,7 @@ describe('edges', () => {
     expect(groups(days).length).toBe(366);
     expect(groups(days)[365]['count of records, difference from a year before']).toBeNull();
     for (const [named, label] of [
-      ['start', '2023'],
+      ['start', '2023/24'],
       ['end', '2024'],
     ]) {
       const fiscal = answered(

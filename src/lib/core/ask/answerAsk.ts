@@ -2,8 +2,8 @@ import { setAsideWords } from '../selection/setAsideWords';
 import { AskRefused, BadAsk } from '../errors';
 import { numbersIn } from '../selection/byNumber';
 import { describeCondition } from '../selection/describe';
+import { recordsOfTable, recordsSelected } from '../measure/partialColumn';
 import type { Task } from '../task/task';
-import { count } from '../table/bitset';
 import { counted } from '../table/format';
 import { correctionWords } from '../read/correct';
 import { namesOf } from '../table/table';
@@ -79,7 +79,7 @@ export function* answerAsk(list: AskedList, ask: Ask): Task<Answered> {
 type Tallied = Pick<Ask, 'tallies'>;
 
 /** Everything that does not fit, all at once. @param before the path of the question in the ask */
-function faultsOf(on: Resolved, { tallies }: Tallied, before: string): Fault[] {
+export function faultsOf(on: Resolved, { tallies }: Tallied, before: string): Fault[] {
   // What lists, corrections and preparations lack makes the rest fail: it is told alone.
   const found = on.firstFaults.length
     ? on.firstFaults
@@ -88,7 +88,7 @@ function faultsOf(on: Resolved, { tallies }: Tallied, before: string): Fault[] {
 }
 
 /** The tallies over one list. @throws AskRefused */
-function* answerOn(
+export function* answerOn(
   list: AskedList,
   on: Resolved,
   { tallies: asked }: Tallied,
@@ -156,7 +156,7 @@ export const lean = (leaveOut: Ask['leaveOut'], formats: Formats) => {
   };
 };
 
-function refuse(faults: readonly Fault[]): void {
+export function refuse(faults: readonly Fault[]): void {
   if (faults.length) throw new BadAsk(faults);
 }
 
@@ -173,11 +173,11 @@ export function resultOf(
   return {
     list: {
       name: list.name,
-      records: table.length,
+      records: recordsOfTable(table),
       columns: table.columns.map(({ id, name, type, unit }) => ({ id, name, type, unit })),
     },
     counts: {
-      all: table.length,
+      all: recordsOfTable(table),
       rungs: ladder.rungs.map(({ on: isOn, kept, removed, blank, unread }, k) => ({
         words: describeCondition(given.rungs[k].condition, names),
         on: isOn,
@@ -186,11 +186,11 @@ export function resultOf(
         blank,
         unread,
       })),
-      narrowed: count(ladder.narrowed),
-      setAside: count(ladder.setAside),
+      narrowed: recordsSelected(table, ladder.narrowed),
+      setAside: recordsSelected(table, ladder.setAside),
       aside: setAsideWords(given.setAside, names),
       corrections: on.corrections.map((c) => correctionWords(c, namesOf(on.list))),
-      counted: count(ladder.counted),
+      counted: recordsSelected(table, ladder.counted),
     },
     prepared: [...on.warnings],
     ...(Object.keys(formats).length > 0 && { formats }),

@@ -19,7 +19,7 @@ export const compute = (resolved: Resolved, asked: Tally, path: string): Task<Ev
 
 /**
  * Older readings for comparisons get the same preparation as the list itself, and where its totals are set
- * aside, so are theirs.
+ * aside, so are theirs. Other lists are taken as they were read, without records that look like totals.
  */
 function* withComparedLists(
   { question, list }: Resolved,
@@ -35,6 +35,10 @@ function* withComparedLists(
   for (const name of compared) {
     const other = input.others.get(name);
     if (!other) continue;
+    if (kindOf(tally).ofOtherLists) {
+      totalsAside.set(name, yield* totalsOf(other));
+      continue;
+    }
     others.set(name, (yield* prepareTable(other, question, input.others)).table);
     if (aside) totalsAside.set(name, yield* asCounted(question, other, yield* totalsOf(other)));
   }

@@ -1,3 +1,4 @@
+import { TallyRefused } from '../errors';
 import { columnFor } from '../expression/columnFor';
 import { numbersOf } from '../task/arrays';
 import { inStretches, type Task } from '../task/task';
@@ -12,6 +13,7 @@ import type { Measure, MeasureKind } from './measure';
 import { momentsOfGroups, sumsOfGroups, type Moments } from './moments';
 import type { FiguresOf, Leafed } from './leafed';
 import { gather, regroup, type Slices } from './slices';
+import { isPartial, mergedMoments, momentsByRow } from './partialColumn';
 import { valuesOf } from './valuesOf';
 import { weightedMeans } from './weighted';
 
@@ -70,7 +72,15 @@ function* settled(figures: ReturnType<FiguresOf>): Task<Float64Array> {
 }
 
 /** Counts of the selection's records in each leaf. */
-export function* countLeaves({ records, leafOf, leaves }: Leafed): Task<Float64Array> {
+export function* countLeaves({ table, records, leafOf, leaves }: Leafed): Task<Float64Array> {
+  const { weights } = table;
+  if (weights) {
+    const sums = new Float64Array(leaves);
+    yield* inStretches(records.length, (from, to) => {
+      for (let k = from; k < to; k++) sums[leafOf[records[k]]] += weights[records[k]];
+    });
+    return sums;
+  }
   const counts = new Int32Array(leaves);
   yield* inStretches(records.length, (from, to) => {
     for (let k = from; k < to; k++) counts[leafOf[records[k]]]++;
@@ -79,6 +89,17 @@ export function* countLeaves({ records, leafOf, leaves }: Leafed): Task<Float64A
 }
 
 const NEEDED: readonly MomentsNeeded[] = ['sums', 'extremes', 'squares'];
+
+/** Measures that look at single records. */
+export const SINGLE: readonly MeasureKind[] = [
+  'first',
+  'last',
+  'weightedMean',
+  'atMin',
+  'atMax',
+  'minTies',
+  'maxTies',
+];
 
 const ratio = (a: number, b: number): number => (b === 0 ? NaN : a / b);
 
@@ -110,6 +131,7 @@ class Computation {
         : (grouping) => addUp(counts, grouping);
     }
     const column = columnFor(this.input.table, measure.column);
+    if (SINGLE.includes(kind)) this.#refuseWeights(column);
     switch (kind) {
       case 'first':
       case 'last':
@@ -167,7 +189,8 @@ class Computation {
   *restingOf({ kind, column: ref }: Measure, grouping: Grouping): Task<Moments | null> {
     if (ref === undefined || (kind !== 'sum' && kind !== 'mean')) return null;
     const column = columnFor(this.input.table, ref);
-    if (!isNumeric(column)) return null;
+    // A record that carries a figure is named by its place, which a condensed table has not.
+    if (!isNumeric(column) || this.input.table.weights) return null;
     const moments = yield* this.#momentsOf(column, this.#neededOf(column, kind));
     return yield* this.#mergedInto(moments, grouping);
   }
@@ -203,6 +226,12 @@ class Computation {
       if (known) return known;
     }
     const { leafOf, leaves, records } = this.input;
+    const byRow = yield* momentsByRow(this.input.table, column);
+    if (byRow) {
+      const merged = yield* mergedMoments(byRow, leafOf, leaves, records);
+      this.#moments.set(`${column.id}\n${needed}`, merged);
+      return merged;
+    }
     const { values } = yield* valuesOf(column);
     const moments =
       needed === 'sums'
@@ -210,6 +239,14 @@ class Computation {
         : yield* momentsOfGroups(values, leafOf, leaves, records, needed === 'squares');
     this.#moments.set(`${column.id}\n${needed}`, moments);
     return moments;
+  }
+
+  /** A row of a condensed table stands for several records, which have no order and no places. */
+  #refuseWeights({ name }: Column): void {
+    if (this.input.table.weights)
+      throw new TallyRefused(
+        `This needs every single record of “${name}”, and the list was read in stretches.`,
+      );
   }
 
   /** A group's part of the whole, or of the group above it; of itself where there is none above. */
@@ -264,11 +301,19 @@ class Computation {
   *#missing(column: Column, kind: 'blanks' | 'unread'): Task<FiguresOf> {
     const unread = new Float64Array(this.input.leaves);
     const { records, leafOf } = this.input;
-    if (!isText(column) && column.unread.size > 0)
+    if (isPartial(column))
       yield* inStretches(records.length, (from, to) => {
         for (let k = from; k < to; k++)
-          if (column.unread.has(records[k])) unread[leafOf[records[k]]]++;
+          unread[leafOf[records[k]]] += column.partial.unread[records[k]];
       });
+    else if (!isText(column) && column.unread.size > 0) {
+      const { weights } = this.input.table;
+      yield* inStretches(records.length, (from, to) => {
+        for (let k = from; k < to; k++)
+          if (column.unread.has(records[k]))
+            unread[leafOf[records[k]]] += weights ? weights[records[k]] : 1;
+      });
+    }
     if (kind === 'unread') return (grouping) => addUp(unread, grouping);
     const moments = yield* this.#momentsOf(column, 'sums');
     const counts = yield* this.#leafCounts();
@@ -284,7 +329,7 @@ class Computation {
     const { leafOf, leaves, records } = this.input;
     const view = yield* valuesOf(column);
     if (this.#values?.column !== column) {
-      const byLeaf = yield* gather(view.values, leafOf, leaves, records);
+      const byLeaf = yield* gather(view.values, leafOf, leaves, records, this.input.table.weights);
       this.#values = { column, byLeaf, byGroup: new Map() };
     }
     const { byLeaf, byGroup } = this.#values;

@@ -35,6 +35,27 @@ export class Moments {
     return new Moments(size, extent, yield* newAccumulators(size, extent));
   }
 
+  /**
+   * Groups of equal values: group g is so many times the one value. None where the value is NaN.
+   * The product is exact: what it loses stands in the low part (Dekker 1971).
+   */
+  static *ofEqual(values: Float64Array, times: Float64Array): Task<Moments> {
+    const of = yield* newAccumulators(values.length, 'extremes');
+    yield* inStretches(values.length, (from, to) => {
+      for (let g = from; g < to; g++) {
+        const [x, n] = [values[g], times[g]];
+        if (x !== x || n === 0) continue;
+        of.count[g] = n;
+        of.high[g] = x * n;
+        const lost = productError(x, n);
+        of.low[g] = Number.isFinite(lost) ? lost : 0;
+        of.min[g] = of.max[g] = x;
+        of.minAt[g] = of.maxAt[g] = g;
+      }
+    });
+    return new Moments(values.length, 'extremes', of);
+  }
+
   count(group: number): number {
     return this.#of.count[group];
   }
@@ -193,6 +214,17 @@ export class Moments {
 
 /** Groups merged between two pauses: each is looked up in many arrays. */
 const MERGED = STRIDE >> 3;
+
+/** Splits a double into two halves whose products are exact (Veltkamp; Dekker 1971). */
+const SPLIT = 2 ** 27 + 1;
+
+/** a·b less the double that is nearest to it. */
+function productError(a: number, b: number): number {
+  const [ac, bc] = [SPLIT * a, SPLIT * b];
+  const [ah, bh] = [ac - (ac - a), bc - (bc - b)];
+  const [al, bl] = [a - ah, b - bh];
+  return al * bl - (a * b - ah * bh - al * bh - ah * bl);
+}
 
 /** The mean of up to 64 values, even over the selection; 0 without any. */
 function roughMean(values: Float64Array, records: Int32Array): number {

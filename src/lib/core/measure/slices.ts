@@ -18,7 +18,9 @@ export function* gather(
   groupOf: Int32Array,
   size: number,
   records: Int32Array,
+  weights?: Float64Array,
 ): Task<Slices> {
+  if (weights) return yield* gatherWeighted(values, groupOf, size, records, weights);
   const start = new Int32Array(size + 1);
   yield* inStretches(records.length, (from, to) => {
     for (let k = from; k < to; k++) {
@@ -34,6 +36,37 @@ export function* gather(
       const i = records[k];
       const v = values[i];
       if (v === v) out[at[groupOf[i]]++] = v;
+    }
+  });
+  return { values: out, start };
+}
+
+/** The same of rows that stand for several records each: their value as many times. */
+function* gatherWeighted(
+  values: Float64Array,
+  groupOf: Int32Array,
+  size: number,
+  rows: Int32Array,
+  weights: Float64Array,
+): Task<Slices> {
+  const start = new Int32Array(size + 1);
+  yield* inStretches(rows.length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const i = rows[k];
+      if (values[i] === values[i]) start[groupOf[i] + 1] += weights[i];
+    }
+  });
+  yield* addedUp(start);
+  const out = new Float64Array(start[size]);
+  const at = start.slice();
+  yield* inStretches(rows.length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const i = rows[k];
+      const v = values[i];
+      if (v !== v) continue;
+      const g = groupOf[i];
+      out.fill(v, at[g], at[g] + weights[i]);
+      at[g] += weights[i];
     }
   });
   return { values: out, start };

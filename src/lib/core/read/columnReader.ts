@@ -1,5 +1,5 @@
 import { DAY_MS } from '../table/calendar';
-import type { Column } from '../table/column';
+import type { Column, ColumnType } from '../table/column';
 import { dayOfSerial } from '../table/serialDay';
 import {
   noDateFacts,
@@ -54,6 +54,7 @@ export class ColumnReader {
   readonly #withoutUnit = { count: 0, records: [] as number[] };
   #blanks = 0;
   #record = 0;
+  #taken = 0;
   #unitsBefore = 0;
   readonly #unitInCells: boolean;
 
@@ -159,6 +160,26 @@ export class ColumnReader {
     };
   }
 
+  get type(): ColumnType {
+    return this.#recipe.type;
+  }
+
+  /** The text of all cells so far that could not be read, by record. */
+  get unread(): ReadonlyMap<number, string> {
+    return this.#unread;
+  }
+
+  /** The records read since the last were taken, numbered from 0; texts keep their codes. */
+  take(): Column {
+    const from = this.#taken;
+    this.#taken = this.#record;
+    const column = this.finish();
+    if (column.type === 'text' || column.unread.size === 0) return column;
+    const unread = new Map<number, string>();
+    for (const [record, text] of column.unread) if (record >= from) unread.set(record - from, text);
+    return { ...column, unread };
+  }
+
   finish(): Column {
     const { id, name, type, grain } = this.#recipe;
     if (type === 'text')
@@ -167,7 +188,7 @@ export class ColumnReader {
         name,
         unit: this.#recipe.unit,
         type,
-        codes: this.#codes.codes.slice(0, this.#codes.length),
+        codes: this.#codes.take(),
         dictionary: this.#texts,
       };
     return {
@@ -175,7 +196,7 @@ export class ColumnReader {
       name,
       unit: this.#unit(),
       type,
-      values: this.#values.values.slice(0, this.#values.length),
+      values: this.#values.take(),
       unread: this.#unread,
       decimals: Math.min(this.#numbers.decimals, 12),
       percent: this.#numbers.percent > (this.#record - this.#blanks) / 2,

@@ -1,5 +1,6 @@
 import { showCount } from '../table/format';
 import { IntakeError } from '../errors';
+import type { ColumnType } from '../table/column';
 import type { Table } from '../table/table';
 import { ColumnReader, type ColumnEvidence } from './columnReader';
 import { detectEncoding, TextStream } from './textDecoding';
@@ -54,6 +55,21 @@ export interface DelimitedReading {
   readonly evidence: ReadingEvidence;
 }
 
+/** What is known of a file that was read to its end, whether its records are still there or not. */
+export interface ReadThrough {
+  readonly table: {
+    readonly length: number;
+    readonly columns: readonly {
+      readonly type: ColumnType;
+      readonly unread?: ReadonlyMap<number, string>;
+      /** Texts, where the records are still there. */
+      readonly codes?: Int32Array;
+      readonly dictionary?: readonly string[];
+    }[];
+  };
+  readonly evidence: ReadingEvidence;
+}
+
 /** How many cells of each column are kept to reconsider its type. */
 const SAMPLE = 2000;
 const FIRST_FAULTS = 50;
@@ -95,6 +111,7 @@ export class DelimitedReader {
   #sparseLast = 0;
   #emptyLines = 0;
   #records = 0;
+  #taken = 0;
 
   constructor(recipe: Recipe) {
     this.#text = new TextStream(recipe.encoding);
@@ -196,28 +213,47 @@ export class DelimitedReader {
       });
   }
 
+  /** How many records were read since the last were taken. */
+  get pending(): number {
+    return this.#records - this.#taken;
+  }
+
+  /** The records read since the last were taken: a list larger than the memory goes by in such stretches. */
+  take(): Table {
+    const length = this.pending;
+    this.#taken = this.#records;
+    return { length, columns: this.#readers.map((reader) => reader.take()) };
+  }
+
+  /** Call after the last chunk, where the records were taken on the way. */
+  readThrough(): ReadThrough {
+    const columns = this.#readers.map(({ type, unread }) => ({ type, unread }));
+    return { table: { length: this.#records, columns }, evidence: this.#evidence };
+  }
+
   /** Call after the last chunk. */
   finish(): DelimitedReading {
     const table: Table = { length: this.#records, columns: this.#readers.map((r) => r.finish()) };
+    return { table, evidence: this.#evidence };
+  }
+
+  get #evidence(): ReadingEvidence {
     return {
-      table,
-      evidence: {
-        columns: this.#readers.map((r) => r.evidence),
-        samples: this.#samples,
-        widthFaults: this.#widthFaults,
-        width: this.#width,
-        emptyLines: this.#emptyLines,
-        undecoded: this.#text.undecoded,
-        nuls: this.#text.nuls,
-        mixedLineEnds: this.#text.mixedLineEnds,
-        quoteFaults: this.#splitter.quoteFaults,
-        skipped: this.#splitter.skipped,
-        headerAgain: this.#headerAgain,
-        units: this.#units,
-        spanning: this.#spanning,
-        notes: this.#held.map((row) => trimmedRow(row).join(' ').slice(0, 500)),
-        sparse: { count: this.#sparse, last: this.#sparseLast },
-      },
+      columns: this.#readers.map((r) => r.evidence),
+      samples: this.#samples,
+      widthFaults: this.#widthFaults,
+      width: this.#width,
+      emptyLines: this.#emptyLines,
+      undecoded: this.#text.undecoded,
+      nuls: this.#text.nuls,
+      mixedLineEnds: this.#text.mixedLineEnds,
+      quoteFaults: this.#splitter.quoteFaults,
+      skipped: this.#splitter.skipped,
+      headerAgain: this.#headerAgain,
+      units: this.#units,
+      spanning: this.#spanning,
+      notes: this.#held.map((row) => trimmedRow(row).join(' ').slice(0, 500)),
+      sparse: { count: this.#sparse, last: this.#sparseLast },
     };
   }
 }
@@ -337,7 +373,7 @@ export function recipeFor(
  * Notes below the table, where the recipe says nothing of them: the last lines fill a cell or two of a
  * wide table, and no other line does.
  */
-function notesFound({ notesBelow, width }: Recipe, { table, evidence }: DelimitedReading): number {
+function notesFound({ notesBelow, width }: Recipe, { table, evidence }: ReadThrough): number {
   const { count, last } = evidence.sparse;
   if (notesBelow !== undefined || width < 2 || last === 0 || last < count) return 0;
   return last <= MOST_NOTES && 2 * last < table.length ? last : 0;
@@ -357,7 +393,7 @@ const withOwnUnit = <T extends { unit: string }>(column: ColumnRecipe, judged: T
  */
 export function reconsider(
   recipe: Recipe,
-  reading: DelimitedReading,
+  reading: ReadThrough,
   fixed: ReadonlySet<string>,
 ): Recipe | null {
   const notes = notesFound(recipe, reading);
@@ -378,14 +414,12 @@ export function reconsider(
   let changed = false;
   const columns = recipe.columns.map((column, c) => {
     const read = reading.table.columns[c];
-    if (read.type === 'text' || read.unread.size === 0 || fixed.has(column.id)) return column;
+    if (!read.unread?.size || fixed.has(column.id)) return column;
     const unread = [...read.unread.values()];
+    const { length } = reading.table;
     const sample = reading.evidence.samples[c];
     // Unread cells stand in the sample by their share of the whole column.
-    const share = Math.max(
-      1,
-      Math.round((unread.length * sample.length) / Math.max(1, read.values.length)),
-    );
+    const share = Math.max(1, Math.round((unread.length * sample.length) / Math.max(1, length)));
     const inferred = inferColumn(column.source, [...sample, ...unread.slice(0, share + SAMPLE)]);
     const next = { ...column, ...withOwnUnit(column, inferred), name: column.name };
     const gains =
@@ -394,7 +428,7 @@ export function reconsider(
       next.decimal !== column.decimal;
     const marks = next.thousands !== column.thousands;
     if (!gains && !marks) return column;
-    if (next.type === 'text' && unread.length < read.values.length * 0.15) return column;
+    if (next.type === 'text' && unread.length < length * 0.15) return column;
     changed = true;
     return next;
   });

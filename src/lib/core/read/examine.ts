@@ -1,12 +1,12 @@
 import { counted, plainNumber, showCount } from '../table/format';
 import { finish } from '../task/task';
 import { isText, typeName } from '../table/column';
-import type { DelimitedReading } from './delimited';
+import type { DelimitedReading, ReadThrough } from './delimited';
 import { isUndecided, type DateFacts } from './dates';
 import { doubt, PLACES, type Doubt } from './doubts';
 import { decimalShown, marksAmbiguous, uniqueNames, unitOfHead } from './infer';
 import { isTooLong } from './numbers';
-import { kindDoubts } from './kindDoubts';
+import { accountMarks, kindDoubts } from './kindDoubts';
 import type { ColumnRecipe, Recipe } from './recipe';
 import { findTotals, type TotalLike, type TotalMark } from './totals';
 import { findTwins } from './twins';
@@ -28,25 +28,50 @@ export function examine(
 ): Examination {
   const totals = finish(findTotals(reading.table, marked));
   const doubts = [
-    ...recipe.columns.flatMap((column, c) => [
-      ...columnDoubts(recipe, c, reading),
-      ...kindDoubts(column, c, reading),
-    ]),
-    ...nameDoubts(recipe),
+    ...columnsDoubts(recipe, reading, (column, c) => kindDoubts(column, c, reading)),
+    ...widthDoubts(reading),
     ...recordDoubts(reading, totals),
     ...fileDoubts(recipe, reading),
   ];
-  // What must be answered comes first, then what makes figures wrong, then what may.
-  return { doubts: doubts.sort((a, b) => Number(b.asks) - Number(a.asks)), totals };
+  return { doubts: urgentFirst(doubts), totals };
 }
 
-function columnDoubts(recipe: Recipe, c: number, { table, evidence }: DelimitedReading): Doubt[] {
+/**
+ * The same of a file whose records are gone again: records that look like totals, those that stand twice,
+ * and values of another kind than the rest of their column are not looked for.
+ */
+export const examineThrough = (recipe: Recipe, reading: ReadThrough): Doubt[] =>
+  urgentFirst([
+    ...columnsDoubts(recipe, reading, (column, c) =>
+      column.type === 'number' ? accountMarks(column, reading.evidence.columns[c]) : [],
+    ),
+    ...widthDoubts(reading),
+    ...fileDoubts(recipe, reading),
+  ]);
+
+/** What must be answered comes first, then what makes figures wrong, then what may. */
+const urgentFirst = (doubts: Doubt[]): Doubt[] =>
+  doubts.sort((a, b) => Number(b.asks) - Number(a.asks));
+
+const columnsDoubts = (
+  recipe: Recipe,
+  reading: ReadThrough,
+  ofKind: (column: ColumnRecipe, c: number) => Doubt[],
+): Doubt[] => [
+  ...recipe.columns.flatMap((column, c) => [
+    ...columnDoubts(recipe, c, reading),
+    ...ofKind(column, c),
+  ]),
+  ...nameDoubts(recipe),
+];
+
+function columnDoubts(recipe: Recipe, c: number, { table, evidence }: ReadThrough): Doubt[] {
   const column = recipe.columns[c];
   const read = table.columns[c];
   const seen = evidence.columns[c];
   const out: Doubt[] = [];
   const at = { column: column.id };
-  if (!isText(read) && read.unread.size > 0)
+  if (read.unread?.size)
     out.push(
       doubt(
         'unread',
@@ -181,10 +206,10 @@ function marksDoubt(
   ];
 }
 
-const textAt = (column: DelimitedReading['table']['columns'][number], record: number): string =>
-  isText(column)
-    ? (column.dictionary[column.codes[record]] ?? '')
-    : (column.unread.get(record) ?? '');
+const textAt = (
+  { codes, dictionary, unread }: ReadThrough['table']['columns'][number],
+  record: number,
+): string => (codes ? dictionary?.[codes[record]] : unread?.get(record)) ?? '';
 
 function nameDoubts(recipe: Recipe): Doubt[] {
   if (!recipe.header) return [];
@@ -229,26 +254,28 @@ function evidenceWords(why: TotalLike['why']): string {
   }
 }
 
-function recordDoubts(
-  { table, evidence }: DelimitedReading,
-  totals: readonly TotalLike[],
-): Doubt[] {
-  const out: Doubt[] = [];
+/** Records with more or fewer cells than the table has columns. */
+function widthDoubts({ evidence }: ReadThrough): Doubt[] {
   const { widthFaults } = evidence;
-  if (widthFaults.count > 0)
-    out.push(
-      doubt(
-        'width',
-        widthFaults.count,
-        `${counted(widthFaults.count, 'record')} ${widthFaults.count === 1 ? 'does' : 'do'} not have ${counted(evidence.width, 'cell')}. Missing cells are blank; cells past the last column are left out.`,
-        {
-          places: widthFaults.first.map((f) => ({
-            record: f.record,
-            text: `${counted(f.cells, 'cell')}${f.extra ? `, left out: ${f.extra}` : ''}`,
-          })),
-        },
-      ),
-    );
+  return widthFaults.count === 0
+    ? []
+    : [
+        doubt(
+          'width',
+          widthFaults.count,
+          `${counted(widthFaults.count, 'record')} ${widthFaults.count === 1 ? 'does' : 'do'} not have ${counted(evidence.width, 'cell')}. Missing cells are blank; cells past the last column are left out.`,
+          {
+            places: widthFaults.first.map((f) => ({
+              record: f.record,
+              text: `${counted(f.cells, 'cell')}${f.extra ? `, left out: ${f.extra}` : ''}`,
+            })),
+          },
+        ),
+      ];
+}
+
+function recordDoubts({ table }: DelimitedReading, totals: readonly TotalLike[]): Doubt[] {
+  const out: Doubt[] = [];
   if (totals.length > 0)
     out.push(
       doubt(
@@ -280,7 +307,7 @@ function recordDoubts(
   return out;
 }
 
-function fileDoubts(recipe: Recipe, { evidence }: DelimitedReading): Doubt[] {
+function fileDoubts(recipe: Recipe, { evidence }: ReadThrough): Doubt[] {
   const out: Doubt[] = [];
   if (evidence.quoteFaults.length > 0)
     out.push(

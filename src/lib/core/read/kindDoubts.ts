@@ -114,7 +114,7 @@ function withoutUnit(
 }
 
 /** Marks of accounts: which of the two takes off is asked. */
-function accountMarks(
+export function accountMarks(
   { id, name, takenOff }: ColumnRecipe,
   { credits, debits }: ColumnEvidence,
 ): Doubt[] {

@@ -1,10 +1,10 @@
-import { reconsider, type DelimitedReading } from './delimited';
+import { reconsider, type DelimitedReading, type ReadThrough } from './delimited';
 import type { Recipe } from './recipe';
 
 /** A file read to its end, by the recipe that stood. */
-export interface SettledReading {
+export interface SettledReading<Reading extends ReadThrough = DelimitedReading> {
   readonly recipe: Recipe;
-  readonly reading: DelimitedReading;
+  readonly reading: Reading;
 }
 
 /**
@@ -17,10 +17,10 @@ export interface SettledReading {
  * const steps = settle(recipe, new Set());
  * for (let step = steps.next(); ; step = steps.next(read(step.value))) if (step.done) return step.value;
  */
-export function* settle(
+export function* settle<Reading extends ReadThrough = DelimitedReading>(
   recipe: Recipe,
   fixed: ReadonlySet<string>,
-): Generator<Recipe, SettledReading, DelimitedReading> {
+): Generator<Recipe, SettledReading<Reading>, Reading> {
   let used = recipe;
   let reading = yield recipe;
   // Notes below the table first, then what they said of the columns is out of the way.

@@ -101,6 +101,14 @@ export const PERIODS_IN_YEAR: Record<CalendarPeriod, number | null> = {
   year: 1,
 };
 
+/** `2025`; a year across two `2024/25`, or `2025` where it is named by the one it ends in. */
+function yearLabel(year: number, { yearStartsIn, yearNamedBy }: Calendar): string {
+  if (yearStartsIn === 1) return String(year);
+  return yearNamedBy === 'end'
+    ? String(year + 1)
+    : `${year}/${String((year + 1) % 100).padStart(2, '0')}`;
+}
+
 /** `Jul 2025`, `Jul–Sep 2025`, `2025 week 28`, `Saturday`. */
 export function periodLabel(index: number, period: Period, calendar = USUAL_CALENDAR): string {
   switch (period) {
@@ -115,7 +123,7 @@ export function periodLabel(index: number, period: Period, calendar = USUAL_CALE
     case 'weekday':
       return WEEKDAYS[index];
     case 'year':
-      return String(index + (calendar.yearStartsIn > 1 && calendar.yearNamedBy === 'end' ? 1 : 0));
+      return yearLabel(index, calendar);
     case 'month':
       return monthLabel(index);
   }

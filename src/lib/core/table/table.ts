@@ -6,6 +6,8 @@ import { nearest } from './nearest';
 export interface Table {
   readonly length: number;
   readonly columns: readonly Column[];
+  /** How many records each row stands for, where a list was condensed; one each unless given. */
+  readonly weights?: Float64Array;
 }
 
 /** The column of this id; else the one of this name; else of this name whatever its case and outer spaces. */

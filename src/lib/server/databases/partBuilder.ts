@@ -38,7 +38,7 @@ export class PartBuilder {
 }
 
 class Scalars implements Cells {
-  #values = new GrowingValues();
+  readonly #values = new GrowingValues();
   #unread = new Map<number, string>();
 
   constructor(
@@ -65,16 +65,15 @@ class Scalars implements Cells {
   }
 
   take(): Column {
-    const column = scalarOf(this, this.type, this.#values.values.slice(0, this.#values.length));
+    const column = scalarOf(this, this.type, this.#values.take());
     const unread = new Map([...column.unread, ...this.#unread]);
-    this.#values.length = 0;
     this.#unread = new Map();
     return { ...column, unread };
   }
 }
 
 class Texts implements Cells {
-  #codes = new GrowingCodes();
+  readonly #codes = new GrowingCodes();
   #known = new Map<string, number>();
   readonly #seen = new SeenBytes();
 
@@ -107,7 +106,7 @@ class Texts implements Cells {
     const known = seen.codeOf(bytes, from, to);
     if (known >= 0) return this.#codes.push(known);
     this.text(bytes.toString('utf8', from, to));
-    seen.keep(this.#codes.codes[this.#codes.length - 1], bytes, from, to);
+    seen.keep(this.#codes.last, bytes, from, to);
   }
 
   take(): Column {
@@ -117,10 +116,9 @@ class Texts implements Cells {
       name,
       unit: '',
       type: 'text',
-      codes: this.#codes.codes.slice(0, this.#codes.length),
+      codes: this.#codes.take(),
       dictionary: [...this.#known.keys()],
     };
-    this.#codes.length = 0;
     this.#known = new Map();
     this.#seen.forget();
     return column;

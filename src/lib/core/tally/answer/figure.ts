@@ -3,6 +3,7 @@ import type { GroupKey } from '../../arrange/groupKey';
 import { columnFor } from '../../expression/columnFor';
 import { directTotal, roundingBound as boundOf, type DirectTotal } from '../../measure/compensated';
 import { MEASURES, needsOther, type Measure } from '../../measure/measure';
+import { condensedTotal } from '../../measure/partialColumn';
 import { valuesOf } from '../../measure/valuesOf';
 import type { Task } from '../../task/task';
 import { fullCell, fullScalar } from '../../table/cell';
@@ -168,8 +169,18 @@ export function figureFrom(measure: Measure, column: Column | null, value: numbe
  */
 export function* roundingBound(measure: Measure, table: Table, records: Int32Array): Task<number> {
   if (measure.kind !== 'sum' || measure.column === undefined) return 0;
-  return boundOf(
-    yield* totalOf((yield* valuesOf(columnFor(table, measure.column))).values, records),
+  return boundOf(yield* totalOfColumn(table, columnFor(table, measure.column), records));
+}
+
+/** The sum of a column straight over a selection, of its partial aggregates where that is all there is. */
+export function* totalOfColumn(
+  table: Table,
+  column: Column,
+  records: Int32Array,
+): Task<DirectTotal> {
+  return (
+    (yield* condensedTotal(table, column, records)) ??
+    (yield* totalOf((yield* valuesOf(column)).values, records))
   );
 }
 

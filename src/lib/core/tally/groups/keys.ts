@@ -9,6 +9,7 @@ import { buildTree, type GroupTree } from '../../arrange/tree';
 import { columnFor } from '../../expression/columnFor';
 import { inStretches, type Task } from '../../task/task';
 import { settleBands } from '../../measure/settleBands';
+import { gather } from '../../measure/slices';
 import type { Condition } from '../../selection/condition';
 import { isText, type Column } from '../../table/column';
 import type { Table } from '../../table/table';
@@ -20,10 +21,19 @@ import { labelColumns } from '../answer/figure';
 import type { FigureColumn } from '../answer/result';
 
 /** The bands of a key, from the values of the selection; null where it has none. */
-function* bandsOf(column: Column, key: GroupKey, records: Int32Array): Task<SettledBand[] | null> {
+function* bandsOf(
+  { weights }: Table,
+  column: Column,
+  key: GroupKey,
+  records: Int32Array,
+): Task<SettledBand[] | null> {
   if (!key.bands || isText(column)) return null;
   const looksAtValues = key.bands.by !== 'edges' && key.bands.by !== 'table';
   const { values } = column;
+  if (looksAtValues && weights) {
+    const none = new Int32Array(values.length);
+    return settleBands(key.bands, (yield* gather(values, none, 1, records, weights)).values);
+  }
   const there = new Float64Array(looksAtValues ? records.length : 0);
   let n = 0;
   yield* inStretches(there.length, (from, to) => {
@@ -75,7 +85,7 @@ export function* keyColumns(
 
 function* code(table: Table, key: GroupKey, records: Int32Array): Task<KeyGroups> {
   const column = columnFor(table, key.column);
-  const bands = yield* bandsOf(column, key, records);
+  const bands = yield* bandsOf(table, column, key, records);
   const faults = bands ? checkBands(bands) : [];
   return {
     codes: yield* groupCodes(column, key, bands),

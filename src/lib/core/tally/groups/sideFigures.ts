@@ -10,6 +10,7 @@ import type { Influence } from '../trust/influence';
 import type { Warning } from '../trust/warnings';
 import { computeGroups } from './groupFigures';
 import { groupWhere, treeOf } from './keys';
+import { recordCount } from '../../measure/partialColumn';
 
 /** A figure of one side, with the values it stands on. */
 export interface SideFigure {
@@ -93,7 +94,7 @@ export function* sideFigures(
     total: {
       figure: figures.total[0],
       values: figures.total[1],
-      records: records.length,
+      records: recordCount(input.table, records),
       rests: figures.influences.at(0, 0, 0),
     },
     groups,

@@ -1,4 +1,5 @@
 import { looksAtOrder, type Measure } from '../../measure/measure';
+import { recordsOfTable } from '../../measure/partialColumn';
 import type { Task } from '../../task/task';
 import { fullBitset, members, type Bitset } from '../../table/bitset';
 import type { Table } from '../../table/table';
@@ -84,7 +85,7 @@ export const wholeLabel = (
   scope: ScopeName,
   records: number,
 ): string =>
-  records === table.length
+  records === recordsOfTable(table)
     ? 'All records'
     : scope === 'narrowed'
       ? 'All before setting aside'

@@ -18,6 +18,9 @@ export interface BoundTally<Spec> {
   drawnWhole(): readonly string[];
   readonly columnsForeseen: boolean;
   readonly ofReadings: boolean;
+  readonly ofOtherLists: boolean;
+  /** Whether it can be computed from partial aggregates. */
+  readonly inParts: boolean;
   innerColumns(columns: readonly Column[]): readonly Column[] | null;
   /** The sentence without own marks. */
   plain(names: Names, listName: string): string;
@@ -43,6 +46,8 @@ export function bind<Specs, K extends keyof Specs>(
     shape: () => own.shape?.(spec) ?? null,
     columnsForeseen: own.columnsForeseen ?? false,
     ofReadings: own.ofReadings ?? false,
+    ofOtherLists: own.ofOtherLists ?? false,
+    inParts: own.inParts?.(spec) ?? false,
     innerColumns: (columns) => own.innerColumns?.(columns, spec) ?? null,
     plain: (names, listName) => plainSentence(own.sentence(spec, names, listName)),
   };

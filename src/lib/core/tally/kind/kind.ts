@@ -38,6 +38,13 @@ export interface TallyKind<Spec> {
   readonly columnsForeseen?: true;
   /** It sets readings of the list against each other: what moved between readings is not asked of it. */
   readonly ofReadings?: true;
+  /** The lists it names are lists of their own, no readings of this one: they are taken as they were read. */
+  readonly ofOtherLists?: true;
+  /**
+   * Whether it can be computed from a list whose records were put together where they are alike in the
+   * columns it names (`core/parts`): it looks at no single record. It cannot unless given.
+   */
+  inParts?(spec: Spec): boolean;
   /** Columns of the result that its second half is asked of; null where they are not known yet. */
   innerColumns?(columns: readonly Column[], spec: Spec): readonly Column[] | null;
 }

@@ -1,5 +1,6 @@
 import type { GroupKey } from '../../arrange/groupKey';
 import { looksAtOrder } from '../../measure/measure';
+import { recordCount } from '../../measure/partialColumn';
 import type { Task } from '../../task/task';
 import { namesOf } from '../../table/table';
 import { alikeWarnings } from '../trust/lookAlikeWarnings';
@@ -77,7 +78,7 @@ export function* computeTally(input: TallyInput, tally: Tally): Task<Answer> {
     kind: tally.kind,
     words: kind.plain(namesOf(input.table), input.listName) + orderNote(input, tally),
     scope: tally.scope,
-    records: records.length,
+    records: recordCount(input.table, records),
     ...answer,
     warnings: [...answer.warnings, ...alike],
   };

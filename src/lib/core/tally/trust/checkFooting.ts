@@ -3,14 +3,14 @@ import { CompensatedSum, sumOf } from '../../measure/compensated';
 import { totalGrouping } from '../../measure/grouping';
 import { suits, type Measure } from '../../measure/measure';
 import { computeMeasures } from '../../measure/compute';
-import { valuesOf } from '../../measure/valuesOf';
+import { isPartial, recordCount } from '../../measure/partialColumn';
 import { inStretches, STRIDE, type Task } from '../../task/task';
 import { isText } from '../../table/column';
 import { counted, givenNumber, listed } from '../../table/format';
 import type { Answer, AnswerTable } from '../answer/answer';
 import { orderedFor, recordsOf, selectionOf, type TallyInput } from '../input/input';
 import { RELATIVE } from '../spec/fault';
-import { figureFrom, shownColumn, totalOf } from '../answer/figure';
+import { figureFrom, shownColumn, totalOfColumn } from '../answer/figure';
 import { figureText } from '../answer/figureText';
 import type { Footing } from './footing';
 import type { Figure } from '../answer/result';
@@ -232,18 +232,22 @@ function* directly(
   { kind, column: ref }: Measure,
   records: Int32Array,
 ): Task<{ total: number; bound: number } | null> {
-  if (kind === 'records') return { total: records.length, bound: 0 };
+  if (kind === 'records') return { total: recordCount(input.table, records), bound: 0 };
   if (ref === undefined || !['sum', 'values', 'blanks', 'unread'].includes(kind)) return null;
   const column = columnFor(input.table, ref);
-  const { total, values, magnitude } = yield* totalOf((yield* valuesOf(column)).values, records);
+  const { total, values, magnitude } = yield* totalOfColumn(input.table, column, records);
   if (kind === 'sum') return { total, bound: values * 2 ** -52 * magnitude };
   if (kind === 'values') return { total: values, bound: 0 };
   let unread = 0;
-  if (!isText(column) && column.unread.size > 0)
+  if (isPartial(column)) for (const row of records) unread += column.partial.unread[row];
+  else if (!isText(column) && column.unread.size > 0)
     yield* inStretches(records.length, (from, to) => {
       for (let k = from; k < to; k++) if (column.unread.has(records[k])) unread++;
     });
-  return { total: kind === 'unread' ? unread : records.length - values - unread, bound: 0 };
+  return {
+    total: kind === 'unread' ? unread : recordCount(input.table, records) - values - unread,
+    bound: 0,
+  };
 }
 
 function* summed(table: AnswerTable, c: number): Task<number> {

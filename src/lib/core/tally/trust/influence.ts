@@ -89,7 +89,7 @@ export function* computeInfluences(
   const { figures, moments } = yield* computeWithMoments(input, groupings, measures);
   const values = measures.map(({ column: ref }) => {
     const column = ref === undefined ? null : columnFor(input.table, ref);
-    return column && isNumeric(column) ? column.values : null;
+    return column && isNumeric(column) && !input.table.weights ? column.values : null;
   });
   return {
     figures,

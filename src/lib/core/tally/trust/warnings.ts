@@ -61,6 +61,7 @@ export const WARNING_CODES = [
   'side-by-side',
   'none-in-both',
   'met-loosely',
+  'totals-left-out',
 ] as const;
 
 /** `code` is for programs, `words` for readers. */

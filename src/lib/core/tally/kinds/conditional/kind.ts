@@ -13,7 +13,7 @@ import {
   type Bitset,
 } from '../../../table/bitset';
 import { counted } from '../../../table/format';
-import { namesOf } from '../../../table/table';
+import { namesOf, type Table } from '../../../table/table';
 import { tableOf } from '../../answer/answer';
 import {
   orderedFor,
@@ -55,8 +55,10 @@ import type { Row } from './row';
 import { conditionalFact } from './fact';
 import { conditionalSentence } from './sentence';
 import type { ConditionalSpec } from './spec';
+import { recordCount, recordsSelected } from '../../../measure/partialColumn';
 
 export const conditionalKind: TallyKind<ConditionalSpec> = {
+  inParts: () => true,
   columnsForeseen: true,
   check(spec, faults: Faults, path) {
     if (spec.key && spec.rows.length)
@@ -131,7 +133,11 @@ function* computeConditional(input: TallyInput, spec: ConditionalSpec): Task<Tal
   }
   const { none, several } = yield* coverage(table.length, selection, named);
   const rows: Row[] = [
-    { name: wholeLabel(input, spec.scope, count(selection)), kind: 'total', selection },
+    {
+      name: wholeLabel(input, spec.scope, recordsSelected(table, selection)),
+      kind: 'total',
+      selection,
+    },
     ...named,
     ...(spec.everythingElse
       ? [
@@ -192,12 +198,9 @@ function* computeConditional(input: TallyInput, spec: ConditionalSpec): Task<Tal
         (k + (c + 1) / spec.columns.length) / rows.length,
       );
       const [[values]] = figures;
-      if (
-        both.length > 0 &&
-        both.length < spec.few &&
-        MEASURES[column.measure.kind].figure !== 'count'
-      )
-        marks.push({ column: c + 1, kind: 'few', words: counted(both.length, 'record') });
+      const n = recordCount(table, both);
+      if (n > 0 && n < spec.few && MEASURES[column.measure.kind].figure !== 'count')
+        marks.push({ column: c + 1, kind: 'few', words: counted(n, 'record') });
       rests.push([c + 1, influences.at(0, 0, 0)]);
       marks.push(...influenceMark(table, columns[c + 1], ...rests[c]));
       cells.push(figureFrom(column.measure, shown[c], values[0]));
@@ -226,11 +229,11 @@ function* computeConditional(input: TallyInput, spec: ConditionalSpec): Task<Tal
         rows: out,
       }),
       // Of the groups of a key there is none: a record is in one group.
-      ...(spec.key ? [] : overlapTables(named, { none, several })),
+      ...(spec.key ? [] : overlapTables(table, named, { none, several })),
     ],
     warnings: [
-      ...coverageWarnings(count(none), count(several), spec),
-      ...(yield* columnWarnings(table.length, selection, setsOnce(spec, columnSets))),
+      ...coverageWarnings(recordsSelected(table, none), recordsSelected(table, several), spec),
+      ...(yield* columnWarnings(table, selection, setsOnce(spec, columnSets))),
     ],
   };
 }
@@ -300,14 +303,17 @@ const setsOnce = (
 
 /** Whether conditions of columns, where there are several, take each record once: their figures stand side by side. */
 function* columnWarnings(
-  length: number,
+  table: Table,
   selection: Bitset,
   sets: readonly Bitset[],
 ): Task<Warning[]> {
   const conditions = sets.map((set) => ({ selection: and(selection, set) }));
   if (conditions.length < 2) return [];
-  const found = yield* coverage(length, selection, conditions);
-  const [none, several] = [count(found.none), count(found.several)];
+  const found = yield* coverage(table.length, selection, conditions);
+  const [none, several] = [
+    recordsSelected(table, found.none),
+    recordsSelected(table, found.several),
+  ];
   return [
     ...(several > 0
       ? [

@@ -1,4 +1,6 @@
-import { and, count, type Bitset } from '../../../table/bitset';
+import { recordsSelected } from '../../../measure/partialColumn';
+import type { Table } from '../../../table/table';
+import { and, type Bitset } from '../../../table/bitset';
 import { counted } from '../../../table/format';
 import { tableOf, type AnswerTable } from '../../answer/answer';
 import { RECORDS_COLUMN, textLabel } from '../../answer/figure';
@@ -12,6 +14,7 @@ const MOST_ROWS = 12;
 
 /** Which conditions overlap and by how much, and how many records meet none of them or more than one. */
 export function overlapTables(
+  table: Table,
   rows: readonly Row[],
   { none, several }: { none: Bitset; several: Bitset },
 ): AnswerTable[] {
@@ -23,7 +26,7 @@ export function overlapTables(
   const line = (name: string, set: Bitset, where: Condition | null): FigureRow => ({
     kind: 'outside',
     level: 0,
-    cells: [name, count(set)],
+    cells: [name, recordsSelected(table, set)],
     where: where ?? undefined,
   });
   const coverage = tableOf({
@@ -36,11 +39,11 @@ export function overlapTables(
       line('more than one row', several, anyOf(pairs)),
     ],
   });
-  return rows.length > MOST_ROWS ? [coverage] : [overlap(rows), coverage];
+  return rows.length > MOST_ROWS ? [coverage] : [overlap(table, rows), coverage];
 }
 
 /** Records in both of two rows; where a row meets itself, all of its own. */
-function overlap(rows: readonly Row[]): AnswerTable {
+function overlap(table: Table, rows: readonly Row[]): AnswerTable {
   return tableOf({
     name: 'overlap',
     caption: `Which rows overlap: records in both, of ${counted(rows.length, 'row')}`,
@@ -58,7 +61,10 @@ function overlap(rows: readonly Row[]): AnswerTable {
     rows: rows.map((row): FigureRow => ({
       kind: 'group',
       level: 0,
-      cells: [row.name, ...rows.map((other) => count(and(row.selection, other.selection)))],
+      cells: [
+        row.name,
+        ...rows.map((other) => recordsSelected(table, and(row.selection, other.selection))),
+      ],
       ...(row.key !== undefined && { keys: [row.key] }),
       where: row.condition,
     })),

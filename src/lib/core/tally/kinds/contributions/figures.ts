@@ -75,9 +75,11 @@ export function* contributionsOf(spec: ContributionsSpec, sides: Sides): Task<Co
 
 const orZero = (v: number): number => (v === v ? v : 0);
 
+/** Equal contributions stand in label order, whichever was met first. */
 const ordered = (groups: Contribution[], order: ContributionsSpec['order']): Contribution[] =>
-  order === 'size'
-    ? groups.sort((a, b) => Math.abs(b.gave) - Math.abs(a.gave))
-    : groups.sort((a, b) =>
-        a.path.join('\u0001').localeCompare(b.path.join('\u0001'), 'en', { numeric: true }),
-      );
+  groups.sort(
+    (a, b) => (order === 'size' ? Math.abs(b.gave) - Math.abs(a.gave) : 0) || byLabel(a, b),
+  );
+
+const byLabel = ({ path: a }: Contribution, { path: b }: Contribution): number =>
+  a.join('\u0001').localeCompare(b.join('\u0001'), 'en', { numeric: true });

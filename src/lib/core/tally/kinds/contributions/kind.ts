@@ -17,6 +17,7 @@ import { sidesOf } from './sides';
 import type { ContributionsSpec } from './spec';
 
 export const contributionsKind: TallyKind<ContributionsSpec> = {
+  inParts: (spec) => spec.between.of !== 'readings',
   check(spec, faults, path) {
     faults.measure(`${path}.measure`, spec.measure, []);
     const { kind } = spec.measure;

@@ -19,6 +19,7 @@ import type { CrosstabSpec } from './spec';
 import { crossTable, sharesOf, type Across } from './table';
 
 export const crosstabKind: TallyKind<CrosstabSpec> = {
+  inParts: () => true,
   check(spec, faults, path) {
     for (const side of ['down', 'across'] as const)
       spec[side].forEach((key, k) => {

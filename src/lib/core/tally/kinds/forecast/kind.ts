@@ -23,6 +23,7 @@ import type { ForecastSpec } from './spec';
 import { ahead, past } from './tables';
 
 export const forecastKind: TallyKind<ForecastSpec> = {
+  inParts: () => true,
   check(spec, faults, path) {
     checkSeries(spec.series, faults, `${path}.series`);
     const { parameters, method } = spec;

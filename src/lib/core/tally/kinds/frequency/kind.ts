@@ -27,8 +27,10 @@ import { visitMeasures, visitNeeded, withOrderMoved } from '../../spec/visit';
 import { frequencyFact } from './fact';
 import { frequencySentence } from './sentence';
 import type { FrequencySpec } from './spec';
+import { recordCount } from '../../../measure/partialColumn';
 
 export const frequencyKind: TallyKind<FrequencySpec> = {
+  inParts: () => true,
   columnsForeseen: true,
   check(spec, faults, path) {
     checkKey(spec.key, faults, `${path}.key`);
@@ -91,7 +93,8 @@ function* computeFrequency(input: TallyInput, spec: FrequencySpec): Task<TallyAn
     there,
     (a, b) => Number(isOutside(a)) - Number(isOutside(b)) || compare(a, b),
   );
-  const valued = records.length - blank;
+  const all = recordCount(table, records);
+  const valued = all - blank;
   const shown = spec.measures.map((m) => shownColumn(m, table));
   const cells = (k: (place: number) => number): FigureRow['cells'] =>
     spec.measures.map((m, place) => figureFrom(m, shown[place], k(place)));
@@ -164,16 +167,16 @@ function* computeFrequency(input: TallyInput, spec: FrequencySpec): Task<TallyAn
     level: 0,
     keys: [],
     cells: [
-      wholeLabel(input, spec.scope, records.length),
+      wholeLabel(input, spec.scope, all),
       ...edgesOf(bands, -1),
-      records.length,
+      all,
       // The shares are of the records that have a value: of all of them where none lacks it.
       blank > 0 ? null : share(valued),
       null,
       null,
       ...cells((k) => totals[k][0]),
     ],
-    ...marked(marksOf(records.length, 1, 0)),
+    ...marked(marksOf(all, 1, 0)),
     ...deviations(1, 0),
   };
   const rowOf = (leaf: number): FigureRow => {

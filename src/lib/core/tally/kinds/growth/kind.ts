@@ -8,6 +8,7 @@ import { growthSentence } from './sentence';
 import type { GrowthSpec } from './spec';
 
 export const growthKind: TallyKind<GrowthSpec> = {
+  inParts: () => true,
   check(spec, faults, path) {
     if (spec.series && spec.values)
       faults.add(`${path}.values`, 'Both a series and two values are given.', 'Take one of them.');

@@ -28,8 +28,10 @@ import { runningRecords } from './runningRecords';
 import { ledgerSentence } from './sentence';
 import type { LedgerSpec } from './spec';
 import { putInOrder } from '../../../table/recordOrder';
+import { recordCount } from '../../../measure/partialColumn';
 
 export const ledgerKind: TallyKind<LedgerSpec> = {
+  inParts: (spec) => !spec.records,
   columnsForeseen: true,
   check(spec, faults: Faults, path) {
     spec.groups.forEach((key, k) => {
@@ -83,9 +85,10 @@ function* groupTable({ table }: TallyInput, ledger: ComputedLedger): Task<Answer
     const { level, group } = walk.at(row);
     return level < 0 ? figures.total[k] : figures.levels[level][k][group];
   };
+  const all = recordCount(table, records);
   const count = (row: number): number => {
     const { level, group } = walk.at(row);
-    return level < 0 ? records.length : figures.records[level][group];
+    return level < 0 ? all : figures.records[level][group];
   };
   const columns = [...labels, RECORDS_COLUMN, ...(yield* measureColumns(measures, table, records))];
   /** What each figure of a row rests on, by the place of its column. */

@@ -20,6 +20,7 @@ import type { PercentileSpec } from './spec';
 import { percentileTable, rankTable, type Ordered } from './tables';
 
 export const percentileKind: TallyKind<PercentileSpec> = {
+  inParts: () => true,
   columnsForeseen: true,
   check(spec, faults, path) {
     faults.column(`${path}.column`, spec.column, ['number', 'date', 'datetime', 'time']);
@@ -62,7 +63,7 @@ function* computePercentiles(input: TallyInput, asked: PercentileSpec): Task<Tal
   const tree = yield* buildTree(table.length, keyGroups ? [keyGroups.codes] : []);
   refuseTooMany(tree.leaves * Math.max(1, spec.percentiles.length), 'rows', MOST_GROUPS);
   yield undefined;
-  const slices = yield* gather(column.values, tree.leafOf, tree.leaves, records);
+  const slices = yield* gather(column.values, tree.leafOf, tree.leaves, records, table.weights);
   const counts = yield* countLeaves({
     table,
     records,

@@ -95,7 +95,9 @@ describe('calendars that start anywhere', () => {
     const day = dayNumber(2025, 2, 1);
     expect(periodLabel(periodOf(day, 'year', july), 'year', july)).toBe('2025');
     const october: Calendar = { ...july, yearStartsIn: 10, yearNamedBy: 'start' };
-    expect(periodLabel(periodOf(day, 'year', october), 'year', october)).toBe('2024');
+    expect(periodLabel(periodOf(day, 'year', october), 'year', october)).toBe('2024/25');
+    const eve = periodOf(dayNumber(2000, 9, 30), 'year', october);
+    expect(periodLabel(eve, 'year', october)).toBe('1999/00');
     expect(periodLabel(periodOf(day, 'half', october), 'half', october)).toBe('Oct 2024–Mar 2025');
     expect(periodLabel(periodOf(day, 'week', july), 'week', july)).toBe(
       'week from Sun 26 Jan 2025',

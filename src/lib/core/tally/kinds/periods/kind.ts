@@ -33,6 +33,7 @@ const HOLDS: Record<CalendarPeriod, readonly CalendarPeriod[]> = {
 };
 
 export const periodsKind: TallyKind<PeriodsSpec> = {
+  inParts: () => true,
   check(spec, faults, path) {
     faults.column(`${path}.column`, spec.column, ['date', 'datetime']);
     spec.measures.forEach((m, k) => faults.measure(`${path}.measures[${k}]`, m));

@@ -12,6 +12,7 @@ import { rankRecordsWithin } from './recordsByGroup';
 import { ranksRecords, type RankingSpec } from './spec';
 
 export const rankingKind: TallyKind<RankingSpec> = {
+  inParts: (spec) => !ranksRecords(spec),
   columnsForeseen: true,
   check(spec, faults, path) {
     spec.groups.forEach((key, k) => checkKey(key, faults, `${path}.groups[${k}]`));

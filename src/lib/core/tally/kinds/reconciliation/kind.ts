@@ -18,6 +18,7 @@ import { reconciliationSentence } from './sentence';
 import type { ReconciliationSpec } from './spec';
 
 export const reconciliationKind: TallyKind<ReconciliationSpec> = {
+  ofOtherLists: true,
   check(spec, faults, path) {
     faults.measure(`${path}.measure`, spec.measure, []);
     checkNumber(spec.measure, faults, `${path}.measure`);
@@ -94,7 +95,11 @@ function* computeReconciliation(input: TallyInput, spec: ReconciliationSpec): Ta
         opens: true,
       },
     ],
-    warnings: [...notes(groups, spec, other.input.table.length, loosely), ...here.warnings],
+    warnings: [
+      ...notes(groups, spec, recordsOf(other.selection).length, loosely),
+      ...totalsLeftOut(spec, input),
+      ...here.warnings,
+    ],
     *elsewhere(row) {
       const group = row === 0 ? whole : shown[row - 1];
       // Those that agree are many groups in one line.
@@ -127,6 +132,19 @@ function inOrder(groups: Compared[], order: ReconciliationSpec['order']): Compar
       (order === 'size' ? size(b) - size(a) || 0 : 0) ||
       name(a).localeCompare(name(b), 'en', { numeric: true }),
   );
+}
+
+/** Records of the other list that look like totals of others are no records of it. */
+function totalsLeftOut({ with: list }: ReconciliationSpec, { totalsAside }: TallyInput): Warning[] {
+  const n = totalsAside?.get(list)?.length ?? 0;
+  return n === 0
+    ? []
+    : [
+        warn(
+          'totals-left-out',
+          `${counted(n, 'record')} of ${list} ${n === 1 ? 'looks like a total' : 'look like totals'} of others and ${n === 1 ? 'is' : 'are'} left out.`,
+        ),
+      ];
 }
 
 /** How many groups agree, lie apart, or are in one list alone. */

@@ -20,8 +20,8 @@ export interface OtherSide {
 }
 
 /**
- * The other list with the measure and the keys as its own columns say them. Totals that were set
- * aside when it was read stay out.
+ * The other list with the measure and the keys as its own columns say them. Records that look
+ * like totals of others stay out.
  * @throws TallyRefused where the list or one of the columns is not there, or cannot meet
  */
 export function otherSideOf(input: TallyInput, spec: ReconciliationSpec): OtherSide {

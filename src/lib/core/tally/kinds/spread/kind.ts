@@ -29,8 +29,10 @@ import { visitAll, visitOptional } from '../../spec/visit';
 import { spreadFact } from './fact';
 import { spreadSentence } from './sentence';
 import type { SpreadSpec } from './spec';
+import { recordCount } from '../../../measure/partialColumn';
 
 export const spreadKind: TallyKind<SpreadSpec> = {
+  inParts: () => true,
   columnsForeseen: true,
   check(spec, faults, path) {
     spec.columns.forEach((ref, k) => faults.column(`${path}.columns[${k}]`, ref));
@@ -52,6 +54,7 @@ function* computeSpread(input: TallyInput, spec: SpreadSpec): Task<TallyAnswer> 
   const { table } = input;
   const selection = selectionOf(input, spec.scope);
   const records = recordsOf(selection);
+  const all = recordCount(table, records);
   const ordered = yield* orderedFor(input, selection, spec.facts);
   const keyGroups = spec.key ? yield* codesOf(input, spec.key, selection) : null;
   const tree = yield* buildTree(table.length, keyGroups ? [keyGroups.codes] : []);
@@ -119,7 +122,7 @@ function* computeSpread(input: TallyInput, spec: SpreadSpec): Task<TallyAnswer> 
       };
     };
     rows.push({
-      ...row(keyGroups ? 'total' : 'group', 0, keyGroups ? 'All' : null, records.length, whole, 0),
+      ...row(keyGroups ? 'total' : 'group', 0, keyGroups ? 'All' : null, all, whole, 0),
       keys: [column.name],
     });
     const rowOf = (leaf: number): FigureRow => {

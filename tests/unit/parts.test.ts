@@ -1,0 +1,133 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { Condenser } from '$lib/core/parts/condense';
+import { rolesOf } from '$lib/core/parts/roles';
+import { taking } from '$lib/core/prepare/reshape';
+import { finish } from '$lib/core/task/task';
+import { bitsetOf, fullBitset, type Bitset } from '$lib/core/table/bitset';
+import type { Table } from '$lib/core/table/table';
+import { BadBands, TallyRefused } from '$lib/core/errors';
+import { freezeAll } from '$lib/core/tally/answer/answer';
+import { wholeInput, type TallyInput } from '$lib/core/tally/input/input';
+import { computeTally } from '$lib/core/tally/kind/kinds';
+import { Tally } from '$lib/core/tally/spec/specs';
+import { checkFooting } from '$lib/core/tally/trust/checkFooting';
+import { withIds } from '$lib/core/tally/spec/withIds';
+import { SPECS, table } from '../support/generated';
+
+/** Some of the records of a list, in the order given. */
+const some = (list: Table, records: readonly number[]): Table => ({
+  length: records.length,
+  columns: list.columns.map((column) => finish(taking(column, [...records]))),
+});
+
+/** Any cutting of a list into parts, in any order of arrival. */
+const cutting = (length: number): fc.Arbitrary<number[][]> =>
+  fc
+    .tuple(
+      fc.shuffledSubarray(
+        Array.from({ length }, (_, i) => i),
+        { minLength: length, maxLength: length },
+      ),
+      fc.array(fc.integer({ min: 0, max: length }), { maxLength: 6 }),
+    )
+    .map(([order, cuts]) => {
+      const edges = [0, ...cuts.toSorted((a, b) => a - b), length];
+      return edges.slice(1).map((to, k) => order.slice(edges[k], to));
+    });
+
+const among = (set: Bitset, records: readonly number[]): Bitset =>
+  bitsetOf(
+    records.length,
+    records.flatMap((record, k) => ((set[record >>> 5] >>> (record & 31)) & 1 ? [k] : [])),
+  );
+
+/** What a list comes to in parts, as the base of tallies. */
+function condensedInput(whole: TallyInput, parts: readonly number[][], tally: Tally): TallyInput {
+  const needed = rolesOf([tally], whole.table);
+  if ('whole' in needed) throw new TallyRefused(needed.whole);
+  const condenser = new Condenser(needed.roles);
+  for (const records of parts)
+    finish(
+      condenser.add({
+        table: some(whole.table, records),
+        narrowed: among(whole.narrowed, records),
+        counted: among(whole.counted, records),
+      }),
+    );
+  const { table: rows, narrowed, counted } = condenser.finish();
+  return { ...wholeInput(rows, whole.listName), narrowed, counted, ladder: whole.ladder };
+}
+
+/** Tables as plain data, without what names single records; numbers to 11 digits, of
+ * forecasts, whose weights are searched for, to 6. */
+function told(input: TallyInput, tally: Tally): unknown {
+  const answer = finish(computeTally(input, tally));
+  const tables = finish(freezeAll(answer.tables)).map(({ name, columns, rows }) => ({
+    name,
+    titles: columns.map((c) => [c.key, c.title, c.type]),
+    rows: rows.map(({ kind, level, cells, keys, where, partOf }) => ({
+      kind,
+      level,
+      cells: cells.map((cell) => (typeof cell === 'number' ? Number(cell.toPrecision(tally.kind === 'forecast' ? 6 : 11)) : cell)),
+      keys,
+      where,
+      partOf,
+    })),
+  }));
+  const { foots, compared } = finish(checkFooting(input, answer));
+  return { records: answer.records, tables, foots, compared };
+}
+
+const counted = bitsetOf(
+  240,
+  Array.from({ length: 240 }, (_, i) => i).filter((i) => i % 11 !== 3),
+);
+const narrowed = bitsetOf(
+  240,
+  Array.from({ length: 240 }, (_, i) => i).filter((i) => i % 11 !== 3 || i % 2 === 0),
+);
+const whole: TallyInput = { ...wholeInput(table, 'Sailings'), narrowed, counted };
+
+const IN_PARTS = [
+  'ledger',
+  'crosstab',
+  'periods',
+  'growth',
+  'forecast',
+  'frequency',
+  'conditional',
+  'spread',
+  'ranking',
+  'contributions',
+  'percentile',
+] as const;
+
+describe('figures from parts', () => {
+  for (const kind of IN_PARTS)
+    it(`${kind}: any cutting, in any order, gives the figures of the whole`, () => {
+      let compared = 0;
+      const reasons = new Set<string>();
+      fc.assert(
+        fc.property(SPECS[kind], cutting(240), (spec, parts) => {
+          const tally = withIds(Tally.parse(spec), table.columns);
+          const needed = rolesOf([tally], table);
+          if ('whole' in needed) {
+            reasons.add(needed.whole);
+            return;
+          }
+          let want: unknown;
+          try {
+            want = told(whole, tally);
+          } catch (error) {
+            if (error instanceof TallyRefused || error instanceof BadBands) return;
+            throw error;
+          }
+          expect(told(condensedInput(whole, parts, tally), tally)).toEqual(want);
+          compared++;
+        }),
+        { numRuns: 200 },
+      );
+      expect(compared, [...reasons].join('; ')).toBeGreaterThan(10);
+    });
+});
