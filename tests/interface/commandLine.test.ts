@@ -45,6 +45,25 @@ beforeAll(() => {
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 describe('tally reckon', () => {
+  it('read in stretches comes to the same table, and says why where it cannot', () => {
+    const args = ['reckon', '--data', sailings, '--ask', asked, '--format', 'csv', '--in-parts'];
+    const [parts, whole] = [tally([...args, 'yes']), tally([...args, 'no'])];
+    expect([parts.code, whole.code]).toEqual([0, 0]);
+    expect(parts.out).toBe(whole.out);
+    expect(parts.notes).toContain('It was read in stretches');
+    const listed = path.join(folder, 'listed.json');
+    writeFileSync(
+      listed,
+      JSON.stringify({ tallies: [{ kind: 'ledger', records: true, measures: [] }] }),
+    );
+    const refused = tally(['reckon', '--data', sailings, '--ask', listed, '--in-parts', 'yes']);
+    expect(refused.code).toBe(2);
+    expect(refused.notes).toContain('looks at single records');
+    expect(tally(['reckon', '--data', sailings, '--ask', asked, '--in-parts', 'some']).code).toBe(
+      2,
+    );
+  });
+
   it('answers with full precision, the same figures as SQL', () => {
     const { code, out } = tally(['reckon', '--data', sailings, '--ask', asked]);
     expect(code).toBe(0);

@@ -141,13 +141,11 @@ describe('figures within groups of other lists', () => {
       computed: [{ name: 'Visit', window }],
       tallies: [{ kind: 'ledger', groups: [{ column: 'Visit' }], measures: [{ kind: 'records' }] }],
     };
-    expect(groups(answered(visits, asked)).map((g) => [g['Visit'], g['Records']])).toEqual(
-      [
-        ['1', 3],
-        ['2', 2],
-        ['3', 1],
-      ],
-    );
+    expect(groups(answered(visits, asked)).map((g) => [g['Visit'], g['Records']])).toEqual([
+      ['1', 3],
+      ['2', 2],
+      ['3', 1],
+    ]);
     const faults = (window: object): string[] =>
       faultsOf(() => answered(visits, { computed: [{ name: 'W', window }], tallies: TALLIES }));
     expect(faults({ figure: 'running', of: 'Room' })[0]).toContain(
@@ -173,6 +171,8 @@ describe('figures within groups of other lists', () => {
     // Bo: −40 → 40; Ida: 20 → 80, then blank.
     expect(answered(visits, asked).tallies[0].tables[0].rows[0].cells.at(-1)).toBe(140);
     const circle = [{ name: 'A', window: { figure: 'rank', of: 'A' } }];
-    expect(faultsOf(() => answered(visits, { computed: circle, tallies: TALLIES }))[0]).toContain('A');
+    expect(faultsOf(() => answered(visits, { computed: circle, tallies: TALLIES }))[0]).toContain(
+      'A',
+    );
   });
 });

@@ -174,7 +174,8 @@ export class ColumnReader {
     const from = this.#taken;
     this.#taken = this.#record;
     const column = this.finish();
-    if (column.type === 'text' || column.unread.size === 0) return column;
+    if (column.type === 'text') return column;
+    // A map of its own, also where there is none yet: that of the reader goes on.
     const unread = new Map<number, string>();
     for (const [record, text] of column.unread) if (record >= from) unread.set(record - from, text);
     return { ...column, unread };

@@ -1,6 +1,6 @@
 import { counted, plainNumber, showCount } from '../table/format';
 import { finish } from '../task/task';
-import { isText, typeName } from '../table/column';
+import { typeName } from '../table/column';
 import type { DelimitedReading, ReadThrough } from './delimited';
 import { isUndecided, type DateFacts } from './dates';
 import { doubt, PLACES, type Doubt } from './doubts';

@@ -48,7 +48,7 @@ export function* datedGroups(
   refuseTooMany(tree.leaves * width, 'figures', MOST_CELLS);
   const records = recordsOf(selection);
   const { leafOf, counts } = keys.length
-    ? yield* cellsOf(tree, leaves, records.length === table.length)
+    ? yield* cellsOf(tree, leaves, !table.weights && records.length === table.length)
     : leaves;
   return {
     leaves,

@@ -83,10 +83,12 @@ export function* leavesByPeriod(
   yield* inStretches(values.length, (begin, end) => {
     deal({ values, perDay, byDay, from, none: length, leafOf, counts }, begin, end);
   });
-  if (records.length !== table.length) {
+  const { weights } = table;
+  if (weights || records.length !== table.length) {
     counts.fill(0);
     yield* inStretches(records.length, (begin, end) => {
-      for (let k = begin; k < end; k++) counts[leafOf[records[k]]]++;
+      for (let k = begin; k < end; k++)
+        counts[leafOf[records[k]]] += weights ? weights[records[k]] : 1;
     });
   }
   return {

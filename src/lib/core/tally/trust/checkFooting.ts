@@ -242,7 +242,8 @@ function* directly(
   if (isPartial(column)) for (const row of records) unread += column.partial.unread[row];
   else if (!isText(column) && column.unread.size > 0)
     yield* inStretches(records.length, (from, to) => {
-      for (let k = from; k < to; k++) if (column.unread.has(records[k])) unread++;
+      for (let k = from; k < to; k++)
+        if (column.unread.has(records[k])) unread += input.table.weights?.[records[k]] ?? 1;
     });
   return {
     total: kind === 'unread' ? unread : recordCount(input.table, records) - values - unread,
