@@ -1,5 +1,5 @@
 import { statSync } from 'node:fs';
-import { AskRefused } from '$lib/core/errors';
+import { AskRefused, TallyRefused } from '$lib/core/errors';
 import { needsWhole, PartsAnswer } from '$lib/core/ask/answerParts';
 import type { Ask } from '$lib/core/ask/ask';
 import type { AskResult } from '$lib/core/ask/result';
@@ -52,9 +52,10 @@ export function reckonInParts(
         step = steps.next(readThrough(chunks, step.value, listName(file), ask, others));
       }
     } catch (error) {
-      // Which columns a tally needs is known with the first stretch.
-      if (error instanceof AskRefused && error.path === 'tallies')
-        return refused(error.message, wanted);
+      // Which columns a tally needs is known with the first stretch, how many rows they make on the way.
+      const isTold =
+        error instanceof TallyRefused || (error instanceof AskRefused && error.path === 'tallies');
+      if (isTold) return refused(error.message, wanted);
       throw error;
     }
   });
@@ -62,7 +63,9 @@ export function reckonInParts(
 
 function refused(why: string, wanted: InParts): null {
   if (wanted === 'yes')
-    throw new Misused(`The list cannot be read in stretches: ${why}. Leave --in-parts out.`);
+    throw new Misused(
+      `The list cannot be read in stretches: ${why.replace(/\.$/, '')}. Leave --in-parts out.`,
+    );
   return null;
 }
 

@@ -112,6 +112,27 @@ const IN_PARTS = [
 ] as const;
 
 describe('figures from parts', () => {
+  it('are refused where too many different records would be kept apart', () => {
+    const whole = { table, narrowed, counted };
+    const keeping = (most: number): Condenser =>
+      new Condenser({ kept: ['Route', 'Vessel'], summed: ['Fares'] }, most);
+    // 5 routes with the blank, 3 vessels, counted or not: each of them is met.
+    expect(() => finish(keeping(14).add(whole))).toThrow(TallyRefused);
+    expect(() => finish(keeping(14).add(whole))).toThrow('group by fewer columns');
+    const enough = keeping(60);
+    finish(enough.add(whole));
+    expect(enough.finish().table.weights?.reduce((a, b) => a + b, 0)).toBe(LENGTH);
+  });
+
+  it('hold no single value of what was only added up: whoever asks for one is refused', () => {
+    const condenser = new Condenser({ kept: ['Route'], summed: ['Fares'] });
+    finish(condenser.add({ table, narrowed, counted }));
+    const fares = condenser.finish().table.columns.find(({ id }) => id === 'Fares');
+    expect(() => fares && 'values' in fares && fares.values).toThrow(
+      'every single value of “Fares”',
+    );
+  });
+
   for (const kind of IN_PARTS)
     it(`${kind}: any cutting, in any order, gives the figures of the whole`, () => {
       let compared = 0;

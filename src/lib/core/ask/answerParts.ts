@@ -75,7 +75,7 @@ export class PartsAnswer {
     refuse(faultsOf(on, this.ask, ''));
     const needed = rolesOf(this.ask.tallies, on.input.table);
     if ('whole' in needed)
-      throw new AskRefused('tallies', `The list is needed as a whole: ${needed.whole}.`);
+      throw new AskRefused('tallies', `${needed.whole}.`);
     return new Condenser(needed.roles);
   }
 

@@ -58,7 +58,11 @@ export class Condenser {
   /** 0: not narrowed to, 1: narrowed to and set aside, 2: counted. */
   #states = new Uint8Array(256);
 
-  constructor(roles: Roles) {
+  /** @param most rows that may be kept apart */
+  constructor(
+    roles: Roles,
+    readonly most = MOST_ROWS,
+  ) {
     this.#roles = roles;
   }
 
@@ -95,7 +99,7 @@ export class Condenser {
       if (!column) throw new RangeError(`There is no column “${id}”.`);
       return column;
     };
-    this.#pairs = this.#roles.kept.map(() => new DistinctNumbers(MOST_ROWS));
+    this.#pairs = this.#roles.kept.map(() => new DistinctNumbers(this.most));
     this.#summed = this.#roles.summed.map((id) => new SummedColumn(id));
     return this.#roles.kept.map((id) => new KeptColumn(find(id)));
   }
@@ -121,7 +125,7 @@ export class Condenser {
       } catch (error) {
         if (!(error instanceof RangeError)) throw error;
         throw new TallyRefused(
-          `Over ${showCount(MOST_ROWS)} different records would have to be kept apart: group by fewer columns, or read the list as a whole.`,
+          `Over ${showCount(this.most)} different records would have to be kept apart: group by fewer columns, or read the list as a whole.`,
         );
       }
     }
