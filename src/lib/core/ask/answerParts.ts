@@ -74,8 +74,7 @@ export class PartsAnswer {
   #begin(on: Resolved): Condenser {
     refuse(faultsOf(on, this.ask, ''));
     const needed = rolesOf(this.ask.tallies, on.input.table);
-    if ('whole' in needed)
-      throw new AskRefused('tallies', `${needed.whole}.`);
+    if ('whole' in needed) throw new AskRefused('tallies', `${needed.whole}.`);
     return new Condenser(needed.roles);
   }
 
