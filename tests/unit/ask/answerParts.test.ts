@@ -195,7 +195,7 @@ describe('a file read in stretches', () => {
     columns: by.columns.map((c) => (c.name === 'Fee' ? { ...c, type: 'number', decimal: ',' } : c)),
   };
 
-  it('gives each record once: texts keep their codes, unread cells are numbered within', () => {
+  it('gives each record once: unread cells are numbered within, and no text is kept beyond its stretch', () => {
     const parts: Table[] = [];
     const reader = inStretches(odd, numbered, 14, (part) => parts.push(part));
     const all = readWhole(odd, numbered);
@@ -204,6 +204,12 @@ describe('a file read in stretches', () => {
       depot.type === 'text' ? [...depot.codes].map((code) => depot.dictionary[code] ?? null) : [],
     );
     expect(texts).toEqual(['Aa', 'Bb', 'Aa', null, 'Bb', 'Cc']);
+    expect(
+      parts.every(
+        ({ length, columns: [depot] }) =>
+          depot.type === 'text' && depot.dictionary.length <= length,
+      ),
+    ).toBe(true);
     let from = 0;
     const unread = parts.flatMap(({ length, columns: [, fee] }) => {
       const found =

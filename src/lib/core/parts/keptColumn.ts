@@ -20,9 +20,6 @@ export class KeptColumn {
   /** What the column is: the first part says it; decimals are those of the part that shows most. */
   #about: Column;
   readonly #texts = new Map<string, number>();
-  /** The code of each text of the dictionary of the last part, which the next may go on with. */
-  #dictionary: readonly string[] = [];
-  #codeOf: number[] = [];
   readonly #numbers = new DistinctNumbers(CODES - FIRST_VALUE);
   /** The code of each row. */
   readonly #codes = new GrowingCodes();
@@ -38,8 +35,7 @@ export class KeptColumn {
       throw new RangeError(`“${this.#about.name}” is not the same in all parts.`);
     const codes = new Int32Array(table.length);
     if (isText(column)) {
-      this.#codeTexts(column.dictionary);
-      const [own, codeOf] = [column.codes, this.#codeOf];
+      const [own, codeOf] = [column.codes, this.#codesOfTexts(column.dictionary)];
       yield* inStretches(codes.length, (from, to) => {
         for (let i = from; i < to; i++) codes[i] = own[i] < 0 ? BLANK : codeOf[own[i]];
       });
@@ -57,18 +53,16 @@ export class KeptColumn {
     return codes;
   }
 
-  /** Texts in the order in which they are met. A dictionary that has only grown is gone on with. */
-  #codeTexts(dictionary: readonly string[]): void {
-    if (dictionary !== this.#dictionary) {
-      this.#dictionary = dictionary;
-      this.#codeOf = [];
+  /** The code of each text of a part: texts in the order in which they are met. */
+  #codesOfTexts(dictionary: readonly string[]): Int32Array {
+    const texts = this.#texts;
+    const codes = new Int32Array(dictionary.length);
+    for (const [k, text] of dictionary.entries()) {
+      let code = texts.get(text);
+      if (code === undefined) texts.set(text, (code = texts.size));
+      codes[k] = code + FIRST_VALUE;
     }
-    for (let k = this.#codeOf.length; k < dictionary.length; k++) {
-      const text = dictionary[k];
-      let code = this.#texts.get(text);
-      if (code === undefined) this.#texts.set(text, (code = this.#texts.size));
-      this.#codeOf.push(code + FIRST_VALUE);
-    }
+    return codes;
   }
 
   /** Notes what the next row has. */

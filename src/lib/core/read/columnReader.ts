@@ -43,7 +43,7 @@ export class ColumnReader {
   readonly #codes = new GrowingCodes();
   /** Codes of texts met before; -1 for those that are blank. */
   readonly #known = new Map<string, number>();
-  readonly #texts: string[] = [];
+  #texts: string[] = [];
   /** Codes of texts with spaces at their ends. */
   readonly #spaced = new Set<number>();
   readonly #numbers = noNumberFacts();
@@ -169,12 +169,20 @@ export class ColumnReader {
     return this.#unread;
   }
 
-  /** The records read since the last were taken, numbered from 0; texts keep their codes. */
+  /**
+   * The records read since the last were taken, numbered from 0. Texts are coded anew: those of a column that
+   * has another in each record would fill the memory.
+   */
   take(): Column {
     const from = this.#taken;
     this.#taken = this.#record;
     const column = this.finish();
-    if (column.type === 'text') return column;
+    if (column.type === 'text') {
+      this.#texts = [];
+      this.#known.clear();
+      this.#spaced.clear();
+      return column;
+    }
     // A map of its own, also where there is none yet: that of the reader goes on.
     const unread = new Map<number, string>();
     for (const [record, text] of column.unread) if (record >= from) unread.set(record - from, text);

@@ -2,6 +2,7 @@
   import type { WindowSpec } from '../../core/prepare/specs';
   import type { ColumnType } from '../../core/table/column';
   import OneOf from '../fields/OneOf.svelte';
+  import { followsOrder } from './draft.svelte';
 
   /** A figure of each record among those of its group. */
   interface Props {
@@ -35,8 +36,7 @@
   };
   const NONE = '';
   const suiting = $derived(columns.filter(({ type }) => TYPES[window.figure].includes(type)));
-  const isRank = $derived(window.figure === 'rank' || window.figure === 'percentRank');
-  const inOrder = $derived(!isRank && window.figure !== 'share');
+  const inOrder = $derived(followsOrder(window.figure));
   const named = (of: typeof columns): (readonly [string, string])[] =>
     of.map(({ id, name }) => [id, name] as const);
   const order = $derived(window.order[0]);

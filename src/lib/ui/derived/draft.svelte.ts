@@ -13,6 +13,10 @@ import { proposedName } from './proposedName';
 /** How a column is made. */
 export type Way = 'worked out' | 'across columns' | 'within groups';
 
+/** Whether a figure within groups looks at which record comes after which. */
+export const followsOrder = (figure: WindowSpec['figure']): boolean =>
+  !['rank', 'percentRank', 'share'].includes(figure);
+
 /** A column in the making, or a made one being changed: shown as it is typed, kept when it is kept. */
 export class MadeDraft {
   unit = $state('');
@@ -72,7 +76,7 @@ export class MadeDraft {
       ? { expression }
       : way === 'across columns'
         ? { across }
-        : { window };
+        : { window: followsOrder(window.figure) ? window : { ...window, order: [] } };
   }
 
   #nameOf(id: string): string {
