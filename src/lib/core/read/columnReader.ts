@@ -1,5 +1,7 @@
 import { DAY_MS } from '../table/calendar';
 import type { Column, ColumnType } from '../table/column';
+import { showCount } from '../table/format';
+import { IntakeError } from '../errors';
 import { dayOfSerial } from '../table/serialDay';
 import {
   noDateFacts,
@@ -32,6 +34,9 @@ export interface ColumnEvidence {
 }
 
 const PLACES = 50;
+
+/** Different texts of one column: a map takes no more. */
+const MOST_TEXTS = 2 ** 24 - 1;
 
 /** Cells of one column, pushed in the order of records, to a typed column. */
 export class ColumnReader {
@@ -103,6 +108,11 @@ export class ColumnReader {
       else if (this.#spaced.size > 0 && this.#spaced.has(known)) note(this.#outer, record);
       return;
     }
+    if (this.#known.size >= MOST_TEXTS)
+      throw new IntakeError(
+        'tooLarge',
+        `“${this.#recipe.name}” has over ${showCount(MOST_TEXTS)} different texts, which is more than a list can hold. Leave the column out, or have the command line read the file in stretches.`,
+      );
     const trimmed = cell.trim();
     let code = -1;
     if (trimmed === '' || this.#blankSet.has(trimmed)) this.#blank(trimmed);
