@@ -47,7 +47,7 @@ describe('a figure of each record among those of its group, as SQL’s window fu
   });
 
   it('percentile rank, among the records that have a value', () => {
-    expect(cells(made(table, { figure: 'percentRank', ...fares }))).toEqual(
+    expect(cells(made(table, { figure: 'percentileRank', ...fares }))).toEqual(
       asNear(
         inSql(
           'case when fares is null then null else percent_rank() over (partition by vessel, fares is null order by fares) end',

@@ -181,6 +181,9 @@ describe('two lists side by side', () => {
   it('refuses groups that can never be the same', () => {
     const byDay = { by: [{ column: 'Day', period: 'month' }], meets: undefined };
     expect(refusal(byDay)).toContain('their groups can never be the same');
+    const bands = { by: 'equalCount', count: 2 };
+    const byBands = { by: [{ column: 'Loaves', bands }], meets: ['Planned'] };
+    expect(refusal(byBands)).toContain('Give them edges of their own');
   });
 
   it('property: the differences add up to that of the whole, every group of both lists stands once', () => {

@@ -11,10 +11,11 @@ import {
   type ComputedSpec,
   type JoinSpec,
   type ReshapeSpec,
+  WINDOW_TYPES,
   type WindowSpec,
 } from '../prepare/specs';
 import type { Task } from '../task/task';
-import { TYPE_PHRASES, type Column, type ColumnType } from '../table/column';
+import { TYPE_PHRASES, type Column } from '../table/column';
 import { counted } from '../table/format';
 import { findColumn, type Table } from '../table/table';
 import { Faults, type Fault } from '../tally/spec/fault';
@@ -220,15 +221,6 @@ function checkAcross({ measure, columns }: AcrossSpec, faults: Faults, path: str
       `Take one of ${OF_MOMENTS.join(', ')}.`,
     );
 }
-
-/** Types that a figure within groups can be of; any unless it stands here. */
-const WINDOW_TYPES: Partial<Record<WindowSpec['figure'], readonly ColumnType[]>> = {
-  rank: ['number', 'date', 'datetime', 'time'],
-  percentRank: ['number', 'date', 'datetime', 'time'],
-  running: ['number', 'yesno'],
-  share: ['number', 'yesno'],
-  change: ['number', 'date', 'datetime'],
-};
 
 function checkWindow({ figure, of, by, order }: WindowSpec, faults: Faults, path: string): void {
   if (of !== undefined) faults.column(`${path}.of`, of, WINDOW_TYPES[figure]);

@@ -1,7 +1,6 @@
 import { TallyRefused } from '../errors';
 import { inStretches, type Task } from '../task/task';
 import type { Column, ScalarColumn } from '../table/column';
-import { count, has, type Bitset } from '../table/bitset';
 import type { Table } from '../table/table';
 import type { DirectTotal } from './compensated';
 import { Moments } from './moments';
@@ -75,26 +74,6 @@ export function absentColumn(column: Column): Column {
     },
   };
 }
-
-/** How many records some rows stand for: as many as there are, unless the table is condensed. */
-export function recordCount({ weights }: Table, rows: Int32Array): number {
-  if (!weights) return rows.length;
-  let sum = 0;
-  for (const row of rows) sum += weights[row];
-  return sum;
-}
-
-/** How many records a selection of rows stands for. */
-export function recordsSelected({ weights }: Table, rows: Bitset): number {
-  if (!weights) return count(rows);
-  let sum = 0;
-  for (let row = 0; row < weights.length; row++) if (has(rows, row)) sum += weights[row];
-  return sum;
-}
-
-/** How many records a table stands for. */
-export const recordsOfTable = ({ length, weights }: Table): number =>
-  weights ? weights.reduce((sum, weight) => sum + weight, 0) : length;
 
 /**
  * What each row of a condensed table comes to: its partial aggregates, or where the values are kept, as

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { SortKey } from '../arrange/sortKey';
+import { COLUMN_TYPES, type ColumnType } from '../table/column';
 import { MEASURE_KINDS } from '../measure/measure';
 
 const name = z.string().min(1).max(200);
@@ -41,7 +42,15 @@ export const ComputedSpec = z.strictObject({
   /** Or a figure of the record among those of its group: its place, its share, the value before it. */
   window: z
     .strictObject({
-      figure: z.enum(['rank', 'percentRank', 'number', 'running', 'share', 'previous', 'change']),
+      figure: z.enum([
+        'rank',
+        'percentileRank',
+        'number',
+        'running',
+        'share',
+        'previous',
+        'change',
+      ]),
       /** The column that it is of; a number in the order is of none. */
       of: z.string().optional(),
       /** Columns whose equal values make a group; all records are one without any. */
@@ -58,6 +67,19 @@ export type ComputedSpec = z.infer<typeof ComputedSpec>;
 export const idOfComputed = ({ id, name }: Pick<ComputedSpec, 'id' | 'name'>): string => id ?? name;
 /** A figure of a record among those of its group. */
 export type WindowSpec = NonNullable<ComputedSpec['window']>;
+/** Types of columns that a figure within groups can be of; a number in the order is of none. */
+export const WINDOW_TYPES: Readonly<Record<WindowSpec['figure'], readonly ColumnType[]>> = {
+  rank: ['number', 'date', 'datetime', 'time'],
+  percentileRank: ['number', 'date', 'datetime', 'time'],
+  number: COLUMN_TYPES,
+  running: ['number', 'yesno'],
+  share: ['number', 'yesno'],
+  previous: COLUMN_TYPES,
+  change: ['number', 'date', 'datetime'],
+};
+/** Whether a figure within groups looks at which record comes after which. */
+export const followsOrder = (figure: WindowSpec['figure']): boolean =>
+  !['rank', 'percentileRank', 'share'].includes(figure);
 /** A measure across columns of a record. */
 export type AcrossSpec = NonNullable<ComputedSpec['across']>;
 

@@ -1,9 +1,12 @@
 import { groupCodes } from '../arrange/groupCodes';
 import { sortByColumn, sortRecords } from '../arrange/sort';
 import { buildTree } from '../arrange/tree';
+import { CompensatedSum } from '../measure/compensated';
+import { sumsOfGroups } from '../measure/moments';
 import { columnInSteps, columnsInSteps } from '../expression/columnFor';
 import { inStretches, type Task } from '../task/task';
 import { isMissing, isText, type Column, type ScalarColumn } from '../table/column';
+import { orderReadInSteps } from '../table/recordOrder';
 import type { Table } from '../table/table';
 import type { WindowSpec } from './specs';
 
@@ -22,7 +25,7 @@ interface Facts {
  *
  * - `rank`: 1 is the highest (with `descending`), equal values share the place of the first of them
  *   (1 2 2 4); none without a value.
- * - `percentRank`: (records below ÷ (n − 1)), as PERCENT_RANK of ISO/IEC 9075-2; 0 for one record alone.
+ * - `percentileRank`: (records below ÷ (n − 1)), as PERCENT_RANK of ISO/IEC 9075-2; 0 for one record alone.
  * - `number`: 1, 2, 3 … in the order.
  * - `running`: the sum up to and with the record; one without a value adds nothing.
  * - `share`: the value ÷ the sum of its group; none where that is 0.
@@ -37,7 +40,7 @@ export function* windowColumn(table: Table, spec: WindowSpec, facts: Facts): Tas
   const of = yield* columnInSteps(table, spec.of);
   switch (spec.figure) {
     case 'rank':
-    case 'percentRank':
+    case 'percentileRank':
       return yield* ranked(of, leaves, spec, facts);
     case 'share':
       return yield* shares(of, leaves, facts);
@@ -99,12 +102,12 @@ function* ranked(
   { figure, descending }: WindowSpec,
   facts: Facts,
 ): Task<Column> {
-  const isShare = figure === 'percentRank';
+  const isShare = figure === 'percentileRank';
   const length = leafOf.length;
   const { order, tied } = yield* sortByColumn(
     of,
     { descending: isShare ? false : descending, blanks: 'last' },
-    Int32Array.from({ length }, (_, i) => i),
+    yield* orderReadInSteps(length),
   );
   const values = new Float64Array(length).fill(NaN);
   const seen = new Float64Array(leaves);
@@ -141,37 +144,16 @@ const addable = (of: Column, length: number): Float64Array =>
 
 function* shares(of: Column, { leafOf, leaves }: Leaves, facts: Facts): Task<Column> {
   const from = addable(of, leafOf.length);
-  const sums = yield* sumsOf(from, { leafOf, leaves });
+  const all = yield* orderReadInSteps(from.length);
+  const sums = yield* sumsOfGroups(from, leafOf, leaves, all);
   const values = new Float64Array(leafOf.length);
   yield* inStretches(values.length, (begin, end) => {
     for (let i = begin; i < end; i++) {
-      const whole = sums[leafOf[i]];
+      const whole = sums.sum(leafOf[i]);
       values[i] = whole === 0 ? NaN : from[i] / whole;
     }
   });
   return numbers(values, { ...facts, unit: '' }, SHARE);
-}
-
-function* sumsOf(values: Float64Array, { leafOf, leaves }: Leaves): Task<Float64Array> {
-  const high = new Float64Array(leaves);
-  const low = new Float64Array(leaves);
-  yield* inStretches(values.length, (from, to) => {
-    for (let i = from; i < to; i++) {
-      const x = values[i];
-      if (x === x) addTo(high, low, leafOf[i], x);
-    }
-  });
-  for (let leaf = 0; leaf < leaves; leaf++) high[leaf] += low[leaf];
-  return high;
-}
-
-/** Knuth's two-sum: what an addition loses is kept beside it. */
-function addTo(high: Float64Array, low: Float64Array, leaf: number, x: number): void {
-  const s = high[leaf];
-  const t = s + x;
-  const b = t - s;
-  low[leaf] += s - (t - b) + (x - b);
-  high[leaf] = t;
 }
 
 function* running(
@@ -181,16 +163,14 @@ function* running(
   facts: Facts,
 ): Task<Column> {
   const from = addable(of, leafOf.length);
-  const high = new Float64Array(leaves);
-  const low = new Float64Array(leaves);
+  const sums: (CompensatedSum | undefined)[] = new Array(leaves);
   const values = new Float64Array(leafOf.length);
   yield* inStretches(order.length, (begin, end) => {
     for (let k = begin; k < end; k++) {
       const i = order[k];
-      const leaf = leafOf[i];
-      const x = from[i];
-      if (x === x) addTo(high, low, leaf, x);
-      values[i] = high[leaf] + low[leaf];
+      const sum = (sums[leafOf[i]] ??= new CompensatedSum());
+      if (from[i] === from[i]) sum.add(from[i]);
+      values[i] = sum.value;
     }
   });
   return numbers(values, withUnit(facts, of), { decimals: isText(of) ? 0 : of.decimals });

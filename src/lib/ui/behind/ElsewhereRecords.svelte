@@ -4,29 +4,22 @@
   import type { Place } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import RecordTable from './RecordTable.svelte';
+  import { Stretches } from './stretches.svelte';
 
   /** The records of the other list behind a figure of two lists side by side. */
   let { bench, place }: { bench: BenchState; place: Place } = $props();
   const STEP = 50;
-  let found = $state.raw<ElsewhereRecords | null>(null);
-
-  const stretch = (from: number): Promise<ElsewhereRecords> =>
-    bench.ask('elsewhere', { place, from, count: STEP }, 'elsewhere');
+  const stretches = new Stretches<ElsewhereRecords>(
+    (from) => bench.ask('elsewhere', { place, from, count: STEP }, 'elsewhere'),
+    (before, next) => ({ ...next, records: [...before.records, ...next.records] }),
+  );
+  const found = $derived(stretches.found);
 
   $effect(() => {
     void bench.runs;
-    stretch(0).then(
-      (first) => (found = first),
-      // A newer one is on its way, or the figure is gone: the panel behind it says so.
-      () => (found = null),
-    );
+    void place;
+    stretches.begin();
   });
-
-  async function more(): Promise<void> {
-    if (!found) return;
-    const next = await stretch(found.records.length);
-    found = { ...next, records: [...found.records, ...next.records] };
-  }
 </script>
 
 {#if found}
@@ -37,7 +30,7 @@
       <RecordTable
         columns={[{ name: 'Record', right: false }, ...columns]}
         besides={total - records.length}
-        onmore={() => void more()}
+        onmore={() => void stretches.more()}
       >
         {#each records as { number, cells } (number)}
           <tr>

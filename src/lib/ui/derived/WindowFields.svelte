@@ -1,8 +1,6 @@
 <script lang="ts">
-  import type { WindowSpec } from '../../core/prepare/specs';
-  import type { ColumnType } from '../../core/table/column';
+  import { followsOrder, WINDOW_TYPES, type WindowSpec } from '../../core/prepare/specs';
   import OneOf from '../fields/OneOf.svelte';
-  import { followsOrder } from './draft.svelte';
 
   /** A figure of each record among those of its group. */
   interface Props {
@@ -10,7 +8,7 @@
     columns: readonly {
       readonly id: string;
       readonly name: string;
-      readonly type: ColumnType | string;
+      readonly type: string;
     }[];
     onchange: (window: WindowSpec) => void;
   }
@@ -18,31 +16,24 @@
 
   const FIGURES = [
     ['rank', 'its rank'],
-    ['percentRank', 'its percentile rank'],
+    ['percentileRank', 'its percentile rank'],
     ['running', 'the running total up to it'],
     ['share', 'its share of the group’s sum'],
     ['previous', 'the value of the record before'],
     ['change', 'the change from the record before'],
     ['number', 'its number in the order, 1, 2, 3 …'],
   ] as const;
-  const TYPES: Readonly<Record<WindowSpec['figure'], readonly string[]>> = {
-    rank: ['number', 'date', 'datetime', 'time'],
-    percentRank: ['number', 'date', 'datetime', 'time'],
-    running: ['number', 'yesno'],
-    share: ['number', 'yesno'],
-    change: ['number', 'date', 'datetime'],
-    previous: ['text', 'number', 'date', 'datetime', 'time', 'yesno'],
-    number: [],
-  };
   const NONE = '';
-  const suiting = $derived(columns.filter(({ type }) => TYPES[window.figure].includes(type)));
+  const suitingOf = (figure: WindowSpec['figure']): typeof columns =>
+    columns.filter((c) => WINDOW_TYPES[figure].some((type) => type === c.type));
+  const suiting = $derived(suitingOf(window.figure));
   const inOrder = $derived(followsOrder(window.figure));
   const named = (of: typeof columns): (readonly [string, string])[] =>
     of.map(({ id, name }) => [id, name] as const);
   const order = $derived(window.order[0]);
 
   function measured(figure: WindowSpec['figure']): void {
-    const fit = columns.filter(({ type }) => TYPES[figure].includes(type));
+    const fit = suitingOf(figure);
     const of = fit.some(({ id }) => id === window.of) ? window.of : fit[0]?.id;
     onchange({ ...window, figure, of });
   }

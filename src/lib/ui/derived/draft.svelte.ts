@@ -1,6 +1,7 @@
 import { removeMade, setComputed, type MadePlace } from '../../core/bench/madeEdits';
 import type { Making } from '../../core/prepare/computedColumn';
 import {
+  followsOrder,
   idOfComputed,
   type AcrossSpec,
   type ComputedSpec,
@@ -12,10 +13,6 @@ import { proposedName } from './proposedName';
 
 /** How a column is made. */
 export type Way = 'worked out' | 'across columns' | 'within groups';
-
-/** Whether a figure within groups looks at which record comes after which. */
-export const followsOrder = (figure: WindowSpec['figure']): boolean =>
-  !['rank', 'percentRank', 'share'].includes(figure);
 
 /** A column in the making, or a made one being changed: shown as it is typed, kept when it is kept. */
 export class MadeDraft {

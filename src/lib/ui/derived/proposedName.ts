@@ -23,7 +23,7 @@ const ACROSS: Readonly<Record<AcrossSpec['measure'], string>> = {
 /** What a figure within groups goes by, of a column. */
 const WINDOW: Readonly<Record<WindowSpec['figure'], (of: string) => string>> = {
   rank: (of) => `Rank by ${of}`,
-  percentRank: (of) => `Percentile rank by ${of}`,
+  percentileRank: (of) => `Percentile rank by ${of}`,
   number: () => 'Number',
   running: (of) => `${of}, running`,
   share: (of) => `Share of ${of}`,

@@ -28,7 +28,7 @@ import { runningRecords } from './runningRecords';
 import { ledgerSentence } from './sentence';
 import type { LedgerSpec } from './spec';
 import { putInOrder } from '../../../table/recordOrder';
-import { recordCount } from '../../../measure/partialColumn';
+import { recordCount } from '../../../measure/recordCounts';
 
 export const ledgerKind: TallyKind<LedgerSpec> = {
   inParts: (spec) => !spec.records,

@@ -13,7 +13,7 @@ import { warn, type Warning } from '../../trust/warnings';
 import { checkNumber, otherSideOf } from './otherSide';
 import { pairsOf } from './pairs';
 import { reconciliationFact } from './fact';
-import { compared, reconciliationColumns, reconciliationRows, type Compared } from './rows';
+import { compared, reconciliationColumns, reconciliationRows, told, type Compared } from './rows';
 import { reconciliationSentence } from './sentence';
 import type { ReconciliationSpec } from './spec';
 
@@ -78,7 +78,7 @@ function* computeReconciliation(input: TallyInput, spec: ReconciliationSpec): Ta
       slack,
     ),
   ];
-  const shown = spec.apart ? groups.filter(({ state }) => state !== 'agrees') : groups;
+  const toldApart = told(groups, spec);
   return {
     tables: [
       {
@@ -87,7 +87,7 @@ function* computeReconciliation(input: TallyInput, spec: ReconciliationSpec): Ta
           caption: `${input.listName} and ${spec.with}, side by side`,
           labels: labels.length,
           columns,
-          rows: reconciliationRows(whole, groups, spec, columns, {
+          rows: reconciliationRows(whole, toldApart, spec, columns, {
             labels: labels.length,
             listName: input.listName,
           }),
@@ -101,7 +101,7 @@ function* computeReconciliation(input: TallyInput, spec: ReconciliationSpec): Ta
       ...here.warnings,
     ],
     *elsewhere(row) {
-      const group = row === 0 ? whole : shown[row - 1];
+      const group = row === 0 ? whole : toldApart.shown[row - 1];
       // Those that agree are many groups in one line.
       if (!group) return null;
       const { thereWhere } = group.pair;

@@ -86,6 +86,10 @@ function keyThere(
   list: string,
 ): GroupKey {
   const own = columnFor(here, key.column);
+  if (key.bands && key.bands.by !== 'edges' && key.bands.by !== 'table')
+    throw new TallyRefused(
+      `Bands of “${own.name}” that are found from the values differ between the two lists. Give them edges of their own.`,
+    );
   const other =
     ref === undefined ? sameName(here, there, key.column, list) : columnIn(there, ref, list);
   const meet = key.period ? isDay(own) && isDay(other) : own.type === other.type;

@@ -146,10 +146,22 @@ function stateWords({ state, pair }: Compared, listName: string, list: string): 
 
 const recordsIn = (side: Pair['here']): number => side?.records ?? 0;
 
+/** Groups in rows of their own, and those that stand together in one. */
+export interface Told {
+  readonly shown: readonly Compared[];
+  readonly rest: readonly Compared[];
+}
+
+/** All groups one by one; where only those apart are wanted, those that agree together. */
+export function told(groups: readonly Compared[], { apart }: ReconciliationSpec): Told {
+  const isShown = ({ state }: Compared): boolean => !apart || state !== 'agrees';
+  return { shown: groups.filter(isShown), rest: groups.filter((group) => !isShown(group)) };
+}
+
 /** The whole first, then the groups; those that agree in one line where only the others are wanted. */
 export function reconciliationRows(
   whole: Compared,
-  groups: readonly Compared[],
+  { shown, rest }: Told,
   spec: ReconciliationSpec,
   columns: readonly FigureColumn[],
   { labels, listName }: { labels: number; listName: string },
@@ -170,7 +182,6 @@ export function reconciliationRows(
     ...(where && { where }),
     instead: [{ columns: elsewhere, where: NO_RECORD }],
   });
-  const shown = spec.apart ? groups.filter(({ state }) => state !== 'agrees') : groups;
   const rows: FigureRow[] = [
     {
       kind: 'total',
@@ -188,7 +199,6 @@ export function reconciliationRows(
       ...standing(group.pair.hereWhere ?? NO_RECORD),
     })),
   ];
-  const rest = groups.filter((group) => !shown.includes(group));
   const adds = columns.some(({ key, adds }) => key === 'difference' && adds);
   if (rest.length > 0) rows.push(restRow(rest, shown, labels, adds, standing));
   return rows;
