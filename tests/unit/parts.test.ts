@@ -4,6 +4,7 @@ import { Condenser } from '$lib/core/parts/condense';
 import { rolesOf } from '$lib/core/parts/roles';
 import { taking } from '$lib/core/prepare/reshape';
 import { finish } from '$lib/core/task/task';
+import { scalarColumn, textColumn } from '$lib/core/table/column';
 import { bitsetOf, type Bitset } from '$lib/core/table/bitset';
 import type { Table } from '$lib/core/table/table';
 import { BadBands, TallyRefused } from '$lib/core/errors';
@@ -122,6 +123,58 @@ describe('figures from parts', () => {
     const enough = keeping(60);
     finish(enough.add(whole));
     expect(enough.finish().table.weights?.reduce((a, b) => a + b, 0)).toBe(LENGTH);
+  });
+
+  it('count blank and unread cells of what was only added up, and of what was kept', () => {
+    const odd: Table = {
+      length: 6,
+      columns: [
+        textColumn('Depot', ['a', 'a', 'b', 'b', 'b', 'a']),
+        scalarColumn('Fee', 'number', [1, NaN, NaN, 4, NaN, NaN], {
+          unread: new Map([
+            [1, 'x'],
+            [4, 'y'],
+          ]),
+        }),
+      ],
+    };
+    const tally = Tally.parse({
+      kind: 'ledger',
+      groups: [{ column: 'Depot' }],
+      measures: ['sum', 'values', 'blanks', 'unread'].map((kind) => ({ kind, column: 'Fee' })),
+    });
+    const cells = (more: object): unknown => {
+      const spec = Tally.parse({ ...tally, ...more });
+      const on = condensedInput(
+        wholeInput(odd),
+        [
+          [4, 0],
+          [1, 2],
+          [5, 3],
+        ],
+        spec,
+      );
+      const [main] = finish(freezeAll(finish(computeTally(on, spec)).tables));
+      return main.rows.map((row) => row.cells);
+    };
+    const want = [
+      ['Grand total', 6, 5, 2, 2, 2],
+      ['a', 3, 1, 1, 1, 1],
+      ['b', 3, 4, 1, 1, 1],
+    ];
+    expect(cells({})).toEqual(want);
+    // The same where the values are kept, for the median.
+    const kept = cells({
+      measures: [
+        ...(tally.kind === 'ledger' ? tally.measures : []),
+        { kind: 'median', column: 'Fee' },
+      ],
+    });
+    expect(kept).toEqual([
+      ['Grand total', 6, 5, 2, 2, 2, 2.5],
+      ['a', 3, 1, 1, 1, 1, 1],
+      ['b', 3, 4, 1, 1, 1, 4],
+    ]);
   });
 
   it('hold no single value of what was only added up: whoever asks for one is refused', () => {

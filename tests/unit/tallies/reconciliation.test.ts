@@ -144,6 +144,22 @@ describe('two lists side by side', () => {
     ).toBe('no record of it counts here');
   });
 
+  it('brings no group together that could meet several but for case', () => {
+    const twice: Table = {
+      length: 2,
+      columns: [textColumn('Line', ['quay', 'QUAY']), scalarColumn('Planned', 'number', [6, 4])],
+    };
+    const on = input({ others: new Map([['Plan', twice]]) });
+    const found = answer({ by: [{ column: 'Round' }] }, on);
+    const states = new Map(rows(found).map((cells) => [cells[0], cells[5]]));
+    expect(['Quay', 'quay', 'QUAY'].map((name) => states.get(name))).toEqual([
+      'not in Plan',
+      'not in Deliveries',
+      'not in Deliveries',
+    ]);
+    expect(found.warnings.some((w) => w.code === 'met-loosely')).toBe(false);
+  });
+
   it('opens to the records of both lists', () => {
     const found = answer();
     const elsewhere = (n: number): number[] => {
