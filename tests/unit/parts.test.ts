@@ -64,8 +64,19 @@ function condensedInput(whole: TallyInput, parts: readonly number[][], tally: Ta
   return { ...wholeInput(rows, whole.listName), narrowed, counted, ladder: whole.ladder };
 }
 
-/** Tables as plain data, without what names single records; numbers to 9 digits, of
- * forecasts, whose weights are searched for, to 4. */
+/** Whether two results are the same: numbers within a share of their size, all else to the letter. */
+function near(a: unknown, b: unknown, share: number): boolean {
+  if (typeof a === 'number' && typeof b === 'number')
+    return Math.abs(a - b) <= share * Math.max(1, Math.abs(a), Math.abs(b));
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
+  const [keys, others] = [Object.entries(a), new Map(Object.entries(b))];
+  return (
+    keys.length === others.size &&
+    keys.every(([key, value]) => others.has(key) && near(value, others.get(key), share))
+  );
+}
+
+/** Tables as plain data, without what names single records. */
 function told(input: TallyInput, tally: Tally): unknown {
   const answer = finish(computeTally(input, tally));
   const tables = finish(freezeAll(answer.tables)).map(({ name, columns, rows }) => ({
@@ -74,11 +85,7 @@ function told(input: TallyInput, tally: Tally): unknown {
     rows: rows.map(({ kind, level, cells, keys, where, partOf }) => ({
       kind,
       level,
-      cells: cells.map((cell) =>
-        typeof cell === 'number'
-          ? Number(cell.toPrecision(tally.kind === 'forecast' ? 4 : 9))
-          : cell,
-      ),
+      cells,
       keys,
       where,
       partOf,
@@ -205,7 +212,9 @@ describe('figures from parts', () => {
             if (error instanceof TallyRefused || error instanceof BadBands) return;
             throw error;
           }
-          expect(told(condensedInput(whole, parts, tally), tally)).toEqual(want);
+          const got = told(condensedInput(whole, parts, tally), tally);
+          // Weights of a forecast are searched for: what rounding does to their errors grows on the way.
+          if (!near(got, want, kind === 'forecast' ? 1e-4 : 1e-9)) expect(got).toEqual(want);
           compared++;
         }),
         { numRuns: 200 },
