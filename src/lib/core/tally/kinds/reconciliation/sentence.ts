@@ -87,7 +87,8 @@ export function reconciliationSentence(
           ],
           (next) => ({ ...spec, tolerance: { ...tolerance, in: next } }),
         ),
-        usual: tolerance.in === 'amount',
+        // The tolerance itself says it: `5 %`.
+        usual: true,
       },
       {
         slot: toggleSlot<ReconciliationSpec>(
