@@ -1,7 +1,8 @@
 import { DAY_MS } from '../table/calendar';
 import { isText } from '../table/column';
 import type { Table } from '../table/table';
-import { sameWord, singular, type Token } from './tokens';
+import { nameWords, sameWord, singular, type Token } from './tokens';
+import { YES_NO_WORDS } from './words/testWords';
 
 /** Values of a column that words name. */
 export interface NamedValues {
@@ -32,9 +33,9 @@ export class ListWords {
       const whole = new Map<string, string[]>();
       const holding = new Map<string, string[]>();
       for (const text of column.dictionary) {
-        const low = text.trim().toLowerCase();
+        const low = nameWords(text).join(' ');
         put(whole, singular(low), text);
-        for (const part of new Set(low.split(/[\s,/-]+/).map(singular))) put(holding, part, text);
+        for (const part of new Set(low.split(/[\s/-]+/).map(singular))) put(holding, part, text);
       }
       return [{ column: column.id, whole, holding }];
     });
@@ -43,7 +44,7 @@ export class ListWords {
   /** The words of the names of its columns and of their values, in small letters. */
   get vocabulary(): ReadonlySet<string> {
     return (this.#vocabulary ??= new Set([
-      ...this.table.columns.flatMap(({ name }) => name.toLowerCase().split(/[\s,/-]+/)),
+      ...this.table.columns.flatMap(({ name }) => nameWords(name)),
       ...this.#values.flatMap(({ holding }) => [...holding.keys()]),
     ]));
   }
@@ -62,6 +63,24 @@ export class ListWords {
     return day;
   }
 
+  /** Columns of dates, in the order of the list. */
+  get dateColumns(): readonly string[] {
+    return this.table.columns.flatMap(({ id, type }) =>
+      type === 'date' || type === 'datetime' ? [id] : [],
+    );
+  }
+
+  /** Whether a column has another text in each record: it names the records. */
+  namesRecords(id: string): boolean {
+    const column = this.table.columns.find((c) => c.id === id);
+    return column !== undefined && isText(column) && column.dictionary.length === this.table.length;
+  }
+
+  /** Whether the values of a column are known by their names. */
+  isLookedThrough(id: string): boolean {
+    return this.#values.some(({ column }) => column === id);
+  }
+
   /**
    * The column that tokens from a place on name, by its whole name, and how many tokens that takes;
    * the longest name of those that fit.
@@ -72,7 +91,7 @@ export class ListWords {
   ): { column: string; type: string; length: number } | null {
     let best: { column: string; type: string; length: number } | null = null;
     for (const { id, name, type } of this.table.columns) {
-      const words = name.toLowerCase().split(/\s+/).filter(Boolean);
+      const words = nameWords(name);
       const fits =
         words.length > 0 &&
         words.every((word, n) => {
@@ -85,29 +104,25 @@ export class ListWords {
     return best;
   }
 
-  /** Whether a word is, or begins, a word of a column's name. @param ofType only of columns of this type */
-  isColumnWord(word: string, ofType?: string): boolean {
-    return this.table.columns.some(
-      ({ name, type }) =>
-        (ofType === undefined || type === ofType) &&
-        name
-          .toLowerCase()
-          .split(/\s+/)
-          .some(
-            (own) =>
-              sameWord(own, word) || (word.length >= 4 && own.startsWith(word.replace(/s$/, ''))),
-          ),
+  /** The columns that have a word of four letters or more in their names, or whose names have a word that it begins. */
+  columnsWith(word: string): string[] {
+    if (word.length < 4) return [];
+    const single = word.replace(/s$/, '');
+    return this.table.columns.flatMap(({ id, name }) =>
+      nameWords(name).some((own) => own.length >= 4 && own.startsWith(single)) ? [id] : [],
     );
   }
 
   /**
-   * The values that words name: those that are called so, but for case, outer spaces and a plural; or, of a
-   * word of four letters or more, those of one column that hold it as a word.
+   * The values that words name, column by column: those that are called so, but for case, outer spaces and a plural;
+   * or, of a word of four letters or more, those that hold it as a word. None where a column has too many alike.
    * @param within only those of this column
    */
-  valuesNamed(words: string, within?: string): NamedValues | null {
+  valuesNamed(words: string, within?: string): readonly NamedValues[] {
     const said = words.trim().toLowerCase();
-    if (said === '') return null;
+    if (said === '') return [];
+    const flag = this.table.columns.find(({ id, type }) => id === within && type === 'yesno');
+    if (flag) return YES_NO_WORDS.has(said) ? [{ column: flag.id, values: [said] }] : [];
     const name = singular(said);
     const columns = this.#values.filter(({ column }) => within === undefined || column === within);
     const named = (by: 'whole' | 'holding', most: number): NamedValues[] =>
@@ -115,11 +130,9 @@ export class ListWords {
         const values = own[by].get(name) ?? [];
         return values.length > 0 && values.length <= most ? [{ column: own.column, values }] : [];
       });
-    const [whole] = named('whole', MOST_TEXTS);
-    if (whole) return whole;
-    if (said.length < 4 || /\s/.test(said)) return null;
-    const holding = named('holding', MOST_ALIKE);
-    return holding.length === 1 ? holding[0] : null;
+    const whole = named('whole', MOST_TEXTS);
+    if (whole.length > 0) return whole;
+    return said.length < 4 || /\s/.test(said) ? [] : named('holding', MOST_ALIKE);
   }
 }
 

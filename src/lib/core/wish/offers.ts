@@ -8,14 +8,13 @@ import { kindOf } from '../tally/kind/kinds';
 import { refs } from '../tally/spec/refs';
 import type { Tally } from '../tally/spec/specs';
 import type { Wish } from '../tally/wish/wish';
-import { fitOf, wishOf } from '../tally/wish/wishOf';
-import { filtersIn } from './filters';
 import { otherListIn } from './otherList';
-import { leftover, notUnderstood } from './leftover';
 import type { ListWords } from './listWords';
+import type { Phrase } from './phrase';
+import { readingsOf, type Reading } from './reading';
 import { respelled, type Respelling } from './respelled';
-import { SMALL_WORDS } from './smallWords';
-import { tokensOf } from './tokens';
+import { tokensOf, type Token } from './tokens';
+import { asTexts, unsaid } from './unsaid';
 
 /** A tally that a wish may mean. */
 export interface Offer {
@@ -39,8 +38,11 @@ export interface Offer {
  * @example narrowingIn('delay is unread', words) // [{ kind: 'leaf', column: 'delay', test: { test: 'unread' } }]
  */
 export function narrowingIn(typed: string, words: ListWords): readonly Condition[] {
-  const { conditions, rest } = filtersIn(tokensOf(typed), words);
-  return rest.every(({ word }) => SMALL_WORDS.has(word)) ? conditions : [];
+  const tokens = tokensOf(typed);
+  if (tokens.length === 0) return [];
+  const [{ narrow, asks, phrases }] = readingsOf({ tokens, words, listName: '', kept: [] });
+  const read = phrases.reduce((sum, { from, to }) => sum + to - from, 0);
+  return asks || read < tokens.length ? [] : narrow;
 }
 
 /**
@@ -57,6 +59,7 @@ export function offersFor(
   kept: readonly KeptBands[],
 ): Offer[] {
   const offers = offersOf(typed, words, facts, listName, kept);
+  if (offers.length === 0 && narrowingIn(typed, words).length > 0) return [];
   const left = offers[0]?.left ?? tokensOf(typed).map(({ text }) => text);
   const near = left.length > 0 ? respelled(typed, left, words) : null;
   if (!near) return offers;
@@ -92,38 +95,60 @@ function offersOf(
   kept: readonly KeptBands[],
 ): Offer[] {
   const other = otherListIn(tokensOf(typed), facts.others ?? []);
-  const { conditions, rest } = filtersIn(other.rest, words);
-  const { columns } = words.table;
+  const tokens = other.rest;
+  const readings = readingsOf({ tokens, words, listName, kept });
+  const offers = readings
+    // Words that only narrow begin no tally: none was asked for.
+    .filter(({ asks, counts }) => asks || counts || other.list !== null)
+    .map((reading) => offersOfReading(tokens, reading, other.list, words, facts, listName));
+  const [first = [], ...choices] = offers;
+  // What the same words could mean as well stands right behind the likeliest.
+  const others = choices.flatMap(([best]) =>
+    best && best.left.length <= (first[0]?.left.length ?? 0) ? best : [],
+  );
+  return [...first.slice(0, 1), ...others, ...first.slice(1)];
+}
+
+function offersOfReading(
+  tokens: readonly Token[],
+  { wish: said, narrow, phrases }: Reading,
+  otherList: string | null,
+  words: ListWords,
+  facts: ListFacts,
+  listName: string,
+): Offer[] {
   const names = namesOf(words.table);
-  const text = rest
-    .map(({ text: own, afterComma }, k) => (afterComma && k > 0 ? `, ${own}` : ` ${own}`))
-    .join('')
-    // “top 2 vessels in each route” ranks anew in each.
-    .replace(/\bin each\b/gi, 'within')
-    .trim();
-  // Words that only narrow begin no tally: none was asked for.
-  if (other.list === null && rest.every(({ word }) => SMALL_WORDS.has(word))) return [];
-  const said = wishOf(text, columns, kept) ?? (conditions.length > 0 ? {} : null);
-  const wish = other.list === null ? said : { ...said, against: other.list };
-  if (!wish) return [];
-  const narrowWords = conditions.map((condition) => describeCondition(condition, names));
+  const wish = otherList === null ? said : { ...said, against: otherList };
+  const narrowWords = narrow.map((condition) => describeCondition(condition, names));
   return questionsOf(facts, wish)
-    .map((asked) => ({ ...asked, fit: fitOf(text, asked, columns) }))
+    .map((asked) => ({ ...asked, fit: fitOf(phrases, asked) }))
     .sort((a, b) => b.fit - a.fit)
-    .flatMap(({ kind, question, found, guess }): Offer[] => {
+    .flatMap(({ kind, question, guess }): { offer: Offer; lost: number }[] => {
       if (!('tally' in guess)) return [];
       const { tally } = guess;
-      const left = [
-        ...notUnderstood(rest, leftover(rest, tally, columns, found, listName)),
-        ...(other.list !== null && !againstSaid(tally, other.list) ? [other.list] : []),
-      ];
+      const words = unsaid(tokens, phrases, tally);
+      const against = otherList !== null && !againstSaid(tally, otherList) ? [otherList] : [];
+      const left = [...asTexts(tokens, words), ...against];
       const sentence = kindOf(tally).plain(names, listName);
-      return [
-        { kind, question, sentence, tally, wish, narrow: conditions, narrowWords, left, taken: [] },
-      ];
+      const offer = { kind, question, sentence, tally, wish, narrow, narrowWords, left, taken: [] };
+      return [{ offer, lost: words.length + against.length }];
     })
-    .sort((a, b) => a.left.length - b.left.length || invented(a) - invented(b));
+    .sort((a, b) => a.lost - b.lost || invented(a.offer) - invented(b.offer))
+    .map(({ offer }) => offer);
 }
+
+/** How well a question fits a wish: before all where the wish can hardly mean another, then by the words that name it. */
+const fitOf = (
+  phrases: readonly Phrase[],
+  { kind, meant }: { kind: Tally['kind']; meant: boolean },
+): number =>
+  2 * phrases.filter(({ part }) => part.is === 'asks' && part.kinds.includes(kind)).length +
+  // “fares by month” is a rollup, unless another question is named.
+  Number(
+    kind === 'periods' &&
+      phrases.some(({ part }) => part.is === 'period' && part.period !== 'weekday'),
+  ) +
+  (meant ? 100 : 0);
 
 /** Whether a tally looks at a list that was named. */
 const againstSaid = (tally: Tally, list: string): boolean =>

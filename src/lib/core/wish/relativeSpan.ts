@@ -1,6 +1,6 @@
 import { periodEnd, periodOf, periodStart } from '../table/period';
 import type { NamedDays } from '../table/periodName';
-import { PERIOD_WORDS } from '../tally/wish/wishPlaces';
+import { PERIOD_WORDS } from './words/periodWords';
 
 /**
  * Days that are told from the last day of a list: `this month` is the month of that day, `last quarter` the quarter
@@ -11,7 +11,8 @@ import { PERIOD_WORDS } from '../tally/wish/wishPlaces';
 export function relativeSpan(words: readonly string[], last: number): NamedDays | null {
   const [which, count, unit] = words.length === 2 ? [words[0], '1', words[1]] : words;
   const period = words.length > 3 ? undefined : PERIOD_WORDS.get(unit ?? '');
-  if (!period || !/^(this|last|previous|past)$/.test(which ?? '')) return null;
+  if (!period || period === 'weekday' || !/^(this|last|previous|past)$/.test(which ?? ''))
+    return null;
   const n = Number(count);
   if (!Number.isInteger(n) || n < 1 || n > 1000) return null;
   const now = periodOf(last, period);

@@ -1,9 +1,9 @@
 import { distance } from '../table/nearest';
 import { CALENDAR_PERIODS } from '../table/period';
-import { MEASURE_WORDS } from '../tally/wish/wishMeasures';
-import { PERIOD_WORDS } from '../tally/wish/wishPlaces';
 import type { ListWords } from './listWords';
 import { tokensOf } from './tokens';
+import { MEASURE_WORDS } from './words/measureWords';
+import { PERIOD_WORDS } from './words/periodWords';
 
 /** A word that was not understood, and the word of the list or of wishes that it was taken for. */
 export interface Respelling {

@@ -3,7 +3,7 @@ import type { Condition } from '../../core/selection/condition';
 import { describeCondition, missingWords } from '../../core/selection/describe';
 import { allOf } from '../../core/tally/spec/whereCondition';
 import { counted, showCount } from '../../core/table/format';
-import { narrowingOf, type Narrowing } from '../../core/tally/wish/narrowing';
+import { searchOf, type Search } from '../../core/wish/search';
 import type { ReplyOf } from '../../engine/protocol';
 import type { BenchState } from '../bench/bench.svelte';
 import type { Act } from './acts';
@@ -13,18 +13,17 @@ const MOST_COLUMNS = 16;
 
 /** What was typed as tallies to begin, and as what shall count. */
 export async function foundActs(bench: BenchState, typed: string): Promise<Act[]> {
-  const narrowing = narrowingOf(typed, bench.columns);
+  const search = searchOf(typed);
   const [{ tallies: offers, narrow }, values] = await Promise.all([
     bench.offers(typed, 'find questions'),
-    valueActs(bench, narrowing),
+    valueActs(bench, search),
   ]);
   const tallies = tallyActs(bench, offers);
-  const { said } = narrowing;
   // Several conditions, or one that no value is found for, are one step as the whole wish reads.
   const whole = narrow.length > 1 || (narrow.length === 1 && values.length === 0);
-  const condition = whole ? allOf(narrow) : narrowing.condition;
+  const condition = whole ? allOf(narrow) : null;
   const named = condition ? [await narrowAct(bench, condition)] : [];
-  return said ? [...named, ...values, ...tallies] : [...named, ...tallies, ...values];
+  return search.said ? [...named, ...values, ...tallies] : [...named, ...tallies, ...values];
 }
 
 /** `median delay by vessel without gale`: the tallies that begin so, and what they narrow to. */
@@ -73,7 +72,7 @@ const narrowAct = (bench: BenchState, condition: Condition): Promise<Act> =>
   });
 
 /** Values of the list's text columns that hold what was typed, each as a step to narrow by. */
-async function valueActs(bench: BenchState, { search, not }: Narrowing): Promise<Act[]> {
+async function valueActs(bench: BenchState, { search, not }: Search): Promise<Act[]> {
   const columns = bench.columns.filter((c) => c.type === 'text').slice(0, MOST_COLUMNS);
   const found = await Promise.all(
     columns.map(async (c) => {

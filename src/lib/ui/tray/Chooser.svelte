@@ -1,6 +1,4 @@
 <script lang="ts">
-  import { type Wish } from '../../core/tally/wish/wish';
-  import { wishOf, fitOf } from '../../core/tally/wish/wishOf';
   import type { Begin, Offered, Sketch } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import NothingCounted from '../ladder/NothingCounted.svelte';
@@ -15,27 +13,26 @@
   let field = $state<HTMLInputElement>();
 
   const words = $derived(text.toLowerCase().split(/\s+/).filter(Boolean));
-  /** What was typed as a wish: a measure, a column, a period. The cards then begin with it. */
-  const typed = $derived(wishOf(text, bench.columns, bench.keptBands));
   const matches = (q: Begin): number => {
     const all = `${q.question} ${q.found} ${q.sentence}`.toLowerCase();
     return words.filter((word) => all.includes(word)).length;
   };
-  /** What the words typed narrow to, and which of them each kind of question does not say. */
+  /** The tallies that what was typed may mean, with what it narrows to and the words that each does not say. */
   let offers = $state.raw<readonly Offered[]>([]);
   const offerOf = ({ kind }: Begin): Offered | undefined => offers.find((o) => o.kind === kind);
+  /** What was typed as a wish: a measure, a column, a period. The cards then begin with it. */
+  const typed = $derived(offers.at(0)?.wish);
   /** In the order of the offers: those that leave fewest words first. */
   const placeOf = (q: Begin): number => {
     const at = offers.findIndex(({ kind }) => kind === q.kind);
     return at < 0 ? offers.length : at;
   };
   const shown = $derived(
-    typed
+    offers.length > 0
       ? [...questions].sort(
           (a, b) =>
             Number(b.tally !== null) - Number(a.tally !== null) ||
             placeOf(a) - placeOf(b) ||
-            fitOf(text, b) - fitOf(text, a) ||
             matches(b) - matches(a),
         )
       : questions.filter((q) => matches(q) === words.length),
@@ -47,29 +44,30 @@
   /** The words for which the words not understood were gone to: the next Enter begins all the same. */
   let shownLeft = $state('');
 
-  /** The wish that the questions answer. */
-  let answered: Wish | null = null;
+  /** The words that the questions answer. */
+  let answered = '';
   /** Enter came before the questions to these words: the first is begun when they are there. */
   let entering = false;
 
   // Answers of older figures are dropped: with a new stand the questions are asked anew.
   $effect(() => {
     const token = bench.counts?.token;
-    const wish = { ...bench.wish, ...typed };
-    const asked = typed;
+    const asked = text.trim();
+    const panel = bench.wish;
     let stale = false;
     entering = false;
     void (async () => {
       try {
         // Letters come one by one: what they say so far is asked once they rest.
-        if (typed) await new Promise((resolve) => setTimeout(resolve, 200));
+        if (asked) await new Promise((resolve) => setTimeout(resolve, 200));
         if (stale) return;
-        const answers = await bench.questions(wish);
-        const found = text.trim() ? (await bench.offers(text, 'chooser')).tallies : [];
+        const found = asked ? (await bench.offers(asked, 'chooser')).tallies : [];
+        if (stale) return;
+        const answers = await bench.questions({ ...panel, ...found.at(0)?.wish });
         if (stale) return;
         offers = found;
         // What narrows is out of the way of an offer; what a panel asked for before is not known to it.
-        const begun = Object.keys(bench.wish).length === 0 ? found : [];
+        const begun = Object.keys(panel).length === 0 ? found : [];
         questions = answers.map((question) => {
           const offer = begun.find(({ kind }) => kind === question.kind);
           return offer ? { ...question, tally: offer.tally, sentence: offer.sentence } : question;
@@ -125,7 +123,7 @@
       ? { ArrowDown: 1 }
       : { ArrowRight: 1, ArrowLeft: -1, ArrowDown: across, ArrowUp: -across };
     if (typing && event.key === 'Enter') {
-      if (answered === typed) beginFirst();
+      if (answered === text.trim()) beginFirst();
       else entering = true;
     } else if (Object.hasOwn(step, event.key)) {
       const to = at < 0 ? 0 : at + step[event.key];

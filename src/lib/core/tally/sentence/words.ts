@@ -1,4 +1,4 @@
-import type { Bands } from '../../arrange/bands';
+import type { Band, Bands } from '../../arrange/bands';
 import type { GroupKey } from '../../arrange/groupKey';
 import type { SortKey } from '../../arrange/sortKey';
 import { measureWords, needsOther, ofRecords, type Measure } from '../../measure/measure';
@@ -46,12 +46,34 @@ function bandsCut(bands: Bands): string {
       return `bands from ${edgesWords(bands.edges)}`;
     case 'table':
       if (bands.name !== undefined) return `the bands “${bands.name}”`;
+      if (isRow(bands.bands)) return rowWords(bands.bands);
       return bands.bands.length === 1
         ? '1 band of a table'
         : `${bands.bands.length} bands of a table`;
     case 'list':
       return `the bands of ${bands.list}`;
   }
+}
+
+/** Whether bands follow one another edge to edge, two at least, without names of their own. */
+const isRow = (bands: readonly Band[]): boolean =>
+  bands.length > 1 &&
+  bands.every(
+    ({ label, from, fromIn, toIn }, k) =>
+      label === undefined &&
+      fromIn === undefined &&
+      toIn === undefined &&
+      (k === 0 ? true : from !== null && from === bands[k - 1].to),
+  );
+
+/** `bands from 0, 5 and 10, open above` */
+function rowWords(bands: readonly Band[]): string {
+  const edges = [bands[0].from, ...bands.map(({ to }) => to)].filter((edge) => edge !== null);
+  const open = [
+    ...(bands[0].from === null ? ['below'] : []),
+    ...(bands[bands.length - 1].to === null ? ['above'] : []),
+  ];
+  return `bands from ${edgesWords(edges)}${open.length ? `, open ${open.join(' and ')}` : ''}`;
 }
 
 /** `0, 1, 5 and 10`; a long run is cut short. */

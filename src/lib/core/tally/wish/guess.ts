@@ -1,7 +1,7 @@
 import type { GroupKey } from '../../arrange/groupKey';
 import { MEASURES, ofRecords, type Measure, type MeasureKind } from '../../measure/measure';
 import type { ColumnType } from '../../table/column';
-import { noFinerThan, type CalendarPeriod } from '../../table/period';
+import { noFinerThan, type CalendarPeriod, type Period } from '../../table/period';
 import type { Wish } from './wish';
 
 /** What a first guess knows of a column. */
@@ -49,8 +49,10 @@ export type Guess<Spec> = { readonly tally: Spec } | { readonly needs: string };
 export interface FirstGuess<Spec> {
   /** As the analyst asks it: `How do the values fall?` */
   readonly question: string;
-  /** Other words it is found by. */
+  /** Other words its card is found by. */
   readonly found: string;
+  /** Words that name it in a wish, wherever they stand: `growth`, `what moved`. */
+  readonly asks: readonly string[];
   /** How a column's panel offers it, for columns of these types; not there unless given. */
   readonly ofColumn?: { readonly words: string; readonly types: readonly ColumnType[] };
   /** Words of a wish that any tally of this kind answers, whatever its spec says. */
@@ -79,8 +81,44 @@ export function keysFor(facts: ListFacts, wish: Wish): GroupKey[] {
   const found = ofType(facts, 'text', 'yesno')
     .filter((c) => c.distinct > 1 && c.distinct <= 60 && c.distinct < facts.records)
     .sort((a, b) => Number(a.type === 'yesno') - Number(b.type === 'yesno'));
-  return [...new Set([...wished, ...found])].map((c) => keyOf(c, wish.period));
+  const day = wish.weekday ? dateFor(facts, wish) : undefined;
+  return [...new Set([...wished, ...(day ? [day] : []), ...found])].map((c) => ({
+    ...keyOf(c, wish.weekday ? 'weekday' : wish.period),
+    ...bandsAsked(c, wish),
+  }));
 }
+
+/**
+ * The band table that was named; bands of the width, or by the edges that were. Values beyond the first or the last edge
+ * stand in bands of their own, which are open.
+ */
+export function bandsAsked(
+  column: ColumnFact,
+  { edges, table, width }: Wish,
+): Pick<GroupKey, 'bands'> {
+  if (column.type !== 'number') return {};
+  if (table) return { bands: { by: 'table', ...table } };
+  if (width !== undefined) return { bands: { by: 'width', width, origin: 0 } };
+  if (!edges) return {};
+  const [first, last] = [edges[0], edges[edges.length - 1]];
+  const [under, over] = [column.least < first, column.most > last];
+  if (!under && !over && edges.length > 1) return { bands: { by: 'edges', edges } };
+  const bands = edges.slice(1).map((to, k) => ({ from: edges[k], to }));
+  return {
+    bands: {
+      by: 'table',
+      bands: [
+        ...(under ? [{ from: null, to: first }] : []),
+        ...bands,
+        ...(over || bands.length === 0 ? [{ from: last, to: null }] : []),
+      ],
+    },
+  };
+}
+
+/** How many of the keys were wished for; none, where the whole was asked of. */
+export const wishedCount = ({ by = [], weekday }: Wish): number =>
+  by.length + Number(weekday ?? false);
 
 /** Groups that were asked for in so many words: none of a date, which a series has already. */
 export const wishedKeys = (facts: ListFacts, wish: Wish): GroupKey[] =>
@@ -91,7 +129,7 @@ export const wishedKeys = (facts: ListFacts, wish: Wish): GroupKey[] =>
   );
 
 /** A key on a column: dates by a period, numbers of many values in bands. */
-export function keyOf(column: ColumnFact, period?: CalendarPeriod): GroupKey {
+export function keyOf(column: ColumnFact, period?: Period): GroupKey {
   const key = plainKey(column.id);
   if (column.type === 'text') return { ...key, loose: true };
   if (column.type === 'date' || column.type === 'datetime')
@@ -161,8 +199,11 @@ export function spreadFor(facts: ListFacts, wish: Wish): ColumnFact | undefined 
 
 /** The measure wished, or the sum of the list's number, or the count of records. */
 export function measureFor(facts: ListFacts, wish: Wish): Measure {
-  const { measure, per, column: of } = wish;
-  if (of !== undefined && per !== undefined) return { kind: 'ratio', column: of, other: per };
+  const { measure, per, less, column: of } = wish;
+  if (of !== undefined && per !== undefined) {
+    const kind = measure === 'weightedMean' ? measure : less ? 'difference' : 'ratio';
+    return { kind, column: of, other: per };
+  }
   if (measure && ofRecords(measure)) return { kind: measure };
   const wished = facts.columns.find((c) => c.id === wish.column);
   const column =

@@ -39,14 +39,18 @@ const GUESSES: Guesses = {
   reconciliation: reconciliationGuess,
 };
 
+/** The kinds, in the order in which the work is done. */
 const KINDS = Object.keys(GUESSES) as Tally['kind'][];
 
 /** How a tally of any kind begins. */
 export const guessOf = (kind: Tally['kind']): FirstGuess<Tally> => GUESSES[kind];
 
-/** Every word of a wish that some kind answers by itself: to any other it is a wish like another. */
-export const WORDS_OF_KINDS: ReadonlySet<string> = new Set(
-  Object.values(GUESSES).flatMap(({ answers = [] }) => answers),
+/** The words that name a question, each with the kinds it names. */
+export const WORDS_OF_KINDS: ReadonlyMap<string, readonly Tally['kind'][]> = new Map(
+  KINDS.flatMap((kind) => GUESSES[kind].asks).map((words) => [
+    words,
+    KINDS.filter((kind) => GUESSES[kind].asks.includes(words)),
+  ]),
 );
 
 /** The kinds that a column of a type can begin, with the words a panel offers each by. */

@@ -12,7 +12,9 @@ export const Wish = z.strictObject({
   measure: z.enum(MEASURE_KINDS).optional(),
   /** The column by whose total that of `column` is divided: fares per passenger. */
   per: z.string().optional(),
-  /** Columns to group by, from the outermost. */
+  /** Less that of `per`, and not divided by it. */
+  less: z.boolean().optional(),
+  /** Columns to group by, from the outermost; an empty list: the whole was asked of. */
   by: z.array(z.string()).max(6).optional(),
   /** How many of the first of `by` places are given within. */
   within: z.int().min(0).max(6).optional(),
@@ -22,7 +24,11 @@ export const Wish = z.strictObject({
   periods: z.array(z.enum(CALENDAR_PERIODS)).optional(),
   /** The month in which a year starts. */
   yearStartsIn: z.int().min(1).max(12).optional(),
-  /** The first so many. */
+  /** The date by the day of the week. */
+  weekday: z.boolean().optional(),
+  /** Which end comes first. */
+  order: z.enum(['highest', 'lowest']).optional(),
+  /** So many of those that come first. */
   first: z.int().min(1).max(1_000_000).optional(),
   /** The next so many periods. */
   ahead: z.int().min(1).max(500).optional(),
@@ -44,10 +50,20 @@ export const Wish = z.strictObject({
   plain: z.array(z.string()).max(20).optional(),
   /** How often each value occurs, the commonest first. */
   often: z.boolean().optional(),
+  /** In bands, however many. */
+  bands: z.boolean().optional(),
+  /** In bands of this width. */
+  width: z.number().positive().optional(),
   /** Edges of bands, rising. */
   edges: z.array(z.number()).min(1).max(100).optional(),
   /** A band table that was named by the name it is kept under. */
   table: KeptBands.optional(),
+  /** Since the start of the year. */
+  toDate: z.boolean().optional(),
+  /** What periods are set against. */
+  earlier: z.enum(['previous', 'yearBefore']).optional(),
+  /** Periods of this length, one beside the other. */
+  beside: z.enum(CALENDAR_PERIODS).optional(),
   /** Means with ± their deviation. */
   withDeviation: z.boolean().optional(),
   /** The other list that this one is set against, by its name. */

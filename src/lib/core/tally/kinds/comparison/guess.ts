@@ -5,6 +5,7 @@ import type { ComparisonSpec } from './spec';
 export const comparisonGuess: FirstGuess<ComparisonSpec> = {
   question: 'What changed since last time?',
   found: 'comparison compare moved changed reading difference',
+  asks: ['comparison', 'compare', 'what changed since'],
   guess(facts, wish) {
     const older = facts.lists.find((name) => name.startsWith('the reading'));
     if (!older)

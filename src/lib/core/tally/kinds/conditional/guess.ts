@@ -17,6 +17,7 @@ import type { ConditionalSpec } from './spec';
 export const conditionalGuess: FirstGuess<ConditionalSpec> = {
   question: 'How many, how much, if…?',
   found: 'conditional condition where if count sum both overlap',
+  asks: ['conditional', 'overlap'],
   measures: () => ['records'],
   meant: (wish) => wish.conditions !== undefined,
   // Its conditions are examples where none was wished for.

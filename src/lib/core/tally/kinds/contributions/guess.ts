@@ -12,6 +12,20 @@ import type { ContributionsSpec } from './spec';
 export const contributionsGuess: FirstGuess<ContributionsSpec> = {
   question: 'What moved it?',
   found: 'what moved it contributions gave change steps why rise fall',
+  asks: [
+    'what moved',
+    'moved',
+    'contributions',
+    'contribution',
+    'what drove',
+    'change',
+    'changed',
+    'why',
+    'rise',
+    'rose',
+    'fall',
+    'fell',
+  ],
   guess(facts, wish) {
     const date = dateFor(facts, wish);
     if (!date) return { needs: NEEDS.date };

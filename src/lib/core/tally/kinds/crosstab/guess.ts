@@ -13,15 +13,23 @@ import { MOST_ACROSS, type CrosstabSpec } from './spec';
 export const crosstabGuess: FirstGuess<CrosstabSpec> = {
   question: 'How do two things meet?',
   found: 'cross-tab crosstab table by across rows columns margins share',
+  asks: ['cross-tab', 'crosstab', 'cross tab'],
   answers: ['across'],
   measures: () => ['records'],
+  meant: (wish) => wish.beside !== undefined,
   guess(facts, wish) {
     const keys = keysFor(facts, wish);
     const date = dateFor(facts, wish);
     if (keys.length === 0) return { needs: NEEDS.group };
     const [down, second] = keys;
     const across =
-      wish.by && wish.by.length > 1 ? second : date ? keyOf(date, wish.period) : second;
+      wish.beside && date
+        ? keyOf(date, wish.beside)
+        : wish.by && wish.by.length > 1
+          ? second
+          : date
+            ? keyOf(date, wish.weekday ? 'weekday' : wish.period)
+            : second;
     if (!across || across.column === down.column)
       return { needs: 'It needs two columns to group by.' };
     // Days, or names, of which there are too many to stand side by side go down the page.

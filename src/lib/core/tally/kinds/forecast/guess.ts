@@ -14,6 +14,7 @@ const DAYS_A_YEAR = 365;
 export const forecastGuess: FirstGuess<ForecastSpec> = {
   question: 'What comes next?',
   found: 'forecast next carry on predict trend season future',
+  asks: ['forecast', 'predict', 'prediction', 'carry on', 'trend', 'seasonal', 'season', 'future'],
   ofColumn: { words: 'carry it on', types: ['number', 'date', 'datetime'] },
   meant: (wish) => wish.ahead !== undefined,
   guess(facts, wish) {

@@ -1,36 +1,38 @@
 import {
+  bandsAsked,
   common,
   keyOf,
   keysFor,
   measuresFor,
   NEEDS,
   spreadFor,
-  type ColumnFact,
   type FirstGuess,
 } from '../../wish/guess';
-import type { Wish } from '../../wish/wish';
 import type { FrequencySpec } from './spec';
-
-/** The band table that was named, or bands by the edges that were, out to the lowest and the highest value. */
-function bandsAsked(
-  column: ColumnFact,
-  { edges, table }: Wish,
-): Pick<FrequencySpec['key'], 'bands'> {
-  if (column.type !== 'number') return {};
-  if (table) return { bands: { by: 'table', ...table } };
-  if (!edges) return {};
-  const all = [...edges, column.least, column.most].sort((a, b) => a - b);
-  const rising = [...new Set(all)];
-  return rising.length < 2 ? {} : { bands: { by: 'edges', edges: rising } };
-}
 
 export const frequencyGuess: FirstGuess<FrequencySpec> = {
   question: 'How do the values fall?',
   found: 'frequency distribution bands bins histogram often occurs',
+  asks: [
+    'frequency',
+    'frequencies',
+    'distribution',
+    'distributed',
+    'bins',
+    'histogram',
+    'occurs',
+    'fall',
+    'falls',
+  ],
   ofColumn: { words: 'how it falls', types: ['text', 'number', 'date', 'datetime', 'yesno'] },
   answers: ['often'],
   measures: () => ['records'],
-  meant: (wish) => wish.often === true || wish.edges !== undefined || wish.table !== undefined,
+  meant: (wish) =>
+    wish.often === true ||
+    wish.edges !== undefined ||
+    wish.width !== undefined ||
+    wish.table !== undefined ||
+    (wish.bands === true && !wish.by?.length),
   guess(facts, wish) {
     const wished =
       facts.columns.find((c) => c.id === wish.column) ??

@@ -12,6 +12,7 @@ import type { GrowthSpec } from './spec';
 export const growthGuess: FirstGuess<GrowthSpec> = {
   question: 'How fast did it grow?',
   found: 'growth compound rate increase',
+  asks: ['growth', 'grow', 'grew', 'compound growth', 'growth rate', 'increase'],
   guess(facts, wish) {
     const date = dateFor(facts, wish);
     if (!date) return { needs: NEEDS.date };

@@ -3,6 +3,7 @@ import {
   keysFor,
   measuresFor,
   NEEDS,
+  wishedCount,
   type FirstGuess,
   type ListFacts,
 } from '../../wish/guess';
@@ -17,7 +18,7 @@ export function totalsFor(facts: ListFacts, wish: Wish): LedgerSpec {
   return {
     ...common,
     kind: 'ledger',
-    groups: wish.by?.length ? keys.slice(0, wish.by.length) : keys.slice(0, 2),
+    groups: wish.by ? keys.slice(0, wishedCount(wish)) : keys.slice(0, 2),
     sort: [],
     // Totals stand beside what they are of; several that were asked for stand as they were.
     measures: counted || measures.length > 1 ? measures : [{ kind: 'records' }, ...measures],
@@ -28,9 +29,10 @@ export function totalsFor(facts: ListFacts, wish: Wish): LedgerSpec {
 export const ledgerGuess: FirstGuess<LedgerSpec> = {
   question: 'What does each group come to?',
   found: 'ledger subtotals totals groups list records',
+  asks: ['ledger', 'subtotals', 'subtotal', 'totals'],
   measures: () => ['records'],
   guess(facts, wish) {
     const tally = totalsFor(facts, wish);
-    return tally.groups.length ? { tally } : { needs: NEEDS.group };
+    return tally.groups.length || wish.by ? { tally } : { needs: NEEDS.group };
   },
 };

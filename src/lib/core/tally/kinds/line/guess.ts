@@ -4,6 +4,17 @@ import type { LineSpec } from './spec';
 export const lineGuess: FirstGuess<LineSpec> = {
   question: 'Does one number go with another?',
   found: 'line slope regression correlation relation scatter points two columns',
+  asks: [
+    'line',
+    'slope',
+    'regression',
+    'correlation',
+    'correlate',
+    'relation',
+    'scatter',
+    'goes with',
+    'go with',
+  ],
   guess(facts, wish) {
     const y = numberFor(facts, wish);
     if (!y) return { needs: NEEDS.number };

@@ -4,6 +4,7 @@ import type { PercentileSpec } from './spec';
 export const percentileGuess: FirstGuess<PercentileSpec> = {
   question: 'Where does a value stand?',
   found: 'percentile percent at or under quantile place',
+  asks: ['percentile rank', 'percent rank', 'percentile', 'percentiles', 'quantile', 'quantiles'],
   ofColumn: { words: 'where a value stands', types: ['number'] },
   answers: ['stands', '%'],
   measures: () => ['percentile'],

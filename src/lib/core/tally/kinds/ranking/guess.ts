@@ -4,10 +4,12 @@ import type { RankingSpec } from './spec';
 export const rankingGuess: FirstGuess<RankingSpec> = {
   question: 'Who comes first?',
   found: 'rank ranking top first last best highest lowest places',
+  asks: ['rank', 'ranks', 'ranked', 'ranking', 'comes first', 'come first'],
   ofColumn: { words: 'rank by it', types: ['number'] },
   // Without a number it is any ranking, from either end.
   answers: ['rank'],
-  meant: (wish) => wish.within !== undefined || wish.first !== undefined,
+  meant: (wish) =>
+    wish.within !== undefined || wish.first !== undefined || wish.order !== undefined,
   guess(facts, wish) {
     const keys = keysFor(facts, wish);
     const number = numberFor(facts, wish);
@@ -18,7 +20,16 @@ export const rankingGuess: FirstGuess<RankingSpec> = {
     }
     const [key] = wish.by?.length ? keys : most;
     if (!key && !number) return { needs: NEEDS.number };
-    const shared = { ...common, kind: 'ranking', from: 'highest', ties: 'gap', within: 0 } as const;
+    const shared = {
+      ...common,
+      kind: 'ranking',
+      from: wish.order ?? 'highest',
+      ties: 'gap',
+      within: 0,
+    } as const;
+    // An order without a number is of all.
+    const top = (usual: number): { top?: number } =>
+      wish.first === undefined && wish.order !== undefined ? {} : { top: wish.first ?? usual };
     const parents = Math.min(wish.within ?? 0, (wish.by?.length ?? 0) - 1);
     if (!key)
       return {
@@ -26,7 +37,7 @@ export const rankingGuess: FirstGuess<RankingSpec> = {
           ...shared,
           groups: [],
           by: { kind: 'sum', column: number?.id ?? '' },
-          top: wish.first ?? 10,
+          ...top(10),
           show: facts.columns.slice(0, 2).map((c) => c.id),
         },
       };
@@ -36,7 +47,7 @@ export const rankingGuess: FirstGuess<RankingSpec> = {
         ...(parents > 0 && { within: parents }),
         groups: parents > 0 ? keys.slice(0, wish.by?.length) : [key],
         by: measureFor(facts, wish),
-        top: wish.first ?? 5,
+        ...top(5),
         show: [],
       },
     };

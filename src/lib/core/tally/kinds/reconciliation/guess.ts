@@ -20,6 +20,7 @@ export const reconciliationGuess: FirstGuess<ReconciliationSpec> = {
   question: 'Does it agree with another list?',
   found:
     'reconcile reconciliation agree agrees against side by side plan target targets actual budget statement two lists tolerance',
+  asks: ['reconcile', 'reconciliation', 'reconciled', 'agree', 'agrees', 'tolerance'],
   invents: (wish) => wish.against === undefined,
   meant: (wish) => wish.against !== undefined,
   guess(facts, wish) {

@@ -13,6 +13,7 @@ function factsAsked(column: string, { measures = [] }: Wish): SpreadSpec['facts'
 export const spreadGuess: FirstGuess<SpreadSpec> = {
   question: 'How far do groups spread?',
   found: 'spread deviation quartiles mean median box range variance',
+  asks: ['spread', 'spreads', 'how far', 'box', 'quartiles'],
   ofColumn: { words: 'how far groups spread', types: ['number'] },
   measures: ({ facts }) => facts.map(({ kind }) => kind),
   guess(facts, wish) {
