@@ -1,9 +1,12 @@
 import { writeFileSync } from 'node:fs';
 import { format, resolveConfig } from 'prettier';
 import { askDocument } from './askDocument';
+import { wishesDocument } from './wishesDocument';
 
-const file = 'docs/ask.md';
-writeFileSync(
-  file,
-  await format(askDocument(), { ...(await resolveConfig(file)), parser: 'markdown' }),
-);
+const documents = { 'docs/ask.md': askDocument, 'docs/wishes.md': wishesDocument };
+
+for (const [file, document] of Object.entries(documents))
+  writeFileSync(
+    file,
+    await format(document(), { ...(await resolveConfig(file)), parser: 'markdown' }),
+  );

@@ -7,6 +7,7 @@ import { checkExpression } from '$lib/core/expression/check';
 import { readDemo } from '../support/demo';
 import { answered } from '../support/ask';
 import { askDocument, EXAMPLE } from '../../scripts/docs/askDocument';
+import { wishesDocument } from '../../scripts/docs/wishesDocument';
 
 const DOCUMENTS = [
   'README.md',
@@ -17,9 +18,11 @@ const DOCUMENTS = [
 ];
 
 describe('the documents are true of the code', () => {
-  it('docs/ask.md is what the schemas say; “npm run docs” makes it anew', async () => {
-    const file = 'docs/ask.md';
-    const fresh = await format(askDocument(), {
+  it.each([
+    ['docs/ask.md', askDocument],
+    ['docs/wishes.md', wishesDocument],
+  ] as const)('%s is what the code says; “npm run docs” makes it anew', async (file, document) => {
+    const fresh = await format(document(), {
       ...(await resolveConfig(file)),
       parser: 'markdown',
     });

@@ -213,6 +213,40 @@ describe('what the finder finds by what was typed', () => {
     expect(done[0]).toMatch(/^New tally: /);
   });
 
+  it('a value of a column that is narrowed already takes its place, or is added to it, as promised', async () => {
+    run('Narrow to Region: North', await foundActs(benchOf(), 'north'));
+    const found = await foundActs(benchOf(), 'south only');
+    const [instead, added] = found.filter(({ kind }) => kind === 'value');
+    expect(instead.label).toBe('Narrow to Region: South, in place of “Region is North”');
+    expect(added.label).toBe('Add to the step: Region is North or South');
+    for (const act of [instead, added]) {
+      const before = doc;
+      act.run();
+      const { counted, rungs } = new OpenBench(small, recipeOfMade(small), 'x').show(doc);
+      expect(rungs).toHaveLength(1);
+      expect(act.keys).toMatch(new RegExp(`^${counted.records} records? stays?`));
+      expect(counted.records).toBeGreaterThan(0);
+      doc = before;
+    }
+    // A tally that is begun with such a step replaces it as well, and says so.
+    const [tally] = await foundActs(benchOf(), 'sum by depot, south only');
+    expect(tally.label).toContain('Region is South, in place of “Region is North”');
+  });
+
+  it('the first figures of an offer are those of the tally, narrowed as it says', async () => {
+    const [offer] = await foundActs(benchOf(), 'sum by region without south');
+    expect(offer.read).toEqual([
+      { typed: 'sum', as: 'Sum' },
+      { typed: 'by region', as: 'Region' },
+      { typed: 'without south', as: 'Region is not South' },
+    ]);
+    const first = await offer.figures?.();
+    expect(first?.map(({ label }) => label)).toContain('North');
+    expect(first?.map(({ label }) => label)).not.toContain('South');
+    const [pots] = await foundActs(benchOf(), 'sum by region per pot');
+    expect(pots.read?.at(-1)).toEqual({ typed: 'per pot', as: '' });
+  });
+
   it('nothing by words that nothing has', async () => {
     expect(await foundActs(benchOf(), 'zzzz')).toEqual([]);
   });

@@ -71,7 +71,7 @@ export interface Asks {
     readonly others: readonly OtherList[];
   };
   /** A tally that is not in the tray, in small. */
-  sketch: On & { readonly spec: Tally };
+  sketch: On & { readonly spec: Tally; readonly narrow?: readonly Condition[] };
   /** Whether a tally's tables foot. */
   footing: OfTally;
   /** Every known total of the bench beside its figure. */
@@ -108,7 +108,12 @@ export interface Asks {
   facts: On & { readonly column: string };
   values: On & { readonly column: string; readonly search: string; readonly limit: number };
   /** What a condition would keep of what the rungs before place `at` keep. */
-  try: On & { readonly condition: Condition; readonly at: number };
+  try: On & {
+    readonly condition: Condition;
+    readonly at: number;
+    /** A step that it is to take the place of. */
+    readonly instead?: string;
+  };
   recordCells: On & { readonly record: number };
   /** The records whose cell of a column holds the same as that of one. */
   alikeCells: On & { readonly record: number; readonly column: string };

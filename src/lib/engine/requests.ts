@@ -71,7 +71,12 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
     readings: z.array(z.string()).max(1000),
     others: OtherLists,
   }),
-  sketch: z.strictObject({ ...on, spec: Tally }),
+  sketch: z.strictObject({
+    ...on,
+    spec: Tally,
+    /** Steps that are taken before. */
+    narrow: z.array(Condition).max(50).optional(),
+  }),
   footing: z.strictObject(ofTally),
   behind: z.strictObject({ ...on, place: Place }),
   behindRecords: z.strictObject({
@@ -116,7 +121,13 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
     search: z.string(),
     limit: z.int().max(1000),
   }),
-  try: z.strictObject({ ...on, condition: Condition, at: z.int().min(0) }),
+  try: z.strictObject({
+    ...on,
+    condition: Condition,
+    at: z.int().min(0),
+    /** A step that it is to take the place of. */
+    instead: z.string().optional(),
+  }),
   recordCells: z.strictObject({ ...on, record: z.int().min(0) }),
   alikeCells: z.strictObject({ ...on, record: z.int().min(0), column: z.string() }),
   other: z.strictObject({ ...on, list: z.string() }),

@@ -74,19 +74,19 @@ describe('what shall count, in words', () => {
   });
 
   it.each([
-    ['2025', 'between Wed 1 Jan 2025 and Wed 31 Dec 2025'],
-    ['in 2025', 'between Wed 1 Jan 2025 and Wed 31 Dec 2025'],
-    ['march 2025', 'between Sat 1 Mar 2025 and Mon 31 Mar 2025'],
-    ['q1 2025', 'between Wed 1 Jan 2025 and Mon 31 Mar 2025'],
-    ['the first quarter of 2025', 'between Wed 1 Jan 2025 and Mon 31 Mar 2025'],
-    ['january to march 2025', 'between Wed 1 Jan 2025 and Mon 31 Mar 2025'],
-    ['between january 2025 and march 2025', 'between Wed 1 Jan 2025 and Mon 31 Mar 2025'],
+    ['2025', 'in 2025'],
+    ['in 2025', 'in 2025'],
+    ['march 2025', 'in Mar 2025'],
+    ['q1 2025', 'in Jan–Mar 2025'],
+    ['the first quarter of 2025', 'in Jan–Mar 2025'],
+    ['january to march 2025', 'in Jan–Mar 2025'],
+    ['between january 2025 and march 2025', 'in Jan–Mar 2025'],
     ['from november 2024 to january 2025', 'between Fri 1 Nov 2024 and Fri 31 Jan 2025'],
     ['since march 2025', 'from Sat 1 Mar 2025'],
     ['before 2026', 'before Thu 1 Jan 2026'],
     ['after 2025-03-10', 'after Mon 10 Mar 2025'],
-    ['last year', 'between Wed 1 Jan 2025 and Wed 31 Dec 2025'],
-    ['this month', 'between Fri 1 May 2026 and Sun 31 May 2026'],
+    ['last year', 'in 2025'],
+    ['this month', 'in May 2026'],
     ['in march', 'in March'],
     ['in january to march', 'in January, February or March'],
     ['on mondays', 'on a Monday'],
@@ -96,9 +96,7 @@ describe('what shall count, in words', () => {
   });
 
   it('is a time of the date that is named', () => {
-    expect(said('returned in 2025')).toEqual([
-      'Returned is between Wed 1 Jan 2025 and Wed 31 Dec 2025',
-    ]);
+    expect(said('returned in 2025')).toEqual(['Returned is in 2025']);
     expect(said('returned since march 2025')).toEqual(['Returned is from Sat 1 Mar 2025']);
   });
 

@@ -56,13 +56,7 @@ const CORPUS: readonly (readonly [
   [ofOrders, 'kilos by item against the autumn plan', 'ledger', [], ['against the autumn plan']],
   [ofOrders, 'kilos by shop against spring plan', 'reconciliation', [], ['by shop']],
   [ofSailings, 'fares by route without gale', 'ledger', ['Weather is not gale'], []],
-  [
-    ofSailings,
-    'top 3 vessels by fares in 2024',
-    'ranking',
-    ['Sailed on is between Mon 1 Jan 2024 and Tue 31 Dec 2024'],
-    [],
-  ],
+  [ofSailings, 'top 3 vessels by fares in 2024', 'ranking', ['Sailed on is in 2024'], []],
   [ofSailings, 'fares by month, freight only', 'periods', ['Route is Outer Freight'], []],
   [ofSailings, 'how many sailings cancelled by cause', 'ledger', ['Cancelled is yes'], []],
   [ofSailings, 'top 2 vessels in each route', 'ranking', [], []],
@@ -109,13 +103,7 @@ const CORPUS: readonly (readonly [
   [ofOrders, 'price by baker all but tarts', 'ledger', ['Item is not Tart'], []],
   [ofOrders, 'kilos between 4 and 9 by item', 'ledger', ['Kilos is between 4 and 9'], []],
   [ofOrders, 'price by item where the shop is shut', 'ledger', [], ['where', 'shut']],
-  [
-    ofOrders,
-    'price by month in 2026',
-    'periods',
-    ['Day is between Thu 1 Jan 2026 and Thu 31 Dec 2026'],
-    [],
-  ],
+  [ofOrders, 'price by month in 2026', 'periods', ['Day is in 2026'], []],
   [ofOrders, 'highest price by shop', 'ledger', [], []],
   [ofOrders, 'price by shop, baker is not blank', 'ledger', ['Baker is not blank'], []],
   [ofOrders, 'price by shop for vegans', 'ledger', [], ['for vegans']],
@@ -250,14 +238,14 @@ describe('words that are near', () => {
 
 describe('times told from the last day of the list', () => {
   it.each([
-    ['this month', '2026-06-01', '2026-06-30'],
-    ['last quarter', '2026-01-01', '2026-03-31'],
-    ['last year', '2025-01-01', '2025-12-31'],
-    ['last 3 months', '2026-04-01', '2026-06-30'],
-  ])('%s', (words, from, to) => {
+    ['this month', '"period":"month","days":["2026-06-01"]'],
+    ['last quarter', '"period":"quarter","days":["2026-01-01"]'],
+    ['last year', '"period":"year","days":["2025-01-01"]'],
+    ['last 2 months', '"from":"2026-05-01","to":"2026-06-30"'],
+  ])('%s', (words, days) => {
     const [first] = ofSailings(`fares by route ${words}`);
     expect(first.left).toEqual([]);
-    expect(JSON.stringify(first.narrow)).toContain(`"from":"${from}","to":"${to}"`);
+    expect(JSON.stringify(first.narrow)).toContain(days);
   });
 
   it('are no narrowing where they are set against', () => {

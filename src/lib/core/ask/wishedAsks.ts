@@ -5,6 +5,7 @@ import { columnFacts } from '../tally/wish/listFacts';
 import type { Table } from '../table/table';
 import { ListWords } from '../wish/listWords';
 import { offersFor } from '../wish/offers';
+import type { ReadAs } from '../wish/readAs';
 import type { Respelling } from '../wish/respelled';
 
 /** What a wish may mean: in words, what of it was not understood, and the ask that it would be. */
@@ -14,6 +15,8 @@ export interface WishedAsk {
   readonly narrowed: readonly string[];
   /** Words that were not understood, as they were typed. */
   readonly notUnderstood: readonly string[];
+  /** Word by word what it was read as; empty where it was not. */
+  readonly read: readonly ReadAs[];
   /** Words that were taken for others, which are near. */
   readonly taken: readonly Respelling[];
   readonly ask: Ask;
@@ -28,10 +31,11 @@ export function* wishedAsks(typed: string, table: Table, name: string): Task<Wis
   const columns = yield* columnFacts(table);
   const facts = { records: table.length, columns, lead: null, lists: [] };
   return offersFor(typed, new ListWords(table), facts, name, []).map(
-    ({ sentence, narrow, narrowWords, left, taken, tally }) => ({
+    ({ sentence, narrow, narrowWords, left, read, taken, tally }) => ({
       sentence,
       narrowed: narrowWords,
       notUnderstood: left,
+      read,
       taken,
       ask: readAsk({
         ladder: { rungs: narrow.map((condition) => ({ condition })) },

@@ -1,3 +1,4 @@
+import { clashOf } from './clash';
 import type { GroupKey } from '../arrange/groupKey';
 import type { SortKey } from '../arrange/sortKey';
 import type { Measure } from '../measure/measure';
@@ -34,15 +35,24 @@ function freshId(doc: Bench): string {
 export const addRung = (doc: Bench, condition: Condition): Bench =>
   withRungs(doc, [...doc.ladder.rungs, { id: freshId(doc), on: true, condition }]);
 
-/** The same with steps for these conditions; one that is there already, and on, is not made again. */
+/**
+ * The same with steps for these conditions; one that is there already, and on, is not made again, and one that would
+ * leave no record beside another takes its place.
+ */
 export const narrowTo = (doc: Bench, conditions: readonly Condition[]): Bench =>
   conditions.reduce<Bench>((to, condition) => {
     const said = JSON.stringify(condition);
     const isThere = to.ladder.rungs.some(
       (rung) => rung.on && JSON.stringify(rung.condition) === said,
     );
-    return isThere ? to : addRung(to, condition);
+    return isThere ? to : addRungInstead(to, condition);
   }, doc);
+
+/** The same with a step for a condition, in place of one that it clashes with. */
+export function addRungInstead(doc: Bench, condition: Condition): Bench {
+  const clash = clashOf(doc.ladder.rungs, condition);
+  return addRung(clash ? removeRung(doc, clash.id) : doc, condition);
+}
 
 export const changeRung = (doc: Bench, id: string, condition: Condition): Bench =>
   eachRung(doc, id, (rung) => ({ ...rung, condition }));

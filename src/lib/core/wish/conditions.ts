@@ -1,28 +1,30 @@
-import type { Comparison, Condition, Leaf, Test } from '../selection/condition';
+import type { Comparison, Condition } from '../selection/condition';
 import { isoDate } from '../table/calendar';
 import { daysCondition } from '../tally/series/series';
+import {
+  clockTest,
+  isInWhere,
+  leaf,
+  missingTest,
+  numberTest,
+  partOfText,
+  skipped,
+  type Behind,
+  type ReadCondition,
+} from './columnTests';
 import type { ListWords } from './listWords';
 import { says } from './phrase';
 import { timeAt, type Time } from './times';
-import { numberOf, sameWord, type Token } from './tokens';
+import type { Token } from './tokens';
 import {
-  ARTICLES,
   BLANK_WORDS,
   COMPARED,
-  COMPARED_BEHIND,
   IN_WORDS,
   IS_WORDS,
   NOT_WORDS,
   TEXT_TESTS,
   YES_NO_WORDS,
 } from './words/testWords';
-
-/** A condition that was read, where it ends, and what the same words could mean as well. */
-export interface ReadCondition {
-  readonly condition: Condition;
-  readonly to: number;
-  readonly others?: readonly Condition[];
-}
 
 /** Words of the longest value that is looked for. */
 const MOST_VALUE = 8;
@@ -132,13 +134,13 @@ export class ConditionReader {
     if (not) from++;
     if (from >= this.#tokens.length) return null;
     const read =
-      this.#missing(column, from, is) ??
+      missingTest(column, this.#behind(from, is)) ??
       (type === 'number'
-        ? this.#numberTest(column, from, is)
+        ? numberTest(column, this.#behind(from, is))
         : type === 'date' || type === 'datetime'
           ? this.time(from, column)
           : type === 'time'
-            ? this.#clockTest(column, from)
+            ? clockTest(column, this.#behind(from, is))
             : this.#textTest(column, type, from, is || not));
     return read && (not ? turned(read) : read);
   }
@@ -158,100 +160,12 @@ export class ConditionReader {
     return found ? { column: found.id, type: found.type, length: 1 } : null;
   }
 
-  #missing(column: string, at: number, is: boolean): ReadCondition | null {
-    const { word } = this.#tokens[at];
-    if (is && BLANK_WORDS.has(word))
-      return { condition: leaf(column, { test: 'blank' }), to: at + 1 };
-    return is && word === 'unread'
-      ? { condition: leaf(column, { test: 'unread' }), to: at + 1 }
-      : null;
-  }
-
-  #numberTest(column: string, at: number, is: boolean): ReadCondition | null {
-    const tokens = this.#tokens;
-    const from = tokens[at]?.word === 'of' ? at + 1 : at;
-    const number = (k: number): { value: number; to: number } | null => {
-      const value = numberOf(tokens[k]);
-      if (Number.isNaN(value)) return null;
-      return { value, to: k + 1 + Number(this.#isUnit(column, k + 1)) };
-    };
-    const spanning = ['between', 'from'].includes(tokens[from]?.word);
-    const low = number(spanning ? from + 1 : from);
-    // “fares from 2023 to 2025”, “fares before 2024” are about times.
-    if (
-      low &&
-      isYear(low.value) &&
-      TIMELY.has(tokens[from]?.word) &&
-      this.#words.dateColumns.length > 0
-    )
-      return null;
-    if (
-      low &&
-      ['and', 'to'].includes(tokens[low.to]?.word) &&
-      (spanning || tokens[low.to].word === 'to')
-    ) {
-      const high = number(low.to + 1);
-      const test =
-        high &&
-        ({ test: 'between', from: low.value, to: high.value, fromIn: true, toIn: true } as const);
-      if (test) return { condition: leaf(column, test), to: high.to };
-    }
-    const sided = (['above', 'below'] as const).find((word) => tokens[from]?.word === word);
-    if (sided) {
-      const k = this.#skipped(from + 1);
-      if (/^(?:mean|average)$/.test(tokens[k]?.word ?? ''))
-        return { condition: leaf(column, { test: 'mean', side: sided }), to: k + 1 };
-    }
-    const [said, op] = COMPARED.find(([words]) => says(tokens, from, words)) ?? [[], null];
-    const value = number(from + said.length);
-    if (!value || TIMELY.has(said[0])) return null;
-    const compare = (of: Comparison, to: number): ReadCondition => ({
-      condition: leaf(column, { test: 'compare', op: of, value: value.value }),
-      to,
-    });
-    if (op) return compare(op, value.to);
-    const behind = COMPARED_BEHIND.find(([words]) => says(tokens, value.to, words));
-    if (behind) return compare(behind[1], value.to + behind[0].length);
-    return is || tokens[at - 1]?.word === 'equals' || this.#inWhere(at)
-      ? compare('eq', value.to)
-      : null;
-  }
-
-  /** Behind “where”, a column and a number beside it are a condition: `where delay 0`. */
-  #inWhere(at: number): boolean {
-    return this.#tokens.slice(0, at).some(({ word }) => word === 'where');
-  }
-
-  #isUnit(column: string, at: number): boolean {
-    const unit = this.#words.table.columns.find(({ id }) => id === column)?.unit ?? '';
-    return (
-      unit !== '' &&
-      this.#tokens[at] !== undefined &&
-      sameWord(this.#tokens[at].word, unit.toLowerCase())
-    );
-  }
-
-  #clockTest(column: string, at: number): ReadCondition | null {
-    const [said, op] = COMPARED.find(([words]) => says(this.#tokens, at, words)) ?? [['at'], null];
-    const clock = this.#tokens[at + said.length];
-    if (!op || !/^\d{1,2}:\d{2}(?::\d{2})?$/.test(clock?.word ?? '')) return null;
-    return {
-      condition: leaf(column, { test: 'compare', op, value: clock.word.padStart(5, '0') }),
-      to: at + said.length + 1,
-    };
-  }
-
   #textTest(column: string, type: string, at: number, is: boolean): ReadCondition | null {
-    const looks = TEXT_TESTS.find(([words]) => says(this.#tokens, at, words));
-    const sought = looks && this.#tokens[at + looks[0].length];
-    if (looks && sought)
-      return {
-        condition: leaf(column, { test: looks[1], text: sought.text, exact: false }),
-        to: at + looks[0].length + 1,
-      };
+    const part = partOfText(column, this.#behind(at, is));
+    if (part) return part;
     const inside = !is && this.#tokens[at]?.word === 'in';
     const from = this.#skipped(inside ? at + 1 : at);
-    const said = type === 'yesno' || is || inside || this.#inWhere(at);
+    const said = type === 'yesno' || is || inside || isInWhere(this.#tokens, at);
     const read = said ? this.value(from, column) : null;
     if (read || !is || this.#words.isLookedThrough(column)) return read;
     // Of too many texts to look through, the one that was typed is asked for as it is.
@@ -292,7 +206,7 @@ export class ConditionReader {
       to = next + more.length;
     }
     return {
-      condition: leaf(column, { test: 'is', values: [...new Set(values)], exact: true }),
+      condition: leaf(column, { test: 'is', values: spelledOnce(values), exact: false }),
       to,
     };
   }
@@ -340,14 +254,13 @@ export class ConditionReader {
   }
 
   #skipped(at: number): number {
-    return ARTICLES.has(this.#tokens[at]?.word) && this.#tokens[at + 1] ? at + 1 : at;
+    return skipped(this.#tokens, at);
+  }
+
+  #behind(at: number, is: boolean): Behind {
+    return { tokens: this.#tokens, words: this.#words, at, is };
   }
 }
-
-/** Words that are said of times before all. */
-const TIMELY: ReadonlySet<string | undefined> = new Set(['from', 'since', 'before', 'after']);
-
-const isYear = (value: number): boolean => Number.isInteger(value) && value >= 1900 && value < 2100;
 
 /** Words before a time that leave one side of it open. */
 const SIDES: ReadonlyMap<string, Comparison> = new Map([
@@ -357,14 +270,22 @@ const SIDES: ReadonlyMap<string, Comparison> = new Map([
   ['until', 'le'],
 ]);
 
-function timeCondition(column: string, time: Time, side: Comparison | undefined): Condition {
+/** Days in the words for them: a year, a quarter, a month or a week is in it, other days are from one to another. */
+export function timeCondition(column: string, time: Time, side?: Comparison): Condition {
   if ('of' in time) return leaf(column, { test: 'season', of: time.of, values: [...time.values] });
-  if (!side) return daysCondition(column, time.span);
-  const day = side === 'ge' || side === 'lt' ? time.span.from : time.span.to;
-  return leaf(column, { test: 'compare', op: side, value: isoDate(day) });
+  const { period, span } = time;
+  if (side) {
+    const day = side === 'ge' || side === 'lt' ? span.from : span.to;
+    return leaf(column, { test: 'compare', op: side, value: isoDate(day) });
+  }
+  if (period === null || period === 'half' || period === 'day') return daysCondition(column, span);
+  return leaf(column, { test: 'period', period, days: [isoDate(span.from)] });
 }
 
-const leaf = (column: string, test: Test): Leaf => ({ kind: 'leaf', column, not: false, test });
+/** Each value in one of its spellings: case and outer spaces tell none apart. */
+const spelledOnce = (values: readonly string[]): string[] => [
+  ...new Map(values.map((value) => [value.trim().toLowerCase(), value.trim()] as const)).values(),
+];
 
 const turnedRound = (condition: Condition): Condition => ({ ...condition, not: !condition.not });
 

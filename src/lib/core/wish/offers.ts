@@ -11,6 +11,7 @@ import type { Wish } from '../tally/wish/wish';
 import { otherListIn } from './otherList';
 import type { ListWords } from './listWords';
 import type { Phrase } from './phrase';
+import { readAs, type ReadAs } from './readAs';
 import { readingsOf, type Reading } from './reading';
 import { respelled, type Respelling } from './respelled';
 import { tokensOf, type Token } from './tokens';
@@ -29,6 +30,8 @@ export interface Offer {
   readonly narrowWords: readonly string[];
   /** Words that were not understood, as they were typed and in their order. */
   readonly left: readonly string[];
+  /** Word by word what it was read as. */
+  readonly read: readonly ReadAs[];
   /** Words that were taken for others, which are near. */
   readonly taken: readonly Respelling[];
 }
@@ -126,12 +129,24 @@ function offersOfReading(
     .flatMap(({ kind, question, guess }): { offer: Offer; lost: number }[] => {
       if (!('tally' in guess)) return [];
       const { tally } = guess;
-      const words = unsaid(tokens, phrases, tally);
+      const lost = unsaid(tokens, phrases, tally);
       const against = otherList !== null && !againstSaid(tally, otherList) ? [otherList] : [];
-      const left = [...asTexts(tokens, words), ...against];
+      const left = [...asTexts(tokens, lost), ...against];
       const sentence = kindOf(tally).plain(names, listName);
-      const offer = { kind, question, sentence, tally, wish, narrow, narrowWords, left, taken: [] };
-      return [{ offer, lost: words.length + against.length }];
+      const read = readAs(tokens, phrases, lost, names);
+      const offer = {
+        kind,
+        question,
+        sentence,
+        tally,
+        wish,
+        narrow,
+        narrowWords,
+        left,
+        read,
+        taken: [],
+      };
+      return [{ offer, lost: lost.length + against.length }];
     })
     .sort((a, b) => a.lost - b.lost || invented(a.offer) - invented(b.offer))
     .map(({ offer }) => offer);

@@ -49,6 +49,13 @@ export type Part =
   /** A small word: nothing changes without it. */
   | { readonly is: 'small' };
 
+/** A part of one sort. */
+export type PartOf<K extends Part['is']> = Extract<Part, { is: K }>;
+
+/** The parts of a wish that are of one sort, in their order. */
+export const partsOf = <K extends Part['is']>(parts: readonly Part[], is: K): PartOf<K>[] =>
+  parts.filter((part): part is PartOf<K> => part.is === is);
+
 /** What columns are named for: what is figured, what it is by, what it is within or of each of. */
 export type Role = 'what' | 'by' | 'within' | 'each';
 

@@ -11,6 +11,11 @@ import { exampleWishes } from '../../core/wish/examples';
 import { ListWords } from '../../core/wish/listWords';
 import { narrowingIn, offersFor } from '../../core/wish/offers';
 import type { Table } from '../../core/table/table';
+import { clashOf } from '../../core/bench/clash';
+import { applyLadder } from '../../core/selection/ladder';
+import type { Condition } from '../../core/selection/condition';
+import { compute } from '../../core/ask/compute';
+import type { Resolved } from '../../core/ask/resolve';
 import type { Session } from '../session';
 import type { ArgsOf, ReplyOf } from '../protocol';
 import { headOf } from './tables';
@@ -79,17 +84,41 @@ export function* answerOffers(
     narrow: [...offer.narrow],
     narrowWords: [...offer.narrowWords],
     left: [...offer.left],
+    read: offer.read.map((word) => ({ ...word })),
     taken: offer.taken.map((word) => ({ ...word })),
   }));
   return { tallies, narrow: [...narrowingIn(typed, words)], examples: [] };
 }
 
+/** What a session rests on, narrowed by more steps, as they are put into its ladder. */
+function* narrowedBy({ resolved }: Session, narrow: readonly Condition[]): Task<Resolved> {
+  const { rungs, setAside } = resolved.given;
+  const clashes = new Set(narrow.map((condition) => clashOf(rungs, condition)?.id));
+  const given = {
+    rungs: [
+      ...rungs.filter(({ id }) => !clashes.has(id)),
+      ...narrow.map((condition, k) => ({ id: `narrow ${k}`, on: true, condition })),
+    ],
+    setAside,
+  };
+  const ladder = yield* applyLadder(resolved.input.table, given);
+  const { narrowed, counted } = ladder;
+  return {
+    ...resolved,
+    given,
+    ladder,
+    input: { ...resolved.input, ladder: given, narrowed, counted },
+  };
+}
+
 /** A tally that may never be kept: its first table in small. */
 export function* answerSketch(
   session: Session,
-  { spec }: ArgsOf<'sketch'>,
+  { spec, narrow = [] }: ArgsOf<'sketch'>,
 ): Task<ReplyOf<'sketch'>> {
-  const { answer, refused } = yield* session.computed(spec);
+  const { answer, refused } = narrow.length
+    ? yield* compute(yield* narrowedBy(session, narrow), spec, 'tally')
+    : yield* session.computed(spec);
   const sentence = kindOf(spec).plain(namesOf(session.table), session.listName);
   const [table] = answer?.tables ?? [];
   if (!answer || !table) return { sentence, refused, fact: '', table: null, rows: [] };

@@ -10,7 +10,7 @@ import type { ArgsOf, ReplyOf } from '../protocol';
 /** What a condition would keep and remove at its place in the ladder. */
 export function* answerTry(
   { resolved, table }: Session,
-  { condition, at }: ArgsOf<'try'>,
+  { condition, at, instead }: ArgsOf<'try'>,
 ): Task<ReplyOf<'try'>> {
   yield undefined;
   const tried = {
@@ -18,7 +18,8 @@ export function* answerTry(
     on: true,
     condition: conditionWithListed(condition, resolved.input.others),
   };
-  const rungs: Ladder['rungs'] = [...resolved.given.rungs.slice(0, at), tried];
+  const above = resolved.given.rungs.slice(0, at).filter(({ id }) => id !== instead);
+  const rungs: Ladder['rungs'] = [...above, tried];
   const setAside = { records: [], values: [], kept: [] };
   const applied = yield* applyLadder(table, { rungs, setAside });
   const { kept, removed, blank, unread } = applied.rungs[rungs.length - 1];

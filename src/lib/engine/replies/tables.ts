@@ -125,6 +125,8 @@ export const Offered = z.strictObject({
   narrowWords: z.array(z.string()),
   /** Words that were not understood, as they were typed. */
   left: z.array(z.string()),
+  /** Word by word what it was read as; empty where it was not. */
+  read: z.array(z.strictObject({ typed: z.string(), as: z.string() })),
   /** Words that were taken for others, which are near. */
   taken: z.array(z.strictObject({ typed: z.string(), takenFor: z.string() })),
 });

@@ -2,6 +2,7 @@
   import { Combobox, useListCollection } from '@skeletonlabs/skeleton-svelte';
   import Dialog from '../components/Dialog.svelte';
   import type { Act } from './acts';
+  import type { FirstFigure } from './firstFigures';
 
   interface Props {
     acts: readonly Act[];
@@ -114,9 +115,23 @@
     else take(found[chosen]);
   }
   const left = $derived(found[chosen]?.left ?? []);
+
+  /** The first figures of what is marked; they follow when they are there. */
+  let figures = $state.raw<readonly FirstFigure[]>([]);
+  $effect(() => {
+    const asked = found[chosen]?.figures;
+    figures = [];
+    let stale = false;
+    asked?.().then(
+      (first) => stale || (figures = first),
+      // Without them the offer is the same.
+      () => undefined,
+    );
+    return () => (stale = true);
+  });
 </script>
 
-<Dialog bind:open name="Find or do" width={600} first={() => field ?? null}>
+<Dialog bind:open name="Find or do" width={680} first={() => field ?? null}>
   <Combobox
     {collection}
     open
@@ -170,6 +185,13 @@
           >{/each}
       </p>
     {/if}
+    {#if found[chosen]?.read?.length}
+      <ul class="read" aria-label="Read as" data-test="read-as">
+        {#each found[chosen].read as { typed, as }, k (k)}
+          <li class:left={as === ''}><b>{typed}</b><small>{as || 'not understood'}</small></li>
+        {/each}
+      </ul>
+    {/if}
     <Combobox.Content>
       {#snippet element(attributes)}
         <ul
@@ -188,7 +210,14 @@
                       >{/if}{#each item.act.taken ?? [] as { typed, takenFor } (typed)}<small
                         class="taken"
                         data-test="taken">“{typed}” taken for “{takenFor}”.</small
-                      >{/each}{item.act.label}</span
+                      >{/each}{item.act
+                      .label}{#if item.value === String(chosen) && figures.length}<span
+                        class="figures"
+                        data-test="first-figures"
+                        >{#each figures as { label, figure }, k (k)}<span
+                            >{label} <b>{figure}</b></span
+                          >{/each}</span
+                      >{/if}</span
                   ><small>{item.act.keys ?? item.act.kind}</small>
                 </li>
               {/snippet}
@@ -249,6 +278,43 @@
     gap: 4px 14px;
     margin: 8px 2px 6px;
     color: var(--ink-soft);
+  }
+  .read {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 10px;
+    max-height: none;
+  }
+  .read li {
+    display: block;
+    padding: 3px 4px 0;
+    border-top: 2px solid var(--tide);
+    border-radius: 0;
+    cursor: default;
+  }
+  .read li.left {
+    border-top: 2px dashed var(--plum);
+  }
+  .read b,
+  .read small {
+    display: block;
+    font-size: 13px;
+  }
+  .read small {
+    font-size: 12px;
+    font-weight: 400;
+  }
+  .figures {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 18px;
+    margin-top: 4px;
+    font-size: 13px;
+    color: var(--ink-soft);
+  }
+  .figures b {
+    color: var(--ink);
+    font-variant-numeric: tabular-nums;
   }
   .taken,
   b.left {

@@ -17,6 +17,7 @@ import { MEASURES, suits, type MeasureKind } from '../../core/measure/measure';
 import { plainFormat } from '../../core/table/format';
 import { noFinerThan } from '../../core/table/period';
 import { isLedger, type LedgerItem } from '../../core/bench/tray';
+import type { FirstFigure } from './firstFigures';
 import type { BenchState } from '../bench/bench.svelte';
 
 /** Something the finder finds or does. */
@@ -30,6 +31,10 @@ export interface Act {
   readonly left?: readonly string[];
   /** Words of it that were taken for others, which are near. */
   readonly taken?: readonly { readonly typed: string; readonly takenFor: string }[];
+  /** Word by word what it was read as. */
+  readonly read?: readonly { readonly typed: string; readonly as: string }[];
+  /** The first figures that it comes to; empty where it has none. */
+  readonly figures?: () => Promise<readonly FirstFigure[]>;
   readonly run: () => void;
 }
 

@@ -1,12 +1,15 @@
-import { addRung } from '../../core/bench/edits';
+import { bothOf, clashOf } from '../../core/bench/clash';
+import { addRungInstead, changeRung } from '../../core/bench/edits';
 import type { Condition } from '../../core/selection/condition';
 import { describeCondition, missingWords } from '../../core/selection/describe';
 import { allOf } from '../../core/tally/spec/whereCondition';
 import { counted, showCount } from '../../core/table/format';
 import { searchOf, type Search } from '../../core/wish/search';
+import type { Bench } from '../../core/bench/document';
 import type { ReplyOf } from '../../engine/protocol';
 import type { BenchState } from '../bench/bench.svelte';
 import type { Act } from './acts';
+import { firstFigures } from './firstFigures';
 
 /** Columns whose values are looked through. */
 const MOST_COLUMNS = 16;
@@ -22,41 +25,72 @@ export async function foundActs(bench: BenchState, typed: string): Promise<Act[]
   // Several conditions, or one that no value is found for, are one step as the whole wish reads.
   const whole = narrow.length > 1 || (narrow.length === 1 && values.length === 0);
   const condition = whole ? allOf(narrow) : null;
-  const named = condition ? [await narrowAct(bench, condition)] : [];
+  const named = condition ? await narrowActs(bench, condition) : [];
   return search.said ? [...named, ...values, ...tallies] : [...named, ...tallies, ...values];
 }
 
 /** `median delay by vessel without gale`: the tallies that begin so, and what they narrow to. */
 function tallyActs(bench: BenchState, offers: ReplyOf<'offers'>['tallies']): Act[] {
   return offers.map(
-    ({ question, sentence, tally, wish, narrow, narrowWords, left, taken }): Act => {
-      const only = narrowWords.length ? ` Narrowed to: ${narrowWords.join('; ')}.` : '';
+    ({ question, sentence, tally, wish, narrow, narrowWords, left, read, taken }): Act => {
+      const placed = narrow.flatMap(
+        (condition) => clashOf(bench.doc.ladder.rungs, condition) ?? [],
+      );
+      const instead = placed.map(
+        (rung) => `, in place of “${describeCondition(rung.condition, bench.names)}”`,
+      );
+      const only = narrowWords.length
+        ? ` Narrowed to: ${narrowWords.join('; ')}${instead.join('')}.`
+        : '';
       return {
         kind: 'tally',
         label: `New: ${sentence}${only}`,
         keys: question,
         left,
+        read,
         taken,
+        figures: async () => {
+          const sketch = await bench.ask('sketch', { spec: tally, narrow }, 'find figures');
+          return firstFigures(sketch);
+        },
         run: () => bench.begin(`New tally: ${sentence}${only}`, tally, wish, narrow),
       };
     },
   );
 }
 
-/** A step with what it would keep and leave out: the figures that come when it is taken. */
-async function stepAct(
+/**
+ * A step with what it would keep and leave out: the figures that come when it is taken. Beside one that takes the place
+ * of another, the two as one step.
+ */
+async function stepActs(
   bench: BenchState,
   condition: Condition,
   { kind, label, more = '' }: { kind: 'step' | 'value'; label: string; more?: string },
-): Promise<Act> {
+): Promise<Act[]> {
   const at = bench.doc.ladder.rungs.length;
-  const tried = await bench.ask('try', { condition, at }, `find ${label}`).catch(() => null);
-  return {
-    kind,
-    label,
-    ...(tried && { keys: promise(tried) + more }),
-    run: () => bench.change(label, (doc) => addRung(doc, condition)),
+  const clash = clashOf(bench.doc.ladder.rungs, condition);
+  const act = async (said: string, asked: Condition, run: (doc: Bench) => Bench): Promise<Act> => {
+    const instead = clash ? { instead: clash.id } : {};
+    const tried = await bench
+      .ask('try', { condition: asked, at, ...instead }, `find ${said}`)
+      .catch(() => null);
+    return {
+      kind,
+      label: said,
+      ...(tried && { keys: promise(tried) + more }),
+      run: () => bench.change(said, run),
+    };
   };
+  if (!clash) return [await act(label, condition, (doc) => addRungInstead(doc, condition))];
+  const both = bothOf(clash, condition);
+  const words = (of: Condition): string => describeCondition(of, bench.names);
+  return Promise.all([
+    act(`${label}, in place of “${words(clash.condition)}”`, condition, (doc) =>
+      addRungInstead(doc, condition),
+    ),
+    act(`Add to the step: ${words(both)}`, both, (doc) => changeRung(doc, clash.id, both)),
+  ]);
 }
 
 /** `745 records stay, 4,260 go, 59 of them blank` */
@@ -65,8 +99,8 @@ function promise({ kept, removed, blank, unread }: ReplyOf<'try'>): string {
   return `${counted(kept, 'record')} ${kept === 1 ? 'stays' : 'stay'}, ${showCount(removed)} ${removed === 1 ? 'goes' : 'go'}${valueless && `, of them ${valueless}`}`;
 }
 
-const narrowAct = (bench: BenchState, condition: Condition): Promise<Act> =>
-  stepAct(bench, condition, {
+const narrowActs = (bench: BenchState, condition: Condition): Promise<Act[]> =>
+  stepActs(bench, condition, {
     kind: 'step',
     label: `Narrow to: ${describeCondition(condition, bench.names)}`,
   });
@@ -81,10 +115,10 @@ async function valueActs(bench: BenchState, { search, not }: Search): Promise<Ac
         { column: c.id, search, limit: 6 },
         `find ${c.id}`,
       );
-      return Promise.all(
-        items.map(({ text, spellings }): Promise<Act> => {
+      const acts = await Promise.all(
+        items.map(({ text, spellings }): Promise<Act[]> => {
           const values = spellings.map((spelling) => spelling.text);
-          return stepAct(
+          return stepActs(
             bench,
             { kind: 'leaf', column: c.id, not, test: { test: 'is', values, exact: true } },
             {
@@ -95,6 +129,7 @@ async function valueActs(bench: BenchState, { search, not }: Search): Promise<Ac
           );
         }),
       );
+      return acts.flat();
     }),
   );
   return found.flat();

@@ -77,7 +77,10 @@
         sketches = new Map();
         for (const { kind, tally } of questions) {
           if (!tally) continue;
-          const sketch = await bench.ask('sketch', { spec: tally });
+          const sketch = await bench.ask('sketch', {
+            spec: tally,
+            narrow: found.at(0)?.narrow ?? [],
+          });
           if (stale || bench.counts?.token !== token) return;
           sketches = new Map(sketches).set(kind, sketch);
         }

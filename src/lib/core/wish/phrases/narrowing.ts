@@ -1,11 +1,11 @@
-import { ConditionReader, type ReadCondition } from '../conditions';
+import { skipped, type ReadCondition } from '../columnTests';
+import { ConditionReader, timeCondition } from '../conditions';
 import type { Condition } from '../../selection/condition';
-import { daysCondition } from '../../tally/series/series';
 import { PeriodName } from '../../tally/series/periodNamed';
 import { MEASURE_WORDS } from '../words/measureWords';
 import { PERIOD_WORDS } from '../words/periodWords';
 import { SMALL_WORDS } from '../words/smallWords';
-import { ARTICLES, IN_WORDS, NOT_WORDS, ONLY_WORDS } from '../words/testWords';
+import { IN_WORDS, NOT_WORDS, ONLY_WORDS } from '../words/testWords';
 import { timeAt } from '../times';
 import { numberOf, type Token } from '../tokens';
 import type { Part, Phrase, Phrases, Typed } from '../phrase';
@@ -14,6 +14,9 @@ import { says } from '../phrase';
 /** Questions that are about two times, and not about what lies within. */
 const ABOUT_TWO =
   /^(?:mov|gr[eo]w|chang|compound|contribut|why|rise|rose|fall|fell|rank|differ|drove)/;
+
+/** Words before a column to group by. */
+const GROUPING: ReadonlySet<string | undefined> = new Set(['per', 'by', 'each', 'every', 'across']);
 
 /** Which records count, wherever it stands: `without gale`, `freight only`, `in 2024`, `delay between 5 and 20`. */
 export const narrowPhrases: Phrases = (typed, at) => {
@@ -45,6 +48,8 @@ export const narrowPhrases: Phrases = (typed, at) => {
     if (typed.words.columnAt(tokens, from) && !reader.value(from)) return out;
     return [...out, ...plain(from, 5)];
   }
+  // “per tide” groups or divides, and never narrows to a value.
+  if (GROUPING.has(tokens[at - 1]?.word) && reader.value(at)) return out;
   // A word by itself may be the name of a value; several say what they say.
   const alone = reader.any(at)?.to === at + 1 && meansElse(tokens[at]);
   return [...out, ...plain(at, isTime(typed, at - 1) ? 6 : alone ? -12 : 4)];
@@ -62,9 +67,6 @@ const phrase = (
   fit,
   ...(others && { others: others.map((other): Part => ({ is: 'narrow', condition: other })) }),
 });
-
-const skipped = (tokens: readonly Token[], at: number): number =>
-  ARTICLES.has(tokens[at]?.word) && tokens[at + 1] ? at + 1 : at;
 
 const turned = (read: ReadCondition): ReadCondition => ({
   ...read,
@@ -194,8 +196,7 @@ function besideAt({ tokens, words }: Typed, at: number): Phrase | null {
     if (!read || !('span' in read.time) || read.time.period === null) break;
     if (period !== null && period !== read.time.period) break;
     period = read.time.period;
-    const { span } = read.time;
-    conditions.push(daysCondition(date, span));
+    conditions.push(timeCondition(date, read.time));
     to = from + read.length;
     if (stop !== to && !tokens[to]?.afterComma) break;
     from = stop === to ? to + 1 : to;

@@ -14,6 +14,7 @@ const Readings = z.array(
     sentence: z.string(),
     narrowed: z.array(z.string()),
     notUnderstood: z.array(z.string()),
+    read: z.array(z.object({ typed: z.string(), as: z.string() })),
     taken: z.array(z.object({ typed: z.string(), takenFor: z.string() })),
     ask: Ask,
   }),
