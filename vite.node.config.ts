@@ -29,6 +29,7 @@ export default defineConfig({
         askThread: 'src/lib/server/databases/askThread.ts',
         tally: 'cli/tally.ts',
         config: 'src/lib/server/config.ts',
+        backup: 'scripts/backup/backup.ts',
         bench: 'scripts/bench/bench.ts',
         docs: 'scripts/docs/docs.ts',
         pictures: 'scripts/pictures/pictures.ts',

@@ -14,6 +14,7 @@ import { dialectOf, type DialectOptions } from './dialect';
 import { Failed, Misused } from './exit';
 import { BY_ITSELF, listName, readJson } from './input';
 import { write, writeFile } from './output';
+import { refuseOverwriting } from './overwriting';
 import { IN_PARTS, reckonInParts, type InParts } from './inParts';
 import { readAs, type ReadOptions } from './readAs';
 import { readChecked } from './readChecked';
@@ -45,7 +46,8 @@ export async function reckon(options: ReckonOptions): Promise<void> {
   const form = formFor(options);
   const dialect = dialectOf(options);
   const ask = leaner(readAsk(readJson(options.ask, 'ask')), options.leaveOut);
-  const others = await otherLists(ask, options.ask === '-' ? '.' : path.dirname(options.ask));
+  const folder = options.ask === '-' ? '.' : path.dirname(options.ask);
+  const others = await otherLists(ask, folder, options.out);
   const inParts = reckonInParts(options.data, readAs(options), ask, others, partsWanted(options));
   if (inParts) return writeFile(await resultFile(inParts, form, dialect), options.out);
   const { table, recipe: read } = await readChecked(options.data, readAs(options));
@@ -112,7 +114,11 @@ function answered(list: AskedList, ask: Ask): AskResult {
 }
 
 /** Lists that the ask names by file, from the folder of the ask. @throws Misused */
-async function otherLists(ask: Ask, folder: string): Promise<Map<string, Table>> {
+async function otherLists(
+  ask: Ask,
+  folder: string,
+  target: string | undefined,
+): Promise<Map<string, Table>> {
   const out = new Map<string, Table>();
   for (const [name, source] of Object.entries(ask.lists)) {
     if (isOfResult(source)) continue;
@@ -120,7 +126,9 @@ async function otherLists(ask: Ask, folder: string): Promise<Map<string, Table>>
       throw new Misused(
         `lists.${name}.file: This is missing. The command line reads other lists from files.`,
       );
-    const read = await readChecked(path.resolve(folder, source.file), {
+    const file = path.resolve(folder, source.file);
+    refuseOverwriting(target, [file]);
+    const read = await readChecked(file, {
       ...BY_ITSELF,
       recipe: source.recipe ?? null,
     });

@@ -6,6 +6,7 @@ import { writingText } from './dialect';
 import { check } from './check';
 import { Failed } from './exit';
 import { note } from './output';
+import { refuseOverwriting } from './overwriting';
 import { reckon } from './reckon';
 import { records } from './records';
 import { report } from './report';
@@ -143,6 +144,11 @@ function told(error: unknown): { code: number; text: string } {
   const words = error instanceof Error ? error.message : String(error);
   return { code: 1, text: `The run failed: ${words}` };
 }
+
+program.hook('preAction', (_, command) => {
+  const { out, ...options }: { out?: string } & Record<string, unknown> = command.opts();
+  refuseOverwriting(out, [...command.args, ...Object.values(options)]);
+});
 
 try {
   await program.parseAsync();

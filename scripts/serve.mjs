@@ -26,7 +26,12 @@ export async function serve() {
   // The routes bound their bodies themselves.
   process.env.BODY_SIZE_LIMIT = 'Infinity';
   process.env.PROTOCOL_HEADER = 'x-tally-loft-protocol';
-  const { handler } = await import(pathToFileURL(inRoot('build/handler.js')).href);
+  let handler;
+  try {
+    ({ handler } = await import(pathToFileURL(inRoot('build/handler.js')).href));
+  } catch (error) {
+    stop(`Tally Loft cannot start: ${error instanceof Error ? error.message : error}`);
+  }
   const server = createServer((request, response) => {
     request.headers['x-tally-loft-protocol'] = 'http';
     handler(request, response);
@@ -47,8 +52,11 @@ export async function serve() {
   });
   for (const signal of ['SIGINT', 'SIGTERM'])
     process.on(signal, () => {
-      server.close(() => process.exit(0));
+      server.close();
       server.closeAllConnections();
+      // The application closes its data; whatever still runs is not waited for.
+      process.emit(/** @type {any} */ ('sveltekit:shutdown'), signal);
+      setTimeout(() => process.exit(0), 200);
     });
 }
 

@@ -1,11 +1,12 @@
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
-import { application, start } from '$lib/server/application';
+import { application, start, stop } from '$lib/server/application';
 import { log } from '$lib/server/log';
 import { problem } from '$lib/server/http/problem';
 import { isCrossSiteWrite, isForeignHost } from '$lib/server/security/crossSite';
 
 export const init: ServerInit = async () => {
   await start(process.env);
+  process.once('sveltekit:shutdown', () => void stop());
 };
 
 const SESSION = 'tally-loft-session';

@@ -119,6 +119,33 @@ describe('tally reckon', () => {
     expect(result.prepared[0].code).toBe('not-joined');
   });
 
+  it('writes over nothing that it reads', () => {
+    const data = path.join(folder, 'own.csv');
+    writeFileSync(data, 'Route,Fares\nHolm,5\n');
+    const before = readFileSync(data, 'utf8');
+    const plain = path.join(folder, 'plain.json');
+    writeFileSync(
+      plain,
+      JSON.stringify({
+        tallies: [{ kind: 'ledger', groups: [], measures: [{ kind: 'records' }] }],
+      }),
+    );
+    for (const [command, out] of [
+      ['reckon', data],
+      ['reckon', path.join(folder, '.', 'own.csv')],
+      ['reckon', plain],
+      ['records', data],
+    ]) {
+      const { code, notes } = tally([command, '--data', data, '--ask', plain, '--out', out]);
+      expect([code, notes]).toEqual([2, expect.stringContaining('it would be written over')]);
+    }
+    expect(readFileSync(data, 'utf8')).toBe(before);
+    // An output of before is no input.
+    const out = path.join(folder, 'own-out.csv');
+    for (let run = 0; run < 2; run++)
+      expect(tally(['reckon', '--data', data, '--ask', plain, '--out', out]).code).toBe(0);
+  });
+
   it('exits 2 for a bad ask, naming every fault, and shows no result', () => {
     const { code, out, notes } = tally(
       ['reckon', '--data', sailings, '--ask', '-'],

@@ -117,6 +117,46 @@ describe('what is not yet saved', () => {
     expect(await page.all('[data-test=unsent]')).toHaveLength(0);
   });
 
+  it('of two tabs that crash while the server is away is there afterwards, each by itself', async () => {
+    await openBench(page, `/benches/${SAILINGS}`);
+    const first = await page.driver.getWindowHandle();
+    await page.driver.switchTo().newWindow('tab');
+    await openBench(page, `/benches/${SAILINGS}`);
+    const second = await page.driver.getWindowHandle();
+    const benches = async (): Promise<number[]> => {
+      const { lists } = await (await fetch(`${server.address}/api/lists`)).json();
+      return lists
+        .find((l: { id: number }) => l.id === SAILINGS)
+        .benches.map((b: { id: number }) => b.id);
+    };
+    const before = await benches();
+    await server.kill();
+    for (const [tab, level] of [
+      [first, 'Vessel'],
+      [second, 'Route'],
+    ] as const) {
+      await page.driver.switchTo().window(tab);
+      await showDown(page, level);
+      await page.untilText('save-state', 'not saved');
+    }
+    await page.driver.switchTo().newWindow('tab');
+    const fresh = await page.driver.getWindowHandle();
+    for (const tab of [first, second]) {
+      await page.driver.switchTo().window(tab);
+      await page.driver.close();
+    }
+    await page.driver.switchTo().window(fresh);
+    await server.start();
+    await openBench(page, `/benches/${SAILINGS}`);
+    await page.untilText('notice', 'is kept as a bench of its own');
+    await saved();
+    expect(await shownDown()).toBe(1);
+    const [copy] = (await benches()).filter((id) => !before.includes(id));
+    const kept = await (await fetch(`${server.address}/api/benches/${copy}`)).json();
+    expect(JSON.stringify(kept)).toContain('"showDown":2');
+    await fetch(`${server.address}/api/benches/${copy}`, { method: 'DELETE' });
+  });
+
   it('is put back and saved when the bench itself is opened again', async () => {
     await openBench(page, `/benches/${SAILINGS}`);
     const { revision, doc } = await stored();

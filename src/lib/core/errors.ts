@@ -34,6 +34,7 @@ export const CODES = [
   'overLimit',
   'tooLarge',
   'storageFull',
+  'storageGone',
   'staleRevision',
   'badInput',
   'badSetting',

@@ -9,7 +9,9 @@ import { Incoming } from './intake/incoming';
 import { log, setLogLevel } from './log';
 import { PassphraseGate } from './security/passphrase';
 import { databasePath, migrate, openDatabase, type Database } from './storage/database';
-import { keepPrivate, makeFirst } from './storage/dataFolder';
+import { checkDatabase } from './storage/checkDatabase';
+import { keepPrivate, makeFirst, makeFolder } from './storage/dataFolder';
+import { lockFolder, type FolderLock } from './storage/folderLock';
 import { WorkThread } from './thread/client';
 import { ReadingPool } from './thread/pool';
 
@@ -24,6 +26,7 @@ export interface Application {
   readonly incoming: Incoming;
   readonly gate: PassphraseGate | null;
   readonly databases: Databases;
+  readonly lock: FolderLock;
 }
 
 export interface KeptDatabase {
@@ -90,8 +93,16 @@ export async function start(
   const root = env.TALLY_LOFT_ROOT ?? process.cwd();
   const script = path.join(root, 'build/node/thread.js');
   const thread = new WorkThread(script);
+  makeFolder(config.dataFolder);
+  const lock = lockFolder(config.dataFolder);
   keepPrivate(config.dataFolder);
-  if (!existsSync(file))
+  if (existsSync(file)) {
+    const { wasOpen } = checkDatabase(file);
+    if (wasOpen)
+      log().info(
+        'the server before did not close its database; it was looked through and is whole',
+      );
+  } else
     await makeFirst(config.dataFolder, async (made) => {
       const db = openDatabase(made, config.storageBytes);
       await migrate(db);
@@ -113,8 +124,18 @@ export async function start(
     incoming: new Incoming(path.join(config.dataFolder, 'incoming'), config.uploadBytes),
     databases: databasesOf(config, path.join(root, 'build/node/askThread.js')),
     gate: config.passphrase ? new PassphraseGate(config.passphrase) : null,
+    lock,
   };
   return running;
+}
+
+/** Closes the data, so that the next start finds them closed. Asks that run are given up. */
+export async function stop(): Promise<void> {
+  const ending = running;
+  running = null;
+  if (!ending) return;
+  await ending.db.destroy();
+  ending.lock.release();
 }
 
 async function loadDemo(

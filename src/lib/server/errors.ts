@@ -20,6 +20,23 @@ export class BadConfig extends Trouble {
   }
 }
 
+/** Why the server does not start, in a sentence that says what to do. */
+export class CannotStart extends Trouble {
+  constructor(message: string) {
+    super('badSetting', message);
+  }
+}
+
+/** The database was removed, or another put in its place, while the server runs. */
+export class StorageGone extends Trouble {
+  constructor() {
+    super(
+      'storageGone',
+      'The database of this server was removed or replaced while it runs. Nothing was saved: put it back, or start the server anew.',
+    );
+  }
+}
+
 /** More was sent than the upload limit allows. */
 export class TooLarge extends Trouble {
   constructor(readonly limit: number) {

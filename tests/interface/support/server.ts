@@ -55,6 +55,20 @@ export class TestServer {
     });
   }
 
+  /** Asks it to end, as a service manager does, and as one kills it after 5 s. @returns how it ended; null: killed */
+  async end(): Promise<number | null> {
+    const child = this.#process;
+    if (!child) return null;
+    return new Promise((resolve) => {
+      const impatient = setTimeout(() => child.kill('SIGKILL'), 5000);
+      child.once('exit', (code) => {
+        clearTimeout(impatient);
+        resolve(code);
+      });
+      child.kill('SIGTERM');
+    });
+  }
+
   async stop(): Promise<void> {
     await this.kill();
     rmSync(this.data, { recursive: true, force: true });

@@ -36,6 +36,7 @@ const TOLD: Partial<Record<Code, readonly [status: number, title: string]>> = {
   badInput: [400, 'Cannot be used'],
   tooLarge: [413, 'Too large'],
   storageFull: [507, 'No room left'],
+  storageGone: [503, 'The database is gone'],
   overLimit: [422, 'Over the limit'],
   badArrow: CANNOT,
   badCondition: CANNOT,

@@ -1,5 +1,7 @@
 import {
+  accessSync,
   chmodSync,
+  constants,
   closeSync,
   existsSync,
   mkdirSync,
@@ -9,17 +11,32 @@ import {
   rmSync,
 } from 'node:fs';
 import Sqlite from 'better-sqlite3';
+import { CannotStart } from '../errors';
 import { databasePath } from './database';
 
 /** What the application itself puts into its folder. */
-const OURS = /^(tally-loft\.sqlite|incoming$|connections\.json$)/;
+const OURS = /^(tally-loft\.(sqlite|lock)|incoming$|connections\.json$)/;
+
+/** Makes the data folder where there is none. @throws CannotStart */
+export function makeFolder(folder: string): void {
+  try {
+    mkdirSync(folder, { recursive: true, mode: 0o700 });
+    accessSync(folder, constants.R_OK | constants.W_OK | constants.X_OK);
+  } catch (error) {
+    const code = error instanceof Error && 'code' in error ? error.code : '';
+    throw new CannotStart(
+      code === 'EEXIST' || code === 'ENOTDIR'
+        ? `“${folder}” is a file. TALLY_LOFT_DATA names the folder that the data are kept in.`
+        : `The data folder “${folder}” cannot be written to (${String(code)}). Give this account the right to, or name another folder in TALLY_LOFT_DATA.`,
+    );
+  }
+}
 
 /**
  * Makes the data folder and its database readable by their owner alone. A folder that holds other
  * things as well keeps its own rights: it is not the application's.
  */
 export function keepPrivate(folder: string): void {
-  mkdirSync(folder, { recursive: true, mode: 0o700 });
   if (readdirSync(folder).every((name) => OURS.test(name))) chmodSync(folder, 0o700);
   const file = databasePath(folder);
   for (const name of [file, `${file}-wal`, `${file}-shm`])

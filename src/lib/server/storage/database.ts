@@ -1,5 +1,5 @@
-import { StorageFull } from '../errors';
-import { mkdirSync } from 'node:fs';
+import { StorageFull, StorageGone } from '../errors';
+import { mkdirSync, statSync } from 'node:fs';
 import path from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { Kysely, Migrator, SqliteDialect } from 'kysely';
@@ -28,7 +28,31 @@ export function openDatabase(file: string, limitBytes = 0): Database {
     const size = Number(sqlite.pragma('page_size', { simple: true }));
     sqlite.pragma(`max_page_count = ${Math.max(1, Math.floor(limitBytes / size))}`);
   }
+  opened.push({ sqlite, file, inode: inodeOf(file) });
   return new Kysely<Schema>({ dialect: new SqliteDialect({ database: sqlite }) });
+}
+
+/** What this process opened, and the file that each was then. */
+const opened: {
+  readonly sqlite: Sqlite.Database;
+  readonly file: string;
+  readonly inode: number;
+}[] = [];
+
+/** The number of a file on its disk; 0 where there is none. */
+const inodeOf = (file: string): number => statSync(file, { throwIfNoEntry: false })?.ino ?? 0;
+
+/**
+ * Makes sure that what this process has open is what stands at its name: a write to a file that was removed or
+ * replaced would be lost.
+ * @throws StorageGone
+ */
+export function checkStillThere(): void {
+  for (let k = opened.length - 1; k >= 0; k--) {
+    const { sqlite, file, inode } = opened[k];
+    if (!sqlite.open) opened.splice(k, 1);
+    else if (inode !== 0 && inodeOf(file) !== inode) throw new StorageGone();
+  }
 }
 
 /** Brings the database up to the newest form. @throws the first migration's error */
@@ -56,9 +80,10 @@ const codeOf = (error: unknown): string =>
 
 /**
  * Does a write, again and again while another connection holds the database.
- * @throws StorageFull
+ * @throws StorageFull, StorageGone
  */
 export async function writing<T>(work: () => Promise<T>): Promise<T> {
+  checkStillThere();
   for (let tries = 1; ; tries++) {
     try {
       return await work();

@@ -2,6 +2,7 @@ import { OverLimit, StorageFull, TaskFailed } from '../errors';
 import { Worker } from 'node:worker_threads';
 import { z } from 'zod';
 import { log } from '../log';
+import { checkStillThere } from '../storage/database';
 import { TOO_MUCH_MEMORY } from './limits';
 import { TaskResult, type ThreadTask } from './tasks';
 
@@ -24,10 +25,12 @@ export class WorkThread {
     readonly heapMb?: number,
   ) {}
 
-  perform(task: ThreadTask): Promise<unknown> {
+  /** @throws StorageGone */
+  async perform(task: ThreadTask): Promise<unknown> {
+    checkStillThere();
     const worker = (this.#worker ??= this.#start());
     const id = this.#next++;
-    return new Promise((resolve, reject) => {
+    return await new Promise((resolve, reject) => {
       this.#waiting.set(id, { resolve, reject });
       worker.postMessage({ id, task });
     });

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { allUnsent, dropUnsent, type Unsent } from './outbox';
+  import { drop, leftUnsent, type Unsent } from './outbox';
 
   /** What was kept in this browser while the server did not answer: sent now, and said. */
   let sent = $state.raw<readonly Unsent[]>([]);
@@ -13,14 +13,17 @@
       body: JSON.stringify({ follows: entry.follows, doc: entry.doc }),
     });
     if (response.ok) {
-      await dropUnsent(entry.bench);
+      await drop(entry);
       sent = [...sent, entry];
-    } else if (response.status === 404) await dropUnsent(entry.bench);
+    } else if (response.status === 404) await drop(entry);
     else stuck = [...stuck, entry];
   }
 
+  /** Of several states of one bench the older is saved first: the newer then has to be settled. */
+  const oldestFirst = async (): Promise<Unsent[]> => (await leftUnsent()).reverse();
+
   onMount(async () => {
-    for (const entry of await allUnsent())
+    for (const entry of await oldestFirst())
       try {
         await send(entry);
       } catch {
@@ -31,13 +34,13 @@
 
 {#if sent.length || stuck.length}
   <div class="unsent" role="status" data-test="unsent">
-    {#each sent as { bench, name } (bench)}
+    {#each sent as { bench, name, tab } (`${bench} ${tab}`)}
       <p>
         What you changed in <a href="/benches/{bench}">{name}</a> was kept in this browser while it could
         not be saved. It is saved now.
       </p>
     {/each}
-    {#each stuck as { bench, name } (bench)}
+    {#each stuck as { bench, name, tab } (`${bench} ${tab}`)}
       <p>
         What you changed in <a href="/benches/{bench}">{name}</a> is kept in this browser and not saved
         yet. Open it to settle that.

@@ -23,7 +23,8 @@ import type { BenchFacts, Side } from './facts';
 import { History } from './history';
 import { LedgerLines } from './ledgerLines.svelte';
 import { ListsAtHand } from './listsAtHand';
-import { findUnsent } from './outbox';
+import { keepCopy } from './keeping';
+import { drop, leftUnsent } from './outbox';
 import { Saver } from './saver.svelte';
 import { seeingAll, seeingNew } from '../../core/bench/seenLists';
 import { StepDraft } from './step.svelte';
@@ -363,13 +364,22 @@ export class BenchState {
   async #recover(): Promise<void> {
     if (this.#recovered || this.facts.earlier) return;
     this.#recovered = true;
-    const unsent = await findUnsent(this.facts.id);
+    const [unsent, ...others] = (await leftUnsent()).filter(({ bench }) => bench === this.facts.id);
     if (!unsent) return;
     this.#history.record('Changes kept in this browser', this.doc, unsent.doc);
     this.doc = unsent.doc;
     this.saver.follow(unsent.follows, unsent.doc);
     this.saver.save(unsent.doc);
     this.#marks('What you changed here before, kept in this browser, was put back.');
+    // From here on it is this tab's.
+    await drop(unsent);
+    for (const other of others) {
+      // What another tab had changed is a bench of its own: neither writes over the other.
+      const copy = await keepCopy(this.facts, other.doc).catch(() => null);
+      if (copy === null) continue;
+      await drop(other);
+      this.notice = `What another tab had changed here is kept as a bench of its own: “${this.facts.name}, my copy”.`;
+    }
   }
 
   /** Makes the earlier state that is shown the newest; undone, the newest until then is back. */

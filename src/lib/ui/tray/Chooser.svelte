@@ -21,14 +21,19 @@
   let offers = $state.raw<readonly Offered[]>([]);
   const offerOf = ({ kind }: Begin): Offered | undefined => offers.find((o) => o.kind === kind);
   /** What was typed as a wish: a measure, a column, a period. The cards then begin with it. */
-  const typed = $derived(offers.at(0)?.wish);
+  const typed = $derived.by(() => {
+    const wish = offers.at(0)?.wish;
+    // The name of a question alone finds its card, and wishes for nothing.
+    const says = Object.values(wish ?? {}).some((said) => !Array.isArray(said) || said.length > 0);
+    return says ? wish : undefined;
+  });
   /** In the order of the offers: those that leave fewest words first. */
   const placeOf = (q: Begin): number => {
     const at = offers.findIndex(({ kind }) => kind === q.kind);
     return at < 0 ? offers.length : at;
   };
   const shown = $derived(
-    offers.length > 0
+    typed
       ? [...questions].sort(
           (a, b) =>
             Number(b.tally !== null) - Number(a.tally !== null) ||
@@ -63,11 +68,11 @@
         if (stale) return;
         const found = asked ? (await bench.offers(asked, 'chooser')).tallies : [];
         if (stale) return;
-        const answers = await bench.questions({ ...panel, ...found.at(0)?.wish });
-        if (stale) return;
         offers = found;
+        const answers = await bench.questions({ ...panel, ...typed });
+        if (stale) return;
         // What narrows is out of the way of an offer; what a panel asked for before is not known to it.
-        const begun = Object.keys(panel).length === 0 ? found : [];
+        const begun = typed && Object.keys(panel).length === 0 ? found : [];
         questions = answers.map((question) => {
           const offer = begun.find(({ kind }) => kind === question.kind);
           return offer ? { ...question, tally: offer.tally, sentence: offer.sentence } : question;
