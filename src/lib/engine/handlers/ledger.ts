@@ -60,6 +60,7 @@ export function* answerLedger(session: Session, { tally }: ArgsOf<'ledger'>): Ta
       usualGroupWidth(
         l.ledger.tree,
         table.columns.find((c) => c.id === naming),
+        l.foot.counted.records,
       ),
     lines: l.lines.length,
     foot: [l.foot.all, l.foot.narrowed, l.foot.counted].map((foot) => ({

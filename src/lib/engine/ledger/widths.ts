@@ -62,11 +62,19 @@ export function usualWidth(
 
 /**
  * The width of the column of groups until the analyst changes it, in pixels: room for the longest of
- * the first labels of each level with its number of records, within 160 to 320.
+ * the first labels of each level with its number of records, for its head, and for the labels at the foot, within
+ * 160 to 320.
+ * @param counted records at the foot
  */
-export function usualGroupWidth(tree: GroupTree, naming: Column | undefined): number {
+export function usualGroupWidth(
+  tree: GroupTree,
+  naming: Column | undefined,
+  counted: number,
+): number {
   const count = showCount(tree.leafOf.length).length * SMALL + 6;
-  let widest = 160;
+  const foot = `Grand total, ${showCount(counted)} counted`;
+  const head = naming ? `Group and ${naming.name}` : '';
+  let widest = Math.max(160, AROUND + 6 + Math.max(foot.length, head.length) * BOLD);
   tree.levels.forEach(({ size, code }, level) => {
     for (let g = 0; g < Math.min(size, SAMPLED); g++) {
       const label = tree.keys[level].label(code[g]).length * BOLD;

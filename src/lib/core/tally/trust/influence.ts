@@ -37,8 +37,10 @@ export interface Influence {
 export const LEAST_VALUES = 5;
 /** More of a sum than this, taken away by one record, is much. */
 const MUCH_OF_SUM = 1 / 4;
-/** More of the deviation than this, by which one record moves a mean, is much. */
+/** More of the deviation than this, by which one record moves a mean, is much… */
 const MUCH_OF_DEVIATION = 1 / 10;
+/** … of a record that lies so many deviations off: among a few values one always moves the mean, and none is far. */
+const FAR_OFF = 3;
 
 /** Measures that a single record can carry. */
 export const hasInfluence = ({ kind, column }: Measure, table: Table): boolean =>
@@ -62,12 +64,12 @@ export function influenceOf(
   const without =
     kind === 'sum' ? figure - value : n > 1 ? figure - (value - figure) / (n - 1) : NaN;
   const moved = Math.abs(figure - without);
+  const deviation = kind === 'mean' ? moments.deviation(group) : NaN;
   const much =
     n >= LEAST_VALUES &&
     (kind === 'sum'
       ? moved > Math.abs(figure) * MUCH_OF_SUM
-      : moved > moments.deviation(group) * MUCH_OF_DEVIATION);
-  const deviation = kind === 'mean' ? moments.deviation(group) : NaN;
+      : moved > deviation * MUCH_OF_DEVIATION && Math.abs(value - figure) > deviation * FAR_OFF);
   return { record, value, without, values: n, much, deviation };
 }
 

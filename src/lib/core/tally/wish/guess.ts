@@ -232,6 +232,10 @@ export function measuresFor(facts: ListFacts, wish: Wish): Measure[] {
   });
 }
 
+/** Figures on fewer records than this are few, in a list of so many. */
+export const fewIn = ({ records }: Pick<ListFacts, 'records'>): number =>
+  records < 200 ? 3 : records < 1000 ? 5 : 10;
+
 /** What every first guess has. */
 export const common = { scope: 'counted' } as const;
 

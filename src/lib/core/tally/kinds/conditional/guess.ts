@@ -4,6 +4,7 @@ import type { Wish } from '../../wish/wish';
 import { columnsOf } from './product';
 import {
   common,
+  fewIn,
   keysFor,
   measureFor,
   NEEDS,
@@ -29,7 +30,12 @@ export const conditionalGuess: FirstGuess<ConditionalSpec> = {
       { measure: { kind: 'records' } },
       { measure: measureFor(facts, number?.id === wish.column ? {} : wish) },
     ];
-    const few = { ...common, kind: 'conditional' as const, everythingElse: true, few: 10 };
+    const few = {
+      ...common,
+      kind: 'conditional' as const,
+      everythingElse: true,
+      few: fewIn(facts),
+    };
     if (number) {
       const value = Math.round((number.least + (number.most - number.least) / 10) * 100) / 100;
       const condition: Condition = {
@@ -76,7 +82,7 @@ function asked(facts: ListFacts, wish: Wish, conditions: readonly Condition[]): 
   if (wish.neither) all.push({ name: 'neither', condition: { kind: 'none', not: false, parts } });
   const measures = wish.measures ?? [{ kind: 'records' as const }];
   const [key] = wishedKeys(facts, wish);
-  const few = { ...common, kind: 'conditional' as const, few: 10 };
+  const few = { ...common, kind: 'conditional' as const, few: fewIn(facts) };
   return key
     ? {
         ...few,

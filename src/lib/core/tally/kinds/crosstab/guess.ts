@@ -1,5 +1,6 @@
 import {
   common,
+  fewIn,
   dateFor,
   groupsOf,
   keyOf,
@@ -44,7 +45,7 @@ export const crosstabGuess: FirstGuess<CrosstabSpec> = {
         measures: measuresFor(facts, wish),
         shares: [],
         count: false,
-        few: 10,
+        few: fewIn(facts),
       },
     };
   },

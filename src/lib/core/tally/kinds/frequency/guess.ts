@@ -1,6 +1,7 @@
 import {
   bandsAsked,
   common,
+  fewIn,
   keyOf,
   keysFor,
   measuresFor,
@@ -55,7 +56,7 @@ export const frequencyGuess: FirstGuess<FrequencySpec> = {
             measure.column !== undefined &&
             measure.column !== column?.id,
         ),
-        few: 10,
+        few: fewIn(facts),
       },
     };
   },

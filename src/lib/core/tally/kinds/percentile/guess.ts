@@ -1,4 +1,4 @@
-import { common, keysFor, NEEDS, spreadFor, type FirstGuess } from '../../wish/guess';
+import { common, fewIn, keysFor, NEEDS, spreadFor, type FirstGuess } from '../../wish/guess';
 import type { PercentileSpec } from './spec';
 
 export const percentileGuess: FirstGuess<PercentileSpec> = {
@@ -23,7 +23,7 @@ export const percentileGuess: FirstGuess<PercentileSpec> = {
         definition: 7,
         ranksOf: wish.stands ?? [],
         rankMethod: 'atOrUnder',
-        few: 10,
+        few: fewIn(facts),
       },
     };
   },

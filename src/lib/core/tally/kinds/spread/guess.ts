@@ -1,4 +1,4 @@
-import { common, keysFor, NEEDS, spreadFor, type FirstGuess } from '../../wish/guess';
+import { common, fewIn, keysFor, NEEDS, spreadFor, type FirstGuess } from '../../wish/guess';
 import type { Wish } from '../../wish/wish';
 import type { SpreadSpec } from './spec';
 
@@ -36,7 +36,7 @@ export const spreadGuess: FirstGuess<SpreadSpec> = {
           { kind: 'upperQuartile' },
           { kind: 'max' },
         ],
-        few: 10,
+        few: fewIn(facts),
       },
     };
   },
