@@ -27,6 +27,8 @@ function listOf(table: Table, name: string): List {
 const REPAIRS = listOf(repairs, 'Repair jobs');
 const ORDERS = listOf(orders, 'Bakery orders');
 const STOCK = listOf(stock, 'Stock');
+/** A list that is called as a column of it is. */
+const SHOPS = listOf(orders, 'Shop');
 
 /** Figures that a tally is asked for: of groups at the lowest level, or of all where there are none. */
 function figuresOf({ table }: List, { tally, narrow }: Offer): number[] {
@@ -248,6 +250,13 @@ const OTHER_WISHES: (readonly [List, string, string])[] = [
   ],
   [ORDERS, 'kilos of buns by shop', "select sum(kilos) from t where item = 'Bun' group by shop"],
   [ORDERS, 'avrage price by shpo', 'select avg(price) from t group by shop'],
+  [
+    ORDERS,
+    'kilos by shop, "tart, plum" only',
+    "select sum(kilos) from t where item = 'Tart, plum' group by shop",
+  ],
+  [SHOPS, 'how many shops by item', 'select count(distinct shop) from t group by item'],
+  [SHOPS, 'kilos by shop', 'select sum(kilos) from t group by shop'],
   [ORDERS, 'kilos by shop on mondays', 'select sum(kilos) from t group by shop'],
 ];
 

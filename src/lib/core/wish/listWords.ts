@@ -119,7 +119,8 @@ export class ListWords {
    * @param within only those of this column
    */
   valuesNamed(words: string, within?: string): readonly NamedValues[] {
-    const said = words.trim().toLowerCase();
+    // As the values themselves are compared: a text in quotes has its commas still.
+    const said = nameWords(words).join(' ');
     if (said === '') return [];
     const flag = this.table.columns.find(({ id, type }) => id === within && type === 'yesno');
     if (flag) return YES_NO_WORDS.has(said) ? [{ column: flag.id, values: [said] }] : [];

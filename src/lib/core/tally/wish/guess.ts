@@ -205,6 +205,9 @@ export function measureFor(facts: ListFacts, wish: Wish): Measure {
     return { kind, column: of, other: per };
   }
   if (measure && ofRecords(measure)) return { kind: measure };
+  // Of which column values are counted nobody can guess.
+  if (measure && of === undefined && MEASURES[measure].types.includes('text'))
+    return { kind: 'records' };
   const wished = facts.columns.find((c) => c.id === wish.column);
   const column =
     wished && measure && MEASURES[measure].types.includes(wished.type)

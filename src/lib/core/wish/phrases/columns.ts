@@ -34,7 +34,7 @@ export const columnPhrases: Phrases = ({ tokens, words }, at) => {
 };
 
 /** The records of a list by what it is called, and by the words for any: `how many sailings`. */
-export const recordPhrases: Phrases = ({ tokens, listName }, at) => {
+export const recordPhrases: Phrases = ({ tokens, listName, words }, at) => {
   const names = listName
     .toLowerCase()
     .split(/[^\p{L}\p{N}]+/u)
@@ -48,5 +48,8 @@ export const recordPhrases: Phrases = ({ tokens, listName }, at) => {
   while (isName(to)) to++;
   // “how many jobs” counts records, whatever a column of theirs is called.
   const counts = ['many', 'of', 'number', 'per', 'each', 'the'].includes(tokens[at - 1]?.word);
-  return [{ from: at, to, part: { is: 'records' }, fit: at === 0 || counts ? 6 : 2 }];
+  // A list may be called as a column of it is: then that column is meant, unless it names the records.
+  const column = words.columnAt(tokens, at);
+  const own = column === null || words.namesRecords(column.column);
+  return [{ from: at, to, part: { is: 'records' }, fit: own && (at === 0 || counts) ? 6 : 2 }];
 };
