@@ -46,7 +46,7 @@ const isPeriod = (point: number | string): boolean =>
 function testWords(test: Test): string {
   switch (test.test) {
     case 'is':
-      return `is ${orList(test.values.length > 4 ? [...test.values.slice(0, 3), `${test.values.length - 3} more`] : test.values)}`;
+      return `is ${orList(fewOf(lookingDifferent(test.values)))}`;
     case 'contains':
       return `contains “${test.text}”`;
     case 'startsWith':
@@ -135,3 +135,12 @@ export function missingWords({ blank, unread }: { blank: number; unread: number 
     .filter(Boolean)
     .join(', ');
 }
+
+/** Spellings that differ in blanks alone look the same: they are said once. */
+const lookingDifferent = (values: readonly string[]): string[] => [
+  ...new Set(values.map((value) => value.trim().replace(/\s+/g, ' '))),
+];
+
+/** Of many values the first, and how many more there are. */
+const fewOf = (values: readonly string[]): readonly string[] =>
+  values.length > 4 ? [...values.slice(0, 3), `${values.length - 3} more`] : values;

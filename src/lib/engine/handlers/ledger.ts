@@ -62,6 +62,7 @@ export function* answerLedger(session: Session, { tally }: ArgsOf<'ledger'>): Ta
         table.columns.find((c) => c.id === naming),
         l.foot.counted.records,
       ),
+    showsRecords: l.lines.showsRecords,
     lines: l.lines.length,
     foot: [l.foot.all, l.foot.narrowed, l.foot.counted].map((foot) => ({
       records: foot.records,

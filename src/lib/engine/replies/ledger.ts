@@ -47,6 +47,8 @@ export const LedgerPage = z.strictObject({
   heads: z.array(Head),
   /** Width of the column of groups. */
   groupWidth: z.int(),
+  /** Whether records stand among the lines. */
+  showsRecords: z.boolean(),
   lines: z.int(),
   /** All, narrowed, counted; the texts stand under the heads. */
   foot: z.array(z.strictObject({ records: z.int(), cells: z.array(z.string()) })),

@@ -234,7 +234,8 @@
         <div class="row" role="row">
           <div class="lead-head" role="columnheader">
             <span
-              >{bench.item.tally.groups.length ? 'Group' : 'Record'}{overview.naming
+              >{bench.item.tally.groups.length ? 'Group' : 'Record'}{overview.naming &&
+              overview.showsRecords
                 ? ` and ${overview.naming.name}`
                 : ''}</span
             >
