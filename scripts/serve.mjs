@@ -34,6 +34,10 @@ export async function serve() {
   }
   const server = createServer((request, response) => {
     request.headers['x-tally-loft-protocol'] = 'http';
+    // Static files are answered before the application is asked.
+    response.setHeader('x-content-type-options', 'nosniff');
+    response.setHeader('referrer-policy', 'same-origin');
+    response.setHeader('cross-origin-resource-policy', 'same-origin');
     handler(request, response);
   });
   server.on('error', (error) => {

@@ -156,7 +156,10 @@ describe('who may ask', () => {
     expect((await fetch(`${address}/`, { redirect: 'manual' })).headers.get('location')).toBe(
       '/enter',
     );
-    expect((await fetch(`${address}/api/benches/1`)).status).toBe(401);
+    const unknown = await fetch(`${address}/api/benches/1`);
+    expect(unknown.status).toBe(401);
+    expect(unknown.headers.get('cache-control')).toBe('no-store');
+    expect(unknown.headers.get('x-content-type-options')).toBe('nosniff');
     const enter = (passphrase: string, more = {}): Promise<Response> =>
       fetch(`${address}/enter`, {
         method: 'POST',

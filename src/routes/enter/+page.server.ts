@@ -7,11 +7,13 @@ import type { Actions } from './$types';
 const FORM_LIMIT = 8192;
 
 export const actions: Actions = {
-  default: async ({ request, cookies, url }) => {
+  default: async ({ request, cookies, url, getClientAddress }) => {
     const { gate } = application();
     if (!gate) redirect(303, '/');
     const given = (await formOf(request, FORM_LIMIT)).get('passphrase');
-    if (typeof given !== 'string' || !(await gate.check(given))) return fail(403, { wrong: true });
+    const heard = typeof given === 'string' ? await gate.check(given, getClientAddress()) : 'wrong';
+    if (heard === 'unheard') return fail(429, { heard });
+    if (heard === 'wrong') return fail(403, { heard });
     cookies.set('tally-loft-session', gate.session(), {
       path: '/',
       httpOnly: true,

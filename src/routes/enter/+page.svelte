@@ -18,8 +18,11 @@
         required
       />
     </label>
-    {#if form?.wrong}<p role="alert" class="text-doubt">
+    {#if form?.heard === 'wrong'}<p role="alert" class="text-doubt">
         That is not the passphrase. Try again.
+      </p>{:else if form?.heard === 'unheard'}<p role="alert" class="text-doubt">
+        Too many guesses come from here at once, and this one was not looked at. Wait a moment and
+        try again.
       </p>{/if}
     <button class="btn preset-filled-primary-500" type="submit">Enter</button>
   </form>

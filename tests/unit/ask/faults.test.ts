@@ -222,3 +222,37 @@ describe('a bad ask names every fault with its path and a remedy', () => {
     );
   });
 });
+
+describe('an ask whose parts lie very deep in one another', () => {
+  const within = (depth: number, wrap: (inner: unknown) => unknown, inner: unknown): unknown => {
+    let out = inner;
+    for (let k = 0; k < depth; k++) out = wrap(out);
+    return out;
+  };
+  const nested = (depth: number): unknown =>
+    within(depth, (inner) => ({ kind: 'nested', inner, table: 'main', outer: ledger() }), ledger());
+  const conditions = (depth: number): unknown =>
+    within(depth, (part) => ({ kind: 'all', parts: [part] }), {
+      kind: 'leaf',
+      column: 'Region',
+      test: { test: 'blank' },
+    });
+
+  it.each([
+    ['tallies 1,000 deep', { tallies: [nested(1000)] }],
+    [
+      'conditions 1,000 deep',
+      { tallies: [ledger()], ladder: { rungs: [{ condition: conditions(1000) }] } },
+    ],
+    ['lists 100,000 deep', { tallies: JSON.parse('['.repeat(100_000) + ']'.repeat(100_000)) }],
+  ])('%s are refused as a bad ask', (_, ask) => {
+    expect(faultsOf(() => answered(small, ask))).toEqual([
+      expect.stringContaining('more than 300 deep in one another'),
+    ]);
+  });
+
+  it('a hundred conditions within one another are answered', () => {
+    const ask = { tallies: [ledger()], ladder: { rungs: [{ condition: conditions(100) }] } };
+    expect(answered(small, ask).tallies[0].tables[0].rows[0].cells).toContain(1);
+  });
+});

@@ -3,11 +3,21 @@ import { z } from 'zod';
 import { nearest } from '../table/nearest';
 import type { Fault } from '../tally/spec/fault';
 import { Ask } from './ask';
+import { isDeeperThan, MOST_DEEP } from './depth';
 import { knownKeys } from './knownKeys';
 import { upgraded } from './upgrade';
 
 /** The document as an ask. @throws BadAsk naming every fault by its path */
 export function readAsk(document: unknown): Ask {
+  if (isDeeperThan(document, MOST_DEEP))
+    throw new BadAsk([
+      {
+        path: '',
+        message: `Its parts lie more than ${MOST_DEEP} deep in one another.`,
+        remedy:
+          'Take apart what is nested in it: several tallies, or several conditions side by side.',
+      },
+    ]);
   const newest = upgraded(document);
   const parsed = Ask.safeParse(newest, { reportInput: true });
   if (parsed.success) return parsed.data;

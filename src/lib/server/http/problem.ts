@@ -1,5 +1,6 @@
 import { BadInput, StaleRevision, TaskFailed, TooLarge } from '../errors';
 import { BadAsk, Trouble, type Code } from '$lib/core/errors';
+import { isDeeperThan, MOST_DEEP } from '$lib/core/ask/depth';
 import { z } from 'zod';
 import type { Fault } from '$lib/core/tally/spec/fault';
 import { log } from '../log';
@@ -101,11 +102,15 @@ export async function bodyOf<T>(request: Request, schema: z.ZodType<T>): Promise
 /** A JSON body of at most `limit` bytes, not yet validated. @throws BadInput, TooLarge */
 export async function jsonOf(request: Request, limit: number): Promise<unknown> {
   const bytes = await bytesOf(request, limit);
+  let body: unknown;
   try {
-    return JSON.parse(new TextDecoder().decode(bytes));
+    body = JSON.parse(new TextDecoder().decode(bytes));
   } catch {
     throw new BadInput('The body is not JSON.');
   }
+  if (isDeeperThan(body, MOST_DEEP))
+    throw new BadInput(`The parts of the body lie more than ${MOST_DEEP} deep in one another.`);
+  return body;
 }
 
 /** A form of at most `limit` bytes, empty where it was more or is no form. */

@@ -3,8 +3,21 @@ import { promisify } from 'node:util';
 
 const DAY_MS = 86_400_000;
 const LASTS_DAYS = 14;
-/** Guesses that wait for their turn; more are refused unheard. */
+/** Guesses of one address that wait for their turn; more are not heard, and told so. */
 const MOST_WAITING = 20;
+/** Addresses whose wrong guesses are remembered; of more, the one that was heard of longest ago is forgotten. */
+const MOST_ADDRESSES = 10_000;
+
+/** What came of a guess; one that was not heard may have been right. */
+export type Heard = 'right' | 'wrong' | 'unheard';
+
+/** The guesses of one address: one is looked at after another, however many come at once; so many wait for answers. */
+interface Guesses {
+  /** Wrong ones in a row: each makes the answer to the next wrong one slower. */
+  wrong: number;
+  waiting: number;
+  last: Promise<unknown>;
+}
 
 const digestOf = promisify<string, Buffer, number, Buffer>(scrypt);
 
@@ -13,11 +26,7 @@ export class PassphraseGate {
   readonly #salt = randomBytes(16);
   readonly #key = randomBytes(32);
   readonly #digest: Buffer;
-  /** Wrong guesses in a row: each makes the next wait longer. */
-  #wrong = 0;
-  /** Guesses waiting, and the last of them: one is looked at after another, however many come at once. */
-  #waiting = 0;
-  #last: Promise<unknown> = Promise.resolve();
+  readonly #addresses = new Map<string, Guesses>();
 
   constructor(
     passphrase: string,
@@ -27,24 +36,43 @@ export class PassphraseGate {
     this.#digest = scryptSync(passphrase, this.#salt, 32);
   }
 
-  /** Whether the passphrase is right; wrong ones are answered ever more slowly. */
-  check(given: string): Promise<boolean> {
-    if (this.#waiting >= MOST_WAITING) return Promise.resolve(false);
-    this.#waiting++;
-    const turn = this.#last.then(() => this.#try(given)).finally(() => this.#waiting--);
-    this.#last = turn.catch(() => undefined);
-    return turn;
+  /**
+   * Whether the passphrase is right. Wrong ones are answered ever more slowly, by address: nobody waits behind the guesses
+   * of another, and the right one is answered as soon as it is looked at.
+   * @param address of whoever guesses
+   */
+  check(given: string, address: string): Promise<Heard> {
+    const own = this.#guessesOf(address);
+    if (own.waiting >= MOST_WAITING) return Promise.resolve('unheard');
+    own.waiting++;
+    const right = own.last.then(() => this.#isRight(given));
+    own.last = right.catch(() => undefined);
+    return right.then((is) => this.#answered(is, own)).finally(() => own.waiting--);
   }
 
-  async #try(given: string): Promise<boolean> {
-    if (this.#wrong > 2) {
-      const wait = this.slowMs * Math.min(40, 2 ** (this.#wrong - 3));
+  #guessesOf(address: string): Guesses {
+    const own = this.#addresses.get(address) ?? { wrong: 0, waiting: 0, last: Promise.resolve() };
+    // Put last: the first is the one heard of longest ago.
+    this.#addresses.delete(address);
+    this.#addresses.set(address, own);
+    if (this.#addresses.size > MOST_ADDRESSES)
+      for (const oldest of [...this.#addresses.keys()].slice(0, 1)) this.#addresses.delete(oldest);
+    return own;
+  }
+
+  async #isRight(given: string): Promise<boolean> {
+    const digest = await digestOf(given.slice(0, 1000), this.#salt, 32);
+    return timingSafeEqual(digest, this.#digest);
+  }
+
+  /** A wrong guess keeps its place until it is answered; what comes after it is looked at meanwhile. */
+  async #answered(right: boolean, own: Guesses): Promise<Heard> {
+    own.wrong = right ? 0 : own.wrong + 1;
+    if (own.wrong > 3) {
+      const wait = this.slowMs * Math.min(40, 2 ** (own.wrong - 4));
       await new Promise((resolve) => setTimeout(resolve, wait));
     }
-    const digest = await digestOf(given.slice(0, 1000), this.#salt, 32);
-    const right = timingSafeEqual(digest, this.#digest);
-    this.#wrong = right ? 0 : this.#wrong + 1;
-    return right;
+    return right ? 'right' : 'wrong';
   }
 
   /** A signed token that says until when it holds. */
