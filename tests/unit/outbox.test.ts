@@ -72,6 +72,13 @@ describe('what is not sent yet', () => {
     expect(leads(await two.outbox.leftUnsent())).toEqual(['Sum']);
   });
 
+  it('of this tab itself is its own, where the browser has no locks too', async () => {
+    const one = await tab();
+    one.crash();
+    await one.outbox.keepUnsent(7, 'Depots', 3, led('Sum'));
+    expect(await one.outbox.leftUnsent()).toEqual([]);
+  });
+
   it('of an earlier version is found under the number of its bench', async () => {
     kept.set(7, { bench: 7, name: 'Depots', follows: 2, doc: led('Sum'), at: '2026-11-01' });
     kept.set(8, { bench: 8, nothing: 'that was ever kept' });

@@ -282,3 +282,25 @@ describe('wishes to begin with', () => {
     expect(examplesOf({ length: 1, columns: [textColumn('Note', ['one'])] }, 'Notes')).toEqual([]);
   });
 });
+
+describe('words that mean two things', () => {
+  it('a value of two columns is offered in each, what was likeliest first', () => {
+    const narrowed = ofOrders('kilos by item, harbour only')
+      .slice(0, 2)
+      .map(({ narrowWords }) => [...narrowWords]);
+    expect(narrowed).toEqual([['Shop is Harbour'], ['Baker is Harbour']]);
+  });
+
+  it('a number of places is held by a ranking from the same end alone', () => {
+    const [best] = ofOrders('bottom 2 items by kilos');
+    expect([best.kind, best.left]).toEqual(['ranking', []]);
+    // What moved has its largest first: the last two are not what it does.
+    const moved = ofOrders('bottom 2 items by kilos').find(({ kind }) => kind === 'contributions');
+    expect(moved?.left).toEqual(['bottom 2']);
+    // A ledger ranks within nothing.
+    const ledger = ofOrders('top 2 items in each shop by kilos').find(
+      ({ kind }) => kind === 'ledger',
+    );
+    expect(ledger?.left.join(' ')).toContain('top 2');
+  });
+});
