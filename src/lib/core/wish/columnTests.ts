@@ -26,6 +26,15 @@ export const leaf = (column: string, test: Test): Leaf => ({
   test,
 });
 
+/** The same turned round, and what else the words could mean with it. */
+export const turned = ({ condition, to, others }: ReadCondition): ReadCondition => ({
+  condition: turnedRound(condition),
+  to,
+  ...(others && { others: others.map(turnedRound) }),
+});
+
+const turnedRound = (condition: Condition): Condition => ({ ...condition, not: !condition.not });
+
 /** The next word, without an article. */
 export const skipped = (tokens: readonly Token[], at: number): number =>
   ARTICLES.has(tokens[at]?.word) && tokens[at + 1] ? at + 1 : at;

@@ -9,6 +9,7 @@ import {
   numberTest,
   partOfText,
   skipped,
+  turned,
   type Behind,
   type ReadCondition,
 } from './columnTests';
@@ -286,11 +287,3 @@ export function timeCondition(column: string, time: Time, side?: Comparison): Co
 const spelledOnce = (values: readonly string[]): string[] => [
   ...new Map(values.map((value) => [value.trim().toLowerCase(), value.trim()] as const)).values(),
 ];
-
-const turnedRound = (condition: Condition): Condition => ({ ...condition, not: !condition.not });
-
-const turned = ({ condition, to, others }: ReadCondition): ReadCondition => ({
-  condition: turnedRound(condition),
-  to,
-  ...(others && { others: others.map(turnedRound) }),
-});

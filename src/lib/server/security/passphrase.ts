@@ -55,8 +55,8 @@ export class PassphraseGate {
     // Put last: the first is the one heard of longest ago.
     this.#addresses.delete(address);
     this.#addresses.set(address, own);
-    if (this.#addresses.size > MOST_ADDRESSES)
-      for (const oldest of [...this.#addresses.keys()].slice(0, 1)) this.#addresses.delete(oldest);
+    const [oldest] = this.#addresses.keys();
+    if (this.#addresses.size > MOST_ADDRESSES) this.#addresses.delete(oldest);
     return own;
   }
 

@@ -55,8 +55,6 @@ export interface FirstGuess<Spec> {
   readonly asks: readonly string[];
   /** How a column's panel offers it, for columns of these types; not there unless given. */
   readonly ofColumn?: { readonly words: string; readonly types: readonly ColumnType[] };
-  /** Words of a wish that any tally of this kind answers, whatever its spec says. */
-  readonly answers?: readonly string[];
   /** Measures that it gives without naming them as measures of its spec. */
   measures?(spec: Spec): readonly MeasureKind[];
   /** Whether a wish can hardly mean anything else: "the next 12 months". */

@@ -1,4 +1,4 @@
-import { skipped, type ReadCondition } from '../columnTests';
+import { skipped, turned, type ReadCondition } from '../columnTests';
 import { ConditionReader, timeCondition } from '../conditions';
 import type { Condition } from '../../selection/condition';
 import { PeriodName } from '../../tally/series/periodNamed';
@@ -66,12 +66,6 @@ const phrase = (
   part: { is: 'narrow', condition },
   fit,
   ...(others && { others: others.map((other): Part => ({ is: 'narrow', condition: other })) }),
-});
-
-const turned = (read: ReadCondition): ReadCondition => ({
-  ...read,
-  condition: { ...read.condition, not: !read.condition.not },
-  ...(read.others && { others: read.others.map((other) => ({ ...other, not: !other.not })) }),
 });
 
 /** Whether a word by itself is rather a measure, a period or a small word than a value called so. */

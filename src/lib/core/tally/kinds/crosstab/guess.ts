@@ -15,7 +15,6 @@ export const crosstabGuess: FirstGuess<CrosstabSpec> = {
   question: 'How do two things meet?',
   found: 'cross-tab crosstab table by across rows columns margins share',
   asks: ['cross-tab', 'crosstab', 'cross tab'],
-  answers: ['across'],
   measures: () => ['records'],
   meant: (wish) => wish.beside !== undefined,
   guess(facts, wish) {

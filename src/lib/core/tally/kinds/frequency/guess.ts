@@ -26,7 +26,6 @@ export const frequencyGuess: FirstGuess<FrequencySpec> = {
     'falls',
   ],
   ofColumn: { words: 'how it falls', types: ['text', 'number', 'date', 'datetime', 'yesno'] },
-  answers: ['often'],
   measures: () => ['records'],
   meant: (wish) =>
     wish.often === true ||

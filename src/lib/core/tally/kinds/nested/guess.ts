@@ -5,7 +5,6 @@ export const nestedGuess: FirstGuess<NestedSpec> = {
   question: 'What is the best of each?',
   found: 'nested best of each highest group which led',
   asks: ['led'],
-  answers: ['first', 'top', 'best', 'which', 'each', 'highest', 'lowest'],
   meant: (wish) => wish.best === true,
   guess(facts, wish) {
     const [outer, inner] = keysFor(facts, wish);

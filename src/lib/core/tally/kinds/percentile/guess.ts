@@ -6,7 +6,6 @@ export const percentileGuess: FirstGuess<PercentileSpec> = {
   found: 'percentile percent at or under quantile place',
   asks: ['percentile rank', 'percent rank', 'percentile', 'percentiles', 'quantile', 'quantiles'],
   ofColumn: { words: 'where a value stands', types: ['number'] },
-  answers: ['stands', '%'],
   measures: () => ['percentile'],
   meant: (wish) => wish.percents !== undefined || wish.stands !== undefined,
   guess(facts, wish) {

@@ -6,8 +6,6 @@ export const rankingGuess: FirstGuess<RankingSpec> = {
   found: 'rank ranking top first last best highest lowest places',
   asks: ['rank', 'ranks', 'ranked', 'ranking', 'comes first', 'come first'],
   ofColumn: { words: 'rank by it', types: ['number'] },
-  // Without a number it is any ranking, from either end.
-  answers: ['rank'],
   meant: (wish) =>
     wish.within !== undefined || wish.first !== undefined || wish.order !== undefined,
   guess(facts, wish) {
