@@ -66,6 +66,9 @@ describe('a bench saves itself', () => {
     // Still on its way: nothing overtakes it.
     expect(sent).toHaveLength(1);
     arrive(saved(2)());
+    // What was changed meanwhile is not saved yet, and nothing says that it is.
+    await vi.advanceTimersByTimeAsync(10);
+    expect([own.state, own.revision, own.unsaved]).toEqual(['waiting', 2, true]);
     await vi.advanceTimersByTimeAsync(600);
     expect(sent.map(({ follows, lead }) => [follows, lead])).toEqual([
       [1, 'Sum'],

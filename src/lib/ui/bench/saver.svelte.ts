@@ -118,7 +118,8 @@ export class Saver {
 
   #saved(revision: number): void {
     this.revision = revision;
-    this.state = 'saved';
+    // What was changed while this was on its way is not saved by it.
+    this.state = this.#next ? 'waiting' : 'saved';
     this.problem = '';
     this.#unanswered.clear();
     // What was changed meanwhile follows this revision now.
