@@ -13,14 +13,15 @@ import { resultFile } from '$lib/core/write/resultFile';
 import { dialectOf, type DialectOptions } from './dialect';
 import { Failed, Misused } from './exit';
 import { BY_ITSELF, listName, readJson } from './input';
-import { write, writeFile } from './output';
+import { note, write, writeFile } from './output';
 import { refuseOverwriting } from './overwriting';
 import { IN_PARTS, reckonInParts, type InParts } from './inParts';
 import { readAs, type ReadOptions } from './readAs';
+import { readWithAdded, type AddOptions } from './addFiles';
 import { readChecked } from './readChecked';
 import { wished } from './wished';
 
-export interface ReckonOptions extends ReadOptions, DialectOptions {
+export interface ReckonOptions extends ReadOptions, AddOptions, DialectOptions {
   readonly data: string;
   readonly ask?: string;
   /** In place of an ask: the words of a wish. */
@@ -48,9 +49,13 @@ export async function reckon(options: ReckonOptions): Promise<void> {
   const ask = leaner(readAsk(readJson(options.ask, 'ask')), options.leaveOut);
   const folder = options.ask === '-' ? '.' : path.dirname(options.ask);
   const others = await otherLists(ask, folder, options.out);
-  const inParts = reckonInParts(options.data, readAs(options), ask, others, partsWanted(options));
+  const parts = partsWanted(options);
+  if (options.add.length && parts === 'yes') note('Files that are added are read as a whole.');
+  const inParts = options.add.length
+    ? null
+    : reckonInParts(options.data, readAs(options), ask, others, parts);
   if (inParts) return writeFile(await resultFile(inParts, form, dialect), options.out);
-  const { table, recipe: read } = await readChecked(options.data, readAs(options));
+  const { table, recipe: read } = await readWithAdded(options);
   const result = answered({ name: listName(options.data), table, recipe: read, others }, ask);
   writeFile(await resultFile(result, form, dialect), options.out);
 }
@@ -59,7 +64,7 @@ export async function reckon(options: ReckonOptions): Promise<void> {
 async function reckonWish(options: ReckonOptions, wish: string): Promise<void> {
   const dialect = dialectOf(options);
   const form = formFor({ ...options, format: options.format ?? (options.out ? undefined : 'md') });
-  const { table, recipe } = await readChecked(options.data, readAs(options));
+  const { table, recipe } = await readWithAdded(options);
   const name = listName(options.data);
   const ask = wished(wish, table, name);
   if (options.explain) {

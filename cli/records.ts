@@ -16,9 +16,9 @@ import { listsNamed, type ListOptions } from './listsNamed';
 import { note, writeFile } from './output';
 import { readAs, type ReadOptions } from './readAs';
 import { readAsBench, readBench } from './readBench';
-import { readChecked } from './readChecked';
+import { readWithAdded, type AddOptions } from './addFiles';
 
-export interface RecordsOptions extends ReadOptions, ListOptions, DialectOptions {
+export interface RecordsOptions extends ReadOptions, AddOptions, ListOptions, DialectOptions {
   readonly data: string;
   readonly ask?: string;
   readonly out?: string;
@@ -31,7 +31,7 @@ export async function records(options: RecordsOptions): Promise<void> {
   const dialect = dialectOf(options);
   const bench = options.ask === undefined ? null : readBench(options.ask);
   const as = readAs(options);
-  const { table } = await readChecked(options.data, bench ? readAsBench(as, bench) : as);
+  const { table } = await readWithAdded(options, bench ? readAsBench(as, bench) : as);
   const name = listName(options.data);
   if (!bench) {
     const notes = [`${name}: ${counted(table.length, 'record')}`];

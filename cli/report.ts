@@ -18,9 +18,10 @@ import { listsNamed, type ListOptions } from './listsNamed';
 import { note, writeFile } from './output';
 import { readAs, type ReadOptions } from './readAs';
 import { readAsBench, readBench } from './readBench';
+import { readWithAdded, type AddOptions } from './addFiles';
 import { readChecked } from './readChecked';
 
-export interface ReportOptions extends ReadOptions, ListOptions, DialectOptions {
+export interface ReportOptions extends ReadOptions, AddOptions, ListOptions, DialectOptions {
   readonly data: string;
   readonly out?: string;
   readonly format?: string;
@@ -46,7 +47,7 @@ export async function report(file: string, options: ReportOptions): Promise<void
   const dialect = dialectOf(options);
   const bench = readBench(file);
   const as = readAsBench(readAs(options), bench);
-  const { table, recipe } = await readChecked(options.data, as);
+  const { table, recipe } = await readWithAdded(options, as);
   const others = await listsNamed(options.list, bench.recipes);
   const { doc, before } = await standingOn(bench.doc, table, { ...options, by: as.recipe });
   if (before) others.set(OLDER, before);

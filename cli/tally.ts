@@ -65,7 +65,23 @@ const reading = (name: string, description: string): Command =>
       'refuse',
     );
 
-writingText(reading('reckon', 'answer an ask about a file'))
+/** The same for one that reads further files besides. */
+const readingAll = (name: string, description: string): Command =>
+  reading(name, description)
+    .option(
+      '--add <FILE>',
+      'a further file, its records behind those of --data without those that are there already; may be given often',
+      gathered,
+      [],
+    )
+    .option(
+      '--key <COLUMN>',
+      'what tells a record of --add: whole records unless given; may be given often',
+      gathered,
+      [],
+    );
+
+writingText(readingAll('reckon', 'answer an ask about a file'))
   .option('--ask <FILE>', 'the ask, a JSON document (docs/ask.md)')
   .option('--wish <WORDS>', 'in place of an ask: what is asked, as one would say it')
   .option('--explain', 'of a wish: write the ask that it means')
@@ -79,7 +95,7 @@ writingText(reading('reckon', 'answer an ask about a file'))
   .action(reckon);
 
 writingText(
-  reading(
+  readingAll(
     'report <BENCH>',
     'make the report of a bench (saved from its page, or an ask) over a file',
   ),
@@ -103,7 +119,7 @@ writingText(
   .action(report);
 
 writingText(
-  reading('records', 'write the records that a bench or an ask counts, corrected and prepared'),
+  readingAll('records', 'write the records that a bench or an ask counts, corrected and prepared'),
 )
   .option('--ask <FILE>', 'the ask or the bench; all records unless given')
   .option('--out <FILE>', 'where they go; standard output unless given')

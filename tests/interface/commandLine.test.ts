@@ -44,6 +44,57 @@ beforeAll(() => {
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
+describe('files that are added', () => {
+  const HEAD = 'job,done on,workshop,hours\n';
+  const JANUARY = `${HEAD}101,2024-01-08,North,2.5\n102,2024-01-19,South,1\n103,2024-01-30,North,4\n`;
+  const FEBRUARY = `${HEAD}103,2024-01-30,North,4\n104,2024-02-02,South,3\n102,2024-02-03,South,9\n`;
+  const written = (name: string, text: string): string => {
+    const file = path.join(folder, name);
+    writeFileSync(file, text);
+    return file;
+  };
+  const hours = (...more: string[]): ReturnType<typeof tally> =>
+    tally([
+      'reckon',
+      '--data',
+      written('january.csv', JANUARY),
+      '--wish',
+      'hours by workshop',
+      '--format',
+      'csv',
+      '--add',
+      written('february.csv', FEBRUARY),
+      ...more,
+    ]);
+
+  it('stand behind the first without what is there already, whole or by a key', () => {
+    const whole = hours();
+    expect(whole.code).toBe(0);
+    expect(whole.out).toMatch(/^North,.*\b6\.5,/m);
+    expect(whole.out).toMatch(/^South,.*\b13,/m);
+    expect(whole.notes).toContain(
+      'february: 2 records added, 1 left out that the list has already.',
+    );
+    const byJob = hours('--key', 'job');
+    expect(byJob.out).toMatch(/^South,.*\b4,/m);
+    expect(byJob.notes).toContain('1 record added, 2 left out');
+    expect(byJob.notes).toContain('1 of them with other values');
+  });
+
+  it('say which key there is not, and which would be one', () => {
+    const { code, notes } = hours('--key', 'ticket');
+    expect(code).toBe(2);
+    expect(notes).toContain('There is no column “ticket” to tell records by. There would be “job”');
+  });
+
+  it('of other columns are none', () => {
+    const other = written('march.csv', 'job,done on,workshop,euros\n105,2024-03-01,North,12\n');
+    const { code, notes } = hours('--add', other);
+    expect(code).not.toBe(0);
+    expect(notes).toContain('hours');
+  });
+});
+
 describe('tally reckon', () => {
   it('read in stretches comes to the same table, and says why where it cannot', () => {
     const args = ['reckon', '--data', sailings, '--ask', asked, '--format', 'csv', '--in-parts'];

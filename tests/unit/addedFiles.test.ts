@@ -10,7 +10,7 @@ import { encodeChunk } from '$lib/core/table/arrowWrite';
 import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { finish } from '$lib/core/task/task';
-import { keyColumns, overlapOf } from '$lib/core/read/overlap';
+import { keyColumnsOf, overlapOf } from '$lib/core/read/overlap';
 import { lostMonths, lostMonthsWords } from '$lib/core/read/lostMonths';
 import type { Recipe } from '$lib/core/read/recipe';
 import { AddRefused } from '$lib/server/errors';
@@ -64,7 +64,24 @@ describe('records that a list has already', () => {
   });
 
   it('the columns that may tell a record hold no value twice', () => {
-    expect(finish(keyColumns(list))).toEqual(['job', 'done_on']);
+    expect(finish(keyColumnsOf(list))).toEqual([['job'], ['done_on']]);
+  });
+
+  it('where no column does it alone, the fewest do it together; a blank among them tells nothing', () => {
+    const rota = 'shift,workshop,day,crew\n';
+    const keysOf = (text: string) => finish(keyColumnsOf(read(`${rota}${text}`).reading.table));
+    const day = (n: number) => `2024-03-0${n}`;
+    expect(keysOf(`a,N,${day(1)},x\nb,N,${day(1)},x\na,S,${day(1)},x\na,N,${day(2)},x\n`)).toEqual([
+      ['shift', 'workshop', 'day'],
+    ]);
+    expect(keysOf(`a,N,${day(1)},x\nb,N,${day(1)},x\na,N,${day(2)},x\nb,N,${day(2)},x\n`)).toEqual([
+      ['shift', 'day'],
+    ]);
+    // Two records that are the same in every column are told by none of them.
+    expect(keysOf(`a,N,${day(1)},x\na,N,${day(1)},x\n`)).toEqual([]);
+    expect(keysOf(`a,N,${day(1)},x\nb,,${day(1)},x\na,S,${day(1)},x\na,N,${day(2)},x\n`)).toEqual(
+      [],
+    );
   });
 
   it('adding a part of a list to it adds nothing, whatever the part', () => {

@@ -300,7 +300,7 @@ describe('a file that is added to a list', () => {
   const compared = (already: number) => ({
     kind: 'compared' as const,
     key: [],
-    keys: ['Route'],
+    keys: [['Route']],
     already,
     differing: 0,
     first: [],
@@ -319,7 +319,7 @@ describe('a file that is added to a list', () => {
     expect([intake.leftAway, intake.canAccept]).toEqual([5, false]);
     intake.leaveOut = false;
     expect([intake.leftAway, intake.canAccept]).toEqual([0, true]);
-    intake.compareBy('Route');
+    intake.compareBy(['Route']);
     expect([intake.compared, reader().last]).toMatchObject([null, { key: ['Route'] }]);
     reader().says(compared(2));
     intake.leaveOut = true;

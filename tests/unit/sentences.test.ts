@@ -102,7 +102,10 @@ const SPECS: Record<Tally['kind'], readonly unknown[]> = {
     },
   ],
   nested: [{ kind: 'nested', inner: LEDGER, outer: LEDGER }],
-  comparison: [{ kind: 'comparison', with: 'before', tally: LEDGER, match: ['d'] }],
+  comparison: [
+    { kind: 'comparison', with: 'before', tally: LEDGER, match: ['d'] },
+    { kind: 'comparison', with: 'before', to: 'later', tally: LEDGER, match: ['d'] },
+  ],
   reconciliation: [
     {
       kind: 'reconciliation',
@@ -249,7 +252,7 @@ describe('the sentence of every kind', () => {
     );
     // The name of a list keeps its capital within another sentence; a word of ours does not.
     expect(words(SPECS.comparison[0])).toContain(
-      'What moved since before, in: Sailings grouped by Route',
+      'What moved since before up to this reading, in: Sailings grouped by Route',
     );
     expect(words({ ...LEDGER, scope: 'all' })).toContain('Sailings (all records) grouped by Route');
     expect(words({ kind: 'percentile', column: 'a', scope: 'all' })).toContain(

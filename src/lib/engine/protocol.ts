@@ -92,7 +92,7 @@ export interface Asks {
   /** What is shown, as text and HTML. */
   copy: OfTally & { readonly values: Values };
   /** Every tally against the same over an older reading, by the name that the bench gives it. */
-  moved: On & { readonly with: string };
+  moved: On & { readonly with: string; readonly to?: string | undefined };
   /** The records of both readings behind a figure that moved. */
   movedRecords: On & Stretch & { readonly place: Place };
   /** The records of another list behind a figure. */

@@ -94,7 +94,7 @@ export const Requests: { readonly [K in Do]: z.ZodType<ArgsOf<K>> } = {
   recordsOn: z.strictObject({ ...ofTally, from: z.int().min(0), to: z.int().min(0) }),
   labels: z.strictObject({ ...ofTally, level: z.int().min(0) }),
   copy: z.strictObject({ ...ofTally, values: z.enum(VALUES) }),
-  moved: z.strictObject({ ...on, with: z.string() }),
+  moved: z.strictObject({ ...on, with: z.string(), to: z.string().optional() }),
   movedRecords: z.strictObject({
     ...on,
     place: Place,

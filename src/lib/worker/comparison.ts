@@ -1,4 +1,4 @@
-import { keyColumns, overlapOf, type Overlap } from '../core/read/overlap';
+import { keyColumnsOf, overlapOf, type Overlap } from '../core/read/overlap';
 import { lostMonths, lostMonthsWords } from '../core/read/lostMonths';
 import type { Doubt } from '../core/read/doubts';
 import { takingAll } from '../core/prepare/reshape';
@@ -13,7 +13,7 @@ import { pause } from './pause';
 /** A file that was read, set beside the list that it refreshes or is added to. */
 export class ListComparison {
   #list: { readonly reading: number; readonly table: Promise<Table> } | null = null;
-  #keys: readonly string[] | null = null;
+  #keys: readonly (readonly string[])[] | null = null;
   #last: { readonly table: Table; readonly overlap: Overlap } | null = null;
 
   /** @param key the columns that tell a record; empty compares all columns */
@@ -23,12 +23,12 @@ export class ListComparison {
   ): Promise<Compared> {
     const list = await this.#tableOf(reading, base);
     const overlap = await pausing(overlapOf(list, file, key));
-    this.#keys ??= await pausing(keyColumns(list));
+    this.#keys ??= await pausing(keyColumnsOf(list));
     const lost = await pausing(lostMonths(list, file));
     this.#last = { table: file, overlap };
     return {
       key: [...key],
-      keys: [...this.#keys],
+      keys: this.#keys.map((key) => [...key]),
       already: overlap.records.length,
       differing: overlap.differing,
       first: overlap.first.map((record) => ({ ...record })),

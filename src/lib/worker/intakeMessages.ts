@@ -82,8 +82,8 @@ const PreviewCell = z.strictObject({
 /** A file beside its list. */
 export const Compared = z.strictObject({
   key: z.array(z.string()),
-  /** Columns of the list that may tell a record, by their ids. */
-  keys: z.array(z.string()),
+  /** Columns of the list that may tell a record, each or some together, by their ids. */
+  keys: z.array(z.array(z.string())),
   /** Records that the list has already, and those of them with other values than there. */
   already: z.int(),
   differing: z.int(),

@@ -4,6 +4,7 @@ import { scalarColumn, textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { Tally } from '$lib/core/tally/spec/specs';
 import { NoSuchFigure } from '$lib/core/errors';
+import { Replies } from '$lib/engine/replies';
 import { OpenBench } from '../../support/bench';
 import { noRecipe } from '../../support/smallList';
 
@@ -149,6 +150,64 @@ describe('the records of both readings behind a figure that moved', () => {
       ['+1', '9', ''],
       ['−1', '3', 'Group: b → a'],
     ]);
+  });
+
+  it('of two readings of which neither is the list, as they were of the newer one', () => {
+    const own = opened({ kind: 'sum', column: 'Amount' });
+    const later = listOf([
+      [1, 'a', 1, null],
+      [7, 'c', 70, null],
+    ]);
+    const doc = newBench(later, 3);
+    const bench = new OpenBench(
+      later,
+      noRecipe,
+      'Entries',
+      new Map([
+        ['before', before],
+        ['after', after],
+      ]),
+    );
+    const tally = Tally.parse({
+      kind: 'comparison',
+      with: 'before',
+      to: 'after',
+      match: ['Key'],
+      unmoved: true,
+      tally: {
+        kind: 'ledger',
+        groups: [{ column: 'Group' }],
+        measures: [{ kind: 'sum', column: 'Amount' }],
+      },
+    });
+    const setAside = { ...doc.ladder.setAside, records: [1] };
+    const show = (ladder: typeof doc.ladder) =>
+      bench.show({ ...doc, ladder, tray: [...doc.tray, { ...doc.tray[0], id: 'moved', tally }] });
+    show(doc.ladder);
+    const { total, records } = behindOf(bench, 'a', 'sum of Amount');
+    const there = behindOf(own, 'a', 'sum of Amount');
+    expect(records.map(({ number, how, cells }) => [number, how, ...cells])).toEqual(
+      there.records.map(({ number, how, cells }) => [number, how, ...cells]),
+    );
+    // Their records are none of the list: no panel of a record opens, and none are counted as its own.
+    expect([total, new Set(records.map(({ record }) => record))]).toEqual([5, new Set([null])]);
+    const place = { tally: 'moved', table: 'main', row: ['a', 'sum of Amount'], column: 'after' };
+    expect(bench.ask('behind', { place })).toMatchObject({ records: 0, moved: true });
+    // Record 1 of the list is set aside: its like is in both readings.
+    show({ ...doc.ladder, setAside });
+    expect(behindOf(bench, 'a', 'sum of Amount').records.map(({ cells }) => cells[0])).toEqual(
+      there.records.flatMap(({ number, how, cells }) =>
+        how === 'changed' && number === 1 ? [] : [cells[0]],
+      ),
+    );
+    const every = Replies.moved.parse(bench.ask('moved', { with: 'before', to: 'after' }));
+    const last = Replies.moved.parse(bench.ask('moved', { with: 'before' }));
+    const sums = ({ tallies: [{ moved }] }: typeof every) =>
+      moved
+        .filter(({ title }) => title === 'sum of Amount')
+        .map((figure) => [figure.before, figure.after]);
+    expect(sums(every)).toEqual([['43.00', '128.50']]);
+    expect(sums(last)).toEqual([['43.00', '70.00']]);
   });
 
   it('are not of a tally that compares no readings', () => {

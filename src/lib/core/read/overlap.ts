@@ -1,5 +1,5 @@
 import { fullCell } from '../table/cell';
-import { isMissing, isText } from '../table/column';
+import { isMissing, isText, type Column } from '../table/column';
 import { inStretches, type Task } from '../task/task';
 import { recordNumber } from '../table/recordNumber';
 import type { Table } from '../table/table';
@@ -84,24 +84,44 @@ function* byKey(list: Table, file: Table, key: readonly string[]): Task<Map<numb
   return out;
 }
 
+/** Columns that are tried together at most. */
+const MOST_TOGETHER = 12;
+
 /**
- * The columns that may tell a record: no value of them stands twice in the list, none is blank, in the
- * list's order. Measured numbers are none.
+ * What may tell a record of a list: each column of which no value stands twice and none is blank, in the list's
+ * order; where there is none, the fewest that do it together, the first columns kept where others can go. Measured
+ * numbers are none.
+ * @returns ids, a run for each way; empty where records cannot be told by their columns
+ * @example finish(keyColumnsOf(sailings)) // [['route', 'sailed_on', 'time']]
  */
-export function* keyColumns(list: Table): Task<string[]> {
-  const keys: string[] = [];
-  for (const column of list.columns) {
-    if (!isText(column) && column.type === 'number' && column.decimals > 0) continue;
-    const seen = new Set<string | number>();
-    let tells = list.length > 0;
-    yield* inStretches(list.length, (begin, end) => {
-      for (let i = begin; tells && i < end; i++) {
-        const value = cellKey(column, i);
-        tells = !isMissing(column, i) && !seen.has(value);
-        seen.add(value);
-      }
-    });
-    if (tells) keys.push(column.id);
+export function* keyColumnsOf(list: Table): Task<string[][]> {
+  const candidates = list.columns.filter(
+    (column) => isText(column) || column.type !== 'number' || column.decimals === 0,
+  );
+  const single: string[][] = [];
+  for (const column of candidates)
+    if (yield* tellsRecords(list, [column])) single.push([column.id]);
+  if (single.length) return single;
+  let together = candidates.slice(0, MOST_TOGETHER);
+  if (together.length < 2 || !(yield* tellsRecords(list, together))) return [];
+  for (const column of together.toReversed()) {
+    const fewer = together.filter((c) => c !== column);
+    if (yield* tellsRecords(list, fewer)) together = fewer;
   }
-  return keys;
+  return [together.map(({ id }) => id)];
+}
+
+/** Whether no two records have the same values of these columns, and none is blank. */
+function* tellsRecords({ length }: Table, columns: readonly Column[]): Task<boolean> {
+  const seen = new Set<string | number>();
+  const [only] = columns;
+  let tells = length > 0;
+  yield* inStretches(length, (begin, end) => {
+    for (let i = begin; tells && i < end; i++) {
+      const value = columns.length === 1 ? cellKey(only, i) : recordKey(columns, i);
+      tells = !seen.has(value) && columns.every((column) => !isMissing(column, i));
+      seen.add(value);
+    }
+  });
+  return tells;
 }

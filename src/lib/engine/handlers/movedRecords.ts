@@ -32,7 +32,7 @@ export function* answerMovedRecords(
   const { n } = yield* findFigure(answer, place);
   const moved = yield* answer.movedBy(n);
   const records = yield* recordsMoved(moved);
-  const { newer, older, match, measure } = moved;
+  const { newer, here, older, match, measure } = moved;
   const named = match.length ? match : newer.columns.slice(0, NAMING).map((c) => c.id);
   const naming = named.flatMap((ref) => findColumn(newer.columns, ref) ?? []);
   const [measured, before] = [measuredIn(newer, measure), measuredIn(older, measure)];
@@ -76,7 +76,7 @@ export function* answerMovedRecords(
     records: records.slice(from, from + count).map((record): MovedRecordRow => ({
       how: record.how,
       number: recordNumber(record.now >= 0 ? record.now : record.then),
-      record: record.now >= 0 ? record.now : null,
+      record: here && record.now >= 0 ? record.now : null,
       cells: cells(record),
     })),
   };

@@ -38,9 +38,9 @@ export type Moved = z.infer<typeof Moved>;
 /** A record that moved a figure between two readings. */
 export const MovedRecordRow = z.strictObject({
   how: z.enum(['came', 'went', 'changed']),
-  /** Its number in this reading, or in the older one where it went. */
+  /** Its number in the newer reading, or in the older one where it went. */
   number: z.int(),
-  /** Its place in this reading; null where it went. */
+  /** Its place in the list; null where it went, or the newer reading is another. */
   record: z.int().nullable(),
   cells: z.array(z.string()),
 });

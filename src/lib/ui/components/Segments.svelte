@@ -56,7 +56,7 @@
     padding: 3px 11px;
     cursor: pointer;
     white-space: nowrap;
-    max-width: 170px;
+    max-width: 280px;
     overflow: hidden;
     text-overflow: ellipsis;
   }

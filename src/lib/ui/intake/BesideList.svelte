@@ -1,5 +1,7 @@
 <script lang="ts">
   import { counted, showCount } from '../../core/table/format';
+  import Choices from '../components/Choices.svelte';
+  import Pop from '../components/Pop.svelte';
   import Segments from '../components/Segments.svelte';
   import Switch from '../components/Switch.svelte';
   import type { IntakeState } from './intake.svelte';
@@ -14,13 +16,23 @@
   const fewer = $derived(before - intake.records);
   const compared = $derived(intake.compared);
   const names = $derived(new Map(intake.recipe?.columns.map((c) => [c.id, c.name])));
-  const keys = $derived([
-    { value: '', label: 'All columns' },
-    ...(compared?.keys.slice(0, MOST_KEYS) ?? []).map((id) => ({
-      value: id,
-      label: names.get(id) ?? id,
-    })),
-  ]);
+  /** Keys by their columns, as one text. */
+  const written = (key: readonly string[]): string => JSON.stringify(key);
+  /** Those that tell a record, and the one that was put together by hand. */
+  const keys = $derived.by(() => {
+    const proposed = compared?.keys.slice(0, MOST_KEYS) ?? [];
+    const all = [[], ...proposed, ...(compared ? [compared.key] : [])];
+    const byText = new Map(all.map((key) => [written(key), key]));
+    return [...byText.values()];
+  });
+  const keyName = (key: readonly string[]): string =>
+    key.length ? key.map((id) => names.get(id) ?? id).join(' and ') : 'All columns';
+  /** Columns that the key could have besides its own. */
+  const more = $derived(
+    (intake.recipe?.columns ?? [])
+      .filter(({ id }) => !compared?.key.includes(id))
+      .map(({ id, name }) => ({ value: id, label: name })),
+  );
   const added = $derived(intake.records - intake.leftAway);
   const losses = $derived(
     [
@@ -77,18 +89,34 @@
           <span>Leave out what is in the list already</span>
         </div>
       {/if}
-      {#if keys.length > 1}
-        <div class="line">
-          <span>A record is the same where this is:</span>
-          <Segments
-            label="What a record is told by"
-            value={compared.key[0] ?? ''}
-            options={keys}
-            onchange={(value) => intake.compareBy(value)}
-            test="told-by"
-          />
-        </div>
-      {/if}
+      <div class="line">
+        <span>A record is the same where {compared.key.length > 1 ? 'these are' : 'this is'}:</span>
+        <Segments
+          label="What a record is told by"
+          value={written(compared.key)}
+          options={keys.map((key) => ({ value: written(key), label: keyName(key) }))}
+          onchange={(value) => {
+            const key = keys.find((k) => written(k) === value);
+            if (key) intake.compareBy(key);
+          }}
+          test="told-by"
+        />
+        {#if more.length}
+          <Pop name="Another column of the key" class="act">
+            {#snippet label()}{compared.key.length ? 'and another…' : 'by a column…'}{/snippet}
+            {#snippet children(close)}
+              <Choices
+                name="columns of the key"
+                choices={more}
+                onchoose={(id) => {
+                  close();
+                  intake.compareBy([...compared.key, id]);
+                }}
+              />
+            {/snippet}
+          </Pop>
+        {/if}
+      </div>
       {#if compared.already}
         <details>
           <summary>The first of them</summary>

@@ -229,11 +229,11 @@ export class IntakeState {
     this.#use(decide(matched, this.differences, this.decisions));
   }
 
-  /** Records are the same where this column is; '' where all columns are. */
-  compareBy(column: string): void {
+  /** Records are the same where these columns are; without any, where all columns are. */
+  compareBy(key: readonly string[]): void {
     if (!this.refreshed) return;
     this.compared = null;
-    this.#compare(column === '' ? [] : [column]);
+    this.#compare([...key]);
   }
 
   #compare(key: string[]): void {

@@ -196,14 +196,17 @@
   {/await}
 {:else if takes.a === 'list'}<Choices
     name={takes.lists ? 'lists' : 'lists and readings'}
-    choices={(takes.lists ? bench.lists.names : bench.lists.comparable).map((value) => ({
-      value,
-      label: value,
-    }))}
+    choices={[
+      ...(takes.none ? [{ value: '', label: takes.none }] : []),
+      ...(takes.lists ? bench.lists.names : bench.lists.comparable).map((value) => ({
+        value,
+        label: value,
+      })),
+    ]}
     chosen={takes.value}
     onchoose={(value) => {
       close();
-      onset(`${name}: ${value}`, takes.set(value));
+      onset(`${name}: ${value || takes.none}`, takes.set(value));
     }}
   />
 {:else if takes.a === 'act'}<button

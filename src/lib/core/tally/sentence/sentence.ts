@@ -112,6 +112,8 @@ export type Takes<Spec> =
       readonly a: 'list';
       readonly value: string;
       readonly lists?: boolean;
+      /** What '' means, where it may be chosen. */
+      readonly none?: string;
       set(value: string): Spec;
     }
   /** Something that is done at once. */

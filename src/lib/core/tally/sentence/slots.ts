@@ -167,6 +167,9 @@ export const textSlot = <Spec>(
   words = value,
 ): Slot<Spec> => ({ path, name, words, takes: { a: 'text', value, set } });
 
+/** What the list as it stands is called beside its earlier readings. */
+export const THIS_READING = 'this reading';
+
 /** Another list, or an older reading. */
 export const listSlot = <Spec>(
   path: string,
@@ -179,6 +182,23 @@ export const listSlot = <Spec>(
   name,
   words: value || (lists ? 'another list…' : 'another reading…'),
   takes: { a: 'list', value, ...(lists && { lists }), set },
+});
+
+/** The newer of two readings: the list as it stands, unless another is chosen. */
+export const newerSlot = <Spec>(
+  path: string,
+  value: string | undefined,
+  set: (list: string | undefined) => Spec,
+): Slot<Spec> => ({
+  path,
+  name: 'The newer reading',
+  words: value ?? THIS_READING,
+  takes: {
+    a: 'list',
+    value: value ?? '',
+    none: THIS_READING,
+    set: (list) => set(list || undefined),
+  },
 });
 
 /** One of the groups of a key, by its label. */

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { newBench } from '$lib/core/bench/newBench';
 import { checkPlainArrow } from '$lib/core/table/arrowCheck';
 import { recordsIn, TableAssembler, tableOfChunks } from '$lib/core/table/arrowRead';
-import { isText, type Column } from '$lib/core/table/column';
+import { whyApart } from '$lib/core/table/append';
 import type { Table } from '$lib/core/table/table';
 import { once, type Accepted } from '../../storage/acceptedIntakes';
 import { AddRefused } from '../../errors';
@@ -57,27 +57,14 @@ async function addedTo(db: Database, { listId, addTo }: StoreTask): Promise<Adde
   return { facts, chunks };
 }
 
-const shapeOf = (column: Column): string =>
-  JSON.stringify([
-    column.id,
-    column.name,
-    column.type,
-    column.unit,
-    isText(column) ? '' : [column.percent, column.grain, column.calendar],
-  ]);
-
 /** The list with the records behind its own. @throws AddRefused where its columns are others */
 function joined({ facts, chunks }: AddedTo, sent: readonly Uint8Array[], added: Table): Table {
   const before = tableOfChunks(chunks.slice(0, 1), recordsIn(chunks[0])).columns;
-  added.columns.forEach((column, k) => {
-    const own = before[k];
-    if (!own || shapeOf(own) !== shapeOf(column))
-      throw new AddRefused(
-        `${column.name} is not the same column as the list has: its type, its unit or how its values are written differs. Refresh the list with all of its files in place of adding this one.`,
-      );
-  });
-  if (before.length !== added.columns.length)
-    throw new AddRefused('The columns sent are not those of the list.');
+  const why = whyApart(before, added.columns);
+  if (why)
+    throw new AddRefused(
+      `${why} Refresh the list with all of its files in place of adding this one.`,
+    );
   return tableOfChunks([...chunks, ...sent], facts.records + added.length);
 }
 

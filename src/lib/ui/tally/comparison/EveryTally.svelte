@@ -11,9 +11,9 @@
 
   $effect(() => {
     void bench.runs;
-    const { with: older } = tally;
-    if (!(older in bench.doc.lists)) return;
-    bench.ask('moved', { with: older }, 'moved').then(
+    const { with: older, to } = tally;
+    if ([older, to ?? older].some((name) => !(name in bench.doc.lists))) return;
+    bench.ask('moved', { with: older, to }, 'moved').then(
       (found) => (moved = found),
       // A newer one is on its way, or the reading is not at hand: the sentence says so.
       () => undefined,

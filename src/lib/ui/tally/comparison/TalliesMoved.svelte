@@ -14,7 +14,7 @@
 
   const isStill = ({ count, came, went }: MovedTally): boolean =>
     count === 0 && came.length === 0 && went.length === 0;
-  const nameOf = ({ name, words }: MovedTally): string => name || words;
+  const nameOf = ({ name, words }: MovedTally): string => name || words.replace(/\.$/, '');
   const percent = (share: number | null): string =>
     share === null ? '' : signedShare(share, Math.abs(share) < 0.1 ? 1 : 0);
 </script>

@@ -1,5 +1,6 @@
 import type { Condition } from '../../../selection/condition';
 import { recordNumber, recordPlace } from '../../../table/recordNumber';
+import type { Table } from '../../../table/table';
 import { warn } from '../../trust/warnings';
 import { TallyRefused } from '../../../errors';
 import { partOf, type Task } from '../../../task/task';
@@ -27,6 +28,7 @@ export const comparisonKind: TallyKind<ComparisonSpec> = {
   },
   visit(spec, visitor, path) {
     visitor.list?.(spec.with, `${path}.with`);
+    if (spec.to !== undefined) visitor.list?.(spec.to, `${path}.to`);
     return {
       ...spec,
       match: visitAll(spec.match, visitor.column, `${path}.match`),
@@ -42,21 +44,11 @@ export const comparisonKind: TallyKind<ComparisonSpec> = {
 /** Moved figures that are traced to their records; more are listed without. */
 const MOST_TRACED = 2000;
 
-function* computeComparison(input: TallyInput, spec: ComparisonSpec): Task<TallyAnswer> {
-  const older = input.others.get(spec.with);
-  if (!older) throw new TallyRefused(`The reading “${spec.with}” is not at hand.`);
-  const matched = yield* matchRecords(older, input.table, spec.match);
-  // Records set aside or named by number are the same ones in the older reading.
-  const before = yield* olderBase(
-    input,
-    older,
-    (numbers) =>
-      numbers.flatMap((n) => {
-        const at = matched.older[recordPlace(n)] ?? -1;
-        return at < 0 ? [] : [recordNumber(at)];
-      }),
-    spec.with,
-  );
+function* computeComparison(asked: TallyInput, spec: ComparisonSpec): Task<TallyAnswer> {
+  const { input, before, matched } = yield* sidesOf(asked, spec);
+  // Records of another reading are none of the list that is asked.
+  const opened = (records: readonly number[]): Condition =>
+    numbered(input === asked ? records : []);
   const now = yield* partOf(simpleKind(spec.tally).compute(input), 0, 0.5);
   const then = yield* partOf(simpleKind(spec.tally).compute(before), 0.5, 1);
   yield undefined;
@@ -97,9 +89,10 @@ function* computeComparison(input: TallyInput, spec: ComparisonSpec): Task<Tally
         traced?.amounts?.left ?? null,
       ],
       // Those that are not traced open to all of their records.
-      where: traced
-        ? numbered(traced.records)
-        : (allOf([figure.rowWhere, figure.columnWhere]) ?? undefined),
+      where:
+        traced || input !== asked
+          ? opened(traced?.records ?? [])
+          : (allOf([figure.rowWhere, figure.columnWhere]) ?? undefined),
     });
   }
   return {
@@ -114,7 +107,7 @@ function* computeComparison(input: TallyInput, spec: ComparisonSpec): Task<Tally
         }),
         opens: true,
       },
-      tableOf(recordsTable(matched)),
+      tableOf(recordsTable(matched, opened)),
     ],
     warnings: [
       warn(
@@ -140,6 +133,7 @@ function* computeComparison(input: TallyInput, spec: ComparisonSpec): Task<Tally
       return {
         ...moved[row],
         newer: input.table,
+        here: input === asked,
         older: before.table,
         match: spec.match,
         movers: yield* movers(moved[row]),
@@ -148,11 +142,46 @@ function* computeComparison(input: TallyInput, spec: ComparisonSpec): Task<Tally
   };
 }
 
+/** The two readings as the bench counts them, and how their records correspond. */
+interface Sides {
+  readonly input: TallyInput;
+  readonly before: TallyInput;
+  readonly matched: Matched;
+}
+
+function* sidesOf(asked: TallyInput, spec: ComparisonSpec): Task<Sides> {
+  const tableNamed = (name: string): Table => {
+    const table = asked.others.get(name);
+    if (!table) throw new TallyRefused(`The reading “${name}” is not at hand.`);
+    return table;
+  };
+  // Records set aside or named by number are the same ones in another reading.
+  const follow =
+    ({ older }: Matched) =>
+    (numbers: readonly number[]): number[] =>
+      numbers.flatMap((n) => {
+        const at = older[recordPlace(n)] ?? -1;
+        return at < 0 ? [] : [recordNumber(at)];
+      });
+  const { with: name, to, match } = spec;
+  const older = tableNamed(name);
+  const own = yield* matchRecords(older, asked.table, match);
+  const before = yield* olderBase(asked, older, follow(own), name);
+  if (to === undefined) return { input: asked, before, matched: own };
+  const newer = tableNamed(to);
+  const onNewer = follow(yield* matchRecords(newer, asked.table, match));
+  return {
+    input: yield* olderBase(asked, newer, onNewer, to),
+    before,
+    matched: yield* matchRecords(older, newer, match),
+  };
+}
+
 const COLUMNS: FigureColumn[] = [
   { key: 'where', title: 'Where', unit: '', type: 'text' },
   { key: 'figure', title: 'Figure', unit: '', type: 'text' },
   { key: 'before', title: 'Before', unit: '', type: 'number', words: 'In the older reading.' },
-  { key: 'after', title: 'After', unit: '', type: 'number', words: 'In this reading.' },
+  { key: 'after', title: 'After', unit: '', type: 'number', words: 'In the newer reading.' },
   { key: 'difference', title: 'Difference', unit: '', type: 'number', words: 'After − before.' },
   {
     key: 'change',
@@ -180,7 +209,7 @@ const COLUMNS: FigureColumn[] = [
     title: 'Went',
     unit: '',
     type: 'count',
-    words: 'Records of the figure that this reading has no more.',
+    words: 'Records of the figure that the newer reading has no more.',
   },
   {
     key: 'goneBy',
@@ -222,12 +251,15 @@ const numbered = (places: readonly number[]): Condition => ({
 });
 
 /** How the records of the two readings correspond, as a small table. */
-function recordsTable(matched: Matched): FigureTable {
+function recordsTable(
+  matched: Matched,
+  opened: (records: readonly number[]) => Condition,
+): FigureTable {
   const row = (label: string, n: number, records?: Int32Array): FigureRow => ({
     kind: 'group',
     level: 0,
     cells: [label, n],
-    ...(records && { where: numbered([...records]) }),
+    ...(records && { where: opened([...records]) }),
   });
   return {
     name: 'records',

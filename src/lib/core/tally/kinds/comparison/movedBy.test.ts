@@ -35,6 +35,7 @@ const of = (measure: Measure | undefined, some = movers): MovedBy => ({
   measure,
   newer,
   older,
+  here: true,
   match: ['Ticket'],
   movers: some,
 });

@@ -15,6 +15,8 @@ export interface MovedBy {
   readonly difference: number | null;
   readonly measure?: Measure | undefined;
   readonly newer: Table;
+  /** Whether the newer reading is the list that was asked, so that its records can be opened. */
+  readonly here: boolean;
   readonly older: Table;
   /** Columns that name a record in both. */
   readonly match: readonly string[];

@@ -3,7 +3,7 @@ import type { Names } from '../../kind/kind';
 import { lifted, replacedAt, type Part, type Slot } from '../../sentence/sentence';
 import { simpleSentence } from '../../sentence/simpleSentences';
 import { optionalParts, type Option } from '../../sentence/optionalParts';
-import { columnSlot, listSlot, scopeSlot, toggleSlot } from '../../sentence/slots';
+import { columnSlot, listSlot, newerSlot, scopeSlot, toggleSlot } from '../../sentence/slots';
 import { withoutEnd } from '../../sentence/withoutEnd';
 import type { ComparisonSpec } from './spec';
 
@@ -35,6 +35,8 @@ export function comparisonSentence(
   return [
     'What moved since ',
     listSlot<ComparisonSpec>('with', 'Against', spec.with, (next) => ({ ...spec, with: next })),
+    ' up to ',
+    newerSlot<ComparisonSpec>('to', spec.to, (to) => ({ ...spec, to })),
     ', in: ',
     ...withoutEnd(
       lifted(simpleSentence(spec.tally, names, listName), 'tally', (tally) => ({

@@ -8,6 +8,8 @@ export const ComparisonSpec = z.strictObject({
   kind: z.literal('comparison'),
   /** The older reading, by the name the ask gives it. */
   with: z.string(),
+  /** The newer reading, by the name the ask gives it; the list as it stands unless given. */
+  to: z.string().optional(),
   /** Columns that name a record in both; whole records are matched without any. */
   match: z.array(z.string()).max(20).default([]),
   tally: SimpleTally,

@@ -39,7 +39,10 @@ export const contributionsKind: TallyKind<ContributionsSpec> = {
   visit(spec, visitor, path) {
     const { between } = spec;
     const at = `${path}.between`;
-    if (between.of === 'readings') visitor.list?.(between.with, `${at}.with`);
+    if (between.of === 'readings') {
+      visitor.list?.(between.with, `${at}.with`);
+      if (between.to !== undefined) visitor.list?.(between.to, `${at}.to`);
+    }
     return {
       ...spec,
       measure: visitNeeded(spec.measure, visitor.measure, `${path}.measure`),

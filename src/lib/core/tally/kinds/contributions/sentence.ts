@@ -10,6 +10,7 @@ import {
   listSlot,
   measureSlot,
   labelSlot,
+  newerSlot,
   numberSlot,
   scopeSlot,
 } from '../../sentence/slots';
@@ -138,9 +139,13 @@ function betweenParts(spec: ContributionsSpec, names: Names): Part<Contributions
       return [
         ' from ',
         listSlot<ContributionsSpec>('between.with', 'The older reading', between.with, (name) =>
-          put(spec, { of: 'readings', with: name }),
+          put(spec, { ...between, with: name }),
         ),
-        ' to this reading ',
+        ' to ',
+        newerSlot<ContributionsSpec>('between.to', between.to, (to) =>
+          put(spec, { ...between, to }),
+        ),
+        ' ',
         ...otherwise(spec, names),
       ];
   }

@@ -11,6 +11,7 @@ import { codesOf } from '../../groups/keys';
 import { daysOfPeriod, comparableDays } from '../../series/comparableDays';
 import { olderBase } from '../../input/olderInput';
 import { periodNamed } from '../../series/periodNamed';
+import { THIS_READING } from '../../sentence/slots';
 import { recordsWithin } from '../../input/recordsWithin';
 import { daysCondition } from '../../series/series';
 import { warn, type Warning } from '../../trust/warnings';
@@ -127,15 +128,17 @@ function* ofGroups(
   return { before: yield* side(from), after: yield* side(to), warnings };
 }
 
-/** An older reading, by the same ladder, and this one. */
+/** Two readings by the same ladder: an older one, and this one or the one that is named. */
 function* ofReadings(
   input: TallyInput,
   spec: ContributionsSpec,
   between: Of<'readings'>,
 ): Task<Sides> {
-  const older = input.others.get(between.with);
-  if (!older) throw new TallyRefused(`The reading “${between.with}” is not at hand.`);
-  const before = yield* olderBase(input, older, undefined, between.with);
+  function* reading(name: string): Task<TallyInput> {
+    const table = input.others.get(name);
+    if (!table) throw new TallyRefused(`The reading “${name}” is not at hand.`);
+    return yield* olderBase(input, table, undefined, name);
+  }
   const side = (of: TallyInput, words: string): Side => ({
     input: of,
     selection: selectionOf(of, spec.scope),
@@ -143,9 +146,10 @@ function* ofReadings(
     where: null,
     here: of === input,
   });
+  const { with: older, to: newer } = between;
   return {
-    before: side(before, between.with),
-    after: side(input, 'this reading'),
+    before: side(yield* reading(older), older),
+    after: newer === undefined ? side(input, THIS_READING) : side(yield* reading(newer), newer),
     warnings: [],
   };
 }

@@ -35,6 +35,8 @@ export const ContributionsSpec = z.strictObject({
       of: z.literal('readings'),
       /** The older reading, by the name the ask gives it. */
       with: z.string(),
+      /** The newer one; the list as it stands unless given. */
+      to: z.string().optional(),
     }),
   ]),
   order: z.enum(['size', 'label']).default('size'),
