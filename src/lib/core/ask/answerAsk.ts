@@ -2,7 +2,7 @@ import { setAsideWords } from '../selection/setAsideWords';
 import { AskRefused, BadAsk } from '../errors';
 import { numbersIn } from '../selection/byNumber';
 import { describeCondition } from '../selection/describe';
-import { recordsOfTable, recordsSelected } from '../measure/recordCounts';
+import { recordsOfTable, recordsSelected } from '../table/recordCounts';
 import type { Task } from '../task/task';
 import { counted } from '../table/format';
 import { correctionWords } from '../read/correct';

@@ -12,6 +12,7 @@ import { finish, type Task } from '../task/task';
 import { answerOn, faultsOf, refuse } from './answerAsk';
 import type { Ask } from './ask';
 import type { AskResult } from './result';
+import { unjoinedWarning, type Unjoined } from './prepare';
 import { resolve, type Resolved } from './resolve';
 import { VERSION } from './version';
 
@@ -52,6 +53,7 @@ export class PartsAnswer {
   /** The last part as it was resolved: what does not depend on its records holds for all. */
   #last: Resolved | null = null;
   #rungs: RungResult[] = [];
+  #unjoined: Unjoined[] = [];
 
   constructor(
     readonly list: ListInParts,
@@ -68,6 +70,7 @@ export class PartsAnswer {
     this.#last = on;
     const { rungs } = on.ladder;
     this.#rungs = rungs.map((rung, k) => added(this.#rungs[k], rung));
+    this.#unjoined = on.unjoined.map((join, k) => together(this.#unjoined[k], join));
     yield* this.#condenser.add(on.input);
   }
 
@@ -96,12 +99,26 @@ export class PartsAnswer {
       setAside: without(narrowed, counted),
       counted,
     };
-    const on: Resolved = { ...last, input, ladder };
+    const unjoined = this.#unjoined.filter(({ unmatched }) => unmatched > 0);
+    const warnings = [
+      ...last.warnings.filter(({ code }) => code !== 'not-joined'),
+      ...unjoined.map(unjoinedWarning),
+    ];
+    const on: Resolved = { ...last, input, ladder, warnings };
     const list = { ...this.list, table };
     const { result } = finish(answerOn(list, on, this.ask, this.ask, ''));
     return { version: VERSION, ...result, also: [] };
   }
 }
+
+const together = (before: Unjoined | undefined, part: Unjoined): Unjoined =>
+  before
+    ? {
+        ...part,
+        unmatched: before.unmatched + part.unmatched,
+        records: before.records + part.records,
+      }
+    : part;
 
 /** What a rung kept and removed in the parts so far, with one more. */
 const added = (before: RungResult | undefined, part: RungResult): RungResult =>

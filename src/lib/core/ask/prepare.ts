@@ -17,13 +17,30 @@ import {
 import type { Task } from '../task/task';
 import { TYPE_PHRASES, type Column } from '../table/column';
 import { counted } from '../table/format';
+import { recordsOfTable } from '../table/recordCounts';
 import { findColumn, type Table } from '../table/table';
 import { Faults, type Fault } from '../tally/spec/fault';
 import { warn, type Warning } from '../tally/trust/warnings';
 import type { Question } from './question';
 
+/** Records of a list that found none in a list joined to it. */
+export interface Unjoined {
+  readonly list: string;
+  readonly unmatched: number;
+  readonly records: number;
+}
+
+/** They get blanks, and that is said. */
+export const unjoinedWarning = ({ list, unmatched, records }: Unjoined): Warning =>
+  warn(
+    'not-joined',
+    `${counted(unmatched, 'record')} of ${counted(records, 'record')} ${unmatched === 1 ? 'has' : 'have'} no match in “${list}” and ${unmatched === 1 ? 'gets a blank' : 'get blanks'}.`,
+  );
+
 export interface Prepared {
   readonly table: Table;
+  /** For each join that was made. */
+  readonly unjoined: readonly Unjoined[];
   readonly warnings: readonly Warning[];
   /** Preparations that do not fit; they are left out. */
   readonly faults: readonly Fault[];
@@ -49,12 +66,13 @@ export function* prepareTable(
       table = (yield* attempt(`reshape[${k}]`, faults, reshape(table, spec))) ?? table;
     yield undefined;
   }
-  const warnings: Warning[] = [];
+  const unjoined: Unjoined[] = [];
   for (const preparation of ordered(table, question, faults)) {
-    const added = yield* perform(table, preparation, others, faults, warnings);
+    const added = yield* perform(table, preparation, others, faults, unjoined);
     if (added.length) table = { ...table, columns: [...table.columns, ...added] };
   }
-  return { table, warnings, faults };
+  const warnings = unjoined.filter(({ unmatched }) => unmatched > 0).map(unjoinedWarning);
+  return { table, unjoined, warnings, faults };
 }
 
 function* attempt<T>(path: string, faults: Fault[], work: Task<T>): Task<T | null> {
@@ -114,7 +132,7 @@ function* perform(
   { path, spec }: Preparation,
   others: ReadonlyMap<string, Table>,
   faults: Fault[],
-  warnings: Warning[],
+  unjoined: Unjoined[],
 ): Task<Column[]> {
   const found = new Faults(table.columns);
   const idOf = (name: string): string => freeId(name, new Set(table.columns.map((c) => c.id)));
@@ -124,13 +142,11 @@ function* perform(
     if (!other || found.found.length) return [];
     const joined = yield* attempt(path, faults, joinColumns(table, other, spec.join, idOf));
     if (!joined) return [];
-    if (joined.unmatched > 0)
-      warnings.push(
-        warn(
-          'not-joined',
-          `${counted(joined.unmatched, 'record')} of ${counted(table.length, 'record')} ${joined.unmatched === 1 ? 'has' : 'have'} no match in “${spec.join.list}” and ${joined.unmatched === 1 ? 'gets a blank' : 'get blanks'}.`,
-        ),
-      );
+    unjoined.push({
+      list: spec.join.list,
+      unmatched: joined.unmatched,
+      records: recordsOfTable(table),
+    });
     yield undefined;
     return joined.columns;
   }

@@ -16,7 +16,7 @@ import { Faults, type Fault } from '../tally/spec/fault';
 import { TallyMemo } from '../tally/kind/memo';
 import { isWithin } from '../tally/spec/faultPath';
 import type { Warning } from '../tally/trust/warnings';
-import { prepareTable, type Prepared } from './prepare';
+import { prepareTable, type Prepared, type Unjoined } from './prepare';
 import type { Question } from './question';
 import { followsCounted, withResultLists, type ResultLists } from './resultLists';
 
@@ -45,6 +45,8 @@ export interface Resolved {
   readonly faults: readonly Fault[];
   /** Of those, the ones of lists, corrections and preparations, on which others may follow. */
   readonly firstFaults: readonly Fault[];
+  /** For each join, how many records found nothing. */
+  readonly unjoined: readonly Unjoined[];
   /** What should be known about joins, stacking, computed columns and linked lists. */
   readonly warnings: readonly Warning[];
 }
@@ -162,6 +164,7 @@ export function* resolve(
     ladder,
     faults: [...firstFaults, ...found.found, ...(later?.faults ?? [])],
     firstFaults,
+    unjoined: prepared.unjoined,
     warnings: [...lists.warnings, ...prepared.warnings, ...(later?.warnings ?? [])],
   };
 }

@@ -11,6 +11,15 @@ import {
 } from './accumulate';
 import { mergeExtremes, mergeFarthest, mergeSquares, mergeSums } from './mergeGroups';
 
+/** What a column comes to in each of many groups; `squares` is Σ(x − mean)². */
+export interface Aggregates {
+  readonly count: Float64Array;
+  readonly sum: Float64Array;
+  readonly lowest: Float64Array;
+  readonly highest: Float64Array;
+  readonly squares: Float64Array;
+}
+
 /**
  * Count, compensated sum, lowest, highest and the sum of squared deviations of one column in each
  * of many groups. Merges exactly as far as doubles go.
@@ -54,6 +63,23 @@ export class Moments {
       }
     });
     return new Moments(values.length, 'extremes', of);
+  }
+
+  /** Those that another has put together, as a database does: group g is the g-th of each. */
+  static *ofAggregates({ count, sum, lowest, highest, squares }: Aggregates): Task<Moments> {
+    const of = yield* newAccumulators(count.length, 'extremes');
+    yield* inStretches(count.length, (from, to) => {
+      for (let g = from; g < to; g++) {
+        if (count[g] === 0) continue;
+        of.count[g] = count[g];
+        of.high[g] = sum[g];
+        of.min[g] = lowest[g];
+        of.max[g] = highest[g];
+        of.squares[g] = squares[g];
+        of.minAt[g] = of.maxAt[g] = g;
+      }
+    });
+    return new Moments(count.length, 'extremes', of);
   }
 
   count(group: number): number {

@@ -16,7 +16,10 @@ export interface Roles {
   readonly summed: readonly string[];
 }
 
-/** A stretch of a list as a question resolves it. */
+/**
+ * A part of a list as a question resolves it: a stretch of its records, or rows that stand for several each, as a
+ * database groups its own.
+ */
 export interface Part {
   readonly table: Table;
   readonly narrowed: Bitset;
@@ -66,12 +69,13 @@ export class Condenser {
     this.#roles = roles;
   }
 
-  /** Adds a stretch. @throws TallyRefused where too many different records are met */
+  /** Adds a part. @throws TallyRefused where too many different records are met */
   *add(part: Part): Task<void> {
     const { table } = part;
     this.#kept ??= this.#begin(table);
     const rowOf = yield* this.#rowsOf(part);
-    for (let i = 0; i < rowOf.length; i++) this.#weights[rowOf[i]]++;
+    const { weights } = table;
+    for (let i = 0; i < rowOf.length; i++) this.#weights[rowOf[i]] += weights ? weights[i] : 1;
     yield undefined;
     if (this.#summed.length === 0) return;
     const { localOf, rows } = this.#localRows(rowOf);

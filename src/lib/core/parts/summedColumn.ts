@@ -1,5 +1,10 @@
 import { Moments, momentsOfGroups } from '../measure/moments';
-import { partialColumn, type PartialColumn } from '../measure/partialColumn';
+import {
+  isPartial,
+  momentsByRow,
+  partialColumn,
+  type PartialColumn,
+} from '../measure/partialColumn';
 import { isText, type ScalarColumn } from '../table/column';
 import { orderRead } from '../table/recordOrder';
 import { columnOf, type Table } from '../table/table';
@@ -26,16 +31,29 @@ export class SummedColumn {
     const column = columnOf(table, this.#id);
     if (isText(column)) throw new RangeError(`“${column.name}” holds no numbers.`);
     if (!this.#about || column.decimals > this.#about.decimals) this.#about = column;
-    const all = orderRead(table.length);
-    const part = yield* momentsOfGroups(column.values, localOf, rows.length, all, true);
+    const byRow = yield* momentsByRow(table, column);
+    const part = byRow
+      ? yield* byRow.merged(rows.length, localOf)
+      : yield* momentsOfGroups(column.values, localOf, rows.length, orderRead(table.length), true);
     const moments = (this.#moments = yield* this.#withRoom(size));
     for (const [k, row] of rows.entries()) moments.merge(row, part, k);
+    const [magnitude, unread] = [this.#magnitude, this.#unread];
+    if (isPartial(column)) {
+      const { partial } = column;
+      for (let i = 0; i < localOf.length; i++) {
+        magnitude[rows[localOf[i]]] += partial.magnitude[i];
+        unread[rows[localOf[i]]] += partial.unread[i];
+      }
+      return;
+    }
     const { values } = column;
+    const { weights } = table;
     for (let i = 0; i < values.length; i++) {
       const x = values[i];
-      if (x === x) this.#magnitude[rows[localOf[i]]] += Math.abs(x);
+      if (x === x) magnitude[rows[localOf[i]]] += Math.abs(x) * (weights ? weights[i] : 1);
     }
-    for (const record of column.unread.keys()) this.#unread[rows[localOf[record]]]++;
+    for (const record of column.unread.keys())
+      unread[rows[localOf[record]]] += weights ? weights[record] : 1;
   }
 
   /** The moments with a place for each row: twice as many where there are more than before. */

@@ -73,12 +73,13 @@ export function* matchKeys(
   yield* inStretches(other.length, group, KEYS);
   const placeOf = yield* placing(here, loose, places);
   const groupOf = new Int32Array(table.length);
+  const { weights } = table;
   let unmatched = 0;
   const place = (begin: number, end: number): void => {
     for (let i = begin; i < end; i++) {
       const at = placeOf(i);
       groupOf[i] = at;
-      if (at < 0) unmatched++;
+      if (at < 0) unmatched += weights ? weights[i] : 1;
     }
   };
   yield* inStretches(table.length, place, STRIDE);

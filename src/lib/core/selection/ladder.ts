@@ -2,7 +2,6 @@ import { inStretches, type Task } from '../task/task';
 import {
   add,
   and,
-  count,
   emptyBitset,
   fullBitset,
   or,
@@ -17,6 +16,7 @@ import { DistinctNumbers } from '../table/distinctNumbers';
 import { placesWithin } from '../table/recordNumber';
 import type { Table } from '../table/table';
 import { columnsAsked, type Ladder, type Rung, type SetAside } from './condition';
+import { recordsSelected } from '../table/recordCounts';
 import { columnFor, columnInSteps } from '../expression/columnFor';
 import { evaluate, type OutcomeCache } from './evaluate';
 
@@ -67,7 +67,7 @@ function* step(table: Table, rung: Rung, above: Bitset, cache?: OutcomeCache): T
     return {
       id: rung.id,
       on: false,
-      kept: count(above),
+      kept: recordsSelected(table, above),
       removed: 0,
       blank: 0,
       unread: 0,
@@ -76,6 +76,7 @@ function* step(table: Table, rung: Rung, above: Bitset, cache?: OutcomeCache): T
   const { yes, no } = yield* evaluate(table, rung.condition, above, cache);
   const unreadBits = unreadOf(table, rung);
   const selection = new Uint32Array(above.length);
+  const records = recordsOfWord(table);
   let kept = 0;
   let removed = 0;
   let blank = 0;
@@ -83,17 +84,27 @@ function* step(table: Table, rung: Rung, above: Bitset, cache?: OutcomeCache): T
   for (let w = 0; w < above.length; w++) {
     const word = above[w] & yes[w];
     selection[w] = word;
-    kept += popcount(word);
+    kept += records(w, word);
     const gone = above[w] & ~word;
     if (gone === 0) continue;
-    removed += popcount(gone);
+    removed += records(w, gone);
     const unknown = gone & ~no[w];
     if (unknown === 0) continue;
     const notRead = unreadBits ? unknown & unreadBits[w] : 0;
-    unread += popcount(notRead);
-    blank += popcount(unknown & ~notRead);
+    unread += records(w, notRead);
+    blank += records(w, unknown & ~notRead);
   }
   return { id: rung.id, on: true, kept, removed, blank, unread, selection };
+}
+
+/** How many records stand in a word of a set of rows: one each, unless the rows are weighted. */
+function recordsOfWord({ weights }: Table): (w: number, word: number) => number {
+  if (!weights) return (_, word) => popcount(word);
+  return (w, word) => {
+    let sum = 0;
+    for (let bit = 0; bit < 32; bit++) if ((word >>> bit) & 1) sum += weights[w * 32 + bit];
+    return sum;
+  };
 }
 
 function unreadOf(table: Table, rung: Rung): Bitset | null {

@@ -3,10 +3,7 @@ import { Trouble } from '$lib/core/errors';
 import { CHUNK_RECORDS } from '$lib/core/table/arrowFacts';
 import { encodeChunk } from '$lib/core/table/arrowWrite';
 import { AskTask, ToAsking, type FromAsking } from './askMessages';
-import type { Connection } from './connections';
-import { postgresSource } from './postgres';
-import type { DatabaseSource } from './reading';
-import { openSqlite } from './sqlite';
+import { sourceOf } from './sourceOf';
 
 /*
  * A thread for one question to one database: what it gives is taken apart here, where it holds up nobody.
@@ -45,27 +42,6 @@ async function work(): Promise<void> {
   }
   stop = () => Promise.resolve();
   send({ kind: 'whole' });
-}
-
-const sourceOf = (connection: Connection): DatabaseSource =>
-  connection.kind === 'postgres' ? postgresSource(connection) : sqliteSource(connection.file);
-
-function sqliteSource(file: string): DatabaseSource {
-  const database = openSqlite(file);
-  return {
-    tables: () => Promise.resolve([...database.tables]),
-    read(asked, most) {
-      const { columns, parts } = database.read(asked, most);
-      return Promise.resolve({
-        columns,
-        parts: (async function* () {
-          yield* parts;
-        })(),
-        // Its statements do not pause: the thread itself is ended.
-        stop: () => Promise.resolve(),
-      });
-    },
-  };
 }
 
 work()

@@ -22,6 +22,7 @@ import {
   yesNo,
   type Decode,
 } from './copyDecoder';
+import { groupedSelect, type Grouped, type GroupingDialect } from './grouped';
 import { PartBuilder } from './partBuilder';
 import { queryText, quotedName, type DatabaseSource } from './reading';
 
@@ -48,10 +49,11 @@ export function postgresSource(
         await client.end();
       }
     },
-    async read(asked, most) {
+    async read(asked, most, grouped) {
       const client = await connected(connection, env);
       try {
-        const what = await described(client, asked);
+        const records = await described(client, await selectOf(client, asked));
+        const what = grouped ? await grouping(client, records, grouped) : records;
         const backend = await backendOf(client);
         const cancel = (): Promise<void> => cancelled(connection, env, backend);
         return {
@@ -138,9 +140,35 @@ interface Described {
   readonly types: readonly KnownType[];
 }
 
-async function described(client: Client, asked: AskedOf): Promise<Described> {
-  const from =
-    'table' in asked ? await tableIn(client, asked.table) : await soundQuery(client, asked.query);
+const selectOf = (client: Client, asked: AskedOf): Promise<string> =>
+  'table' in asked ? tableIn(client, asked.table) : soundQuery(client, asked.query);
+
+/** Its records as the server groups them. */
+function grouping(client: Client, { from, types }: Described, by: Grouped): Promise<Described> {
+  const key = (name: string, place: number): string => {
+    const { type, cast = '' } = types[place];
+    // By its letters: what a collation or a type takes as the same is apart in the list.
+    return type === 'text' ? `(${name}::text COLLATE "C")` : `(${name}${cast})`;
+  };
+  const select = groupedSelect(from, types.length, by, { key, aggregates: AGGREGATES_IN_SQL });
+  return described(client, select);
+}
+
+/** Neither NaN nor infinite, which are unread here. */
+const FINITE = (x: string): string => `FILTER (WHERE ${x} > '-Infinity' AND ${x} < 'Infinity')`;
+
+/** Sums of whole numbers and of decimals are exact, and rounded once; those of doubles go in the server’s own order. */
+const AGGREGATES_IN_SQL: GroupingDialect['aggregates'] = {
+  count: (x) => `(count(${x}) ${FINITE(x)})`,
+  sum: (x) => `(sum(${x}) ${FINITE(x)})::float8`,
+  lowest: (x) => `(min(${x}) ${FINITE(x)})::float8`,
+  highest: (x) => `(max(${x}) ${FINITE(x)})::float8`,
+  squares: (x) => `(var_pop(${x}) ${FINITE(x)} * count(${x}) ${FINITE(x)})::float8`,
+  magnitude: (x) => `(sum(abs(${x})) ${FINITE(x)})::float8`,
+  unread: (x) => `(count(${x}) - count(${x}) ${FINITE(x)})`,
+};
+
+async function described(client: Client, from: string): Promise<Described> {
   const { fields } = await client.query(`SELECT * FROM (${from}\n) AS asked LIMIT 0`);
   if (fields.length === 0) throw new DatabaseFault('What was asked for has no columns.');
   const types = fields.map(({ dataTypeID }) => TYPES[dataTypeID] ?? AS_TEXT);

@@ -1,6 +1,7 @@
 import type { DeclaredColumn } from '$lib/core/read/decode/declared';
 import type { AskedOf } from '$lib/core/read/decode/source';
 import type { Table } from '$lib/core/table/table';
+import type { Grouped } from './grouped';
 
 /** A table or a query of a database on its way in. */
 export interface DatabaseReading {
@@ -21,9 +22,10 @@ export interface DatabaseSource {
   tables(): Promise<string[]>;
   /**
    * @param most records of a part
+   * @param grouped in place of its records: their groups, with what columns come to in each
    * @throws DatabaseFault where there is no such table, or the query cannot be used
    */
-  read(asked: AskedOf, most: number): Promise<DatabaseReading>;
+  read(asked: AskedOf, most: number, grouped?: Grouped): Promise<DatabaseReading>;
 }
 
 /** A name as SQL quotes it. */

@@ -3,6 +3,7 @@ import type { DeclaredColumn } from '$lib/core/read/decode/declared';
 import type { AskedOf } from '$lib/core/read/decode/source';
 import type { Table } from '$lib/core/table/table';
 import { DatabaseFault } from '../errors';
+import { groupedSelect, type Grouped, type GroupingDialect } from './grouped';
 import { PartBuilder, type Cells } from './partBuilder';
 import { queryText, quotedName } from './reading';
 
@@ -10,7 +11,7 @@ import { queryText, quotedName } from './reading';
 export interface OpenSqlite {
   readonly tables: readonly string[];
   /** @param most records of a part @throws DatabaseFault */
-  read(asked: AskedOf, most: number): SqliteReading;
+  read(asked: AskedOf, most: number, grouped?: Grouped): SqliteReading;
   close(): void;
 }
 
@@ -23,6 +24,7 @@ export interface SqliteReading {
 /** @throws DatabaseFault where it is no such file, or cannot be read */
 export function openSqlite(file: string): OpenSqlite {
   const db = saying(() => new Sqlite(file, { readonly: true, fileMustExist: true }));
+  addSquares(db);
   const tables = saying(() =>
     db
       .prepare(
@@ -34,7 +36,13 @@ export function openSqlite(file: string): OpenSqlite {
   );
   return {
     tables,
-    read: (asked, most) => saying(() => reading(db, selectOf(tables, asked), most)),
+    read: (asked, most, grouped) =>
+      saying(() => {
+        const select = selectOf(tables, asked);
+        return grouped
+          ? readingGroups(db, select, grouped, most)
+          : reading(db, select, (names) => numericOf(db, select, names.length), most);
+      }),
     close: () => db.close(),
   };
 }
@@ -50,12 +58,18 @@ function selectOf(tables: readonly string[], asked: AskedOf): string {
   return `select * from ${quotedName(found)}`;
 }
 
-function reading(db: Sqlite.Database, select: string, most: number): SqliteReading {
+/** @param numericAmong which of the columns hold numbers alone */
+function reading(
+  db: Sqlite.Database,
+  select: string,
+  numericAmong: (names: readonly string[]) => boolean[],
+  most: number,
+): SqliteReading {
   const statement = db.prepare(select);
   if (!statement.reader)
     throw new DatabaseFault('The query gives no records: it has to be a SELECT.');
   const names = statement.columns().map(({ name }) => name);
-  const numeric = numericOf(db, select, names.length);
+  const numeric = numericAmong(names);
   const columns = names.map((name, k): DeclaredColumn => ({
     name,
     type: numeric[k] ? 'number' : null,
@@ -63,6 +77,59 @@ function reading(db: Sqlite.Database, select: string, most: number): SqliteReadi
     unit: '',
   }));
   return { columns, parts: partsOf(statement, columns, most) };
+}
+
+/** The records of a select, grouped. What was kept comes as texts: what they are is known of the list. */
+function readingGroups(
+  db: Sqlite.Database,
+  select: string,
+  by: Grouped,
+  most: number,
+): SqliteReading {
+  const width = db.prepare(select).columns().length;
+  const grouped = groupedSelect(select, width, by, {
+    // By its letters, whatever collation the column has.
+    key: (name) => `${name} COLLATE BINARY`,
+    aggregates: AGGREGATES_IN_SQL,
+  });
+  const isAggregate = (names: readonly string[]): boolean[] =>
+    names.map((_, k) => k >= by.kept.length);
+  return reading(db, grouped, isAggregate, most);
+}
+
+/** Numbers alone, finite ones: a column may hold anything. */
+const FINITE = (x: string): string =>
+  `FILTER (WHERE typeof(${x}) IN ('integer', 'real') AND abs(${x}) < 9e999)`;
+
+/** `total` is of doubles, whatever their size; SQLite compensates it (Kahan, Babuška and Neumaier). */
+const AGGREGATES_IN_SQL: GroupingDialect['aggregates'] = {
+  count: (x) => `count(${x}) ${FINITE(x)}`,
+  sum: (x) => `total(${x}) ${FINITE(x)}`,
+  lowest: (x) => `min(${x}) ${FINITE(x)}`,
+  highest: (x) => `max(${x}) ${FINITE(x)}`,
+  squares: (x) => `tally_loft_squares(${x}) ${FINITE(x)}`,
+  magnitude: (x) => `total(abs(${x})) ${FINITE(x)}`,
+  unread: (x) => `count(${x}) - count(${x}) ${FINITE(x)}`,
+};
+
+interface Squares {
+  readonly n: number;
+  readonly mean: number;
+  readonly squares: number;
+}
+
+/** Σ(x − mean)², which SQLite lacks: Welford (1962). */
+function addSquares(db: Sqlite.Database): void {
+  db.aggregate('tally_loft_squares', {
+    start: (): Squares => ({ n: 0, mean: 0, squares: 0 }),
+    step: ({ n, mean, squares }: Squares, x: unknown): Squares => {
+      const value = Number(x);
+      const away = value - mean;
+      const next = mean + away / (n + 1);
+      return { n: n + 1, mean: next, squares: squares + away * (value - next) };
+    },
+    result: ({ squares }: Squares) => squares,
+  });
 }
 
 /**

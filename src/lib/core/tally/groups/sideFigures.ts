@@ -10,7 +10,7 @@ import type { Influence } from '../trust/influence';
 import type { Warning } from '../trust/warnings';
 import { computeGroups } from './groupFigures';
 import { groupWhere, treeOf } from './keys';
-import { recordCount } from '../../measure/recordCounts';
+import { recordCount } from '../../table/recordCounts';
 
 /** A figure of one side, with the values it stands on. */
 export interface SideFigure {

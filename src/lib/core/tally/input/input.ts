@@ -1,5 +1,5 @@
 import { looksAtOrder, type Measure } from '../../measure/measure';
-import { recordsOfTable } from '../../measure/recordCounts';
+import { recordsOfTable } from '../../table/recordCounts';
 import type { Task } from '../../task/task';
 import { fullBitset, members, type Bitset } from '../../table/bitset';
 import type { Table } from '../../table/table';

@@ -1,6 +1,6 @@
 import type { GroupKey } from '../../arrange/groupKey';
 import { looksAtOrder } from '../../measure/measure';
-import { recordCount } from '../../measure/recordCounts';
+import { recordCount } from '../../table/recordCounts';
 import type { Task } from '../../task/task';
 import { namesOf } from '../../table/table';
 import { alikeWarnings } from '../trust/lookAlikeWarnings';

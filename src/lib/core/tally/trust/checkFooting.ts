@@ -4,7 +4,7 @@ import { totalGrouping } from '../../measure/grouping';
 import { suits, type Measure } from '../../measure/measure';
 import { computeMeasures } from '../../measure/compute';
 import { isPartial } from '../../measure/partialColumn';
-import { recordCount } from '../../measure/recordCounts';
+import { recordCount } from '../../table/recordCounts';
 import { inStretches, STRIDE, type Task } from '../../task/task';
 import { isText } from '../../table/column';
 import { counted, givenNumber, listed } from '../../table/format';

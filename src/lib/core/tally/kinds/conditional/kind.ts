@@ -55,7 +55,7 @@ import type { Row } from './row';
 import { conditionalFact } from './fact';
 import { conditionalSentence } from './sentence';
 import type { ConditionalSpec } from './spec';
-import { recordCount, recordsSelected } from '../../../measure/recordCounts';
+import { recordCount, recordsSelected } from '../../../table/recordCounts';
 
 export const conditionalKind: TallyKind<ConditionalSpec> = {
   inParts: () => true,

@@ -1,4 +1,4 @@
-import { recordsSelected } from '../../../measure/recordCounts';
+import { recordsSelected } from '../../../table/recordCounts';
 import type { Table } from '../../../table/table';
 import { and, type Bitset } from '../../../table/bitset';
 import { counted } from '../../../table/format';

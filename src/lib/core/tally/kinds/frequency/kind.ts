@@ -27,7 +27,7 @@ import { visitMeasures, visitNeeded, withOrderMoved } from '../../spec/visit';
 import { frequencyFact } from './fact';
 import { frequencySentence } from './sentence';
 import type { FrequencySpec } from './spec';
-import { recordCount } from '../../../measure/recordCounts';
+import { recordCount } from '../../../table/recordCounts';
 
 export const frequencyKind: TallyKind<FrequencySpec> = {
   inParts: () => true,

@@ -28,7 +28,7 @@ import { runningRecords } from './runningRecords';
 import { ledgerSentence } from './sentence';
 import type { LedgerSpec } from './spec';
 import { putInOrder } from '../../../table/recordOrder';
-import { recordCount } from '../../../measure/recordCounts';
+import { recordCount } from '../../../table/recordCounts';
 
 export const ledgerKind: TallyKind<LedgerSpec> = {
   inParts: (spec) => !spec.records,

@@ -29,7 +29,7 @@ import { visitAll, visitOptional } from '../../spec/visit';
 import { spreadFact } from './fact';
 import { spreadSentence } from './sentence';
 import type { SpreadSpec } from './spec';
-import { recordCount } from '../../../measure/recordCounts';
+import { recordCount } from '../../../table/recordCounts';
 
 export const spreadKind: TallyKind<SpreadSpec> = {
   inParts: () => true,

@@ -1,5 +1,5 @@
-import { count, has, type Bitset } from '../table/bitset';
-import type { Table } from '../table/table';
+import { count, has, type Bitset } from './bitset';
+import type { Table } from './table';
 
 /* Records are counted by the weights of the rows: each row of a condensed table stands for several. */
 

@@ -1,0 +1,69 @@
+import { absentColumn, partialColumn, type PartialAggregates } from '../measure/partialColumn';
+import { Moments } from '../measure/moments';
+import { isText, type Column } from '../table/column';
+import { columnOf, type Table } from '../table/table';
+import { finish } from '../task/task';
+import type { Roles } from './condense';
+
+/**
+ * What a column that is added up comes to in each group, in the order in which a database answers it. Squares are
+ * Σ(x − mean)², the magnitude is Σ|x|, and `unread` counts what is there and no number.
+ */
+export const AGGREGATES = [
+  'count',
+  'sum',
+  'lowest',
+  'highest',
+  'squares',
+  'magnitude',
+  'unread',
+] as const;
+
+/**
+ * The records of a list as a database grouped them: a row for each group, which stands for as many records.
+ * @param answer the values of the columns kept, the number of records, then the aggregates of each column summed
+ * @param list the columns of the list
+ * @returns a part, for a `Condenser` or alone
+ * @example
+ * // depot | records | count, sum, lowest, highest, squares, magnitude, unread of fee
+ * groupedPart(answer, columns, { kept: ['depot'], summed: ['fee'] }).weights; // how many records each row stands for
+ */
+export function groupedPart(answer: Table, list: readonly Column[], roles: Roles): Table {
+  const { kept, summed } = roles;
+  const numbers = (place: number): Float64Array => {
+    const column = answer.columns[place];
+    if (!column || isText(column)) throw new RangeError('The answer is not of these columns.');
+    // Of no value there is no sum: 0, as of no record.
+    return column.values.map((v) => (v === v ? v : 0));
+  };
+  const made = new Map<string, Column>();
+  kept.forEach((id, k) =>
+    made.set(id, keptAs(columnOf({ columns: list, length: 0 }, id), answer.columns[k])),
+  );
+  summed.forEach((id, k) => {
+    const about = columnOf({ columns: list, length: 0 }, id);
+    if (isText(about)) throw new RangeError(`“${about.name}” holds no numbers.`);
+    const first = kept.length + 1 + k * AGGREGATES.length;
+    const [count, sum, lowest, highest, squares, magnitude, unread] = AGGREGATES.map((_, a) =>
+      numbers(first + a),
+    );
+    // Of equal values there is no deviation, whatever rounding left of it.
+    squares.forEach((_, g) => {
+      if (lowest[g] === highest[g]) squares[g] = 0;
+    });
+    const moments = finish(Moments.ofAggregates({ count, sum, lowest, highest, squares }));
+    const partial: PartialAggregates = { moments, magnitude, unread };
+    made.set(id, partialColumn(about, partial));
+  });
+  return {
+    length: answer.length,
+    columns: list.map((column) => made.get(column.id) ?? absentColumn(column)),
+    weights: numbers(kept.length),
+  };
+}
+
+/** A column that was answered under the name it has in the list. */
+function keptAs({ id, name, unit, type }: Column, column: Column): Column {
+  if (column.type !== type) throw new RangeError(`“${name}” came as another type than it has.`);
+  return { ...column, id, name, unit };
+}
