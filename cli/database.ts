@@ -10,7 +10,7 @@ import {
 } from '$lib/core/read/decode/source';
 import type { Table } from '$lib/core/table/table';
 import { readConfig } from '$lib/server/config';
-import { readConnections } from '$lib/server/databases/connections';
+import { readConnections, type Connection } from '$lib/server/databases/connections';
 import { postgresSource } from '$lib/server/databases/postgres';
 import { openSqlite } from '$lib/server/databases/sqlite';
 import { DatabaseFault } from '$lib/server/errors';
@@ -54,6 +54,18 @@ export function readSqlite(
   });
 }
 
+/** @throws Misused for a name that there is not */
+export function connectionNamed(name: string): Connection {
+  const { connectionsFile } = readConfig(process.env);
+  const connections = readConnections(connectionsFile);
+  const connection = connections.get(name);
+  if (!connection)
+    throw new Misused(
+      `There is no connection “${name}” in “${connectionsFile}”. It has ${[...connections.keys()].map((one) => `“${one}”`).join(', ') || 'none'}.`,
+    );
+  return connection;
+}
+
 /**
  * A table or a query of a database that is kept under a name (docs/databases.md).
  * @throws Misused for a name that there is not, Failed
@@ -63,13 +75,7 @@ export async function readConnection(
   wanted: FromDatabase | undefined,
   source: Source | undefined,
 ): Promise<OpenedFile> {
-  const { connectionsFile } = readConfig(process.env);
-  const connections = readConnections(connectionsFile);
-  const connection = connections.get(name);
-  if (!connection)
-    throw new Misused(
-      `There is no connection “${name}” in “${connectionsFile}”. It has ${[...connections.keys()].map((one) => `“${one}”`).join(', ') || 'none'}.`,
-    );
+  const connection = connectionNamed(name);
   if (connection.kind === 'sqlite') return readSqlite(connection.file, wanted, source, name);
   try {
     const database = postgresSource(connection);
@@ -83,7 +89,8 @@ export async function readConnection(
   }
 }
 
-function askedOf(
+/** What of a database is asked: what the call says, what the recipe said, or its only table. @throws Failed */
+export function askedOf(
   { table, query }: FromDatabase = {},
   source: Source | undefined,
   tables: readonly string[],
@@ -123,5 +130,6 @@ function failing<T>(work: () => T): T {
   }
 }
 
-const asFailed = (error: unknown): unknown =>
+/** What a database says is what the run says. */
+export const asFailed = (error: unknown): unknown =>
   error instanceof DatabaseFault ? new Failed(error.message) : error;

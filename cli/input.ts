@@ -147,7 +147,7 @@ function readFrom(opened: OpenedFile, chunks: Chunks, as: ReadAs): ReadList {
 }
 
 /** The recipe that a file is begun with, and the columns whose recipe stands whatever the file shows. */
-function begunWith(
+export function begunWith(
   opened: OpenedFile,
   { recipe: given, types, missing }: ReadAs,
 ): { recipe: Recipe; fixed: ReadonlySet<string>; leftOut: readonly string[] } {
@@ -187,6 +187,10 @@ function readBy(chunks: Chunks, recipe: Recipe): DelimitedReading {
   reader.push(new Uint8Array(0), true);
   return reader.finish();
 }
+
+/** The first bytes of a file; none of standard input, which is read once. @throws Failed */
+export const headOfFile = (file: string): Uint8Array =>
+  file === '-' ? new Uint8Array(0) : withFile(file, ({ head }) => head);
 
 function withFile<T>(file: string, work: (open: OpenHandle) => T): T {
   let handle: number;

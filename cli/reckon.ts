@@ -16,6 +16,7 @@ import { BY_ITSELF, listName, readJson } from './input';
 import { note, write, writeFile } from './output';
 import { refuseOverwriting } from './overwriting';
 import { IN_PARTS, reckonInParts, type InParts } from './inParts';
+import { reckonLeftThere } from './leftThere';
 import { readAs, type ReadOptions } from './readAs';
 import { readWithAdded, type AddOptions } from './addFiles';
 import { readChecked } from './readChecked';
@@ -53,7 +54,9 @@ export async function reckon(options: ReckonOptions): Promise<void> {
   if (options.add.length && parts === 'yes') note('Files that are added are read as a whole.');
   const inParts = options.add.length
     ? null
-    : reckonInParts(options.data, readAs(options), ask, others, parts);
+    : ((parts === 'yes'
+        ? await reckonLeftThere(options.data, readAs(options), ask, others)
+        : null) ?? reckonInParts(options.data, readAs(options), ask, others, parts));
   if (inParts) return writeFile(await resultFile(inParts, form, dialect), options.out);
   const { table, recipe: read } = await readWithAdded(options);
   const result = answered({ name: listName(options.data), table, recipe: read, others }, ask);

@@ -88,7 +88,7 @@ writingText(readingAll('reckon', 'answer an ask about a file'))
   .option('--out <FILE>', 'where the results go; standard output unless given')
   .option(
     '--in-parts <WHEN>',
-    'reads delimited text in stretches, so that it may be larger than the memory: yes, no; a large file where the ask allows it unless given',
+    'yes: delimited text is read in stretches, so that it may be larger than the memory, and a database groups its own records; no: all is read; unless given, a large file is read in stretches where the ask allows it',
   )
   .option('--leave-out <PARTS>', 'what the answer goes without: where, marks, or where,marks')
   .option('--format <FORM>', `${OUT_FORMS.join(', ')}; by the ending of --out, or json`)

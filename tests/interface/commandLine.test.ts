@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import Sqlite from 'better-sqlite3';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AskResult } from '$lib/core/ask/result';
 import { demoPath } from '../support/demo';
@@ -96,6 +97,30 @@ describe('files that are added', () => {
 });
 
 describe('tally reckon', () => {
+  it('has a database group its own records, and says what needs them here', () => {
+    const file = path.join(folder, 'jobs.sqlite');
+    const db = new Sqlite(file);
+    db.exec(
+      "create table jobs (workshop text, hours real); insert into jobs values ('North', 2.5), ('South', 4), ('North', null), ('north ', 1)",
+    );
+    db.close();
+    const asking = (measure: object): string => {
+      const to = path.join(folder, 'jobs.json');
+      const tally = { kind: 'ledger', groups: [{ column: 'workshop', loose: true }] };
+      writeFileSync(to, JSON.stringify({ tallies: [{ ...tally, measures: [measure] }] }));
+      return to;
+    };
+    const args = ['reckon', '--data', file, '--format', 'csv', '--ask'];
+    const sums = asking({ kind: 'sum', column: 'hours' });
+    const [there, here] = ['yes', 'no'].map((way) => tally([...args, sums, '--in-parts', way]));
+    expect([there.code, there.out]).toEqual([0, here.out]);
+    expect(there.notes).toContain('its records stay in the database');
+    const single = asking({ kind: 'first', column: 'hours' });
+    const refused = tally([...args, single, '--in-parts', 'yes']);
+    expect(refused.code).toBe(2);
+    expect(refused.notes).toContain('cannot be left in its database: the first');
+  });
+
   it('read in stretches comes to the same table, and says why where it cannot', () => {
     const args = ['reckon', '--data', sailings, '--ask', asked, '--format', 'csv', '--in-parts'];
     const [parts, whole] = [tally([...args, 'yes']), tally([...args, 'no'])];

@@ -3,6 +3,7 @@ import path from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { z } from 'zod';
+import { AskResult } from '$lib/core/ask/result';
 import { TableAssembler } from '$lib/core/table/arrowRead';
 import { fullCell } from '$lib/core/table/cell';
 import { RECORD_FORMS } from '$lib/core/write/tableFile';
@@ -244,6 +245,31 @@ describe('every operation answers as its document says', () => {
     expect((await call('get /api/reads/{id}/chunks/{n}', [id, 5])).status).toBe(400);
     expect((await call('get /api/reads/{id}/chunks/{n}', [id, 1])).status).toBe(204);
     expect((await call('get /api/reads/{id}/chunks/{n}', [id, 2])).status).toBe(404);
+    const ask = {
+      tallies: [
+        {
+          kind: 'ledger',
+          groups: [{ column: 'route' }],
+          measures: [{ kind: 'sum', column: 'fare' }],
+        },
+      ],
+    };
+    const asked = await call('post /api/connections/{name}/ask', ['ferry'], {
+      body: { table: 'fares', ask },
+    });
+    const { tallies } = AskResult.parse(await asked.json());
+    expect(tallies[0].tables[0].rows.map(({ cells }) => cells)).toEqual([
+      ['Grand total', 1, 10.5],
+      ['Holm', 1, 10.5],
+    ]);
+    const measures = [{ kind: 'first', column: 'fare' }];
+    const single = await call('post /api/connections/{name}/ask', ['ferry'], {
+      body: { table: 'fares', ask: { tallies: [{ kind: 'ledger', measures }] } },
+    });
+    expect([single.status, await single.text()]).toEqual([
+      422,
+      expect.stringContaining('looks at single records'),
+    ]);
     const left = await begin({ table: 'fares' });
     await call('delete /api/reads/{id}', [left.id]);
     const refused = await call('post /api/connections/{name}/reads', ['ferry'], {

@@ -238,17 +238,27 @@ describe.runIf(hasPostgres)('a list left in a PostgreSQL database', () => {
     await server.owner.query('CREATE DATABASE ferry');
     const ferry = await connected(server.port, 'ferry');
     await ferry.query(
-      'CREATE TABLE sailings ("Route" text, "Vessel" varchar(20), "Fares" numeric(12,2), "Delay" float8, "Day" date, "Odd" float8)',
+      'CREATE TABLE sailings ("Route" text, "Vessel" varchar(20), "Fares" numeric(12,2), "Delay" float8, "Day" date, "Odd" float8, "Small" int2, "Many" int8, "Money" money, "Real" float4, "Wide" numeric, "Ticket" int8)',
     );
     for (const [k, [route, vessel, fares, delay, day]] of RECORDS.entries())
-      await ferry.query('INSERT INTO sailings VALUES ($1, $2, $3, $4, $5, $6)', [
-        route,
-        vessel,
-        fares,
-        delay,
-        day,
-        ['NaN', 'Infinity', '-Infinity', null, '0.1', '2.5'][k % 6],
-      ]);
+      await ferry.query(
+        'INSERT INTO sailings VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)',
+        [
+          route,
+          vessel,
+          fares,
+          delay,
+          day,
+          ['NaN', 'Infinity', '-Infinity', null, '0.1', '2.5'][k % 6],
+          k % 40,
+          // Under 15 % are past what a double holds.
+          k % 20 ? 3_000_000_000 * (k % 7) : '9007199254740993',
+          `${k % 9}.25`,
+          `${(k % 10) / 10}`,
+          k % 40 === 3 ? 'NaN' : ['7', '12345.678901', null, '-0.5'][k % 4],
+          `900719925474099${k % 5}`,
+        ],
+      );
     await ferry.end();
     const source = postgresSource(
       {
@@ -275,11 +285,17 @@ describe.runIf(hasPostgres)('a list left in a PostgreSQL database', () => {
 
   everyKind(() => Promise.resolve(open));
 
-  it('what is no number is unread, as in the copy', async () => {
-    const measures = ['sum', 'min', 'max', 'sd', 'values', 'blanks', 'unread'].map((kind) => ({
-      kind,
-      column: 'Odd',
-    }));
+  it('numbers too long for a double keep their digits as a key', async () => {
+    const ask = { tallies: [{ kind: 'ledger', groups: [{ column: 'Ticket' }], measures: [] }] };
+    expect(await agree(open.list, open.table, ask)).toBe(true);
+    const { tallies } = await answerLeftThere(open.list, readAsk(ask), new Map());
+    expect(JSON.stringify(tallies)).toContain('9007199254740993');
+  });
+
+  it('numbers of every type it has; what is no number is unread, as in the copy', async () => {
+    const measures = ['sum', 'min', 'max', 'sd', 'values', 'blanks', 'unread'].flatMap((kind) =>
+      ['Odd', 'Small', 'Many', 'Money', 'Real', 'Wide'].map((column) => ({ kind, column })),
+    );
     expect(
       await agree(open.list, open.table, {
         tallies: [{ kind: 'ledger', groups: [{ column: 'Vessel' }], measures }],

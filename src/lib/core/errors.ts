@@ -211,7 +211,7 @@ export class BadAsk extends Trouble {
 export class AskRefused extends Trouble {
   constructor(
     readonly path: string,
-    why: string,
+    readonly why: string,
   ) {
     super('askRefused', `${path}: ${why}`);
   }

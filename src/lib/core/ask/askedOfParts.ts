@@ -31,7 +31,7 @@ export function* askedOfParts(
   others: ReadonlyMap<string, Table>,
 ): Task<AskedOfParts> {
   const whole = needsWhole(ask) || (ask.reshape.length ? 'columns are stacked' : '');
-  if (whole) throw new AskRefused('', `${whole}.`);
+  if (whole) throw new AskRefused('ask', `${whole}.`);
   const prepared = (yield* prepareTable(table, ask, others)).table;
   const needed = rolesOf(ask.tallies, prepared);
   if ('whole' in needed) throw new AskRefused('tallies', `${needed.whole}.`);
@@ -55,6 +55,8 @@ export function* askedOfParts(
   };
   [...needed.roles.kept, ...asked].forEach((name) => trace(name, kept));
   needed.roles.summed.forEach((name) => trace(name, summed));
+  const added = [...summed].filter((id) => !kept.has(id));
+  const { squared = added } = needed.roles;
   return {
     ask: {
       ...ask,
@@ -62,7 +64,7 @@ export function* askedOfParts(
       computed: ask.computed.filter((_, k) => used.has(`computed[${k}]`)),
       joins: ask.joins.filter((_, k) => used.has(`joins[${k}]`)),
     },
-    roles: { kept: [...kept], summed: [...summed].filter((id) => !kept.has(id)) },
+    roles: { kept: [...kept], summed: added, squared: added.filter((id) => squared.includes(id)) },
   };
 }
 

@@ -14,6 +14,8 @@ export interface Roles {
   readonly kept: readonly string[];
   /** Columns of numbers that are only added up, averaged, or looked through for extremes. */
   readonly summed: readonly string[];
+  /** Of those summed: the ones whose deviations are asked for. */
+  readonly squared?: readonly string[];
 }
 
 /**

@@ -29,7 +29,7 @@ export const AGGREGATES = [
  * groupedPart(answer, columns, { kept: ['depot'], summed: ['fee'] }).weights; // how many records each row stands for
  */
 export function groupedPart(answer: Table, list: readonly Column[], roles: Roles): Table {
-  const { kept, summed } = roles;
+  const { kept, summed, squared = summed } = roles;
   const numbers = (place: number): Float64Array => {
     const column = answer.columns[place];
     if (!column || isText(column)) throw new RangeError('The answer is not of these columns.');
@@ -47,10 +47,12 @@ export function groupedPart(answer: Table, list: readonly Column[], roles: Roles
     const [count, sum, lowest, highest, squares, magnitude, unread] = AGGREGATES.map((_, a) =>
       numbers(first + a),
     );
-    // Of equal values there is no deviation, whatever rounding left of it.
-    squares.forEach((_, g) => {
-      if (lowest[g] === highest[g]) squares[g] = 0;
-    });
+    // What was not asked for is not known. Of equal values there is no deviation, whatever rounding left of it.
+    if (!squared.includes(id)) squares.fill(NaN);
+    else
+      squares.forEach((_, g) => {
+        if (lowest[g] === highest[g]) squares[g] = 0;
+      });
     const moments = finish(Moments.ofAggregates({ count, sum, lowest, highest, squares }));
     const partial: PartialAggregates = { moments, magnitude, unread };
     made.set(id, partialColumn(about, partial));

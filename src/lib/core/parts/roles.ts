@@ -1,6 +1,6 @@
 import { expressionIn } from '../expression/reference';
 import { SINGLE } from '../measure/compute';
-import { isFromMoments } from '../measure/fromMoments';
+import { isFromMoments, needsSquares } from '../measure/fromMoments';
 import { MEASURES, type Measure, type MeasureKind } from '../measure/measure';
 import { columnsAsked } from '../selection/condition';
 import { isNumeric } from '../table/column';
@@ -34,6 +34,7 @@ const ENOUGH: readonly MeasureKind[] = [
 export function rolesOf(tallies: readonly Tally[], table: Table): Needed {
   const kept = new Set<string>();
   const summed = new Set<string>();
+  const squared = new Set<string>();
   let whole = '';
   const keep = (ref: string): void => {
     const column = expressionIn(ref) === null ? findColumn(table.columns, ref) : null;
@@ -45,8 +46,10 @@ export function rolesOf(tallies: readonly Tally[], table: Table): Needed {
     if (ref === undefined) return;
     const column = expressionIn(ref) === null ? findColumn(table.columns, ref) : null;
     const light = ENOUGH.includes(kind) || isFromMoments(kind);
-    if (column && light && isNumeric(column)) summed.add(column.id);
-    else if (!SINGLE.includes(kind)) keep(ref);
+    if (column && light && isNumeric(column)) {
+      summed.add(column.id);
+      if (needsSquares(kind)) squared.add(column.id);
+    } else if (!SINGLE.includes(kind)) keep(ref);
     else whole ||= `the ${MEASURES[kind].words} looks at single records`;
     if (other !== undefined && light) measured({ kind: 'sum', column: other });
   };
@@ -86,5 +89,8 @@ export function rolesOf(tallies: readonly Tally[], table: Table): Needed {
     );
   }
   if (whole) return { whole };
-  return { roles: { kept: [...kept], summed: [...summed].filter((id) => !kept.has(id)) } };
+  const added = [...summed].filter((id) => !kept.has(id));
+  return {
+    roles: { kept: [...kept], summed: added, squared: added.filter((id) => squared.has(id)) },
+  };
 }

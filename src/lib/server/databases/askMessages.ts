@@ -3,9 +3,16 @@ import { DeclaredColumn } from '$lib/core/read/decode/declared';
 import { AskedOf } from '$lib/core/read/decode/source';
 import { Bytes } from '$lib/core/table/bytes';
 import { Connection } from './connections';
+import { Grouped } from './grouped';
 
-/** What a thread is started for; null: the names of the tables. */
-export const AskTask = z.strictObject({ connection: Connection, asked: AskedOf.nullable() });
+/** What a thread is started for. */
+export const AskTask = z.strictObject({
+  connection: Connection,
+  /** null: the names of the tables. */
+  asked: AskedOf.nullable(),
+  /** In place of the records: their groups. */
+  grouped: Grouped.optional(),
+});
 export type AskTask = z.infer<typeof AskTask>;
 
 /** To the thread: the next part is wanted, or none any more. */

@@ -27,10 +27,10 @@ const left = new Promise<void>((go) => {
 });
 
 async function work(): Promise<void> {
-  const { connection, asked } = AskTask.parse(workerData);
+  const { connection, asked, grouped } = AskTask.parse(workerData);
   const source = sourceOf(connection);
   if (asked === null) return send({ kind: 'tables', tables: await source.tables() });
-  const reading = await source.read(asked, CHUNK_RECORDS);
+  const reading = await source.read(asked, CHUNK_RECORDS, grouped);
   stop = () => reading.stop();
   send({ kind: 'columns', columns: [...reading.columns] });
   let wanted = await said();

@@ -5,6 +5,7 @@ import { DatabaseFault } from '../errors';
 import { log } from '../log';
 import { FromAsking, type AskTask, type ToAsking } from './askMessages';
 import type { Connection } from './connections';
+import type { Grouped } from './grouped';
 
 /** What a thread that is told to leave may take to end its question at the database. */
 const LEAVE_MS = 3000;
@@ -20,9 +21,13 @@ export class Asking {
   readonly #tooLong: string;
   #late = false;
 
-  /** @param script the thread @param asked null: the names of its tables */
-  constructor(script: string, connection: Connection, asked: AskedOf | null) {
-    const task: AskTask = { connection, asked };
+  /**
+   * @param script the thread
+   * @param asked null: the names of its tables
+   * @param grouped in place of the records: their groups
+   */
+  constructor(script: string, connection: Connection, asked: AskedOf | null, grouped?: Grouped) {
+    const task: AskTask = { connection, asked, ...(grouped && { grouped }) };
     this.#thread = new Worker(script, { workerData: task });
     // Heard once for all that is asked of it; a thread that fails is one that has ended.
     this.#thread.on('error', (error) => log().error(error, 'a thread that asks a database failed'));

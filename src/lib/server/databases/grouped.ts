@@ -5,6 +5,8 @@ import { z } from 'zod';
 export const Grouped = z.strictObject({
   kept: z.array(z.int().min(0)),
   summed: z.array(z.int().min(0)),
+  /** Of those: the ones whose deviations are asked for. */
+  squared: z.array(z.int().min(0)),
 });
 export type Grouped = z.infer<typeof Grouped>;
 
@@ -15,7 +17,7 @@ export interface GroupingDialect {
   /** The value of a column to group by: what differs in the list is apart here. @param place of the column */
   key(name: string, place: number): string;
   /** What a column comes to in a group. */
-  readonly aggregates: Readonly<Record<Aggregate, (name: string) => string>>;
+  readonly aggregates: Readonly<Record<Aggregate, (name: string, place: number) => string>>;
 }
 
 const columnName = (place: number): string => `c${place}`;
@@ -25,13 +27,13 @@ const columnName = (place: number): string => `c${place}`;
  * @param select what is asked of, a whole SELECT
  * @param width how many columns that has; two of them may have one name
  * @example
- * groupedSelect('SELECT * FROM fees', 2, { kept: [0], summed: [] }, dialect)
+ * groupedSelect('SELECT * FROM fees', 2, { kept: [0], summed: [], squared: [] }, dialect)
  * // WITH asked(c0, c1) AS (SELECT * FROM fees) SELECT c0 AS k0, count(*) AS records FROM asked GROUP BY 1
  */
 export function groupedSelect(
   select: string,
   width: number,
-  { kept, summed }: Grouped,
+  { kept, summed, squared }: Grouped,
   { key, aggregates }: GroupingDialect,
 ): string {
   const names = Array.from({ length: width }, (_, place) => columnName(place));
@@ -39,7 +41,11 @@ export function groupedSelect(
     ...kept.map((place, k) => `${key(columnName(place), place)} AS k${k}`),
     'count(*) AS records',
     ...summed.flatMap((place, k) =>
-      AGGREGATES.map((one) => `${aggregates[one](columnName(place))} AS s${k}_${one}`),
+      AGGREGATES.map((one) =>
+        one === 'squares' && !squared.includes(place)
+          ? `CAST(NULL AS double precision) AS s${k}_${one}`
+          : `${aggregates[one](columnName(place), place)} AS s${k}_${one}`,
+      ),
     ),
   ];
   const groups = kept.length ? ` GROUP BY ${kept.map((_, k) => k + 1).join(', ')}` : '';

@@ -5,9 +5,10 @@ import { PartsAnswer } from '$lib/core/ask/answerParts';
 import type { AskResult } from '$lib/core/ask/result';
 import { groupedPart } from '$lib/core/parts/groupedPart';
 import type { Roles } from '$lib/core/parts/condense';
-import { declaredRecipe, declaredTable } from '$lib/core/read/decode/declared';
-import type { AskedOf, Source } from '$lib/core/read/decode/source';
+import { asTypeOf, declaredTable } from '$lib/core/read/decode/declared';
+import { NO_PARTS, type AskedOf, type Source } from '$lib/core/read/decode/source';
 import { readTyped } from '$lib/core/read/decode/typed';
+import { OpenedFile } from '$lib/core/read/opened';
 import type { ColumnRecipe, Recipe } from '$lib/core/read/recipe';
 import { takingAll } from '$lib/core/prepare/reshape';
 import type { Table } from '$lib/core/table/table';
@@ -32,7 +33,7 @@ const SAMPLE = 20_000;
 /**
  * A list that stays in its database. Its first records show what its columns are, as far as the database does not
  * declare it.
- * @param given how its columns are read, where that was settled before
+ * @param recipeOf how its columns are read, from the first records; as they are declared and look unless given
  * @throws DatabaseFault, IntakeError where there is no record
  */
 export async function leftThere(
@@ -40,13 +41,15 @@ export async function leftThere(
   source: DatabaseSource,
   asked: AskedOf,
   from: Pick<Source, 'form' | 'connection'>,
-  given: (proposed: Recipe) => Recipe = (proposed) => proposed,
+  recipeOf: (file: OpenedFile) => Recipe = (file) => file.propose(),
 ): Promise<ListLeftThere> {
   const { columns: declared, parts } = await source.read(asked, SAMPLE);
   for await (const first of parts) {
     const sample = declaredTable(first, declared);
     const at = { ...from, ...('table' in asked ? { part: asked.table } : asked) };
-    const recipe = given(declaredRecipe(sample, at, declared));
+    const content = { kind: 'typed' as const, table: sample, declared };
+    const file = OpenedFile.unfolded({ source: at, choices: NO_PARTS, doubts: [], content });
+    const recipe = recipeOf(file);
     const { table } = readTyped(sample, recipe);
     return { name, source, asked, recipe, columns: finish(takingAll(table, new Int32Array(0))) };
   }
@@ -71,7 +74,9 @@ export async function answerLeftThere(
   let found = false;
   for await (const part of parts) {
     found = true;
-    const kept = readTyped(part, keptRecipe(recipe, needed.roles)).table.columns;
+    const by = keptRecipe(recipe, needed.roles);
+    const own = by.columns.map(({ type }, k) => asTypeOf(part.columns[k], part.length, type));
+    const kept = readTyped({ length: part.length, columns: own }, by).table.columns;
     const read = { ...part, columns: [...kept, ...part.columns.slice(kept.length)] };
     finish(answer.add(groupedPart(read, columns.columns, needed.roles)));
   }
@@ -85,10 +90,10 @@ const columnOfRecipe = ({ columns }: Recipe, id: string): ColumnRecipe => {
   return column;
 };
 
-function placesOf({ kept, summed }: Roles, recipe: Recipe): Grouped {
+function placesOf({ kept, summed, squared = summed }: Roles, recipe: Recipe): Grouped {
   const places = (ids: readonly string[]): number[] =>
     ids.map((id) => columnOfRecipe(recipe, id).at ?? -1);
-  return { kept: places(kept), summed: places(summed) };
+  return { kept: places(kept), summed: places(summed), squared: places(squared) };
 }
 
 /** How the columns kept are read, which stand first in the answer. */

@@ -150,23 +150,26 @@ function grouping(client: Client, { from, types }: Described, by: Grouped): Prom
     // By its letters: what a collation or a type takes as the same is apart in the list.
     return type === 'text' ? `(${name}::text COLLATE "C")` : `(${name}${cast})`;
   };
-  const select = groupedSelect(from, types.length, by, { key, aggregates: AGGREGATES_IN_SQL });
-  return described(client, select);
+  /** @param aggregate of the values, and of which of them: neither NaN nor infinite, which are unread here */
+  const over =
+    (aggregate: (x: string, some: string) => string) =>
+    (name: string, place: number): string => {
+      const { summed = types[place].cast ?? '', finite } = types[place];
+      const x = `(${name}${summed})`;
+      return `(${aggregate(x, finite ? ` FILTER (WHERE ${finite(x)})` : '')})::float8`;
+    };
+  // Sums of whole numbers and of decimals are exact, and rounded once; those of doubles go in the server’s own order.
+  const aggregates: GroupingDialect['aggregates'] = {
+    count: over((x, some) => `count(${x})${some}`),
+    sum: over((x, some) => `sum(${x})${some}`),
+    lowest: over((x, some) => `min(${x})${some}`),
+    highest: over((x, some) => `max(${x})${some}`),
+    squares: over((x, some) => `var_pop(${x})${some} * count(${x})${some}`),
+    magnitude: over((x, some) => `sum(abs(${x}))${some}`),
+    unread: over((x, some) => `count(${x}) - count(${x})${some}`),
+  };
+  return described(client, groupedSelect(from, types.length, by, { key, aggregates }));
 }
-
-/** Neither NaN nor infinite, which are unread here. */
-const FINITE = (x: string): string => `FILTER (WHERE ${x} > '-Infinity' AND ${x} < 'Infinity')`;
-
-/** Sums of whole numbers and of decimals are exact, and rounded once; those of doubles go in the server’s own order. */
-const AGGREGATES_IN_SQL: GroupingDialect['aggregates'] = {
-  count: (x) => `(count(${x}) ${FINITE(x)})`,
-  sum: (x) => `(sum(${x}) ${FINITE(x)})::float8`,
-  lowest: (x) => `(min(${x}) ${FINITE(x)})::float8`,
-  highest: (x) => `(max(${x}) ${FINITE(x)})::float8`,
-  squares: (x) => `(var_pop(${x}) ${FINITE(x)} * count(${x}) ${FINITE(x)})::float8`,
-  magnitude: (x) => `(sum(abs(${x})) ${FINITE(x)})::float8`,
-  unread: (x) => `(count(${x}) - count(${x}) ${FINITE(x)})`,
-};
 
 async function described(client: Client, from: string): Promise<Described> {
   const { fields } = await client.query(`SELECT * FROM (${from}\n) AS asked LIMIT 0`);
@@ -222,7 +225,18 @@ interface KnownType {
   /** Moments: they come in UTC. */
   readonly unit?: string;
   readonly cast?: string;
+  /** A number: the cast that it is added up by, where another. */
+  readonly summed?: string;
+  /** A number that may be NaN or infinite: the condition that it is neither. */
+  readonly finite?: (x: string) => string;
 }
+
+/** NaN is above all numbers there. */
+const finiteDouble = (x: string): string => `${x} > '-Infinity' AND ${x} < 'Infinity'`;
+/** Past these a double does not hold every whole number. */
+const safe = (x: string): string => `${x} BETWEEN -9007199254740991 AND 9007199254740991`;
+/** Before version 14 there is no infinity that a decimal could be compared with. */
+const finiteDecimal = (x: string): string => `${x} BETWEEN -1e400::numeric AND 1e400::numeric`;
 
 /** Whatever the server has no form for that is read here is the text that it writes for it. */
 const AS_TEXT: KnownType = { type: 'text', decode: text, cast: '::text' };
@@ -230,18 +244,19 @@ const AS_TEXT: KnownType = { type: 'text', decode: text, cast: '::text' };
 /** By the numbers that PostgreSQL gives its types (`pg_type.oid`). */
 const TYPES: Readonly<Record<number, KnownType>> = {
   16: { type: 'yesno', decode: yesNo },
-  20: { type: 'number', decode: int8, long: true },
+  20: { type: 'number', decode: int8, long: true, finite: safe },
   21: { type: 'number', decode: int2 },
   23: { type: 'number', decode: int4 },
-  26: { type: 'number', decode: oid },
-  700: { type: 'number', decode: float4 },
-  701: { type: 'number', decode: float8 },
+  26: { type: 'number', decode: oid, summed: '::int8' },
+  // By its shortest digits, as it is read.
+  700: { type: 'number', decode: float4, summed: '::text::float8', finite: finiteDouble },
+  701: { type: 'number', decode: float8, finite: finiteDouble },
   790: { type: 'number', decode: numeric, long: true, cast: '::numeric' },
   1082: { type: 'date', decode: date },
   1083: { type: 'time', decode: time },
   1114: { type: 'datetime', decode: timestamp },
   1184: { type: 'datetime', decode: timestamp, unit: 'UTC' },
-  1700: { type: 'number', decode: numeric, long: true },
+  1700: { type: 'number', decode: numeric, long: true, finite: finiteDecimal },
 };
 
 /** COPY of a select, its columns by their place: two may have one name. */

@@ -3,6 +3,7 @@ import type { DeclaredColumn } from '$lib/core/read/decode/declared';
 import type { AskedOf } from '$lib/core/read/decode/source';
 import { BadInput, DatabaseFault, TooLarge } from '../errors';
 import { Asking } from './asking';
+import { askingSource } from './askingSource';
 import type { Connection } from './connections';
 
 /** Readings that may be open at one time: each holds a connection. */
@@ -31,14 +32,8 @@ export class DatabaseReads {
   ) {}
 
   /** @throws DatabaseFault */
-  async tables(connection: Connection): Promise<string[]> {
-    const asking = new Asking(this.script, connection, null);
-    try {
-      const said = await asking.next();
-      return said.kind === 'tables' ? said.tables : [];
-    } finally {
-      void asking.end();
-    }
+  tables(connection: Connection): Promise<string[]> {
+    return askingSource(this.script, connection).tables();
   }
 
   /** @throws DatabaseFault */

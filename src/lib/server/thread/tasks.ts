@@ -6,10 +6,12 @@ import { Ask } from '$lib/core/ask/ask';
 import { Bench } from '$lib/core/bench/document';
 import { Origin } from '$lib/core/bench/origin';
 import { CODES } from '$lib/core/errors';
+import { AskedOf } from '$lib/core/read/decode/source';
 import { Doubt } from '$lib/core/read/doubts';
 import { Recipe } from '$lib/core/read/recipe';
 import { ColumnChange } from '$lib/core/read/redescribe';
 import { Fault } from '$lib/core/tally/spec/fault';
+import { Connection } from '../databases/connections';
 
 /** Work that would hold up the server, done in a thread of its own. */
 export const ThreadTask = z.discriminatedUnion('task', [
@@ -132,6 +134,22 @@ export const ThreadTask = z.discriminatedUnion('task', [
     as: z.enum(OUT_FORMS),
     dialect: Dialect,
     limitMs: z.number(),
+    limitBytes: z.number(),
+  }),
+  /** Answers an ask about a list that stays in its database. */
+  z.object({
+    task: z.literal('answerLeft'),
+    database: z.string(),
+    /** The thread that asks the list's database. */
+    script: z.string(),
+    connection: Connection,
+    /** The name that the connection is kept under. */
+    name: z.string(),
+    asked: AskedOf,
+    ask: Ask,
+    others: z.record(z.string(), z.int()),
+    as: z.enum(OUT_FORMS),
+    dialect: Dialect,
     limitBytes: z.number(),
   }),
 ]);

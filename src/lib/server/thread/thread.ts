@@ -1,6 +1,6 @@
 import { BadAsk, codeOf } from '$lib/core/errors';
 import { parentPort } from 'node:worker_threads';
-import { answer, wish } from './perform/ask';
+import { answer, answerLeft, wish } from './perform/ask';
 import { demo } from './perform/demo';
 import { file } from './perform/file';
 import { ledger } from './perform/ledger';
@@ -34,6 +34,8 @@ async function perform(task: ThreadTask): Promise<unknown> {
       return file(task);
     case 'answer':
       return answer(task);
+    case 'answerLeft':
+      return answerLeft(task);
     case 'wish':
       return wish(task);
   }

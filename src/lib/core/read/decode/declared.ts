@@ -5,6 +5,7 @@ import {
   isMissing,
   isText,
   type Column,
+  type ColumnType,
   type ScalarColumn,
 } from '../../table/column';
 import type { Table } from '../../table/table';
@@ -43,6 +44,10 @@ function isLong({ values, unread }: ScalarColumn): boolean {
   for (const v of values) if (v === v) there++;
   return unread.size >= LONG * there;
 }
+
+/** A column as a list has it that keeps it as text: numbers with all of their digits. */
+export const asTypeOf = (column: Column, length: number, type: ColumnType): Column =>
+  type === 'text' && !isText(column) ? asText(column, length) : column;
 
 const asText = (column: ScalarColumn, length: number): Column =>
   textOf(

@@ -1,4 +1,18 @@
-import { answer, arrow, having, jsonBody, ok, operation, type Paths } from './shapes';
+import { OUT_FORMS } from '$lib/core/write/forms';
+import {
+  answer,
+  arrow,
+  asForm,
+  DIALECT,
+  files,
+  having,
+  inPath,
+  jsonBody,
+  ok,
+  operation,
+  ref,
+  type Paths,
+} from './shapes';
 
 /** Databases that the server keeps under names, and readings of them. */
 export const DATABASES: Paths = {
@@ -31,6 +45,30 @@ export const DATABASES: Paths = {
           description: '`{ table }` or `{ query }`',
           type: 'object',
           properties: { table: { type: 'string' }, query: { type: 'string' } },
+        }),
+      },
+    ),
+  },
+  '/api/connections/{name}/ask': {
+    post: operation(
+      'Answers an ask about a table or a query that stays in its database: the database groups its records, none is brought here',
+      {
+        200: {
+          description: 'The results, in the form that `as` or the Accept header names',
+          content: files(OUT_FORMS, { json: ref('Result') }),
+        },
+      },
+      [400, 404, 413, 422],
+      {
+        parameters: [inPath('name'), asForm(OUT_FORMS, 'json'), ...DIALECT],
+        requestBody: jsonBody({
+          description: '`{ table, ask }` or `{ query, ask }`; the ask as for a stored list',
+          type: 'object',
+          properties: {
+            table: { type: 'string' },
+            query: { type: 'string' },
+            ask: { type: 'object' },
+          },
         }),
       },
     ),

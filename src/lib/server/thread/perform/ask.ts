@@ -1,11 +1,14 @@
 import { OverLimit } from '../../errors';
 import { answerAsk } from '$lib/core/ask/answerAsk';
+import type { AskResult } from '$lib/core/ask/result';
 import type { Recipe } from '$lib/core/read/recipe';
 import { StepCache } from '$lib/core/task/cache';
 import type { Task } from '$lib/core/task/task';
 import type { Table } from '$lib/core/table/table';
 import { wishedAsks, type WishedAsk } from '$lib/core/ask/wishedAsks';
 import { resultFile } from '$lib/core/write/resultFile';
+import { askingSource } from '../../databases/askingSource';
+import { answerLeftThere, leftThere } from '../../databases/leftThere';
 import { openDatabase, type Database } from '../../storage/database';
 import { loadTable } from '../load';
 import { tookTooLong } from '../limits';
@@ -28,22 +31,60 @@ export async function answer(task: Extract<ThreadTask, { task: 'answer' }>): Pro
   const db = openDatabase(task.database);
   try {
     const { table, recipe, listName } = await tableOf(db, task.database, task.reading);
-    const others = new Map<string, Table>();
-    for (const [name, reading] of Object.entries(task.others))
-      others.set(name, (await tableOf(db, task.database, reading)).table);
+    const others = await othersOf(db, task);
     const { result } = within(
       answerAsk({ name: listName, table, recipe, others }, task.ask),
       task.limitMs,
     );
-    const { bytes: written } = await resultFile(result, task.as, task.dialect);
-    if (written.length > task.limitBytes)
-      throw new OverLimit(
-        `The answer is over ${Math.round(task.limitBytes / 1024 / 1024)} MB. Ask for fewer tallies, longer periods, wider bands or only the top of a ranking.`,
-      );
-    return written;
+    return await writtenWithin(result, task);
   } finally {
     await db.destroy();
   }
+}
+
+/** Answers an ask about a list that stays in its database, which groups its records. */
+export async function answerLeft(
+  task: Extract<ThreadTask, { task: 'answerLeft' }>,
+): Promise<Uint8Array> {
+  const db = openDatabase(task.database);
+  try {
+    const others = await othersOf(db, task);
+    const { connection, name, asked } = task;
+    const source = askingSource(task.script, connection);
+    const from = { form: connection.kind, connection: name };
+    const list = await leftThere('table' in asked ? asked.table : name, source, asked, from);
+    return await writtenWithin(await answerLeftThere(list, task.ask, others), task);
+  } finally {
+    await db.destroy();
+  }
+}
+
+/** The other lists of an ask, by their names. */
+async function othersOf(
+  db: Database,
+  { database, others }: { readonly database: string; readonly others: Record<string, number> },
+): Promise<Map<string, Table>> {
+  const tables = new Map<string, Table>();
+  for (const [name, reading] of Object.entries(others))
+    tables.set(name, (await tableOf(db, database, reading)).table);
+  return tables;
+}
+
+/** A result as it was asked for. @throws OverLimit */
+async function writtenWithin(
+  result: AskResult,
+  {
+    as,
+    dialect,
+    limitBytes,
+  }: Pick<Extract<ThreadTask, { task: 'answer' }>, 'as' | 'dialect' | 'limitBytes'>,
+): Promise<Uint8Array> {
+  const { bytes } = await resultFile(result, as, dialect);
+  if (bytes.length > limitBytes)
+    throw new OverLimit(
+      `The answer is over ${Math.round(limitBytes / 1024 / 1024)} MB. Ask for fewer tallies, longer periods, wider bands or only the top of a ranking.`,
+    );
+  return bytes;
 }
 
 /** The asks that a wish about a stored reading may mean, the likeliest first. */
