@@ -255,7 +255,7 @@ describe('handed over', () => {
     // The choice is remembered.
     await openBench(page, SAILINGS);
     await page.press('Hand over');
-    expect(await (await page.find('out-decimal')).getAttribute('value')).toBe('comma');
+    expect(await (await page.find('out-decimal')).getAttribute('data-value')).toBe('comma');
     await page.type(Key.ESCAPE);
   });
 
@@ -279,7 +279,7 @@ describe('handed over', () => {
     expect(rows[0]['Sailed on']).toBeInstanceOf(Date);
     await openBench(page, SAILINGS);
     await page.press('Hand over');
-    expect(await (await page.find('out-form')).getAttribute('value')).toBe('parquet');
+    expect(await (await page.find('out-form')).getAttribute('data-value')).toBe('parquet');
   });
 
   it('the whole report as a workbook: a sheet for each tally; over HTTP the same cells', async () => {

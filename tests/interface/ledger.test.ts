@@ -243,9 +243,7 @@ describe('the ledger of the demo', () => {
     await (
       await page.driver.findElement(By.css('button[aria-label="Group 2: Sailed on by month"]'))
     ).click();
-    await (
-      await page.until('the quarter', async () => (await page.all('.pop option[value=quarter]'))[0])
-    ).click();
+    await page.choose('group-period', 'quarter');
     await page.untilText('sentence', 'by quarter');
     await page.type(Key.ESCAPE);
     const { n } = one<{ n: number }>(

@@ -234,7 +234,7 @@ describe('made columns', () => {
     await page.until('the ledger', async () => (await seenLines(page)).length > 0);
     await page.click('narrow');
     const step = await page.find('step');
-    const [column, test] = await step.findElements({ css: 'select' });
+    const [column, test] = await step.findElements({ css: '.one-of' });
     await column.sendKeys('Vessel');
     await test.sendKeys('is one of the values of');
     await page.choose('listed-list', 'Vessels');

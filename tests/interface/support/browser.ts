@@ -190,10 +190,25 @@ export class Page {
     await this.driver.actions().keyDown(modifier).sendKeys(key).keyUp(modifier).perform();
   }
 
-  /** Chooses an option of a select by its value. */
+  /** Chooses one of the values that a field opens. */
   async choose(test: string, value: string): Promise<void> {
-    const select = await this.find(test);
-    await (await select.findElement(By.css(`option[value="${value}"]`))).click();
+    await this.click(test);
+    let at = '';
+    await this.until(`${value} among the choices of ${test}`, async () => {
+      const [option] = await this.all(`[role=option][data-value="${value}"]`);
+      if (!option) return false;
+      // It is put in its place once it has opened: where it was a moment ago, a press would miss it.
+      const before = at;
+      at = JSON.stringify(await option.getRect());
+      if (at !== before) return false;
+      await option.click();
+      return true;
+    });
+    // What was chosen stands in the field once its list has gone.
+    await this.until(
+      'the list gone',
+      async () => (await this.all(`[role=option][data-value="${value}"]`)).length === 0,
+    );
   }
 
   /** Waits until `look` gives something, trying again when the page is redrawn under it. */

@@ -264,7 +264,9 @@ describe('edges', () => {
         ],
       }),
     );
-    expect([all['lowest of v'], all['highest of v']]).toEqual([-1e308, 1e308]);
+    expect([all['sum of v'], all['lowest of v'], all['highest of v']]).toEqual([
+      1e308, -1e308, 1e308,
+    ]);
     const cancel: Table = {
       length: 4,
       columns: [scalarColumn('v', 'number', [1e16, 1, -1e16, 1])],

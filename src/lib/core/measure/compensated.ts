@@ -20,6 +20,9 @@ export class CompensatedSum {
   }
 }
 
+/** In numbers divided by it no sum of a list overflows; a power of two loses no digit. */
+export const SCALE = 2 ** 60;
+
 /** The compensated sum of some numbers; 0 of none. */
 export function sumOf(values: Iterable<number>): number {
   const sum = new CompensatedSum();
@@ -42,7 +45,16 @@ export function* directTotal(values: Float64Array, records: Int32Array): Task<Di
     so = addStretch(so, values, records, from, to);
   });
   const { high, low, magnitude, n } = so;
-  return { total: Number.isFinite(low) ? high + low : high, values: n, magnitude };
+  if (Number.isFinite(low)) return { total: high + low, values: n, magnitude };
+  // It may only have overflowed on the way.
+  const scaled = new CompensatedSum();
+  yield* inStretches(records.length, (from, to) => {
+    for (let k = from; k < to; k++) {
+      const x = values[records[k]];
+      if (x === x) scaled.add(x / SCALE);
+    }
+  });
+  return { total: scaled.value * SCALE, values: n, magnitude };
 }
 
 interface Running {

@@ -4,7 +4,8 @@ import { finish } from '../task/task';
 import { fromMoments, isFromMoments } from './fromMoments';
 import { fromSlice } from './fromSlices';
 import { MEASURE_KINDS, measureWords, type MeasureKind } from './measure';
-import { Moments, momentsOfGroups } from './moments';
+import { directTotal } from './compensated';
+import { Moments, momentsOfGroups, sumsOfGroups } from './moments';
 import { quantiles } from './quantile';
 import { runsOf } from './runs';
 
@@ -216,6 +217,21 @@ describe('properties', () => {
       ),
       { numRuns: 60 },
     );
+  });
+
+  it('a sum that only overflows on the way is there; one past all doubles is infinite', () => {
+    const values = Float64Array.from([1e308, 1, 1e308, NaN, -1e308, -3, 1e308, 1e308]);
+    const groups = Int32Array.from([0, 1, 0, 0, 0, 1, 2, 2]);
+    for (const m of [
+      finish(momentsOfGroups(values, groups, 3, all(8), true)),
+      finish(sumsOfGroups(values, groups, 3, all(8))),
+    ])
+      expect([m.sum(0), m.sum(1), m.sum(2)]).toEqual([1e308, -2, Infinity]);
+    const first = Int32Array.from([0, 2, 4]);
+    const one = new Int32Array(8);
+    expect(finish(momentsOfGroups(values, one, 1, first, false)).sum(0)).toBe(1e308);
+    expect(finish(directTotal(values, first)).total).toBe(1e308);
+    expect(finish(directTotal(values, Int32Array.from([6, 7]))).total).toBe(Infinity);
   });
 
   it('groups far apart lose no digits of their deviations', () => {

@@ -1,4 +1,5 @@
 import { numbersOf } from '../task/arrays';
+import { CompensatedSum, SCALE } from './compensated';
 import { inStretches, STRIDE, type Task } from '../task/task';
 import {
   accumulate,
@@ -172,7 +173,7 @@ export class Moments {
       if (this.size === 1) accumulateOne(this.#of, values, records, from, to, shift);
       else accumulate(this.#of, values, groupOf, records, from, to, shift);
     });
-    yield* this.#settleSums();
+    yield* this.#settleSums(values, groupOf, records);
     if (!squares) this.#of.squares.fill(0);
     else if (!(yield* this.#centre(shift))) yield* this.#deviations(values, groupOf, records);
   }
@@ -183,15 +184,31 @@ export class Moments {
       if (this.size === 1) sumOne(this.#of, values, records, from, to);
       else sumGroups(this.#of, values, groupOf, records, from, to);
     });
-    yield* this.#settleSums();
+    yield* this.#settleSums(values, groupOf, records);
   }
 
-  /** An overflowing sum leaves no meaningful low part. */
-  *#settleSums(): Task<void> {
-    const { low } = this.#of;
+  /**
+   * An overflowing sum leaves no meaningful low part. One that only overflowed on the way, 1e308 + 1e308 − 1e308, is
+   * added once more in a smaller scale, in which nothing overflows.
+   */
+  *#settleSums(values: Float64Array, groupOf: Int32Array, records: Int32Array): Task<void> {
+    const { low, high } = this.#of;
+    const past = new Map<number, CompensatedSum>();
     yield* inStretches(low.length, (from, to) => {
-      for (let g = from; g < to; g++) if (!Number.isFinite(low[g])) low[g] = 0;
+      for (let g = from; g < to; g++) {
+        if (Number.isFinite(low[g])) continue;
+        low[g] = 0;
+        past.set(g, new CompensatedSum());
+      }
     });
+    if (past.size === 0) return;
+    yield* inStretches(records.length, (from, to) => {
+      for (let k = from; k < to; k++) {
+        const x = values[records[k]];
+        if (x === x) past.get(this.size === 1 ? 0 : groupOf[records[k]])?.add(x / SCALE);
+      }
+    });
+    for (const [g, sum] of past) high[g] = sum.value * SCALE;
   }
 
   /**

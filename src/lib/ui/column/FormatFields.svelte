@@ -1,6 +1,28 @@
 <script lang="ts">
   import { plainFormat, showNumber, type NumberFormat } from '../../core/table/format';
 
+  import OneOf from '../fields/OneOf.svelte';
+
+  const STYLES = [
+    ['plain', 'plain'],
+    ['percent', 'percent'],
+    ['currency', 'currency'],
+  ] as const;
+  const SCALES = [
+    ['one', 'ones'],
+    ['thousand', 'thousands'],
+    ['million', 'millions'],
+  ] as const;
+  const BELOW_ZERO = [
+    ['minus', '−1,234'],
+    ['parentheses', '(1,234)'],
+  ] as const;
+  const DEVIATIONS = [
+    ['0', 'no deviation'],
+    ['1', '± deviation, 1 digit'],
+    ['2', '± deviation, 2 digits'],
+  ] as const;
+
   interface Props {
     /** null: as the file had it. */
     format: NumberFormat | null;
@@ -44,20 +66,7 @@
   >
   <label
     >Style
-    <select
-      class="field"
-      value={now.style}
-      onchange={(e) => {
-        const style = (['plain', 'percent', 'currency'] as const).find(
-          (s) => s === e.currentTarget.value,
-        );
-        if (style) set({ style });
-      }}
-    >
-      <option value="plain">plain</option><option value="percent">percent</option><option
-        value="currency">currency</option
-      >
-    </select></label
+    <OneOf value={now.style} options={STYLES} onchange={(style) => set({ style })} /></label
   >
   {#if now.style === 'currency'}<label
       >Sign <input
@@ -69,47 +78,24 @@
     >{/if}
   <label
     >Scale
-    <select
-      class="field"
-      value={now.scale}
-      onchange={(e) => {
-        const scale = (['one', 'thousand', 'million'] as const).find(
-          (s) => s === e.currentTarget.value,
-        );
-        if (scale) set({ scale });
-      }}
-    >
-      <option value="one">ones</option><option value="thousand">thousands</option><option
-        value="million">millions</option
-      >
-    </select></label
+    <OneOf value={now.scale} options={SCALES} onchange={(scale) => set({ scale })} /></label
   >
   <label
     >Below zero
-    <select
-      class="field"
+    <OneOf
       value={now.negative}
-      onchange={(e) =>
-        set({ negative: e.currentTarget.value === 'parentheses' ? 'parentheses' : 'minus' })}
-    >
-      <option value="minus">−1,234</option><option value="parentheses">(1,234)</option>
-    </select></label
+      options={BELOW_ZERO}
+      onchange={(negative) => set({ negative })}
+    /></label
   >
   <label
     >Means shown with
-    <select
-      class="field"
-      value={String(now.deviation ?? 0)}
-      onchange={(e) => {
-        const digits = Number(e.currentTarget.value);
-        set({ deviation: digits === 1 || digits === 2 ? digits : undefined });
-      }}
-      data-test="deviation"
-    >
-      <option value="0">no deviation</option><option value="1">± deviation, 1 digit</option><option
-        value="2">± deviation, 2 digits</option
-      >
-    </select></label
+    <OneOf
+      value={now.deviation === 1 ? '1' : now.deviation === 2 ? '2' : '0'}
+      options={DEVIATIONS}
+      test="deviation"
+      onchange={(digits) => set({ deviation: digits === '0' ? undefined : digits === '1' ? 1 : 2 })}
+    /></label
   >
   <label class="wide"
     ><input

@@ -98,7 +98,7 @@
     gap: 6px;
     align-items: center;
   }
-  .row :global(select),
+  .row :global(.one-of),
   .row input {
     min-width: 0;
     flex: 1;

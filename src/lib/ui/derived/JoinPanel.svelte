@@ -228,7 +228,7 @@
     align-items: center;
     min-width: 0;
   }
-  .row :global(select),
+  .row :global(.one-of),
   .row .field {
     min-width: 0;
     flex: 1;

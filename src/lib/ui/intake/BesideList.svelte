@@ -102,7 +102,7 @@
           test="told-by"
         />
         {#if more.length}
-          <Pop name="Another column of the key" class="act">
+          <Pop title="Another column of the key" class="act">
             {#snippet label()}{compared.key.length ? 'and another…' : 'by a column…'}{/snippet}
             {#snippet children(close)}
               <Choices

@@ -108,7 +108,7 @@
     width: 100%;
     margin: 8px 0 16px;
   }
-  label :global(select) {
+  label :global(.one-of) {
     width: 100%;
   }
   th,

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import OneOf from '../fields/OneOf.svelte';
   import type { Condition, Joined, Leaf } from '../../core/selection/condition';
   import { describeCondition } from '../../core/selection/describe';
   import { choicesFor, newLeaf } from '../../core/selection/choices';
@@ -17,7 +18,11 @@
   }
   let { bench, condition, onchange, onremove, depth = 0 }: Props = $props();
 
-  const JOINS = ['all', 'any', 'none'] as const;
+  const JOINS = [
+    ['all', 'all of these (and)'],
+    ['any', 'any of these (or)'],
+    ['none', 'none of these (blanks stay)'],
+  ] as const;
   const EXAMPLE = '"Fares taken" / NULLIF(Boarded, 0) > 20';
   function typeOf(id: string): ColumnType {
     const column = bench.column(id);
@@ -77,16 +82,13 @@
   <fieldset class="leaf">
     <legend class="visually-hidden">Condition</legend>
     <div class="row">
-      <select
-        class="field"
-        aria-label="Column"
+      <OneOf
+        label="Column"
         value={leaf.column}
-        onchange={(e) => setColumn(leaf, e.currentTarget.value)}
-        data-test="condition-column"
-      >
-        {#each bench.columns as column (column.id)}<option value={column.id}>{column.name}</option
-          >{/each}
-      </select>
+        options={bench.columns.map(({ id, name }) => [id, name] as const)}
+        onchange={(id) => setColumn(leaf, id)}
+        test="condition-column"
+      />
       <label class="not"
         ><input
           type="checkbox"
@@ -94,19 +96,16 @@
           onchange={(e) => onchange({ ...leaf, not: e.currentTarget.checked })}
         /> not</label
       >
-      <select
-        class="field"
-        aria-label="What is asked"
-        data-test="condition-test"
+      <OneOf
+        label="What is asked"
+        test="condition-test"
         value={choices.find((c) => c.is(leaf.test))?.key}
-        onchange={(e) => {
-          const choice = choices.find((c) => c.key === e.currentTarget.value);
+        options={choices.map(({ key, label }) => [key, label] as const)}
+        onchange={(key) => {
+          const choice = choices.find((c) => c.key === key);
           if (choice) onchange({ ...leaf, test: choice.make() });
         }}
-      >
-        {#each choices as choice (choice.key)}<option value={choice.key}>{choice.label}</option
-          >{/each}
-      </select>
+      />
       {#if onremove}<button
           type="button"
           class="act remove"
@@ -126,20 +125,12 @@
   {@const joined = condition}
   <fieldset class="joined" class:inner={depth > 0}>
     <legend class="row">
-      <select
-        class="field"
-        aria-label="How the conditions join"
+      <OneOf
+        label="How the conditions join"
         value={joined.kind}
-        onchange={(e) =>
-          onchange({
-            ...joined,
-            kind: JOINS.find((kind) => kind === e.currentTarget.value) ?? joined.kind,
-          })}
-      >
-        <option value="all">all of these (and)</option>
-        <option value="any">any of these (or)</option>
-        <option value="none">none of these (blanks stay)</option>
-      </select>
+        options={JOINS}
+        onchange={(kind) => onchange({ ...joined, kind })}
+      />
       <label class="not"
         ><input
           type="checkbox"
@@ -202,7 +193,7 @@
     align-items: center;
     flex-wrap: wrap;
   }
-  .row select {
+  .row :global(.one-of) {
     max-width: min(260px, 100%);
   }
   .not {

@@ -31,7 +31,7 @@
   const type = $derived(bench.column(column)?.type ?? '');
   const brushed = $derived(['number', 'date', 'datetime', 'time'].includes(type));
 
-  onMount(() => form.querySelector<HTMLElement>('select, input, textarea')?.focus());
+  onMount(() => form.querySelector<HTMLElement>('button.field, input, textarea')?.focus());
 
   $effect(() => {
     const asked = condition;

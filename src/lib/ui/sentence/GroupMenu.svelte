@@ -8,6 +8,7 @@
   import type { Counts } from '../../engine/protocol';
   import type { BenchState } from '../bench/bench.svelte';
   import Choices from '../components/Choices.svelte';
+  import OneOf from '../fields/OneOf.svelte';
   import { bandsFields } from './bandsFields';
   import CalendarFields from './CalendarFields.svelte';
   import TakeOut from './TakeOut.svelte';
@@ -55,6 +56,9 @@
     offered.find((c) => c.id === id || c.name === id)?.type;
   const grainOf = (id: string): CalendarPeriod =>
     offered.find((c) => c.id === id || c.name === id)?.grain ?? 'day';
+  /** Periods that its dates can be put together by, and the one that holds. */
+  const periodsOf = ({ column, period }: GroupKey): readonly (readonly [Period, string])[] =>
+    PERIODS.filter(([one]) => noFinerThan(one, grainOf(column)) === one || one === period);
   const type = $derived(typeOf(group?.column));
   const dated = $derived(type === 'date' || type === 'datetime');
   const names = $derived(new Map(offered.map((c) => [c.id, c.name])));
@@ -145,20 +149,14 @@
       {#if dated}
         <label
           >by
-          <select
-            class="field"
-            data-first
-            value={group.period ?? ''}
-            onchange={(e) => {
-              const period = PERIODS.find(([p]) => p === e.currentTarget.value)?.[0];
-              onchange({ ...group, period });
-            }}
-          >
-            {#each PERIODS.filter(([value]) => noFinerThan(value, grainOf(group.column)) === value || value === group.period) as [value, text] (value)}<option
-                {value}>{text}</option
-              >{/each}
-            <option value="">its very value</option>
-          </select></label
+          <OneOf
+            first
+            test="group-period"
+            value={group.period ?? 'none'}
+            options={[...periodsOf(group), ['none', 'its very value'] as const]}
+            onchange={(period) =>
+              onchange({ ...group, period: period === 'none' ? undefined : period })}
+          /></label
         >
       {/if}
       {#if type === 'text'}
@@ -172,13 +170,16 @@
       {/if}
       <label
         >groups in order of
-        <select class="field" value={orderNow} onchange={(e) => chooseOrder(e.currentTarget.value)}>
-          {#each ORDERS as order (order.value)}<option value={order.value}>{order.label}</option
-            >{/each}
-          {#if bench.shown.tally.kind === 'ledger'}<option value="hand"
-              >an order given by hand…</option
-            >{/if}
-        </select></label
+        <OneOf
+          value={orderNow}
+          options={[
+            ...ORDERS.map(({ value, label }) => [value, label] as const),
+            ...(bench.shown.tally.kind === 'ledger'
+              ? [['hand', 'an order given by hand…'] as const]
+              : []),
+          ]}
+          onchange={chooseOrder}
+        /></label
       >
       {#if type === 'number'}
         {#await bandsFields() then { default: BandsFields }}
@@ -227,7 +228,7 @@
     align-items: center;
     flex-wrap: wrap;
   }
-  select {
+  label :global(.one-of) {
     max-width: 260px;
   }
   .caps {

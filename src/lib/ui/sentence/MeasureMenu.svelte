@@ -10,6 +10,7 @@
   } from '../../core/measure/measure';
   import type { Counts } from '../../engine/protocol';
   import Choices from '../components/Choices.svelte';
+  import OneOf from '../fields/OneOf.svelte';
   import { MEASURE_GROUPS } from './measureGroups';
   import TakeOut from './TakeOut.svelte';
 
@@ -116,15 +117,13 @@
     {#if other && measure?.kind === kind}
       <label
         >{OTHER_WORDS[kind]}
-        <select
-          class="field"
+        <OneOf
           value={measure.other}
-          onchange={(e) => onchange({ ...measure, other: e.currentTarget.value })}
-        >
-          {#each other === 'shown' ? offered : suiting('sum') as c (c.id)}<option value={c.id}
-              >{c.name}</option
-            >{/each}
-        </select></label
+          options={(other === 'shown' ? offered : suiting('sum')).map(
+            (c) => [c.id, c.name] as const,
+          )}
+          onchange={(id) => onchange({ ...measure, other: id })}
+        /></label
       >
     {/if}
     {#if byQuantiles(kind) && measure?.kind === kind}

@@ -14,14 +14,13 @@ import type { LedgerSpec } from './spec';
 export function totalsFor(facts: ListFacts, wish: Wish): LedgerSpec {
   const keys = keysFor(facts, wish);
   const measures = measuresFor(facts, wish);
-  const counted = measures.some(({ kind }) => kind === 'records');
   return {
     ...common,
     kind: 'ledger',
     groups: wish.by ? keys.slice(0, wishedCount(wish)) : keys.slice(0, 2),
     sort: [],
-    // Totals stand beside what they are of; several that were asked for stand as they were.
-    measures: counted || measures.length > 1 ? measures : [{ kind: 'records' }, ...measures],
+    // How many records a group has stands beside its label anyway.
+    measures: measures.length ? measures : [{ kind: 'records' }],
     records: false,
   };
 }
