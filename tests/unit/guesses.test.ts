@@ -203,7 +203,7 @@ describe('first guesses', () => {
     );
     expect(found && tallyOf(found)).toMatchObject({
       kind: 'comparison',
-      tally: { kind: 'ledger', groups: [], measures: [{ kind: 'records' }, { kind: 'sum' }] },
+      tally: { kind: 'ledger', groups: [], measures: [{ kind: 'sum' }] },
     });
   });
 
@@ -263,7 +263,7 @@ describe('first guesses', () => {
     const median = { kind: 'median', column: 'delay' };
     expect(guessed(sailings, 'ledger', wish)).toMatchObject({
       groups: [{ column: 'vessel' }],
-      measures: [{ kind: 'records' }, median],
+      measures: [median],
     });
     expect(guessed(sailings, 'ranking', wish)).toMatchObject({
       groups: [{ column: 'vessel' }],
@@ -332,7 +332,7 @@ describe('first guesses', () => {
       ],
     };
     expect(guessed(built, 'ledger')).toMatchObject({
-      measures: [{ kind: 'records' }, { kind: 'mean', column: 'Built' }],
+      measures: [{ kind: 'mean', column: 'Built' }],
     });
   });
 });
