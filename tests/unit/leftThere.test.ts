@@ -11,6 +11,7 @@ import { AskRefused, BadAsk } from '$lib/core/errors';
 import { declaredTable } from '$lib/core/read/decode/declared';
 import { readTyped } from '$lib/core/read/decode/typed';
 import { fullCell } from '$lib/core/table/cell';
+import { textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { Tally } from '$lib/core/tally/spec/specs';
 import { finish } from '$lib/core/task/task';
@@ -28,7 +29,9 @@ import { connected, hasPostgres, startPostgres, type PostgresServer } from '../s
 const RECORDS = Array.from({ length: 600 }, (_, i) => {
   const cells = once.columns.map((column) => fullCell(column, (i * 7) % once.length) || null);
   // No text of blanks alone is a value, of a file or of a database.
-  return cells.map((cell, c) => (c === 0 && i % 10 === 4 ? '  ' : cell));
+  return cells.map((cell, c) =>
+    c > 0 ? cell : i % 10 === 4 ? '  ' : cell === 'Ness' && i % 6 === 1 ? 'NESS' : cell,
+  );
 });
 const number = (cell: string | null): number | null => (cell === null ? null : Number(cell));
 
@@ -172,6 +175,30 @@ function everyKind(open: () => Promise<{ list: ListLeftThere; table: Table }>): 
             tallies: [{ kind: 'ledger', groups, measures }],
           }),
         ).toBe(true);
+  });
+
+  it('columns of another list, by its keys; who finds none is counted in records', async () => {
+    const { list, table } = await open();
+    const crews: Table = {
+      length: 2,
+      columns: [textColumn('Vessel', ['Tern', 'Auk']), textColumn('Crew', ['red', 'blue'])],
+    };
+    const others = new Map([['Crews', crews]]);
+    const ask = readAsk({
+      joins: [{ list: 'Crews', on: [{ column: 'Vessel' }], bring: [{ column: 'Crew' }] }],
+      lists: { Crews: { file: 'crews.csv' } },
+      tallies: [
+        {
+          kind: 'ledger',
+          groups: [{ column: 'Crew' }],
+          measures: [{ kind: 'mean', column: 'Fares' }],
+        },
+      ],
+    });
+    const { name, recipe } = list;
+    const own = finish(answerAsk({ name, table, recipe, others }, ask)).result;
+    expect(own.prepared[0].words).toContain('200 records of 600 records have no match');
+    expect(told(await answerLeftThere(list, ask, others))).toEqual(told(own));
   });
 
   it('says what it needs the records for', async () => {

@@ -10,6 +10,7 @@ import { DelimitedReader, proposeRecipe } from '$lib/core/read/delimited';
 import { examine, examineThrough } from '$lib/core/read/examine';
 import type { Recipe } from '$lib/core/read/recipe';
 import { finish } from '$lib/core/task/task';
+import { textColumn } from '$lib/core/table/column';
 import type { Table } from '$lib/core/table/table';
 import { demoPath } from '../../support/demo';
 
@@ -150,6 +151,24 @@ describe('an ask about a list that is read in stretches', () => {
     const want = told(asWhole(ask));
     for (const size of [3000, 77_777, 10_000_000])
       expect(told(inParts(ask, new Map(), size))).toEqual(want);
+  });
+
+  it('counts the records that find nothing in another list over all stretches', () => {
+    const ask = readAsk({
+      joins: [{ list: 'Crews', on: [{ column: 'Vessel' }], bring: [{ column: 'Crew' }] }],
+      tallies: [{ kind: 'ledger', groups: [{ column: 'Crew' }], measures: [{ kind: 'records' }] }],
+      lists: { Crews: { file: 'crews.csv' } },
+    });
+    const crews: Table = {
+      length: 2,
+      columns: [textColumn('Vessel', ['Fulmar', 'Gannet']), textColumn('Crew', ['red', 'blue'])],
+    };
+    const others = new Map([['Crews', crews]]);
+    const [whole, parts] = [asWhole(ask, others), inParts(ask, others)];
+    expect(whole.prepared.map(({ words }) => words)).toEqual([
+      expect.stringMatching(/^[\d,]+ records of 17,631 records have no match in “Crews”/),
+    ]);
+    expect(told(parts)).toEqual(told(whole));
   });
 
   it('is refused where single records are looked at, with the reason', () => {
