@@ -39,7 +39,7 @@ export async function reckonLeftThere(
       (file) => begunWith(file, as).recipe,
     );
     note(
-      `${list.name}: its records stay in the database, which groups them. What its columns are was seen from the first 20,000.`,
+      `${list.name}: its records stay in the database, which groups them; what it does not declare of its columns was seen in the first 20,000.`,
     );
     try {
       return await answerLeftThere(list, ask, others);

@@ -116,6 +116,18 @@ describe('groups', () => {
     expect(loose.label(0)).toBe('Holm');
   });
 
+  it('are called by the commonest way they are written, wherever it stands', () => {
+    const t = textColumn('r', ['HOLM', 'Holm', ' Holm', 'ness', 'Ness', 'NESS']);
+    const label = (weights?: Float64Array): string[] => {
+      const codes = finish(groupCodes(t, key('r', { loose: true }), null, weights));
+      return [codes.label(0), codes.label(1)];
+    };
+    // Of equally common ones the first.
+    expect(label()).toEqual(['Holm', 'ness']);
+    // Rows that stand for several records count as so many.
+    expect(label(Float64Array.of(9, 1, 1, 1, 1, 5))).toEqual(['HOLM', 'NESS']);
+  });
+
   it('are periods of a date', () => {
     const t = scalarColumn('d', 'date', [
       dayNumber(2025, 3, 31),

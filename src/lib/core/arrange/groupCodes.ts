@@ -79,13 +79,15 @@ export const NO_BAND_LABEL = 'in no band';
 /**
  * Group codes of a key. Equal keys make one group, wherever their records stand.
  * @param bands the settled bands of a key that has them
+ * @param weights how many records each row stands for, where not one
  */
 export function* groupCodes(
   column: Column,
   key: GroupKey,
   bands: readonly SettledBand[] | null = null,
+  weights?: Float64Array,
 ): Task<GroupCodes> {
-  if (isText(column)) return yield* textCodes(column, key);
+  if (isText(column)) return yield* textCodes(column, key, weights);
   if (bands) return yield* bandedCodes(column, key, bands);
   const dated = column.type === 'date' || column.type === 'datetime';
   if (dated && key.period) return yield* periodCodes(column, key);
@@ -203,7 +205,7 @@ export function bandCondition(
 /** The form under which loosely equal texts are one. */
 export const looseForm = (text: string): string => text.trim().replace(/\s+/g, ' ').toLowerCase();
 
-function* textCodes(column: TextColumn, key: GroupKey): Task<GroupCodes> {
+function* textCodes(column: TextColumn, key: GroupKey, weights?: Float64Array): Task<GroupCodes> {
   const { codes: raw, dictionary } = column;
   const is = (values: readonly string[]): Condition =>
     leaf(key.column, { test: 'is', values: [...values], exact: true });
@@ -217,30 +219,57 @@ function* textCodes(column: TextColumn, key: GroupKey): Task<GroupCodes> {
       (code) => (code < 0 ? missing(key.column) : is([dictionary[code]])),
     );
   const known = new Map<string, number>();
-  const spellings: string[][] = [];
+  /** The places in the dictionary of what each group is written as. */
+  const spellings: number[][] = [];
+  /** How many records are written so. */
+  const counts = new Float64Array(dictionary.length);
   const merged = new Int32Array(dictionary.length);
   const merge = (from: number, to: number): void => {
     for (let k = from; k < to; k++) {
       const form = looseForm(dictionary[k]);
       let code = known.get(form);
       if (code === undefined) known.set(form, (code = spellings.push([]) - 1));
-      spellings[code].push(dictionary[k]);
+      spellings[code].push(k);
       merged[k] = code;
     }
   };
   yield* inStretches(merged.length, merge, STRIDE >> 4);
-  const labels = spellings.map(([first]) => first.trim());
   const codes = new Int32Array(raw.length);
   yield* inStretches(raw.length, (from, to) => {
-    for (let i = from; i < to; i++) codes[i] = raw[i] < 0 ? -1 : merged[raw[i]];
+    for (let i = from; i < to; i++) {
+      if (raw[i] < 0) {
+        codes[i] = -1;
+        continue;
+      }
+      codes[i] = merged[raw[i]];
+      counts[raw[i]] += weights ? weights[i] : 1;
+    }
   });
+  const labels = spellings.map((places) => commonestLabel(places, dictionary, counts));
   return named(
     codes,
     labels.length,
     (code) => labels[code],
     yield* textRanks(labels),
-    (code) => (code < 0 ? missing(key.column) : is(spellings[code])),
+    (code) => (code < 0 ? missing(key.column) : is(spellings[code].map((k) => dictionary[k]))),
   );
+}
+
+/** The commonest way that merged texts are written, without outer spaces; of equally common ones the first met. */
+function commonestLabel(
+  places: readonly number[],
+  dictionary: readonly string[],
+  counts: Float64Array,
+): string {
+  const [first] = places;
+  if (places.length === 1) return dictionary[first].trim();
+  const byLabel = new Map<string, number>();
+  for (const k of places) {
+    const label = dictionary[k].trim();
+    byLabel.set(label, (byLabel.get(label) ?? 0) + counts[k]);
+  }
+  const most = Math.max(...byLabel.values());
+  return [...byLabel].find(([, count]) => count === most)?.[0] ?? dictionary[first].trim();
 }
 
 const named = (

@@ -1,6 +1,6 @@
 import { AskRefused } from '../errors';
 import { spokenOf } from '../expression/names';
-import { preparations } from '../prepare/order';
+import { makerOf, preparations } from '../prepare/order';
 import type { Roles } from '../parts/condense';
 import { rolesOf } from '../parts/roles';
 import { columnsAsked } from '../selection/condition';
@@ -48,7 +48,7 @@ export function* askedOfParts(
     const own = findColumn(table.columns, name);
     // Only numbers are added up where they are; the rest are few values, or come as they are.
     if (own) return void (own.type === 'number' ? into : kept).add(own.id);
-    const maker = makers.find(({ makes }) => makes.some((made) => isSame(made, name)));
+    const maker = makerOf(makers, name);
     if (!maker || used.has(maker.path)) return;
     used.add(maker.path);
     maker.needs.forEach((need) => trace(need, kept));
@@ -67,5 +67,3 @@ export function* askedOfParts(
     roles: { kept: [...kept], summed: added, squared: added.filter((id) => squared.includes(id)) },
   };
 }
-
-const isSame = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();

@@ -35,6 +35,10 @@ export function preparations(
   ];
 }
 
+/** The preparation that makes a column of this name; undefined where none does. */
+export const makerOf = (all: readonly Preparation[], name: string): Preparation | undefined =>
+  all.find(({ makes }) => makes.some((made) => same(made, name)));
+
 /**
  * Puts preparations in an order in which each finds what it needs. @throws Circle
  * @param there names the list itself has: a computed column may not stand in for one of those
@@ -56,7 +60,7 @@ export function inOrder(all: readonly Preparation[], there: readonly string[]): 
     trail.push(p);
     for (const need of p.needs) {
       if (there.some((name) => same(name, need))) continue;
-      const maker = all.find((q) => q.makes.some((name) => same(name, need)));
+      const maker = makerOf(all, need);
       if (maker) visit(maker);
     }
     trail.pop();

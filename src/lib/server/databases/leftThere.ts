@@ -13,6 +13,7 @@ import type { ColumnRecipe, Recipe } from '$lib/core/read/recipe';
 import { takingAll } from '$lib/core/prepare/reshape';
 import type { Table } from '$lib/core/table/table';
 import { finish } from '$lib/core/task/task';
+import { DatabaseFault } from '../errors';
 import type { Grouped } from './grouped';
 import type { DatabaseSource } from './reading';
 
@@ -92,7 +93,12 @@ const columnOfRecipe = ({ columns }: Recipe, id: string): ColumnRecipe => {
 
 function placesOf({ kept, summed, squared = summed }: Roles, recipe: Recipe): Grouped {
   const places = (ids: readonly string[]): number[] =>
-    ids.map((id) => columnOfRecipe(recipe, id).at ?? -1);
+    ids.map((id) => {
+      const { at, name } = columnOfRecipe(recipe, id);
+      if (at === null)
+        throw new DatabaseFault(`“${name}” is not in the database: leave it out of what is asked.`);
+      return at;
+    });
   return { kept: places(kept), summed: places(summed), squared: places(squared) };
 }
 

@@ -88,7 +88,7 @@ function* code(table: Table, key: GroupKey, records: Int32Array): Task<KeyGroups
   const bands = yield* bandsOf(table, column, key, records);
   const faults = bands ? checkBands(bands) : [];
   return {
-    codes: yield* groupCodes(column, key, bands),
+    codes: yield* groupCodes(column, key, bands, table.weights),
     bands,
     warnings: faults.map(({ kind, words }) => warn(`bands-${kind}`, words)),
   };
