@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Condenser } from '$lib/core/parts/condense';
+import { groupedPart } from '$lib/core/parts/groupedPart';
 import { rolesOf } from '$lib/core/parts/roles';
 import { taking } from '$lib/core/prepare/reshape';
 import { finish } from '$lib/core/task/task';
@@ -182,6 +183,29 @@ describe('figures from parts', () => {
       ['a', 3, 1, 1, 1, 1, 1],
       ['b', 3, 4, 1, 1, 1, 4],
     ]);
+  });
+
+  it('of a database have the decimals of its extremes, where the first records showed fewer', () => {
+    const list = [textColumn('Depot', []), scalarColumn('Fee', 'number', [], { decimals: 0 })];
+    const figure = (name: string, value: number, decimals = 0) =>
+      scalarColumn(name, 'number', [value], { decimals });
+    const answer: Table = {
+      length: 1,
+      columns: [
+        textColumn('Depot', ['a']),
+        figure('records', 3),
+        figure('count', 3),
+        figure('sum', 6.75, 2),
+        figure('lowest', 1),
+        figure('highest', 3.25, 2),
+        figure('squares', 0),
+        figure('magnitude', 6.75, 2),
+        figure('unread', 0),
+      ],
+    };
+    const part = groupedPart(answer, list, { kept: ['Depot'], summed: ['Fee'], squared: [] });
+    expect(part.columns[1]).toMatchObject({ id: 'Fee', decimals: 2 });
+    expect([...(part.weights ?? [])]).toEqual([3]);
   });
 
   it('hold no single value of what was only added up: whoever asks for one is refused', () => {

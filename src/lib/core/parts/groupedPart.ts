@@ -1,6 +1,6 @@
 import { absentColumn, partialColumn, type PartialAggregates } from '../measure/partialColumn';
 import { Moments } from '../measure/moments';
-import { isText, type Column } from '../table/column';
+import { isText, type Column, type ScalarColumn } from '../table/column';
 import { columnOf, type Table } from '../table/table';
 import { finish } from '../task/task';
 import type { Roles } from './condense';
@@ -19,6 +19,8 @@ export const AGGREGATES = [
   'unread',
 ] as const;
 
+const [LOWEST, HIGHEST] = [AGGREGATES.indexOf('lowest'), AGGREGATES.indexOf('highest')];
+
 /**
  * The records of a list as a database grouped them: a row for each group, which stands for as many records.
  * @param answer the values of the columns kept, the number of records, then the aggregates of each column summed
@@ -30,12 +32,14 @@ export const AGGREGATES = [
  */
 export function groupedPart(answer: Table, list: readonly Column[], roles: Roles): Table {
   const { kept, summed, squared = summed } = roles;
-  const numbers = (place: number): Float64Array => {
+  const scalar = (place: number): ScalarColumn => {
     const column = answer.columns[place];
     if (!column || isText(column)) throw new RangeError('The answer is not of these columns.');
-    // Of no value there is no sum: 0, as of no record.
-    return column.values.map((v) => (v === v ? v : 0));
+    return column;
   };
+  // Of no value there is no sum: 0, as of no record.
+  const numbers = (place: number): Float64Array =>
+    scalar(place).values.map((v) => (v === v ? v : 0));
   const made = new Map<string, Column>();
   kept.forEach((id, k) =>
     made.set(id, keptAs(columnOf({ columns: list, length: 0 }, id), answer.columns[k])),
@@ -55,7 +59,10 @@ export function groupedPart(answer: Table, list: readonly Column[], roles: Roles
       });
     const moments = finish(Moments.ofAggregates({ count, sum, lowest, highest, squares }));
     const partial: PartialAggregates = { moments, magnitude, unread };
-    made.set(id, partialColumn(about, partial));
+    // The extremes are values of the list: it has at least their decimals, whatever its first records showed.
+    const shown = [LOWEST, HIGHEST].map((at) => scalar(first + at).decimals);
+    const decimals = Math.max(about.decimals, ...shown);
+    made.set(id, partialColumn({ ...about, decimals }, partial));
   });
   return {
     length: answer.length,
