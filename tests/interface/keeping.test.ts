@@ -157,6 +157,29 @@ describe('what is not yet saved', () => {
     await fetch(`${server.address}/api/benches/${copy}`, { method: 'DELETE' });
   });
 
+  it('follows its own state whose answer came too late, where the page is left at once', async () => {
+    await openBench(page, `/benches/${SAILINGS}`);
+    const { revision } = await stored();
+    // Saves arrive, and their answers never do.
+    await page.run(
+      `const send = window.fetch;
+       window.fetch = (url, how) => {
+         const answer = send(url, how);
+         return how?.method === 'PUT' ? new Promise(() => undefined) : answer;
+       };`,
+    );
+    await showDown(page, 'Grand total');
+    await page.until('that it arrived', async () => (await stored()).revision === revision + 1);
+    await showDown(page, 'Vessel');
+    await openBench(page, `/benches/${SAILINGS}`);
+    await saved();
+    expect(await stored()).toMatchObject({ revision: revision + 2 });
+    expect(await shownDown()).toBe(2);
+    expect(await page.run<string>(`return document.body.innerText`)).not.toContain(
+      'was changed elsewhere',
+    );
+  });
+
   it('is put back and saved when the bench itself is opened again', async () => {
     await openBench(page, `/benches/${SAILINGS}`);
     const { revision, doc } = await stored();

@@ -2,6 +2,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Bench } from '$lib/core/bench/document';
 import { setLead } from '$lib/core/bench/edits';
 import { newBench } from '$lib/core/bench/newBench';
+import type { Waiting } from '$lib/ui/bench/outbox';
 import { small } from '../support/smallList';
 
 /** What the browser keeps, and which locks its open tabs hold. */
@@ -22,8 +23,28 @@ vi.stubGlobal('navigator', {
   },
 });
 
+/** What is kept at once. */
+const atOnce = new Map<string, string>();
+vi.stubGlobal('localStorage', {
+  getItem: (key: string) => atOnce.get(key) ?? null,
+  setItem: (key: string, value: string) => void atOnce.set(key, value),
+  removeItem: (key: string) => void atOnce.delete(key),
+  key: (k: number) => [...atOnce.keys()][k] ?? null,
+  get length() {
+    return atOnce.size;
+  },
+});
+
 const start = newBench(small, 1);
 const led = (lead: string): Bench => setLead(start, lead);
+
+const waiting = (lead: string): Waiting => ({
+  bench: 7,
+  name: 'Depots',
+  follows: 3,
+  doc: led(lead),
+  sent: [],
+});
 
 /** A page of its own, as another tab opens it. */
 async function tab(): Promise<{
@@ -43,15 +64,16 @@ const leads = (left: readonly { doc: { lead: string | null } }[]): (string | nul
 
 beforeEach(() => {
   kept.clear();
+  atOnce.clear();
   locks.clear();
 });
 
 describe('what is not sent yet', () => {
   it('is kept by each tab for itself: two that crash leave both, the newest first', async () => {
     const [one, two] = [await tab(), await tab()];
-    await one.outbox.keepUnsent(7, 'Depots', 3, led('Sum'));
+    await one.outbox.keepUnsent(waiting('Sum'));
     await new Promise((resolve) => setTimeout(resolve, 5));
-    await two.outbox.keepUnsent(7, 'Depots', 3, led('Day'));
+    await two.outbox.keepUnsent(waiting('Day'));
     const later = await tab();
     // Open tabs send their own.
     expect(await later.outbox.leftUnsent()).toEqual([]);
@@ -65,8 +87,8 @@ describe('what is not sent yet', () => {
 
   it('is not dropped by what another tab saves', async () => {
     const [one, two] = [await tab(), await tab()];
-    await one.outbox.keepUnsent(7, 'Depots', 3, led('Sum'));
-    await two.outbox.keepUnsent(7, 'Depots', 3, led('Day'));
+    await one.outbox.keepUnsent(waiting('Sum'));
+    await two.outbox.keepUnsent(waiting('Day'));
     await two.outbox.dropUnsent(7);
     one.crash();
     expect(leads(await two.outbox.leftUnsent())).toEqual(['Sum']);
@@ -75,8 +97,29 @@ describe('what is not sent yet', () => {
   it('of this tab itself is its own, where the browser has no locks too', async () => {
     const one = await tab();
     one.crash();
-    await one.outbox.keepUnsent(7, 'Depots', 3, led('Sum'));
+    await one.outbox.keepUnsent(waiting('Sum'));
     expect(await one.outbox.leftUnsent()).toEqual([]);
+  });
+
+  it('at leaving stands before what was kept earlier, even while its tab still counts as open', async () => {
+    const [one, two] = [await tab(), await tab()];
+    await one.outbox.keepUnsent(waiting('Sum'));
+    await two.outbox.keepUnsent(waiting('Region'));
+    one.outbox.keepAtLeaving({ ...waiting('Day'), sent: [led('Sum')] });
+    const later = await tab();
+    const left = await later.outbox.leftUnsent();
+    expect(leads(left)).toEqual(['Day']);
+    expect(leads(left[0].sent.map((doc) => ({ doc })))).toEqual(['Sum']);
+    await later.outbox.drop(left[0]);
+    expect([kept.size, atOnce.size]).toEqual([1, 0]);
+    expect(await later.outbox.leftUnsent()).toEqual([]);
+  });
+
+  it('at leaving is kept for nothing that is saved', async () => {
+    const one = await tab();
+    one.outbox.keepAtLeaving(waiting('Sum'));
+    await one.outbox.dropUnsent(7);
+    expect([atOnce.size, await one.outbox.leftUnsent()]).toEqual([0, []]);
   });
 
   it('of an earlier version is found under the number of its bench', async () => {

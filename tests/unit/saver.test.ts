@@ -177,7 +177,7 @@ describe('an earlier state that is looked at', () => {
     expect(sent).toEqual([]);
     // Taken up as the bench itself, it is saved again.
     own.join();
-    own.follow(4, led('Sum'));
+    own.follow({ follows: 4, doc: led('Sum'), sent: [] });
     answers = [saved(5)];
     own.save(led('Region'));
     await vi.advanceTimersByTimeAsync(600);
@@ -190,7 +190,7 @@ describe('a page that was left while it was saving', () => {
 
   it('meets its own state, and goes on from it', async () => {
     const own = saver();
-    own.follow(1, led('Sum'));
+    own.follow({ follows: 1, doc: led('Sum'), sent: [] });
     answers = [own409(2, led('Sum')), saved(3)];
     own.save(led('Region'));
     await vi.advanceTimersByTimeAsync(600);
@@ -201,9 +201,40 @@ describe('a page that was left while it was saving', () => {
     expect([own.state, own.revision, own.theirs]).toEqual(['saved', 3, null]);
   });
 
+  it('keeps at once what it sent and what came after it, and nothing once all is saved', async () => {
+    const kept: { doc: { lead: string }; sent: { lead: string }[]; follows: number }[] = [];
+    vi.stubGlobal('localStorage', {
+      setItem: (_: string, value: string) => void kept.push(JSON.parse(value)),
+      removeItem: () => undefined,
+    });
+    let arrive: (response: Response) => void = () => undefined;
+    answers = [() => new Promise((done) => (arrive = done)), saved(3)];
+    const own = saver();
+    own.leave();
+    own.save(led('Sum'));
+    await vi.advanceTimersByTimeAsync(600);
+    own.save(led('Region'));
+    own.leave();
+    expect(kept).toMatchObject([{ follows: 1, doc: { lead: 'Region' }, sent: [{ lead: 'Sum' }] }]);
+    arrive(saved(2)());
+    await vi.advanceTimersByTimeAsync(1200);
+    expect(own.state).toBe('saved');
+    own.leave();
+    expect(kept).toHaveLength(1);
+  });
+
+  it('meets a state that was on its way while a newer one was made', async () => {
+    const own = saver();
+    own.follow({ follows: 1, doc: led('Region'), sent: [led('Sum')] });
+    answers = [own409(2, led('Sum')), saved(3)];
+    own.save(led('Region'));
+    await vi.advanceTimersByTimeAsync(600);
+    expect([own.state, own.revision, own.theirs]).toEqual(['saved', 3, null]);
+  });
+
   it('has nothing left to save where that is what it would save', async () => {
     const own = saver();
-    own.follow(1, led('Sum'));
+    own.follow({ follows: 1, doc: led('Sum'), sent: [] });
     answers = [own409(2, led('Sum'))];
     own.save(led('Sum'));
     await vi.advanceTimersByTimeAsync(600);

@@ -58,6 +58,7 @@
     void saver.flush();
     event.preventDefault();
   }}
+  onpagehide={() => saver.leave()}
 />
 
 {#if asking}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { drop, leftUnsent, type Unsent } from './outbox';
+  import { isSavedAlready } from './saver.svelte';
 
   /** What was kept in this browser while the server did not answer: sent now, and said. */
   let sent = $state.raw<readonly Unsent[]>([]);
@@ -12,7 +13,9 @@
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ follows: entry.follows, doc: entry.doc }),
     });
-    if (response.ok) {
+    const isSaved =
+      response.ok || (response.status === 409 && isSavedAlready(await response.json(), entry.doc));
+    if (isSaved) {
       await drop(entry);
       sent = [...sent, entry];
     } else if (response.status === 404) await drop(entry);

@@ -368,7 +368,7 @@ export class BenchState {
     if (!unsent) return;
     this.#history.record('Changes kept in this browser', this.doc, unsent.doc);
     this.doc = unsent.doc;
-    this.saver.follow(unsent.follows, unsent.doc);
+    this.saver.follow(unsent);
     this.saver.save(unsent.doc);
     this.#marks('What you changed here before, kept in this browser, was put back.');
     // From here on it is this tab's.

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Bench } from '../../core/bench/document';
 import { AnyBench } from '../../core/bench/upgrade';
-import { dropUnsent, keepUnsent } from './outbox';
+import { dropUnsent, keepAtLeaving, keepUnsent, type Waiting } from './outbox';
 
 const SavedReply = z.object({ revision: z.int(), savedAt: z.string() });
 const Conflict = z.object({ revision: z.int(), doc: AnyBench });
@@ -9,6 +9,12 @@ const Problem = z.object({ detail: z.string() });
 
 /** A state as text, its keys in the order of the schema: equal states are equal texts. */
 const written = (doc: Bench): string => JSON.stringify(AnyBench.safeParse(doc).data ?? doc);
+
+/** Whether what stands in the way of a state, as the server told it, is that very state: it was saved before. */
+export const isSavedAlready = (conflict: unknown, doc: Bench): boolean => {
+  const newest = Conflict.safeParse(conflict).data;
+  return newest !== undefined && written(newest.doc) === written(doc);
+};
 
 /** How long a bench rests before it is saved. */
 const REST_MS = 600;
@@ -34,7 +40,9 @@ export class Saver {
   theirs = $state.raw<{ revision: number; doc: Bench } | null>(null);
   #next: Bench | null = null;
   /** States that were sent and never answered for, by this page or the one before: what is saved may be one of them. */
-  readonly #unanswered = new Set<string>();
+  readonly #unanswered = new Map<string, Bench>();
+  /** The newest state that was changed here. */
+  #newest: Bench | null = null;
   #timer: ReturnType<typeof setTimeout> | null = null;
   #busy = false;
 
@@ -57,7 +65,8 @@ export class Saver {
       return;
     }
     this.#next = doc;
-    void keepUnsent(this.of.id, this.of.name, this.revision, doc);
+    this.#newest = doc;
+    void keepUnsent(this.#waiting(doc));
     if (this.state === 'conflict') return;
     this.state = 'waiting';
     this.#after(REST_MS);
@@ -88,7 +97,7 @@ export class Saver {
 
   async #send(doc: Bench): Promise<void> {
     const own = written(doc);
-    this.#unanswered.add(own);
+    this.#unanswered.set(own, doc);
     const response = await fetch(`/api/benches/${this.of.id}`, {
       method: 'PUT',
       headers: { 'content-type': 'application/json' },
@@ -123,7 +132,7 @@ export class Saver {
     this.problem = '';
     this.#unanswered.clear();
     // What was changed meanwhile follows this revision now.
-    if (this.#next) void keepUnsent(this.of.id, this.of.name, this.revision, this.#next);
+    if (this.#next) void keepUnsent(this.#waiting(this.#next));
     else void dropUnsent(this.of.id);
   }
 
@@ -149,9 +158,20 @@ export class Saver {
   }
 
   /** Goes on from a state that was kept in this browser: it followed this revision, and may have been saved. */
-  follow(revision: number, doc: Bench): void {
-    this.revision = revision;
-    this.#unanswered.add(written(doc));
+  follow({ follows, doc, sent }: Pick<Waiting, 'follows' | 'doc' | 'sent'>): void {
+    this.revision = follows;
+    for (const state of [...sent, doc]) this.#unanswered.set(written(state), state);
+  }
+
+  /** The page is being left: what is not saved is kept in this browser before it is gone. */
+  leave(): void {
+    if (this.apart || !this.unsaved || !this.#newest) return;
+    keepAtLeaving(this.#waiting(this.#newest));
+  }
+
+  #waiting(doc: Bench): Waiting {
+    const { id: bench, name } = this.of;
+    return { bench, name, follows: this.revision, doc, sent: [...this.#unanswered.values()] };
   }
 
   /** Puts this page's state on top of the one saved elsewhere. */
