@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Row, TableHead } from '$lib/engine/protocol';
-import { cellText, levelLabel, markOf, markWords, rowMark } from '$lib/ui/tally/cells';
+import { cellText, levelLabel, markWords, marksOf, rowMark } from '$lib/ui/tally/cells';
 import { tableColumn } from '../support/tableColumn';
 
 const head: TableHead = {
@@ -51,16 +51,21 @@ describe('cells of a figure table', () => {
         { kind: 'heldOut', words: 'held out to choose by' },
         { kind: 'rests', column: 4, words: 'rests on record 9' },
         { kind: 'few', column: 3, words: '2 records' },
+        { kind: 'gaps', column: 4, words: '29 of 31 have a value', short: '29 of 31' },
       ],
     });
-    expect(markOf(marked, 4)?.words).toBe('rests on record 9');
-    expect(markOf(marked, 0)).toBeUndefined();
+    expect(marksOf(marked, 4).map(({ words }) => words)).toEqual([
+      'rests on record 9',
+      '29 of 31 have a value',
+    ]);
+    expect(marksOf(marked, 0)).toEqual([]);
     expect(rowMark(marked)?.kind).toBe('heldOut');
     expect(rowMark(row({ marks: [{ kind: 'forecast', words: 'ahead' }] }))).toBeUndefined();
     expect(marked.marks.slice(1).map(markWords)).toEqual([
       'held out for testing',
       'rests on one record',
       'few',
+      '29 of 31',
     ]);
   });
 });

@@ -14,6 +14,7 @@ const line = (n: number): Line => ({
   record: n,
   cells: [],
   states: '',
+  gaps: [],
 });
 
 /** Lines of figures that can become newer, with requests that are answered when the test says so. */

@@ -237,3 +237,59 @@ describe('what a figure rests on', () => {
     ]);
   });
 });
+
+describe('a sum that leaves records out', () => {
+  const list = (values: readonly number[]): Table => ({
+    length: values.length,
+    columns: [
+      textColumn(
+        'G',
+        values.map((_, k) => 'abc'[k % 3]),
+      ),
+      scalarColumn(
+        'D',
+        'date',
+        values.map((_, k) => 19_725 + 31 * (k % 4)),
+      ),
+      scalarColumn('V', 'number', [...values]),
+    ],
+  });
+  const sums = { measures: [{ kind: 'sum', column: 'V' }] };
+  const KINDS = {
+    ledger: { groups: [{ column: 'G' }], ...sums },
+    periods: { column: 'D', levels: ['quarter', 'month'], ...sums },
+    crosstab: { down: [{ column: 'G' }], across: [{ column: 'D', period: 'month' }], ...sums },
+    frequency: { key: { column: 'G' }, ...sums },
+    ranking: { groups: [{ column: 'G' }], by: { kind: 'sum', column: 'V' } },
+    conditional: { key: { column: 'G' }, columns: [{ measure: { kind: 'sum', column: 'V' } }] },
+  };
+
+  it.each(Object.entries(KINDS))('says so at every figure, and at no other: %s', (kind, spec) => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.oneof(fc.integer({ min: -9, max: 9 }), fc.constant(NaN)), {
+          minLength: 4,
+          maxLength: 40,
+        }),
+        (values) => {
+          const table = list(values);
+          const { result, input } = answeredOn(table, { tallies: [{ kind, ...spec }] });
+          const [tally] = result.tallies;
+          const [main] = tally.tables;
+          main.rows.forEach((row, r) => {
+            main.columns.forEach(({ key, measure }, c) => {
+              if (measure?.kind !== 'sum') return;
+              const of = behind(input, tally, { table: 'main', row: r, column: key });
+              const said = row.marks?.find((m) => m.kind === 'gaps' && m.column === c)?.short;
+              const gaps = of.values > 0 && of.values < of.records.length;
+              expect(said, `${row.cells.join(', ')} at ${key}`).toBe(
+                gaps ? `${of.values} of ${of.records.length}` : undefined,
+              );
+            });
+          });
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+});

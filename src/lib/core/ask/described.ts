@@ -325,6 +325,7 @@ export const DESCRIBED: Readonly<Record<string, string>> = {
   stands: 'How many stand together in the row.',
   marks: 'What should be known of a row or of one of its figures.',
   'mark.column': 'The place of the column marked; left out: the whole row.',
+  short: 'The same in two or three words, to stand beside the figure: 29 of 31.',
   without: 'What the figure would be without the record that it rests on.',
   instead: 'Figures of the row that stand on other records than the row does.',
   run: 'Rows of one run are added up to date together.',

@@ -67,6 +67,7 @@ export function* answerLedger(session: Session, { tally }: ArgsOf<'ledger'>): Ta
     foot: [l.foot.all, l.foot.narrowed, l.foot.counted].map((foot) => ({
       records: foot.records,
       cells: footCells(l, foot),
+      gaps: l.columns.slots.map(({ measure }) => foot.gaps[measure] ?? ''),
     })),
     loose,
     faults: [...l.faults],

@@ -50,16 +50,17 @@ function lineAt(l: LedgerLayout, n: number, corrected: ReadonlySet<string>): Lin
     open: line.kind === 'total' || line.open,
     totals,
     record: -1,
-    ...(totals ? groupCells(l, row) : { cells: [], states: '' }),
+    ...(totals ? groupCells(l, row) : { cells: [], states: '', gaps: [] }),
   };
 }
 
 /** The figures of a group. */
-function groupCells(l: LedgerLayout, row: FigureRow): Pick<Line, 'cells' | 'states'> {
+function groupCells(l: LedgerLayout, row: FigureRow): Pick<Line, 'cells' | 'states' | 'gaps'> {
   const first = l.table.columns.length - l.columns.slots.length;
   const rests = new Set(
     row.marks?.flatMap(({ kind, column }) => (kind === 'rests' ? [column] : [])),
   );
+  const gaps = row.marks?.filter(({ kind }) => kind === 'gaps') ?? [];
   const states = l.columns.slots.map(({ measure }, s): CellState => {
     if (measure < 0) return 'read';
     if (row.cells[first + s] === null) return 'none';
@@ -70,6 +71,9 @@ function groupCells(l: LedgerLayout, row: FigureRow): Pick<Line, 'cells' | 'stat
       measure < 0 ? '' : cellText(l.table, row, first + s, l.session.doc.formats),
     ),
     states: statesOf(states),
+    gaps: gaps.length
+      ? l.columns.slots.map((_, s) => gaps.find(({ column }) => column === first + s)?.short ?? '')
+      : [],
   };
 }
 
@@ -107,5 +111,6 @@ function recordLine(
     record,
     cells: cells.map(({ text }) => text),
     states: statesOf(cells.map(({ state }) => state)),
+    gaps: [],
   };
 }

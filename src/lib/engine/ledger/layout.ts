@@ -3,6 +3,7 @@ import { fit, refusalOf } from '../../core/tally/kind/evaluate';
 import { madePlace } from '../../core/bench/madeEdits';
 import type { LedgerItem } from '../../core/bench/tray';
 import { totalGrouping } from '../../core/measure/grouping';
+import type { Measure } from '../../core/measure/measure';
 import type { Task } from '../../core/task/task';
 import { count, type Bitset } from '../../core/table/bitset';
 import type { AnswerTable } from '../../core/tally/answer/answer';
@@ -21,7 +22,7 @@ import { linesTable, type LedgerView } from '../../core/tally/kinds/ledger/lines
 import { runningRecords } from '../../core/tally/kinds/ledger/runningRecords';
 import { orderFigures } from '../../core/tally/groups/groupFigures';
 import { layoutRows, type Rows } from '../../core/tally/kinds/ledger/rows';
-import { computeInfluences } from '../../core/tally/trust/influence';
+import { computeInfluences, gapsText, type Influences } from '../../core/tally/trust/influence';
 import { orderGroups, type ShownGroups } from '../../core/tally/groups/sortedGroups';
 import type { LedgerSpec } from '../../core/tally/kinds/ledger/spec';
 import { figureOf, type FigureColumn } from '../../core/tally/answer/result';
@@ -34,6 +35,8 @@ export interface Foot {
   /** Figures by measure, and the deviations of those that are means; NaN for others. */
   readonly figures: Float64Array;
   readonly deviations: readonly number[];
+  /** `29 of 31` of sums that leave records out; else empty. */
+  readonly gaps: readonly string[];
 }
 
 /** A ledger as it stands on the page: its figures, its lines, its columns and its footing. */
@@ -89,7 +92,10 @@ export function* ledgerOf(session: ResolvedBench, item: LedgerItem): Task<Ledger
   yield undefined;
   const foot = yield* footOf(session, ledger);
   const figureColumns = measures.map((m, k) => measureColumn(m, table, `m${k + 1}`));
-  const totals = footTexts(session, figureColumns, foot.all);
+  // What stands beside a figure needs room as well.
+  const totals = footTexts(session, figureColumns, foot.all).map((text, k) =>
+    [text, foot.all.gaps[k]].filter(Boolean).join(' '),
+  );
   const columns = yield* layoutColumns(
     table,
     spec,
@@ -163,7 +169,7 @@ function* footOf(session: ResolvedBench, ledger: ComputedLedger): Task<LedgerLay
   const whole: Foot = {
     records: ledger.records.length,
     figures: ledger.figures.total,
-    deviations: ledger.measures.map((_, k) => ledger.own.influences.at(0, k, 0)?.deviation ?? NaN),
+    ...footSigns(ledger.measures, ledger.own.influences),
   };
   const over = (selection: Bitset, name: string): Task<Foot> =>
     selection === ledger.selection ? same(whole) : wholeOf(session, ledger, selection, name);
@@ -174,6 +180,15 @@ function* footOf(session: ResolvedBench, ledger: ComputedLedger): Task<LedgerLay
     count(input.narrowed) === input.table.length ? narrowed : yield* over(input.all, 'all');
   return { all, narrowed, counted };
 }
+
+/** What stands beside the figures of a line of the footing. */
+const footSigns = (
+  measures: readonly Measure[],
+  influences: Influences,
+): Pick<Foot, 'deviations' | 'gaps'> => ({
+  deviations: measures.map((_, k) => influences.at(0, k, 0)?.deviation ?? NaN),
+  gaps: measures.map((measure, k) => gapsText(measure, influences.at(0, k, 0))),
+});
 
 function* same<T>(value: T): Task<T> {
   return value;
@@ -203,7 +218,7 @@ function* wholeOf(
     );
     whole = {
       figures: Float64Array.from(figures[0], (values) => values[0]),
-      deviations: measures.map((_, k) => influences.at(0, k, 0)?.deviation ?? NaN),
+      ...footSigns(measures, influences),
     };
     input.memo.wholes.set(key, whole);
   }

@@ -22,6 +22,8 @@ export const Line = z.strictObject({
   cells: z.array(z.string()),
   /** The state of each cell (see `stateAt`). */
   states: States,
+  /** Of sums that leave records out, `29 of 31` at their cells; without one of them, empty. */
+  gaps: z.array(z.string()),
 });
 export type Line = z.infer<typeof Line>;
 
@@ -51,7 +53,9 @@ export const LedgerPage = z.strictObject({
   showsRecords: z.boolean(),
   lines: z.int(),
   /** All, narrowed, counted; the texts stand under the heads. */
-  foot: z.array(z.strictObject({ records: z.int(), cells: z.array(z.string()) })),
+  foot: z.array(
+    z.strictObject({ records: z.int(), cells: z.array(z.string()), gaps: z.array(z.string()) }),
+  ),
   /** Keys under which groups look the same but for case or outer spaces: their places and how many. */
   loose: z.array(z.strictObject({ key: z.int(), merges: z.int() })),
   /** Parts that do not fit, by their path in the tally. */

@@ -3,6 +3,7 @@
   import type { LedgerPage } from '../../engine/protocol';
   import { knownAt, knownMarks } from '../behind/knownMarks';
   import KnownSign from '../behind/KnownSign.svelte';
+  import GapsSign from './GapsSign.svelte';
   import type { BenchState } from '../bench/bench.svelte';
 
   interface Props {
@@ -41,7 +42,11 @@
                 kind: 'behind',
                 place: { tally: bench.item.id, scope: line, table: 'main', row: [], column },
               })}>{overview.foot[k].cells[c]}</button
-          ><KnownSign stands={knownAt(known, { table: 'main', row: [], column }, line)} />
+          ><GapsSign
+            gaps={overview.foot[k].gaps[c]}
+            figure={overview.foot[k].cells[c]}
+            width={head.width}
+          /><KnownSign stands={knownAt(known, { table: 'main', row: [], column }, line)} />
         {/if}
       </div>
     {/each}

@@ -2,6 +2,7 @@
   import { showCount } from '../../core/table/format';
   import { knownAt, type KnownMarks } from '../behind/knownMarks';
   import KnownSign from '../behind/KnownSign.svelte';
+  import GapsSign from './GapsSign.svelte';
   import { stateAt } from '../../engine/cellStates';
   import type { Head, Line } from '../../engine/protocol';
 
@@ -120,7 +121,11 @@
           role="img"
           title="One record carries this figure: open it to see which"
           aria-label="carried by one record"
-        ></sup>{/if}{#if marks && figures && head.figure !== null}<KnownSign
+        ></sup>{/if}<GapsSign
+        gaps={line.gaps[c]}
+        figure={text}
+        width={head.width}
+      />{#if marks && figures && head.figure !== null}<KnownSign
           stands={knownAt(marks, { table: 'main', row: line.keys, column: head.figure })}
         />{/if}
     </div>

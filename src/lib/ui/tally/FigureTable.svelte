@@ -7,7 +7,7 @@
   import KnownSign from '../behind/KnownSign.svelte';
   import { samePlace } from '../chart/marks';
   import { placeAfter, type Place } from '../components/placeAfter';
-  import { cellText, levelLabel, markOf, markWords, rowMark } from './cells';
+  import { cellText, levelLabel, marksOf, markWords, rowMark } from './cells';
   import { headSpans, shownColumns, type ShownColumn } from './columns';
   import { MOST_COLUMNS } from '../../core/tally/answer/columnsInView';
   import ColumnsInView from './ColumnsInView.svelte';
@@ -193,7 +193,7 @@
           aria-rowindex={n + 1 + heads}
         >
           {#each columns as column, c (column.key)}
-            {@const mark = markOf(row, column.at)}
+            {@const marks = marksOf(row, column.at)}
             {@const place = c >= firstFigure && column.opens ? placeOf(row, column) : null}
             <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
             <td
@@ -202,11 +202,15 @@
               class:right={column.right && c >= firstFigure}
               class:lead={c === 0}
               class:none={cellText(head, row, column.at) === 'none'}
-              class:few={mark?.kind === 'few' || told?.kind === 'few'}
+              class:few={marks.some(({ kind }) => kind === 'few') || told?.kind === 'few'}
               class:opens={place !== null}
               class:active={isActive(n, c) || samePlace(place, chosen)}
               style:background={shade && c >= firstFigure ? wash(shade(row, column.at)) : undefined}
-              title={mark ? mark.words : c === 0 && told ? told.words : undefined}
+              title={marks.length
+                ? marks.map(({ words }) => words).join(' ')
+                : c === 0 && told
+                  ? told.words
+                  : undefined}
               onclick={() => {
                 active = { line: n, column: c };
                 open(row, column);
@@ -230,8 +234,9 @@
                     change={row.figures[column.at]}
                     most={mostStrip}
                   />{/if}{cellText(head, row, column.at)}{/if}
-              {#if mark && mark.kind !== 'few'}<small class="note">{markWords(mark)}</small
-                >{:else if mark}<span class="visually-hidden">, on few: {mark.words}</span>{/if}
+              {#each marks as mark (mark.kind)}{#if mark.kind === 'few'}<span
+                    class="visually-hidden">, on few: {mark.words}</span
+                  >{:else}<small class="note">{markWords(mark)}</small>{/if}{/each}
               {#if known && place}<KnownSign stands={knownAt(known, place)} />{/if}
               {#if c === 0 && told}<small class="note">{markWords(told)}</small>{/if}
             </td>

@@ -16,8 +16,8 @@ export const cellText = (head: TableHead, row: Row, column: number): string =>
 type Mark = Row['marks'][number];
 
 /** What is marked of a figure. */
-export const markOf = ({ marks }: Row, column: number): Mark | undefined =>
-  marks.find((mark) => mark.column === column);
+export const marksOf = ({ marks }: Row, column: number): Mark[] =>
+  marks.filter((mark) => mark.column === column);
 
 /** What is marked of a whole row; that it is ahead of time its place says. */
 export const rowMark = ({ marks }: Row): Mark | undefined =>
@@ -32,4 +32,4 @@ const WORDS: Readonly<Partial<Record<Mark['kind'], string>>> = {
 };
 
 /** A mark in a word or two, beside what it marks. */
-export const markWords = ({ kind }: Mark): string => WORDS[kind] ?? 'few';
+export const markWords = ({ kind, short }: Mark): string => short ?? WORDS[kind] ?? 'few';

@@ -74,11 +74,13 @@ export type FigureColumn = z.infer<typeof FigureColumn>;
 export const Mark = z.object({
   /** The place of the column marked; left out: the whole row. */
   column: z.int().optional(),
-  kind: z.enum(['few', 'rests', 'partial', 'tie', 'forecast', 'heldOut', 'doubt']),
+  kind: z.enum(['few', 'rests', 'gaps', 'partial', 'tie', 'forecast', 'heldOut', 'doubt']),
   words: z.string(),
   /** Kind “rests”: the record that carries the figure, and what the figure would be without it. */
   record: z.int().min(1).optional(),
   without: Figure.optional(),
+  /** The same in two or three words, to stand beside the figure: `29 of 31`. */
+  short: z.string().optional(),
 });
 export type Mark = z.infer<typeof Mark>;
 

@@ -152,7 +152,8 @@ function* restOf(
   if (!measure || typeof figure !== 'number' || !hasInfluence(measure, table)) return null;
   const { values } = yield* valuesOf(columnFor(table, measure.column ?? ''));
   const moments = yield* momentsOf(values, records, true);
-  const rests = influenceOf(measure.kind === 'sum' ? 'sum' : 'mean', figure, values, moments, 0);
+  const kind = measure.kind === 'sum' ? 'sum' : 'mean';
+  const rests = influenceOf(kind, figure, values, moments, 0, records.length);
   if (!rests || rests.values < 2) return null;
   const { record, much } = rests;
   return {

@@ -19,6 +19,7 @@ export class TallyMemo {
   readonly wholes = new StepCache<{
     readonly figures: Float64Array;
     readonly deviations: readonly number[];
+    readonly gaps: readonly string[];
   }>(12);
   readonly #numbers = new WeakMap<Bitset, number>();
   #next = 1;

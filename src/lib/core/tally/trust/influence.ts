@@ -27,6 +27,8 @@ export interface Influence {
   readonly without: number;
   /** Values that carry the figure. */
   readonly values: number;
+  /** Records that it is of, those without a value among them. */
+  readonly records: number;
   /** Whether that is so much that the figure must say so. */
   readonly much: boolean;
   /** The standard deviation of the values (n − 1) of a mean; NaN of fewer than two, and of sums. */
@@ -48,13 +50,18 @@ export const hasInfluence = ({ kind, column }: Measure, table: Table): boolean =
   column !== undefined &&
   isNumeric(columnFor(table, column));
 
-/** What one figure of a group rests on; null without a value. @param moments with extremes and squares for a mean */
+/**
+ * What one figure of a group rests on; null without a value.
+ * @param moments with extremes and squares for a mean
+ * @param records how many records the group has
+ */
 export function influenceOf(
   kind: 'sum' | 'mean',
   figure: number,
   values: Float64Array,
   moments: Moments,
   group: number,
+  records: number,
 ): Influence | null {
   const n = moments.count(group);
   if (n === 0 || figure !== figure) return null;
@@ -70,7 +77,7 @@ export function influenceOf(
     (kind === 'sum'
       ? moved > Math.abs(figure) * MUCH_OF_SUM
       : moved > deviation * MUCH_OF_DEVIATION && Math.abs(value - figure) > deviation * FAR_OFF);
-  return { record, value, without, values: n, much, deviation };
+  return { record, value, without, values: n, records, much, deviation };
 }
 
 /** What the figures of one computation rest on, by grouping, measure and group. */
@@ -88,7 +95,10 @@ export function* computeInfluences(
   groupings: readonly Grouping[],
   measures: readonly Measure[],
 ): Task<{ readonly figures: Float64Array[][]; readonly influences: Influences }> {
-  const { figures, moments } = yield* computeWithMoments(input, groupings, measures);
+  const asked: Measure[] = [...measures, { kind: 'records' }];
+  const { figures: withRecords, moments } = yield* computeWithMoments(input, groupings, asked);
+  const records = withRecords.map((of) => of[measures.length]);
+  const figures = withRecords.map((of) => of.slice(0, measures.length));
   const values = measures.map(({ column: ref }) => {
     const column = ref === undefined ? null : columnFor(input.table, ref);
     return column && isNumeric(column) && !input.table.weights ? column.values : null;
@@ -101,7 +111,8 @@ export function* computeInfluences(
         const own = values[measure];
         const { kind } = measures[measure];
         if (!of || !own || (kind !== 'sum' && kind !== 'mean')) return null;
-        return influenceOf(kind, figures[grouping][measure][group], own, of, group);
+        const figure = figures[grouping][measure][group];
+        return influenceOf(kind, figure, own, of, group, records[grouping][group]);
       },
     },
   };
@@ -133,24 +144,39 @@ export const influenceWords = (
 ): string =>
   `Rests on ${influentialRecord(table, column, rests, formats)}: ${figureText(column, figureOf(rests.without), formats)} without it.`;
 
-/** The mark of a figure that one record carries; none where it does not. */
-export function influenceMark(
+/** `29 of 31`: how many of how many records have a value, of a sum that leaves some out; else empty. */
+export const gapsText = (measure: Measure | undefined, rests: Influence | null): string =>
+  measure?.kind === 'sum' && rests && rests.values < rests.records
+    ? `${showCount(rests.values)} of ${showCount(rests.records)}`
+    : '';
+
+/** The marks of a figure: that one record carries it, and that it is a sum of fewer values than records. */
+export function influenceMarks(
   table: Table,
   column: FigureColumn,
   place: number,
   rests: Influence | null,
 ): Mark[] {
-  return rests?.much
-    ? [
-        {
-          column: place,
-          kind: 'rests',
-          words: influenceWords(table, column, rests),
-          record: recordNumber(rests.record),
-          without: figureOf(rests.without),
-        },
-      ]
-    : [];
+  if (!rests) return [];
+  const { values, records } = rests;
+  const marks: Mark[] = [];
+  if (rests.much)
+    marks.push({
+      column: place,
+      kind: 'rests',
+      words: influenceWords(table, column, rests),
+      record: recordNumber(rests.record),
+      without: figureOf(rests.without),
+    });
+  const gaps = gapsText(column.measure, rests);
+  if (gaps)
+    marks.push({
+      column: place,
+      kind: 'gaps',
+      words: `${gaps} have a value; the sum leaves the other ${showCount(records - values)} out.`,
+      short: gaps,
+    });
+  return marks;
 }
 
 /**

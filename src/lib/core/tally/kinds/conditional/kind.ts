@@ -37,7 +37,7 @@ import { type TallyAnswer, type TallyKind } from '../../kind/kind';
 import {
   computeInfluences,
   deviationsOf,
-  influenceMark,
+  influenceMarks,
   type Influence,
 } from '../../trust/influence';
 import {
@@ -202,7 +202,7 @@ function* computeConditional(input: TallyInput, spec: ConditionalSpec): Task<Tal
       if (n > 0 && n < spec.few && MEASURES[column.measure.kind].figure !== 'count')
         marks.push({ column: c + 1, kind: 'few', words: counted(n, 'record') });
       rests.push([c + 1, influences.at(0, 0, 0)]);
-      marks.push(...influenceMark(table, columns[c + 1], ...rests[c]));
+      marks.push(...influenceMarks(table, columns[c + 1], ...rests[c]));
       cells.push(figureFrom(column.measure, shown[c], values[0]));
     }
     out.push({

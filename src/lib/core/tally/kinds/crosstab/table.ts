@@ -13,7 +13,12 @@ import {
   type FigureRow,
   type Mark,
 } from '../../answer/result';
-import { deviationsOf, influenceMark, shareRestsMark, type Influence } from '../../trust/influence';
+import {
+  deviationsOf,
+  influenceMarks,
+  shareRestsMark,
+  type Influence,
+} from '../../trust/influence';
 import type { CrossFigures } from './figures';
 import type { CrosstabSpec } from './spec';
 
@@ -108,7 +113,7 @@ export function* crossTable(
     const few = n > 0 && n < spec.few && MEASURES[spec.measures[k].kind].figure !== 'count';
     return [
       ...(few ? [{ column: at, kind: 'few' as const, words: counted(n, 'record') }] : []),
-      ...influenceMark(input.table, columns[at], at, rests),
+      ...influenceMarks(input.table, columns[at], at, rests),
     ];
   };
   // Kept once they are made: each is as wide as the table.

@@ -20,7 +20,7 @@ import {
   type Mark,
 } from '../../answer/result';
 import { warn, type Warning } from '../../trust/warnings';
-import { computeInfluences, deviationsOf, influenceMark } from '../../trust/influence';
+import { computeInfluences, deviationsOf, influenceMarks } from '../../trust/influence';
 import { carriedFromLeaves } from '../../groups/carriedFrom';
 import { groupComparator } from '../../groups/sortedGroups';
 import { visitMeasures, visitNeeded, withOrderMoved } from '../../spec/visit';
@@ -149,7 +149,7 @@ function* computeFrequency(input: TallyInput, spec: FrequencySpec): Task<TallyAn
       ...(n > 0 && n < spec.few && MEASURES[m.kind].figure !== 'count'
         ? [{ column: firstMeasure + k, kind: 'few' as const, words: counted(n, 'record') }]
         : []),
-      ...influenceMark(
+      ...influenceMarks(
         table,
         columns[firstMeasure + k],
         firstMeasure + k,

@@ -17,7 +17,7 @@ import { orderFigures } from '../../groups/groupFigures';
 import { GroupWalk } from '../../groups/groupWalk';
 import { checkKey, checkOrder } from '../../groups/keys';
 import type { TallyAnswer, TallyKind } from '../../kind/kind';
-import { deviationsOf, influenceMark, type Influence } from '../../trust/influence';
+import { deviationsOf, influenceMarks, type Influence } from '../../trust/influence';
 import { figureOf, marked, type FigureColumn } from '../../answer/result';
 import { valueColumn } from '../../answer/valueColumn';
 import { visitAll, visitMeasures, withOrderMoved } from '../../spec/visit';
@@ -108,7 +108,7 @@ function* groupTable({ table }: TallyInput, ledger: ComputedLedger): Task<Answer
       const rests = restsOf(n);
       return {
         ...walk.row(n, [count(n), ...measures.map((m, k) => figureFrom(m, shown[k], value(n, k)))]),
-        ...marked(rests.flatMap(([c, of]) => influenceMark(table, columns[c], c, of))),
+        ...marked(rests.flatMap(([c, of]) => influenceMarks(table, columns[c], c, of))),
         ...deviationsOf(columns, rests),
       };
     },

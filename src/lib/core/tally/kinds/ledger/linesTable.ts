@@ -14,7 +14,7 @@ import {
   shownColumn,
 } from '../../answer/figure';
 import { groupWhere } from '../../groups/keys';
-import { deviationsOf, influenceMark, type Influence } from '../../trust/influence';
+import { deviationsOf, influenceMarks, type Influence } from '../../trust/influence';
 import {
   figureOf,
   marked,
@@ -105,7 +105,7 @@ export function linesTable(table: Table, ledger: ComputedLedger, view: LedgerVie
         ),
       ],
       ...(level >= 0 && { where: groupWhere(tree, level, group) }),
-      ...marked(rests.flatMap(([c, of]) => influenceMark(table, columns[c], c, of))),
+      ...marked(rests.flatMap(([c, of]) => influenceMarks(table, columns[c], c, of))),
       ...deviationsOf(columns, rests),
     };
   };

@@ -7,7 +7,7 @@ import type { Column } from '../../../table/column';
 import { figureFrom, shownColumn } from '../../answer/figure';
 import { joined } from '../../groups/keys';
 import { periodCells, periodKeys } from '../../series/periodLabels';
-import { deviationsOf, influenceMark, type Influence } from '../../trust/influence';
+import { deviationsOf, influenceMarks, type Influence } from '../../trust/influence';
 import {
   figureOf,
   marked,
@@ -137,7 +137,7 @@ type RestsOfMeasure = (measure: number) => Influence | null;
 const totalMarks = (made: PeriodRows, rests: RestsOfMeasure): Mark[] =>
   made.spec.measures.flatMap((_, m) => {
     const at = measureAt(made, m);
-    return influenceMark(made.input.table, made.columns[at], at, rests(m));
+    return influenceMarks(made.input.table, made.columns[at], at, rests(m));
   });
 
 const deviationsOfMeasures = (
@@ -192,7 +192,7 @@ function periodMarks(made: PeriodRows, level: Level, k: number): Mark[] {
     marks.push({ kind: 'partial', words: 'The data end inside this period.' });
   spec.measures.forEach((_, m) => {
     const at = measureAt(made, m);
-    marks.push(...influenceMark(input.table, columns[at], at, level.rests(m, k)));
+    marks.push(...influenceMarks(input.table, columns[at], at, level.rests(m, k)));
     extras.forEach(({ against, figure }, e) => {
       if (!against) return;
       const column = at + 1 + e;

@@ -13,7 +13,7 @@ import {
 } from '../../answer/figure';
 import { groupWhere, treeOf } from '../../groups/keys';
 import type { TallyAnswer } from '../../kind/kind';
-import { deviationsOf, influenceMark, shareRestsMark } from '../../trust/influence';
+import { deviationsOf, influenceMarks, shareRestsMark } from '../../trust/influence';
 import { marked, shareOf, type FigureColumn, type FigureRow, type Mark } from '../../answer/result';
 import { warn, type Warning } from '../../trust/warnings';
 import { changes } from './change';
@@ -71,7 +71,7 @@ export function* rankGroups(input: TallyInput, spec: RankingSpec): Task<TallyAns
     const rests = figures.influences.at(deepest + 1, 0, g);
     return [
       ...placeMark(table, columns[valueAt], rests, values, g, order, spec.from),
-      ...influenceMark(table, columns[valueAt], valueAt, rests),
+      ...influenceMarks(table, columns[valueAt], valueAt, rests),
       ...(shares
         ? shareRestsMark(table, columns[valueAt], columns[valueAt + 1], valueAt + 1, rests, whole)
         : []),

@@ -16,7 +16,7 @@ import {
 } from '../../answer/figure';
 import { checkKey, codesOf, MOST_GROUPS, refuseTooMany } from '../../groups/keys';
 import { type TallyAnswer, type TallyKind } from '../../kind/kind';
-import { computeInfluences, influenceMark } from '../../trust/influence';
+import { computeInfluences, influenceMarks } from '../../trust/influence';
 import {
   figureOf,
   marked,
@@ -84,7 +84,7 @@ function* computeSpread(input: TallyInput, spec: SpreadSpec): Task<TallyAnswer> 
     }));
     const restMarks = (grouping: number, group: number): Mark[] =>
       fitting.flatMap((measure, f) =>
-        influenceMark(
+        influenceMarks(
           table,
           figureColumns[f],
           (keyGroups ? 3 : 2) + asked.indexOf(measure),
