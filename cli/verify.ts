@@ -62,10 +62,13 @@ export async function verify(file: string, options: VerifyOptions): Promise<void
       );
       const [{ answer, input }] = answers;
       const behindIt = finish(behind(input, answer, place, ask.formats));
+      const { column, deviation } = behindIt;
+      // A mean recorded by an earlier version stands without its deviation.
+      const bare = figureText(column, behindIt.figure, ask.formats);
       return {
         figure: behindIt.figure,
         words: figureWords(behindIt),
-        shown: figureText(behindIt.column, behindIt.figure, ask.formats),
+        shown: shown === bare ? bare : figureText(column, behindIt.figure, ask.formats, deviation),
         records: behindIt.records.length,
         counts: countsInWords(result),
       };

@@ -192,9 +192,24 @@ describe('± the deviation', () => {
     },
     { kind: 'frequency', key, measures: [mean] },
     { kind: 'spread', columns: ['taken'], key, facts: [{ kind: 'mean' }] },
+    { kind: 'spread', columns: ['taken', 'Stall'], key, facts: [{ kind: 'mean' }] },
     { kind: 'ranking', groups: [key], by: mean },
+    { kind: 'ranking', groups: [key], by: mean, from: 'lowest', top: 2 },
+    {
+      kind: 'contributions',
+      measure: mean,
+      by: [{ column: 'Month', period: 'year' }],
+      between: { of: 'groups', key, from: 'North', to: 'South' },
+    },
   ])('stands beside the means of $kind', (tally) => {
     expect(textsOf(tally)).toContain(SHOWN);
+  });
+
+  it('stands behind the figure, too', () => {
+    const bench = opened(benchOn({ kind: 'ledger', groups: [key], measures: [mean] }, { formats }));
+    const place = { tally: 'ledger', table: 'main', row: ['North'], column: 'm1' };
+    expect(bench.ask('behind', { place }).figure).toBe(SHOWN);
+    expect(bench.ask('figureRecord', { place }).shown).toBe(SHOWN);
   });
 
   it('goes into every form that has figures as shown, and into no other', async () => {

@@ -308,6 +308,8 @@ export const DESCRIBED: Readonly<Record<string, string>> = {
   recordColumns: 'The columns that rows of records are written by, where they stand among groups.',
   plain: 'That its numbers are written without thousands marks.',
   'Column.column': 'The column of the list whose own values stand here.',
+  'Row.measures':
+    'Measures of the row’s own, where a column holds figures of several columns of the list.',
   'Row.record': 'That the row is a record among groups, written by `recordColumns`.',
   formats:
     'How numbers are shown where they are shown, by column (`fares`) or by measure (`fares:mean`).',

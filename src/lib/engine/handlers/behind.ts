@@ -53,7 +53,7 @@ export function* answerBehind(session: Session, { place }: ArgsOf<'behind'>): Ta
   const whole = Array.isArray(place.row) && place.row.length === 0;
   const condition = allOf(found.wheres);
   return {
-    figure: figureText(column, found.figure, session.doc.formats),
+    figure: figureText(column, found.figure, session.doc.formats, found.deviation),
     unit: column.unit,
     words: column.title,
     where: whole ? SCOPE_WORDS[scope] : found.where,

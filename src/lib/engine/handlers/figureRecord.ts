@@ -15,7 +15,7 @@ export function* answerFigureRecord(
   session: Session,
   { place }: ArgsOf<'figureRecord'>,
 ): Task<FigureRecord> {
-  const { figure, column, where, records } = yield* opened(session, place);
+  const { figure, deviation, column, where, records } = yield* opened(session, place);
   const { name, table, recipe } = session.list;
   let print = prints.get(table);
   if (!print) prints.set(table, (print = yield* tablePrint(table)));
@@ -24,7 +24,7 @@ export function* answerFigureRecord(
   return {
     version: 2,
     words: figureWords({ where, column }),
-    shown: figureText(column, figure, session.doc.formats),
+    shown: figureText(column, figure, session.doc.formats, deviation),
     list: { name, records: table.length, print, recipe },
     ask: askOf({ ...session.doc, tray: [{ ...item, tally: overScope(item.tally, scope) }] }),
     place: at,

@@ -1,7 +1,6 @@
 import { createStore, del, entries, set } from 'idb-keyval';
 import { z } from 'zod';
 import { AnyBench } from '../../core/bench/upgrade';
-import type { Bench } from '../../core/bench/document';
 import { isOpen, thisTab } from './tab';
 
 /** A bench's state that the server has not answered for yet. */

@@ -3,7 +3,7 @@ import { showValue, usualFormat } from '../../table/cell';
 import { showCount, shownPerOne, showNumber, type NumberFormat } from '../../table/format';
 import { formatKey, type Formats } from '../spec/formats';
 import { readIsoFigure } from './readFigure';
-import type { Figure, FigureColumn, FigureRow } from './result';
+import { columnOfFigure, type Figure, type FigureColumn, type FigureRow } from './result';
 
 const SHARE: NumberFormat = {
   decimals: 1,
@@ -100,7 +100,7 @@ export const numberText = (value: number, format: NumberFormat): string =>
  */
 export function cellText(
   { columns, labels }: { readonly columns: readonly FigureColumn[]; readonly labels: number },
-  { cells, deviations }: Pick<FigureRow, 'cells' | 'deviations'>,
+  { cells, deviations, measures }: Pick<FigureRow, 'cells' | 'deviations' | 'measures'>,
   at: number,
   formats: Formats = {},
 ): string {
@@ -108,7 +108,7 @@ export function cellText(
   // A blank cell of a record is blank; a figure that does not exist is “none”.
   if (cell === null && (at < labels || columns[at].column !== undefined)) return '';
   const deviation = deviations?.find(({ column }) => column === at)?.value;
-  return figureText(columns[at], cell, formats, deviation);
+  return figureText(columnOfFigure(columns, { measures }, at), cell, formats, deviation);
 }
 
 /** A mean with its deviation as shown: the deviation to 1 or 2 significant digits, the mean to the same place. */

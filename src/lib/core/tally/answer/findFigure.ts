@@ -2,7 +2,13 @@ import { NoSuchFigure } from '../../errors';
 import { inStretches, type Task } from '../../task/task';
 import { counted } from '../../table/format';
 import { keysOfRow, type Answer, type AnswerTable } from './answer';
-import type { Figure, FigureColumn, FigurePlace, FigureRow } from './result';
+import {
+  columnOfFigure,
+  type Figure,
+  type FigureColumn,
+  type FigurePlace,
+  type FigureRow,
+} from './result';
 
 /** A figure where it stands. */
 export interface Found {
@@ -30,7 +36,8 @@ export function* findFigure(answer: Answer, place: FigurePlace): Task<Found> {
       : table.columns.findIndex((c) => c.key === place.column || c.title === place.column);
   const column = table.columns[at];
   if (!column) throw new NoSuchFigure(`The table has no column ${place.column}.`);
-  return { table, n, row: table.row(n), column, at };
+  const row = table.row(n);
+  return { table, n, row, column: columnOfFigure(table.columns, row, at), at };
 }
 
 /**

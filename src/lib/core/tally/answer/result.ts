@@ -117,12 +117,24 @@ export const FigureRow = z.object({
   marks: z.array(Mark).optional(),
   /** Standard deviations (n − 1) of the row's means, for those that are shown with them; null: none. */
   deviations: z.array(Deviation).optional(),
+  /** Measures of the row's own, by their columns, where a column holds the figures of several. */
+  measures: z.array(z.object({ column: z.int(), measure: Measure })).optional(),
   /** Figures of the row that stand on other records than those of the row. */
   instead: z.array(z.object({ columns: z.array(z.int()), where: Condition })).optional(),
   /** Rows of one run are added up to date together: the year, in a rollup. */
   run: z.int().optional(),
 });
 export type FigureRow = z.infer<typeof FigureRow>;
+
+/** The column that a figure of a row is written by: with the row's own measure, where it has one there. */
+export function columnOfFigure(
+  columns: readonly FigureColumn[],
+  { measures }: Pick<FigureRow, 'measures'>,
+  at: number,
+): FigureColumn {
+  const own = measures?.find(({ column }) => column === at);
+  return own ? { ...columns[at], measure: own.measure } : columns[at];
+}
 
 export const FigureTable = z.object({
   /** `main`, or what it holds besides: `methods`, `points`. */

@@ -31,6 +31,8 @@ import {
 /** What stands behind one figure of an answer. */
 export interface FigureBehind {
   readonly figure: Figure;
+  /** Of a mean, the deviation that may be shown with it; null: there is none. Left out for other figures. */
+  readonly deviation?: number | null;
   /** The column it stands in. */
   readonly column: FigureColumn;
   /** Its row in words. */
@@ -79,8 +81,10 @@ export function* behind(
   const selection = selectionOf(input, answer.scope);
   const stands = yield* standsOn(input, selection, found);
   const records = yield* selectedInSteps(stands.records);
+  const deviation = row.deviations?.find((d) => d.column === at);
   const about = {
     figure: row.cells[at],
+    ...(deviation && { deviation: deviation.value }),
     column,
     where: row.cells
       .slice(0, table.labels)

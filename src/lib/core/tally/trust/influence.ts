@@ -144,11 +144,23 @@ export const influenceWords = (
 ): string =>
   `Rests on ${influentialRecord(table, column, rests, formats)}: ${figureText(column, figureOf(rests.without), formats)} without it.`;
 
+/** How many of how many records have a value to add up. */
+export type Coverage = Pick<Influence, 'values' | 'records'>;
+
 /** `29 of 31`: how many of how many records have a value, of a sum that leaves some out; else empty. */
-export const gapsText = (measure: Measure | undefined, rests: Influence | null): string =>
-  measure?.kind === 'sum' && rests && rests.values < rests.records
-    ? `${showCount(rests.values)} of ${showCount(rests.records)}`
+export const gapsText = (measure: Measure | undefined, of: Coverage | null): string =>
+  measure?.kind === 'sum' && of && of.values > 0 && of.values < of.records
+    ? `${showCount(of.values)} of ${showCount(of.records)}`
     : '';
+
+/** The mark of a sum of fewer values than records; none where each has one, and of other measures. */
+export function gapsMark(measure: Measure | undefined, place: number, of: Coverage | null): Mark[] {
+  const short = gapsText(measure, of);
+  if (!of || !short) return [];
+  const left = showCount(of.records - of.values);
+  const words = `${short} have a value; the sum leaves the other ${left} out.`;
+  return [{ column: place, kind: 'gaps', words, short }];
+}
 
 /** The marks of a figure: that one record carries it, and that it is a sum of fewer values than records. */
 export function influenceMarks(
@@ -158,25 +170,16 @@ export function influenceMarks(
   rests: Influence | null,
 ): Mark[] {
   if (!rests) return [];
-  const { values, records } = rests;
-  const marks: Mark[] = [];
-  if (rests.much)
-    marks.push({
-      column: place,
-      kind: 'rests',
-      words: influenceWords(table, column, rests),
-      record: recordNumber(rests.record),
-      without: figureOf(rests.without),
-    });
-  const gaps = gapsText(column.measure, rests);
-  if (gaps)
-    marks.push({
-      column: place,
-      kind: 'gaps',
-      words: `${gaps} have a value; the sum leaves the other ${showCount(records - values)} out.`,
-      short: gaps,
-    });
-  return marks;
+  const gaps = gapsMark(column.measure, place, rests);
+  if (!rests.much) return gaps;
+  const mark: Mark = {
+    column: place,
+    kind: 'rests',
+    words: influenceWords(table, column, rests),
+    record: recordNumber(rests.record),
+    without: figureOf(rests.without),
+  };
+  return [mark, ...gaps];
 }
 
 /**
@@ -205,6 +208,16 @@ export function shareRestsMark(
     },
   ];
 }
+
+/** The deviation of a row's only mean. */
+export const deviationOf = (
+  measure: Measure | undefined,
+  column: number,
+  rests: Influence | null,
+): { deviations?: Deviation[] } =>
+  rests && measure?.kind === 'mean'
+    ? { deviations: [{ column, value: figureOf(rests.deviation) }] }
+    : {};
 
 /**
  * The deviations of a row's means.

@@ -4,6 +4,7 @@ import { CompensatedSum } from '../../../measure/compensated';
 import { counted } from '../../../table/format';
 import type { TallyInput } from '../../input/input';
 import { changeMark } from '../../trust/changeMark';
+import { deviationsOf, gapsMark, type Coverage } from '../../trust/influence';
 import {
   figureOf,
   marked,
@@ -119,13 +120,25 @@ export function contributionRows(
     const at = columns.findIndex((c) => c.key === 'gave');
     // What a group gives to a mean does not turn on its own two figures alone.
     if (!adds) return [];
-    return changeMark(input.table, columns[labels], columns[at], at, {
-      before: orZero(before.figure),
-      after: orZero(after.figure),
-      ofBefore: sides.before.here ? before.rests : null,
-      ofAfter: after.rests,
-    });
+    return [
+      ...changeMark(input.table, columns[labels], columns[at], at, {
+        before: orZero(before.figure),
+        after: orZero(after.figure),
+        ofBefore: sides.before.here ? before.rests : null,
+        ofAfter: after.rests,
+      }),
+      ...gaps(before, after),
+    ];
   };
+  const gaps = (before: Coverage, after: Coverage): Mark[] => [
+    ...gapsMark(spec.measure, labels, before),
+    ...gapsMark(spec.measure, labels + 1, after),
+  ];
+  const deviations = (before: SideFigure, after: SideFigure): Pick<FigureRow, 'deviations'> =>
+    deviationsOf(columns, [
+      [labels, before.rests],
+      [labels + 1, after.rests],
+    ]);
   const rows: FigureRow[] = [
     {
       kind: 'total',
@@ -142,6 +155,7 @@ export function contributionRows(
       ],
       ...recordsOfRow(sides, columns, null),
       ...marked(marks(found.before, found.after)),
+      ...deviations(found.before, found.after),
     },
     ...shown.map((group): FigureRow => ({
       kind: 'group',
@@ -151,8 +165,10 @@ export function contributionRows(
       cells: [...group.path, ...cells(group.before, group.after, group)],
       ...recordsOfRow(sides, columns, group.where),
       ...marked(marks(group.before, group.after)),
+      ...deviations(group.before, group.after),
     })),
   ];
+  const others = { before: merged(rest, 'before', adds), after: merged(rest, 'after', adds) };
   if (rest.length)
     rows.push({
       kind: 'others',
@@ -164,13 +180,14 @@ export function contributionRows(
       cells: [
         ...Array.from({ length: labels - 1 }, () => null),
         counted(rest.length, 'other'),
-        ...cells(merged(rest, 'before', adds), merged(rest, 'after', adds), {
+        ...cells(others.before, others.after, {
           own: summed(rest, (g) => g.own),
           weight: summed(rest, (g) => g.weight),
           gave: summed(rest, (g) => g.gave),
         }),
       ],
       ...recordsOfRow(sides, columns, noneOf(shown.map((g) => g.where))),
+      ...marked(gaps(others.before, others.after)),
     });
   return rows;
 }
@@ -186,13 +203,14 @@ function merged(
   groups: readonly Contribution[],
   side: 'before' | 'after',
   adds: boolean,
-): Pick<SideFigure, 'figure' | 'values'> {
+): Pick<SideFigure, 'figure' | 'values' | 'records'> {
+  const records = summed(groups, (g) => g[side].records);
   const values = summed(groups, (g) => g[side].values);
   const total = summed(
     groups,
     (g) => orZero(g[side].figure) * (adds || g[side].values === 0 ? 1 : g[side].values),
   );
-  return { values, figure: adds ? total : values ? total / values : NaN };
+  return { values, records, figure: adds ? total : values ? total / values : NaN };
 }
 
 /** The records of a row: of both sides, and of each side under its own figures. */

@@ -2,12 +2,14 @@ import type { Fitted } from '../../../forecast/method';
 import { periodCells, periodColumns, periodKeys } from '../../series/periodLabels';
 import {
   figureOf,
+  marked,
   type FigureColumn,
   type FigureRow,
   type FigureTable,
   type Mark,
 } from '../../answer/result';
 import { periodCondition, type Series } from '../../series/series';
+import { deviationOf, gapsMark } from '../../trust/influence';
 import type { ForecastSpec } from './spec';
 import type { ForecastPoints } from './points';
 
@@ -114,7 +116,11 @@ export function past(
         figureOf(v - fitted.fitted[k]),
       ],
       keys: keysAt(series, k),
-      ...(k >= points.y.length - heldOut && { marks: [HELD_OUT] }),
+      ...marked([
+        ...(k >= points.y.length - heldOut ? [HELD_OUT] : []),
+        ...gapsMark(value.measure, 3, series.rests(k)),
+      ]),
+      ...deviationOf(value.measure, 3, series.rests(k)),
       where: periodCondition(spec.series.column, series.first + k, series.period, series.calendar),
     })),
   };

@@ -5,6 +5,7 @@ import { PERIODS_IN_YEAR, periodLabel, periodEnd, periodStart } from '../../../t
 import { tableOf } from '../../answer/answer';
 import { selectionOf, type TallyInput } from '../../input/input';
 import { changeMark } from '../../trust/changeMark';
+import { deviationOf, gapsMark } from '../../trust/influence';
 import { keyColumns, joined } from '../../groups/keys';
 import { measureColumn } from '../../answer/figure';
 import type { TallyAnswer } from '../../kind/kind';
@@ -159,7 +160,7 @@ function growthMarks(
 
 /** The rates from period to period of the whole. */
 function periodTable(
-  { first, period, calendar, values }: Series,
+  { first, period, calendar, values, rests }: Series,
   { from, to }: { from: number; to: number },
   asked: SeriesSpec,
   column: FigureColumn,
@@ -189,6 +190,8 @@ function periodTable(
       cells: [label(from + k), figureOf(v), figureOf(rates[k])],
       keys: periodKeys(first + from + k, period, calendar).slice(0, 1),
       where: periodCondition(asked.column, first + from + k, period, calendar),
+      ...marked(gapsMark(column.measure, 1, rests(from + k))),
+      ...deviationOf(column.measure, 1, rests(from + k)),
     })),
   };
 }

@@ -1,6 +1,5 @@
 import { groupKeys, groupPath, type GroupTree } from '../../../arrange/tree';
 import type { Grouping } from '../../../measure/grouping';
-import { computeMeasures } from '../../../measure/compute';
 import { filled } from '../../../task/arrays';
 import { inStretches, type Task } from '../../../task/task';
 import type { Bitset } from '../../../table/bitset';
@@ -8,7 +7,8 @@ import { counted } from '../../../table/format';
 import { orderedFor, recordsOf, type TallyInput } from '../../input/input';
 import { figureFrom, shownColumn } from '../../answer/figure';
 import { groupWhere } from '../../groups/keys';
-import { shareOf, type FigureRow } from '../../answer/result';
+import { marked, shareOf, type FigureRow } from '../../answer/result';
+import { computeInfluences, deviationOf, gapsMark } from '../../trust/influence';
 import { allOf, noneOf } from '../../spec/whereCondition';
 import type { RankingSpec } from './spec';
 
@@ -48,7 +48,7 @@ export function* others(
       records += counts[left[k]];
     }
   });
-  const [[[total]]] = yield* computeMeasures(
+  const { figures, influences } = yield* computeInfluences(
     {
       table,
       records: recordsOf(selection),
@@ -59,6 +59,9 @@ export function* others(
     [rest],
     [spec.by],
   );
+  const [[[total]]] = figures;
+  const rests = influences.at(0, 0, 0);
+  const valueAt = spec.groups.length + 2;
   const labels = spec.groups.map((_, k): string | null =>
     k < spec.within
       ? groupPath(tree, spec.within - 1, parent)[k]
@@ -81,6 +84,8 @@ export function* others(
       ...(shares ? [shareOf(total, whole), null] : []),
       ...Array.from({ length: blank }, () => null),
     ],
+    ...marked(gapsMark(spec.by, valueAt, rests)),
+    ...deviationOf(spec.by, valueAt, rests),
     where:
       allOf([
         spec.within > 0 ? groupWhere(tree, spec.within - 1, parent) : undefined,

@@ -90,6 +90,7 @@ function* computeReconciliation(input: TallyInput, spec: ReconciliationSpec): Ta
           rows: reconciliationRows(whole, toldApart, spec, columns, {
             labels: labels.length,
             listName: input.listName,
+            against: other.measure,
           }),
         }),
         opens: true,

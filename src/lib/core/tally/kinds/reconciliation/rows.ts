@@ -4,11 +4,13 @@ import type { Condition } from '../../../selection/condition';
 import { CompensatedSum } from '../../../measure/compensated';
 import {
   figureOf,
+  marked,
   shareOf,
   type Figure,
   type FigureColumn,
   type FigureRow,
 } from '../../answer/result';
+import { deviationOf, gapsMark } from '../../trust/influence';
 import { noneOf } from '../../spec/whereCondition';
 import type { Pair } from './pairs';
 import type { ReconciliationSpec } from './spec';
@@ -164,7 +166,7 @@ export function reconciliationRows(
   { shown, rest }: Told,
   spec: ReconciliationSpec,
   columns: readonly FigureColumn[],
-  { labels, listName }: { labels: number; listName: string },
+  { labels, listName, against }: { labels: number; listName: string; against: Measure },
 ): FigureRow[] {
   const cells = (of: Compared): Figure[] => [
     figureOf(of.here),
@@ -182,6 +184,11 @@ export function reconciliationRows(
     ...(where && { where }),
     instead: [{ columns: elsewhere, where: NO_RECORD }],
   });
+  /** What is said of the figures of both lists. */
+  const said = ({ here, there }: Pair): Pick<FigureRow, 'marks' | 'deviations'> => ({
+    ...marked([...gapsMark(spec.measure, labels, here), ...gapsMark(against, labels + 1, there)]),
+    ...deviationOf(spec.measure, labels, here?.rests ?? null),
+  });
   const rows: FigureRow[] = [
     {
       kind: 'total',
@@ -189,6 +196,7 @@ export function reconciliationRows(
       keys: [],
       cells: ['All', ...Array.from({ length: labels - 1 }, () => null), ...cells(whole)],
       ...standing(null),
+      ...said(whole.pair),
     },
     ...shown.map((group): FigureRow => ({
       kind: 'group',
@@ -197,6 +205,7 @@ export function reconciliationRows(
       keys: [...group.pair.keys],
       cells: [...group.pair.path, ...cells(group)],
       ...standing(group.pair.hereWhere ?? NO_RECORD),
+      ...said(group.pair),
     })),
   ];
   const adds = columns.some(({ key, adds }) => key === 'difference' && adds);

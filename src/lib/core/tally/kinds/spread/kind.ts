@@ -118,7 +118,13 @@ function* computeSpread(input: TallyInput, spec: SpreadSpec): Task<TallyAnswer> 
           ...asked.map((m) => (fitting.includes(m) ? values[fitting.indexOf(m)] : null)),
         ],
         ...marked(marks),
-        ...(spec.columns.length === 1 && { deviations: deviations(figures === whole ? 0 : 1, at) }),
+        deviations: deviations(figures === whole ? 0 : 1, at),
+        ...(spec.columns.length > 1 && {
+          measures: fitting.map((measure) => ({
+            column: (keyGroups ? 3 : 2) + asked.indexOf(measure),
+            measure,
+          })),
+        }),
       };
     };
     rows.push({
@@ -160,6 +166,7 @@ function* computeSpread(input: TallyInput, spec: SpreadSpec): Task<TallyAnswer> 
       {
         ...tableOf({ name: 'main', caption: 'Spread', labels: spec.key ? 2 : 1, columns, rows }),
         groups: rows.length - (keyGroups ? spec.columns.length : 0),
+        opens: true,
       },
     ],
     warnings: keyGroups?.warnings ?? [],
