@@ -42,4 +42,11 @@ export async function showDown(page: Page, level: string): Promise<void> {
   );
 }
 
-export const number = (text: string): number => Number(text.replaceAll(',', '').replace('−', '-'));
+/** The number that stands in a cell, without what is said beside it of the records it leaves out. */
+export const number = (text: string): number =>
+  Number(
+    text
+      .replace(/\s*([\d,]+ of [\d,]+|◦)(, a sum of .*)?$/s, '')
+      .replaceAll(',', '')
+      .replace('−', '-'),
+  );

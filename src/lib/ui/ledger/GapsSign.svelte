@@ -13,7 +13,7 @@
   );
 </script>
 
-{#if gaps}<small title="A sum of {gaps}: the other records have no value to add up"
+{#if gaps}{' '}<small title="A sum of {gaps}: the other records have no value to add up"
     ><span aria-hidden="true">{fits ? gaps : '◦'}</span><span class="visually-hidden"
       >, a sum of {gaps} records</span
     ></small
