@@ -66,6 +66,14 @@ export function keepAtLeaving(waiting: Waiting): void {
   }
 }
 
+function forgetLeft(of: Pick<Unsent, 'bench' | 'tab'>): void {
+  try {
+    localStorage.removeItem(`${LEFT}${keyOf(of)}`);
+  } catch {
+    // The browser keeps nothing.
+  }
+}
+
 /** What pages kept while they were left, by its key. */
 function keptAtLeaving(): Map<string, Unsent> {
   const kept = new Map<string, Unsent>();
@@ -87,9 +95,10 @@ export const dropUnsent = (bench: number): Promise<void> => drop({ bench, tab: t
 
 /** A state is saved, or was settled otherwise. */
 export const drop = (of: Pick<Unsent, 'bench' | 'tab'>): Promise<void> =>
-  quietly(() => {
-    localStorage.removeItem(`${LEFT}${keyOf(of)}`);
-    return del(keyOf(of), store());
+  quietly(async () => {
+    // First, as it works at once; where the browser has no such storage the other is emptied all the same.
+    forgetLeft(of);
+    await del(keyOf(of), store());
   }, undefined);
 
 /** What was kept, where it can be read; one that cannot hides no other. */
